@@ -1,0 +1,11 @@
+# The benchmarks, each beside its baseline in the same run, on a cluster with durable commits.
+
+run_bench() {
+  need_dotnet
+  need_postgres
+  step build-bench "The benchmarks could not be built." dotnet build bench/Sexton.Bench -c Release -clp:NoSummary
+  trap stop_all EXIT
+  trap 'stop_all; exit 130' INT TERM
+  start_cluster bench
+  SEXTON_BENCH_DATABASE="$(connection_to postgres)" dotnet "$BENCH_DLL" "$@"
+}

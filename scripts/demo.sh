@@ -1,0 +1,71 @@
+# Everything at once, with demo data.
+
+DEMO_MANAGER="imre@marrowby.example"
+DEMO_SUPPORT="tamsin@marrowby.example"
+DEMO_PASSWORD="quince and hornbeam"
+
+run_demo() {
+  local port="${SEXTON_PORT:-5080}" stand_ins="${SEXTON_STANDINS_PORT:-5081}" smtp="${SEXTON_SMTP_PORT:-5082}"
+  prepare_demo "$port" "$stand_ins" "$smtp" "$@"
+  spawn "$STATE/logs/server.log" dotnet "$SERVER_DLL" --webroot "$SEXTON_ROOT/web/dist" --urls "http://127.0.0.1:$port"
+  wait_for server "$port" /health "${PIDS[-1]}" "$STATE/logs/server.log"
+  tell_demo "http://localhost:$port" "http://localhost:$stand_ins"
+  # “wait” returns when the server ends, and at once on a signal, whose trap stops everything.
+  wait "${PIDS[-1]}" || true
+  fail "The server ended by itself; see $STATE/logs/server.log."
+}
+
+# Everything but the server.  prepare_demo PORT STAND-INS-PORT SMTP-PORT [--fresh]
+prepare_demo() {
+  local port="$1" stand_ins="$2" smtp="$3" option="${4:-}"
+  [ -z "$option" ] || [ "$option" = --fresh ] || fail "“./sexton demo” knows no $option; there is --fresh."
+  need_port "$port" SEXTON_PORT
+  need_port "$stand_ins" SEXTON_STANDINS_PORT
+  need_port "$smtp" SEXTON_SMTP_PORT
+  need_dotnet
+  need_web_tools
+  need_postgres
+  build_web
+  build_server
+
+  trap stop_all EXIT
+  trap 'say ""; say "Stopping …"; stop_all; exit 0' INT TERM
+  if [ "$option" = --fresh ]; then
+    PG_HOME="$(cluster_folder demo)"
+    stop_cluster
+    rm -rf "$PG_HOME" "$STATE/stand-ins"
+  fi
+  start_cluster demo
+  export SEXTON__DATABASE SEXTON__KEY SEXTON__PUBLICURL="http://localhost:$port" SEXTON__MAILPORT="$smtp" \
+    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/"
+  SEXTON__DATABASE="$(connection_to sexton)"
+  SEXTON__KEY="$(private_key)"
+  load_demo
+  start_stand_ins "$STATE/stand-ins" "$stand_ins" "$smtp" "http://localhost:$port http://127.0.0.1:$port"
+}
+
+# A database with demo data; one that is there is brought up to date and otherwise left alone.
+load_demo() {
+  local is_new=""
+  [ "$(psql_in postgres -c "select 1 from pg_database where datname = 'sexton'")" = 1 ] || { psql_in postgres -c 'create database sexton'; is_new=1; }
+  step migrate "The schema of the database does not fit this program; ./sexton demo --fresh starts over." server_command migrate
+  if [ -n "$is_new" ] || [ "$(psql_in sexton -c 'select count(*) from accounts')" = 0 ]; then
+    step import "The demo data could not be loaded." server_command import demo/catalogue.json
+    server_command account "$DEMO_MANAGER" "Imre Halloway" manager <<<"$DEMO_PASSWORD" >/dev/null
+    server_command account "$DEMO_SUPPORT" "Tamsin Oakes" support <<<"$DEMO_PASSWORD" >/dev/null
+  fi
+}
+
+tell_demo() {
+  cat <<TEXT
+
+Sexton is running.
+
+  the console    $1/console   $DEMO_MANAGER (manager) or $DEMO_SUPPORT (support)
+                 password: $DEMO_PASSWORD
+  the shop       $1/
+  the world      $2/   mailbox, back office and payments, simulated
+
+Ctrl+C stops everything and keeps the data; ./sexton demo --fresh starts over.
+TEXT
+}

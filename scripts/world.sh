@@ -1,0 +1,43 @@
+# The running parts: stand-ins and server.
+
+PIDS=()
+
+# A process in a session of its own, so that Ctrl+C reaches this script alone, which then stops the parts in order.
+#   spawn LOG COMMAND...
+spawn() {
+  local log="$1"
+  shift
+  setsid "$@" >"$log" 2>&1 </dev/null &
+  PIDS+=($!)
+}
+
+stop_all() {
+  trap - EXIT INT TERM
+  local i
+  # The last started is stopped first: the server before the stand-ins, the database last.
+  for ((i = ${#PIDS[@]} - 1; i >= 0; i--)); do
+    kill -TERM "${PIDS[i]}" 2>/dev/null || true
+    for _ in $(seq 300); do kill -0 "${PIDS[i]}" 2>/dev/null || break; sleep 0.1; done
+  done
+  stop_cluster
+}
+
+server_command() {
+  dotnet "$SERVER_DLL" "$@"
+}
+
+run_server() {
+  exec dotnet "$SERVER_DLL" --webroot "$SEXTON_ROOT/web/dist" --urls "${SEXTON_URLS:-http://127.0.0.1:5080}"
+}
+
+# The key of a private installation, made once.
+private_key() {
+  [ -f "$STATE/key" ] || (umask 077; head -c 32 /dev/urandom | base64 >"$STATE/key")
+  cat "$STATE/key"
+}
+
+# Starts the stand-ins.  start_stand_ins FOLDER PORT SMTP-PORT SHOP-ORIGINS
+start_stand_ins() {
+  spawn "$STATE/logs/stand-ins.log" dotnet "$STANDINS_DLL" --Folder "$1" --Urls "http://127.0.0.1:$2" --SmtpPort "$3" --ShopOrigin "$4"
+  wait_for "stand-ins" "$2" /health "${PIDS[-1]}" "$STATE/logs/stand-ins.log"
+}

@@ -1,0 +1,37 @@
+using Sexton.Core.Catalogue;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+using Sexton.Core.Routing;
+
+namespace Sexton.Core.Checks;
+
+/// <summary>An answer may be longer than a destination takes.</summary>
+internal sealed class LongerThanTaken : IDraftCheck
+{
+    public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products)
+    {
+        foreach (var planned in plan.LineFields.Concat(plan.OrderFields))
+        {
+            var field = planned.Field;
+            foreach (var destination in DestinationIndex.All.Where(d => field.GoesTo.Contains(d.Key)))
+            {
+                if (destination.Longest(field.Level) is { } takes && planned.Rule.LongestText > takes)
+                {
+                    var name = "the " + destination.Name.ToLowerInvariant();
+                    var remedies = new List<Remedy> { Remedy.To("Leave off " + name, "goes_to." + destination.Key, false) };
+                    if (planned.Type.Settings.Any(s => string.Equals(s.Name, LineText.Longest, StringComparison.Ordinal)))
+                    {
+                        remedies.Add(Remedy.To($"Allow {takes}", "settings." + LineText.Longest, takes));
+                    }
+
+                    yield return new Problem(
+                        "longer_than_taken",
+                        field.Key,
+                        "goes_to." + destination.Key,
+                        $"The {destination.Name.ToLowerInvariant()} takes {takes} characters, and an answer may have {planned.Rule.LongestText}.",
+                        [.. remedies]);
+                }
+            }
+        }
+    }
+}

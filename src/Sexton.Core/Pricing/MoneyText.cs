@@ -1,0 +1,31 @@
+using System.Collections.Frozen;
+using System.Globalization;
+
+namespace Sexton.Core.Pricing;
+
+/// <summary>Writes amounts of money for people.</summary>
+public static class MoneyText
+{
+    // ISO 4217: the currencies whose minor unit is not a hundredth.
+    private static readonly FrozenDictionary<string, int> Exponents = new Dictionary<string, int>(StringComparer.Ordinal)
+    {
+        ["BHD"] = 3, ["BIF"] = 0, ["CLP"] = 0, ["DJF"] = 0, ["GNF"] = 0, ["IQD"] = 3, ["ISK"] = 0, ["JOD"] = 3, ["JPY"] = 0, ["KMF"] = 0,
+        ["KRW"] = 0, ["KWD"] = 3, ["LYD"] = 3, ["OMR"] = 3, ["PYG"] = 0, ["RWF"] = 0, ["TND"] = 3, ["UGX"] = 0, ["UYI"] = 0, ["VND"] = 0,
+        ["VUV"] = 0, ["XAF"] = 0, ["XOF"] = 0, ["XPF"] = 0,
+    }.ToFrozenDictionary(StringComparer.Ordinal);
+
+    /// <summary>The number of decimals of a currency (ISO 4217).</summary>
+    public static int ExponentOf(string currency) => Exponents.GetValueOrDefault(currency, 2);
+
+    /// <summary>An amount with its currency, such as "€ 1,234.50" or "SEK 12.00".</summary>
+    /// <param name="minor">The amount in minor units.</param>
+    /// <param name="currency">The currency (ISO 4217).</param>
+    /// <param name="language">The language whose separators are used.</param>
+    public static string Format(long minor, string currency, string language)
+    {
+        var exponent = ExponentOf(currency);
+        var amount = new decimal(minor) / (decimal)Math.Pow(10, exponent);
+        var sign = currency switch { "EUR" => "€", "GBP" => "£", "USD" => "$", _ => currency };
+        return sign + "\u00a0" + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), CultureInfo.GetCultureInfo(language));
+    }
+}

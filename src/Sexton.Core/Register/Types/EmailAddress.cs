@@ -1,0 +1,44 @@
+using System.Net.Mail;
+
+namespace Sexton.Core.Register.Types;
+
+/// <summary>An e-mail address that a message can be sent to: addr-spec of RFC 5322, at most 254 octets (RFC 5321, 4.5.3.1.3), with a dot in its domain.</summary>
+public sealed class EmailAddress : FieldType
+{
+    /// <inheritdoc/>
+    public override string Key => "email";
+
+    /// <inheritdoc/>
+    public override string Name => "an e-mail address";
+
+    /// <inheritdoc/>
+    public override AnswerRule Bind(SettingReader settings) => new Rule();
+
+    private sealed class Rule : AnswerRule
+    {
+        public override int LongestText => 254;
+
+        public override Reading Read(AnswerValue raw)
+        {
+            if (raw.Text is null || !CanonicalText.TryMake(raw.Text, out var text))
+            {
+                return Reading.Refused(RefusalCodes.NotText);
+            }
+
+            if (text.Length == 0)
+            {
+                return Reading.Empty;
+            }
+
+            return text.Length <= LongestText
+                && MailAddress.TryCreate(text, out var address)
+                && string.Equals(address.Address, text, StringComparison.Ordinal)
+                && address.Host.Contains('.', StringComparison.Ordinal)
+                && !address.Host.StartsWith('.')
+                && !address.Host.EndsWith('.')
+                && text.All(static c => c is > ' ' and < '\u007f')
+                ? Reading.Of(AnswerValue.Of(text), text)
+                : Reading.Refused(RefusalCodes.NotEmail);
+        }
+    }
+}

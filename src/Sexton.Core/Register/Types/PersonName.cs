@@ -1,0 +1,14 @@
+namespace Sexton.Core.Register.Types;
+
+/// <summary>A person's name, in one line as the person writes it: no rule knows how names are built.</summary>
+public sealed class PersonName : FieldType
+{
+    /// <inheritdoc/>
+    public override string Key => "person_name";
+
+    /// <inheritdoc/>
+    public override string Name => "a person’s name";
+
+    /// <inheritdoc/>
+    public override AnswerRule Bind(SettingReader settings) => new LineRule(80);
+}

@@ -1,0 +1,83 @@
+namespace Sexton.Core.Trail;
+
+/// <summary>Where a delivery stands.</summary>
+public enum DeliveryState
+{
+    /// <summary>It waits for its first or next try.</summary>
+    Waiting,
+
+    /// <summary>A worker is at it.</summary>
+    Sending,
+
+    /// <summary>The other side took it.</summary>
+    Sent,
+
+    /// <summary>Handed over, but the acknowledgement was lost.</summary>
+    Uncertain,
+
+    /// <summary>The other side refused it for a reason that another try does not change.</summary>
+    Refused,
+
+    /// <summary>It was tried as often as is sensible; somebody must look.</summary>
+    NeedsAttention,
+}
+
+/// <summary>What reading an artefact back found of one answer.</summary>
+public enum Finding
+{
+    /// <summary>Nothing was read back yet.</summary>
+    None,
+
+    /// <summary>Served, as expected.</summary>
+    Shown,
+
+    /// <summary>It stands in the bytes handed over, as expected.</summary>
+    Included,
+
+    /// <summary>The other side has it, as expected.</summary>
+    Confirmed,
+
+    /// <summary>Another text stands in its place.</summary>
+    Altered,
+
+    /// <summary>Its place is not there.</summary>
+    Missing,
+}
+
+/// <summary>What was expected of an answer at a destination.</summary>
+public enum Expectation
+{
+    /// <summary>It should be there exactly as given.</summary>
+    Verbatim,
+
+    /// <summary>It does not go there.</summary>
+    NotRouted,
+
+    /// <summary>There is nothing to send: the shopper left it empty.</summary>
+    LeftEmpty,
+}
+
+/// <summary>The signs of the trail: our motif is the sheet of paper.</summary>
+public enum Sign
+{
+    /// <summary>Nothing: it does not go there.</summary>
+    Nothing,
+
+    /// <summary>Open sheet: on its way.</summary>
+    OpenSheet,
+
+    /// <summary>Sheet with a folded corner: shown or included.</summary>
+    FoldedSheet,
+
+    /// <summary>Sealed sheet: confirmed.</summary>
+    SealedSheet,
+
+    /// <summary>Sheet torn across: altered.</summary>
+    TornSheet,
+
+    /// <summary>Dotted outline: missing.</summary>
+    DottedOutline,
+
+    /// <summary>Sheet with a raised flag: somebody must look.</summary>
+    RaisedFlag,
+}

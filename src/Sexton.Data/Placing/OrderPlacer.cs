@@ -1,0 +1,109 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
+using Npgsql;
+using NpgsqlTypes;
+using Sexton.Core.Orders;
+using Sexton.Core.Register;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+using Sexton.Data.Rows;
+
+namespace Sexton.Data.Placing;
+
+/// <summary>
+/// Writes what an attempt evaluated, in one transaction and a fixed number of round trips: the order, its lines and answers,
+/// the serving of the cart page, and one delivery for every message and system.
+/// </summary>
+public sealed class OrderPlacer(SextonDb db)
+{
+    private static readonly string[] DeliveredTo = [.. DestinationIndex.All.Where(d => d.IsDelivered).Select(d => d.Key)];
+
+    /// <summary>
+    /// Places the order of a paid attempt. Called twice, also at the same time, it places one order.
+    /// </summary>
+    /// <param name="attempt">The attempt.</param>
+    /// <param name="charge">The provider's number for the charge.</param>
+    /// <param name="now">The time of the order.</param>
+    /// <param name="cancel">Cancels before anything is written.</param>
+    /// <returns>True when this call placed it, false when it was placed before.</returns>
+    public async Task<bool> PlaceAsync(AttemptRow attempt, string charge, DateTimeOffset now, CancellationToken cancel)
+    {
+        var content = JsonSerializer.Deserialize<OrderContent>(attempt.Content, RegisterJson.Options)!;
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await WriteAsync(attempt, content, charge, now, transaction, cancel) == 0)
+        {
+            return false;
+        }
+
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    // One statement with data-modifying parts: the first takes the attempt, and where it was taken before nothing else happens.
+    // EF's change tracker would send as many parameters as there are rows; arrays through unnest keep one plan for any size.
+    private const string Sql =
+        """
+        with taken as (
+            update attempts set state = @placed, charge = @charge where id = @order and state in (@paying, @paid) returning id, cart_id
+        ), closed as (
+            update carts set order_id = @order, changed_at = @now where id = (select cart_id from taken)
+            returning shown, shown_projection, shown_at
+        ), placed as (
+            insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, charge)
+            select id, @version, @language, 'shop', 'shopper', @now, @currency, @total, @charge from taken
+            returning id
+        ), lines as (
+            insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, unit_minor, sum_minor)
+            select placed.id, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_units, @line_sums) as l
+        ), given as (
+            insert into answers (order_id, position, line_id, field, label, step, value, text)
+            select placed.id, a.* from placed, unnest(@positions, @answer_lines, @fields, @labels, @steps, @values, @texts) as a
+        ), lanes as (
+            insert into deliveries (order_id, destination, sequence, state, tries, next_try_at, fence, was_uncertain)
+            select placed.id, d, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
+        ), served as (
+            insert into servings (order_id, destination, artefact, projection, first_at, last_at, times)
+            select placed.id, @cart_line, shown, shown_projection, shown_at, shown_at, 1 from placed, closed where shown is not null
+        )
+        select count(*) from placed
+        """;
+
+    private async Task<long> WriteAsync(AttemptRow attempt, OrderContent content, string charge, DateTimeOffset now, IDbContextTransaction transaction, CancellationToken cancel)
+    {
+        var (lines, answers) = (content.Lines, content.Answers);
+        await using var command = new NpgsqlCommand(Sql, (NpgsqlConnection)db.Database.GetDbConnection(), (NpgsqlTransaction)transaction.GetDbTransaction());
+        var p = command.Parameters;
+        p.AddWithValue("order", attempt.Id);
+        p.AddWithValue("charge", charge);
+        p.AddWithValue("now", now);
+        p.AddWithValue("version", content.Version);
+        p.AddWithValue("language", content.Language);
+        p.AddWithValue("currency", content.Currency);
+        p.AddWithValue("total", content.TotalMinor);
+        p.AddWithValue("placed", (short)AttemptState.Placed);
+        p.AddWithValue("paying", (short)AttemptState.Paying);
+        p.AddWithValue("paid", (short)AttemptState.Paid);
+        p.AddWithValue("waiting", (short)DeliveryState.Waiting);
+        p.AddWithValue("cart_line", DestinationIndex.CartLine);
+        p.AddWithValue("destinations", DeliveredTo);
+        p.AddWithValue("line_ids", lines.Select(l => l.Id).ToArray());
+        p.AddWithValue("line_positions", Enumerable.Range(0, lines.Length).ToArray());
+        p.AddWithValue("line_codes", lines.Select(l => l.ProductCode).ToArray());
+        p.AddWithValue("line_names", lines.Select(l => l.ProductName).ToArray());
+        p.AddWithValue("line_quantities", lines.Select(l => l.Quantity).ToArray());
+        p.AddWithValue("line_units", lines.Select(l => l.UnitMinor).ToArray());
+        p.AddWithValue("line_sums", lines.Select(l => l.SumMinor).ToArray());
+        p.AddWithValue("positions", Enumerable.Range(0, answers.Length).ToArray());
+        p.AddWithValue("answer_lines", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.LineId).ToArray());
+        p.AddWithValue("fields", answers.Select(a => a.Field).ToArray());
+        p.AddWithValue("labels", answers.Select(a => a.Label).ToArray());
+        p.AddWithValue("steps", answers.Select(a => a.Step).ToArray());
+        p.AddWithValue("values", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(ValueOf).ToArray());
+        p.AddWithValue("texts", answers.Select(a => a.Text).ToArray());
+        return (long)(await command.ExecuteScalarAsync(cancel))!;
+    }
+
+    private static string? ValueOf(OrderAnswer answer) =>
+        answer.Value is null ? null : JsonSerializer.Serialize(answer.Value, RegisterJson.Options);
+}

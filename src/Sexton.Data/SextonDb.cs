@@ -1,0 +1,158 @@
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Trail;
+using Sexton.Data.Rows;
+
+namespace Sexton.Data;
+
+/// <summary>The database.</summary>
+public sealed class SextonDb(DbContextOptions<SextonDb> options)
+    : IdentityDbContext<Account, IdentityRole<Guid>, Guid>(options), IDataProtectionKeyContext
+{
+    /// <summary>The sequence that counts imports of the catalogue, so that nobody keeps an old one.</summary>
+    public const string CatalogueRevision = "catalogue_revision";
+
+    /// <summary>The catalogue.</summary>
+    public DbSet<ProductRow> Products => Set<ProductRow>();
+
+    /// <summary>The draft.</summary>
+    public DbSet<DraftFieldRow> DraftFields => Set<DraftFieldRow>();
+
+    /// <summary>What was changed in the draft.</summary>
+    public DbSet<DraftChangeRow> DraftChanges => Set<DraftChangeRow>();
+
+    /// <summary>The published versions.</summary>
+    public DbSet<RegisterVersionRow> RegisterVersions => Set<RegisterVersionRow>();
+
+    /// <summary>The carts.</summary>
+    public DbSet<CartRow> Carts => Set<CartRow>();
+
+    /// <summary>The attempts.</summary>
+    public DbSet<AttemptRow> Attempts => Set<AttemptRow>();
+
+    /// <summary>The orders.</summary>
+    public DbSet<OrderRow> Orders => Set<OrderRow>();
+
+    /// <summary>The lines of orders.</summary>
+    public DbSet<OrderLineRow> OrderLines => Set<OrderLineRow>();
+
+    /// <summary>The answers of orders.</summary>
+    public DbSet<AnswerRow> Answers => Set<AnswerRow>();
+
+    /// <summary>The deliveries.</summary>
+    public DbSet<DeliveryRow> Deliveries => Set<DeliveryRow>();
+
+    /// <summary>The tries of deliveries.</summary>
+    public DbSet<DeliveryTryRow> DeliveryTries => Set<DeliveryTryRow>();
+
+    /// <summary>The servings of pages.</summary>
+    public DbSet<ServingRow> Servings => Set<ServingRow>();
+
+    /// <summary>The findings.</summary>
+    public DbSet<FindingRow> Findings => Set<FindingRow>();
+
+    /// <inheritdoc/>
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    /// <inheritdoc/>
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        NameIdentityTables(builder);
+
+        builder.Entity<ProductRow>(e =>
+        {
+            e.ToTable("products").HasKey(p => p.Code);
+            e.Property(p => p.Name).HasColumnType("jsonb");
+            e.Property(p => p.Description).HasColumnType("jsonb");
+        });
+        builder.Entity<DraftFieldRow>(e =>
+        {
+            e.ToTable("draft_fields").HasKey(f => f.Key);
+            e.Property(f => f.Definition).HasColumnType("jsonb");
+            e.Property(f => f.Revision).IsConcurrencyToken();
+        });
+        builder.Entity<DraftChangeRow>(e =>
+        {
+            e.ToTable("draft_changes").HasKey(c => c.Id);
+            e.Property(c => c.Before).HasColumnType("jsonb");
+            e.Property(c => c.After).HasColumnType("jsonb");
+        });
+        builder.Entity<RegisterVersionRow>(e =>
+        {
+            e.ToTable("register_versions").HasKey(v => v.Number);
+            e.Property(v => v.Number).ValueGeneratedNever();
+            e.Property(v => v.Content).HasColumnType("jsonb");
+        });
+        builder.Entity<CartRow>(e =>
+        {
+            e.ToTable("carts").HasKey(c => c.Id);
+            e.Property(c => c.Content).HasColumnType("jsonb");
+            e.Property(c => c.ShownProjection).HasColumnType("jsonb");
+            e.Property(c => c.Revision).IsConcurrencyToken();
+        });
+        builder.Entity<AttemptRow>(e =>
+        {
+            e.ToTable("attempts").HasKey(a => a.Id);
+            e.Property(a => a.Content).HasColumnType("jsonb");
+            e.Property(a => a.State).HasConversion<short>();
+            e.HasIndex(a => new { a.CartId, a.ClientKey }).IsUnique();
+            // One cart is paid once: no second attempt while one is open, none after one was placed.
+            e.HasIndex(a => a.CartId, "ix_attempts_one_open").IsUnique()
+                .HasFilter($"state in ({(short)AttemptState.Paying}, {(short)AttemptState.Paid}, {(short)AttemptState.Placed})");
+            e.HasIndex(a => a.LeaseUntil, "ix_attempts_unsettled").HasFilter($"state in ({(short)AttemptState.Paying}, {(short)AttemptState.Paid})");
+        });
+        builder.HasSequence<long>(CatalogueRevision);
+        builder.HasSequence<long>("order_numbers").StartsAt(40001);
+        builder.Entity<OrderRow>(e =>
+        {
+            e.ToTable("orders").HasKey(o => o.Id);
+            e.Property(o => o.Number).HasDefaultValueSql("nextval('order_numbers')");
+            e.HasIndex(o => o.Number).IsUnique();
+            e.HasMany(o => o.Lines).WithOne().HasForeignKey(l => l.OrderId);
+            e.HasMany(o => o.Answers).WithOne().HasForeignKey(a => a.OrderId);
+        });
+        builder.Entity<OrderLineRow>(e => e.ToTable("order_lines").HasKey(l => new { l.OrderId, l.LineId }));
+        builder.Entity<AnswerRow>(e => e.ToTable("answers").HasKey(a => new { a.OrderId, a.Position }));
+        builder.Entity<DeliveryRow>(e =>
+        {
+            e.ToTable("deliveries").HasKey(d => new { d.OrderId, d.Destination });
+            e.Property(d => d.State).HasConversion<short>();
+            e.Property(d => d.Projection).HasColumnType("jsonb");
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(d => d.OrderId);
+            e.HasIndex(d => d.NextTryAt, "ix_deliveries_due").HasFilter("settled_at is null");
+        });
+        builder.Entity<DeliveryTryRow>(e =>
+        {
+            e.ToTable("delivery_tries").HasKey(t => t.Id);
+            e.Property(t => t.Outcome).HasConversion<short>();
+            e.HasIndex(t => new { t.OrderId, t.Destination });
+        });
+        builder.Entity<ServingRow>(e =>
+        {
+            e.ToTable("servings").HasKey(s => new { s.OrderId, s.Destination });
+            e.Property(s => s.Projection).HasColumnType("jsonb");
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(s => s.OrderId);
+        });
+        builder.Entity<FindingRow>(e =>
+        {
+            e.ToTable("findings").HasKey(f => new { f.OrderId, f.Destination, f.Slot, f.Part });
+            e.Property(f => f.Finding).HasConversion<short>();
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(f => f.OrderId);
+        });
+    }
+
+    // The naming convention leaves Identity's tables alone, since Identity names them itself.
+    private static void NameIdentityTables(ModelBuilder builder)
+    {
+        builder.Entity<Account>().ToTable("accounts");
+        builder.Entity<IdentityRole<Guid>>().ToTable("roles");
+        builder.Entity<IdentityUserRole<Guid>>().ToTable("account_roles");
+        builder.Entity<IdentityUserClaim<Guid>>().ToTable("account_claims");
+        builder.Entity<IdentityUserLogin<Guid>>().ToTable("account_logins");
+        builder.Entity<IdentityUserToken<Guid>>().ToTable("account_tokens");
+        builder.Entity<IdentityRoleClaim<Guid>>().ToTable("role_claims");
+    }
+}

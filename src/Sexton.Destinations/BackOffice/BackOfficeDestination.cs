@@ -1,0 +1,74 @@
+using System.Net;
+using System.Net.Http.Headers;
+using System.Text.Json.Nodes;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+
+namespace Sexton.Destinations.BackOffice;
+
+/// <summary>
+/// The back office, by HTTP and JSON: a sale is posted under an idempotency key, gets a number there, and is read back by that number.
+/// </summary>
+/// <param name="client">Gives a client whose base address is that of the back office.</param>
+public sealed class BackOfficeDestination(Func<HttpClient> client) : IDeliveredDestination
+{
+    /// <summary>The name of the one part: the record as the other side has it.</summary>
+    public const string Part = "record";
+
+    /// <inheritdoc/>
+    public string Key => Core.Routing.DestinationIndex.BackOffice;
+
+    /// <inheritdoc/>
+    public bool TellsDoublesApart => true;
+
+    /// <inheritdoc/>
+    public byte[] Render(SentOrder order, int sequence) => SaleWriter.Write(order);
+
+    /// <inheritdoc/>
+    public async Task<SendResult> SendAsync(byte[] artefact, string key, Func<Task> handingOver, CancellationToken cancel)
+    {
+        var http = client();
+        try
+        {
+            await handingOver();
+            using var request = new HttpRequestMessage(HttpMethod.Post, "sales") { Content = new ByteArrayContent(artefact) };
+            request.Content.Headers.ContentType = new MediaTypeHeaderValue("application/json");
+            request.Headers.Add("Idempotency-Key", key);
+            using var response = await http.SendAsync(request, cancel);
+            var body = await response.Content.ReadAsStringAsync(cancel);
+            if (IsRefusal(response.StatusCode))
+            {
+                return new SendResult(SendOutcome.Refused, $"The back office refused it: {ReasonIn(body)}", null, artefact);
+            }
+
+            response.EnsureSuccessStatusCode();
+            var number = JsonNode.Parse(body)!["number"]!.GetValue<string>();
+            var record = await http.GetByteArrayAsync("sales/" + Uri.EscapeDataString(number), cancel);
+            return new SendResult(SendOutcome.Taken, $"Taken as {number} and read back.", number, record);
+        }
+        catch (Exception e) when (e is HttpRequestException or IOException or System.Text.Json.JsonException or TaskCanceledException && !cancel.IsCancellationRequested)
+        {
+            return new SendResult(SendOutcome.NotTaken, $"The back office did not answer as it should: {e.Message}");
+        }
+    }
+
+    /// <inheritdoc/>
+    public IEnumerable<SlotFinding> ReadBack(byte[] artefact, SentOrder order) =>
+        SlotFinding.Judge(order.Projection, Part, SaleReader.Read(artefact), Evidence.Confirmed);
+
+    // Too many requests and a request that timed out are worth another try, the other client errors are not.
+    private static bool IsRefusal(HttpStatusCode status) =>
+        (int)status is >= 400 and < 500 && status is not (HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests);
+
+    private static string ReasonIn(string body)
+    {
+        try
+        {
+            return JsonNode.Parse(body)?["detail"]?.GetValue<string>() ?? body;
+        }
+        catch (System.Text.Json.JsonException)
+        {
+            return body;
+        }
+    }
+}

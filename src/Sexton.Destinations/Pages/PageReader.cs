@@ -1,0 +1,28 @@
+using System.Text.Json;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+
+namespace Sexton.Destinations.Pages;
+
+/// <summary>
+/// Reads a page's answer back from the bytes that were served: a JSON body whose "entries" carry a "slot" and a "text".
+/// </summary>
+public static class PageReader
+{
+    /// <summary>The name of the one part of a page.</summary>
+    public const string Part = "page";
+
+    /// <summary>The texts by slot. A slot that stands twice has no one place, and counts as not there.</summary>
+    public static IReadOnlyDictionary<SlotId, string> Read(byte[] served)
+    {
+        using var page = JsonDocument.Parse(served);
+        return page.RootElement.GetProperty("entries").EnumerateArray()
+            .GroupBy(e => e.GetProperty("slot").GetString()!, StringComparer.Ordinal)
+            .Where(g => g.Count() == 1)
+            .ToDictionary(g => SlotId.Parse(g.Key), g => g.Single().GetProperty("text").GetString()!);
+    }
+
+    /// <summary>Compares what was served with what should have been.</summary>
+    public static IEnumerable<SlotFinding> ReadBack(byte[] served, Projection expected) =>
+        SlotFinding.Judge(expected, Part, Read(served), Evidence.Shown);
+}

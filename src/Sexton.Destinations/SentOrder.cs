@@ -1,0 +1,40 @@
+using Sexton.Core.Orders;
+using Sexton.Core.Routing;
+
+namespace Sexton.Destinations;
+
+/// <summary>An order with what one destination is to get of it.</summary>
+/// <param name="Id">The id of the order.</param>
+/// <param name="Number">The number that people use.</param>
+/// <param name="PlacedAt">When it was placed.</param>
+/// <param name="Content">The order as placed.</param>
+/// <param name="Projection">What the destination gets.</param>
+public sealed record SentOrder(Guid Id, long Number, DateTimeOffset PlacedAt, OrderContent Content, Projection Projection)
+{
+    /// <summary>The place of each line in the order, from 1, by its id.</summary>
+    public IReadOnlyDictionary<string, int> LineNumbers { get; } =
+        Content.Lines.Select((line, i) => (line.Id, i)).ToDictionary(l => l.Id, l => l.i + 1, StringComparer.Ordinal);
+}
+
+/// <summary>How handing an artefact over ended.</summary>
+public enum SendOutcome
+{
+    /// <summary>The other side took it.</summary>
+    Taken,
+
+    /// <summary>The other side refused it; the same again would be refused again.</summary>
+    Refused,
+
+    /// <summary>It was certainly not taken; another try may work.</summary>
+    NotTaken,
+
+    /// <summary>It was handed over, and the acknowledgement was lost.</summary>
+    Lost,
+}
+
+/// <summary>What sending gave.</summary>
+/// <param name="Outcome">How it ended.</param>
+/// <param name="Detail">What happened, in a sentence.</param>
+/// <param name="Receipt">The other side's number or acknowledgement, when it took it.</param>
+/// <param name="Artefact">The bytes to keep as evidence: those handed over, or those read back from the other side.</param>
+public sealed record SendResult(SendOutcome Outcome, string Detail, string? Receipt = null, byte[]? Artefact = null);

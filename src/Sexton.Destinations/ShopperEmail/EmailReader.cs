@@ -1,0 +1,97 @@
+using AngleSharp.Dom;
+using AngleSharp.Html.Parser;
+using MimeKit;
+using Sexton.Core.Routing;
+
+namespace Sexton.Destinations.ShopperEmail;
+
+/// <summary>Finds the slots in the bytes of an e-mail. Shares nothing with the renderer but the slot ids and the names of the entries.</summary>
+internal static class EmailReader
+{
+    /// <summary>The texts of the HTML part: of each element with a data-slot. A slot that stands twice counts as not there.</summary>
+    public static IReadOnlyDictionary<SlotId, string> ReadHtml(byte[] message)
+    {
+        var html = Parse(message).HtmlBody;
+        return html is null
+            ? new Dictionary<SlotId, string>()
+            : new HtmlParser().ParseDocument(html).QuerySelectorAll("[data-slot]")
+                .GroupBy(e => e.GetAttribute("data-slot")!, StringComparer.Ordinal)
+                .Where(g => g.Count() == 1)
+                .ToDictionary(g => SlotId.Parse(g.Key), g => TextOf(g.Single()));
+    }
+
+    /// <summary>
+    /// The texts of the text part. An entry is a line "  NAME: TEXT" under "Item N: …" or "Your details"; further lines of the text
+    /// are indented by four. Of entries with equal names under one heading, the first in the text is the first in the projection.
+    /// </summary>
+    public static IReadOnlyDictionary<SlotId, string> ReadText(byte[] message, SentOrder order)
+    {
+        var sections = Sections(Parse(message).TextBody ?? "");
+        var found = new Dictionary<SlotId, string>();
+        foreach (var entry in order.Projection.Entries)
+        {
+            var section = sections.GetValueOrDefault(entry.LineId is null ? 0 : order.LineNumbers[entry.LineId], []);
+            var label = entry.Name + ": ";
+            var at = section.FindIndex(line => line.StartsWith(label, StringComparison.Ordinal));
+            if (at >= 0)
+            {
+                found[entry.Slot] = section[at][label.Length..];
+                section.RemoveAt(at);
+            }
+        }
+
+        return found;
+    }
+
+    private static MimeMessage Parse(byte[] message)
+    {
+        using var stream = new MemoryStream(message);
+        return MimeMessage.Load(stream);
+    }
+
+    private static string TextOf(INode node) => node switch
+    {
+        IElement { LocalName: "br" } => "\n",
+        IText text => text.Data,
+        _ => string.Concat(node.ChildNodes.Select(TextOf)),
+    };
+
+    // The entries under "Item N" by N, those under "Your details" by 0.
+    private static Dictionary<int, List<string>> Sections(string body)
+    {
+        var sections = new Dictionary<int, List<string>>();
+        List<string>? current = null;
+        foreach (var line in body.ReplaceLineEndings("\n").Split('\n'))
+        {
+            if (line.StartsWith("    ", StringComparison.Ordinal) && current is { Count: > 0 })
+            {
+                current[^1] += "\n" + line[4..];
+            }
+            else if (line.StartsWith("  ", StringComparison.Ordinal))
+            {
+                current?.Add(line[2..]);
+            }
+            else if (NumberOf(line) is { } number)
+            {
+                sections[number] = current = [];
+            }
+            else if (line.Length > 0)
+            {
+                current = null;
+            }
+        }
+
+        return sections;
+    }
+
+    private static int? NumberOf(string line)
+    {
+        if (line == "Your details")
+        {
+            return 0;
+        }
+
+        var colon = line.IndexOf(':', StringComparison.Ordinal);
+        return line.StartsWith("Item ", StringComparison.Ordinal) && colon > 5 && int.TryParse(line.AsSpan(5, colon - 5), System.Globalization.CultureInfo.InvariantCulture, out var number) ? number : null;
+    }
+}

@@ -1,0 +1,78 @@
+using System.Net;
+using System.Reflection;
+using HandlebarsDotNet;
+using MimeKit;
+using Sexton.Core.Pricing;
+using Sexton.Core.Register;
+using Sexton.Core.Routing;
+
+namespace Sexton.Destinations.ShopperEmail;
+
+/// <summary>Renders the e-mail to the shopper: one message with a text part and an HTML part that say the same.</summary>
+internal sealed class EmailRenderer
+{
+    private readonly EmailSettings _settings;
+    private readonly HandlebarsTemplate<object, object> _html;
+    private readonly HandlebarsTemplate<object, object> _text;
+
+    public EmailRenderer(EmailSettings settings)
+    {
+        _settings = settings;
+        _html = Compile("html.hbs", escape: true, static text => string.Join("<br>", text.Split('\n').Select(WebUtility.HtmlEncode)));
+        // A further line of an answer is indented deeper than its label, so that the reader can tell the two apart.
+        _text = Compile("text.hbs", escape: false, static text => text.Replace("\n", "\n    ", StringComparison.Ordinal));
+    }
+
+    public byte[] Render(SentOrder order, int sequence)
+    {
+        var content = order.Content;
+        var subject = $"Your order {order.Number} at {_settings.ShopName}";
+        var view = new
+        {
+            language = content.Language,
+            subject,
+            shop = _settings.ShopName,
+            number = order.Number,
+            link = _settings.LinkTo(order.Id),
+            total = MoneyText.Format(content.TotalMinor, content.Currency, content.Language),
+            lines = content.Lines.Select(line => new
+            {
+                position = order.LineNumbers[line.Id],
+                name = line.ProductName,
+                quantity = line.Quantity,
+                sum = MoneyText.Format(line.SumMinor, content.Currency, content.Language),
+                entries = View(order.Projection.Of(line.Id)),
+            }).ToArray(),
+            details = View(order.Projection.Of(null)),
+        };
+
+        var message = new MimeMessage
+        {
+            Subject = subject,
+            Date = order.PlacedAt,
+            MessageId = $"{order.Id:N}.{sequence}@{_settings.From.Domain}",
+            Body = new BodyBuilder { TextBody = _text(view), HtmlBody = _html(view) }.ToMessageBody(),
+        };
+        message.From.Add(_settings.From);
+        message.To.Add(new MailboxAddress(content.TextOf(BuiltInFields.Name), content.TextOf(BuiltInFields.Email)));
+        message.Prepare(EncodingConstraint.SevenBit);
+
+        using var bytes = new MemoryStream();
+        message.WriteTo(Format, bytes);
+        return bytes.ToArray();
+    }
+
+    /// <summary>The line ends of SMTP.</summary>
+    public static FormatOptions Format { get; } = new() { NewLineFormat = NewLineFormat.Dos };
+
+    private static object[] View(IEnumerable<Entry> entries) =>
+        [.. entries.Select(static e => new { slot = e.Slot.ToString(), name = e.Name, text = e.Text })];
+
+    private static HandlebarsTemplate<object, object> Compile(string name, bool escape, Func<string, string> lines)
+    {
+        var handlebars = Handlebars.Create(new HandlebarsConfiguration { NoEscape = !escape });
+        handlebars.RegisterHelper("lines", (writer, _, arguments) => writer.WriteSafeString(lines(arguments[0]?.ToString() ?? "")));
+        using var source = new StreamReader(Assembly.GetExecutingAssembly().GetManifestResourceStream($"Sexton.Destinations.ShopperEmail.{name}")!);
+        return handlebars.Compile(source.ReadToEnd());
+    }
+}

@@ -1,0 +1,60 @@
+using Microsoft.AspNetCore.Mvc;
+using Sexton.Data.Rows;
+using Sexton.Server.Hosting;
+using Sexton.Server.Shop;
+
+namespace Sexton.Server.Attempts;
+
+/// <summary>Paying and placing.</summary>
+internal static class AttemptEndpoints
+{
+    public static void MapAttempts(this IEndpointRouteBuilder shop)
+    {
+        shop.MapPost("attempts", BeginAsync).WithName("BeginAttempt");
+        shop.MapGet("attempts/{key}", ReadAsync).WithName("GetAttempt");
+    }
+
+    private static async Task<AttemptView> BeginAsync(
+        [FromHeader(Name = "Idempotency-Key")] string key, BeginRequest request, CartStore carts, AttemptRunner runner, OrderLinks links, CancellationToken cancel)
+    {
+        if (key.Length is < 8 or > 100)
+        {
+            throw new ApiProblemException(StatusCodes.Status400BadRequest, "idempotency_key", "Send an Idempotency-Key of 8 to 100 characters.");
+        }
+
+        // Also the cart that became an order: the same form sent again gets the same answer.
+        var cart = await carts.FindAnyAsync(cancel) ?? throw ApiProblemException.Unprocessable("empty_cart", "The cart is empty.");
+        var (attempt, begun) = await runner.BeginAsync(cart, key, request.PaymentToken, cancel);
+        if (begun)
+        {
+            await runner.RunAsync(attempt);
+        }
+
+        return View(attempt, links);
+    }
+
+    private static async Task<AttemptView> ReadAsync(string key, CartStore carts, AttemptRunner runner, OrderLinks links, CancellationToken cancel)
+    {
+        var cart = await carts.FindAnyAsync(cancel);
+        var attempt = cart is null ? null : await runner.FindAsync(cart.Id, key, cancel);
+        return View(attempt ?? throw ApiProblemException.NotFound("There is no such attempt."), links);
+    }
+
+    private static AttemptView View(AttemptRow attempt, OrderLinks links) => attempt.State switch
+    {
+        AttemptState.Placed => new AttemptView("placed", links.TokenFor(attempt.Id), ""),
+        AttemptState.Declined => new AttemptView("declined", null, "The card was declined, and nothing was charged. Try another card."),
+        AttemptState.Expired => new AttemptView("expired", null, "This took too long, and nothing was charged. Try again."),
+        _ => new AttemptView("paying", null, "The payment is being checked. Stay on this page, or find the outcome in your e-mail."),
+    };
+}
+
+/// <summary>Begins an attempt.</summary>
+/// <param name="PaymentToken">The one-time token that stands for the card.</param>
+internal sealed record BeginRequest(string PaymentToken);
+
+/// <summary>Where an attempt stands.</summary>
+/// <param name="State">"paying", "placed", "declined" or "expired".</param>
+/// <param name="OrderToken">The token of the order, once placed.</param>
+/// <param name="Sentence">What the shopper reads, or "".</param>
+internal sealed record AttemptView(string State, string? OrderToken, string Sentence);

@@ -1,0 +1,162 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+using Sexton.Core.Asking;
+using Sexton.Core.Register;
+using Sexton.Data;
+using Sexton.Data.Placing;
+using Sexton.Data.Rows;
+using Sexton.Server.Deliveries;
+using Sexton.Server.Hosting;
+using Sexton.Server.Shop;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Attempts;
+
+/// <summary>
+/// Turns carts into orders. An attempt is committed before the payment provider is asked; whoever finds it later, a repeated form,
+/// another process or the settler after a crash, takes it on from where it stands.
+/// </summary>
+internal sealed class AttemptRunner(
+    SextonDb db,
+    CurrentRegister current,
+    PaymentClient payments,
+    OrderPlacer placer,
+    WorkSignal signal,
+    SextonOptions options,
+    TimeProvider clock,
+    ILogger<AttemptRunner> log)
+{
+    private static readonly TimeSpan Lifetime = TimeSpan.FromMinutes(15);
+
+    /// <summary>
+    /// Begins an attempt, or finds the one with the same key.
+    /// </summary>
+    /// <param name="cart">The cart.</param>
+    /// <param name="key">The key of the shopper's page.</param>
+    /// <param name="paymentToken">The token for the card.</param>
+    /// <param name="cancel">Cancels.</param>
+    /// <returns>The attempt, and whether it was begun by this call.</returns>
+    public async Task<(AttemptRow Attempt, bool Begun)> BeginAsync(CartRow cart, string key, string paymentToken, CancellationToken cancel)
+    {
+        var hash = SHA256.HashData(Encoding.UTF8.GetBytes(paymentToken));
+        if (await FindAsync(cart.Id, key, cancel) is { } before)
+        {
+            return (Same(before, hash), false);
+        }
+
+        var content = CartStore.Parse(cart);
+        var (version, products) = await current.GetAsync(cancel);
+        var evaluation = Evaluator.Evaluate(version.Plan, products, content);
+        if (!evaluation.Problems.IsEmpty)
+        {
+            throw ApiProblemException.Unprocessable("cart_has_problems", "Something is still missing.").With("problems", evaluation.Problems);
+        }
+
+        var now = clock.GetUtcNow();
+        var frozen = evaluation.Freeze(version.Number, content.Language);
+        var attempt = new AttemptRow
+        {
+            Id = Guid.CreateVersion7(now),
+            CartId = cart.Id,
+            ClientKey = key,
+            BodyHash = hash,
+            Content = JsonSerializer.Serialize(frozen, RegisterJson.Options),
+            TotalMinor = frozen.TotalMinor,
+            PaymentToken = paymentToken,
+            State = AttemptState.Paying,
+            CreatedAt = now,
+            ExpiresAt = now + Lifetime,
+            LeaseUntil = now + TimeSpan.FromSeconds(options.AttemptLeaseSeconds),
+        };
+        db.Attempts.Add(attempt);
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        {
+            // Sent twice at the same moment, or from two windows.
+            db.ChangeTracker.Clear();
+            return await FindAsync(cart.Id, key, cancel) is { } twin
+                ? (Same(twin, hash), false)
+                : throw ApiProblemException.Conflict("being_paid", "This cart is being paid in another window. Go on there.");
+        }
+
+        log.Milestone("attempt.committed", attempt.Id);
+        return (attempt, true);
+    }
+
+    /// <summary>Charges and places a begun attempt. Not cancelled when the shopper goes away: what was charged must be placed.</summary>
+    public async Task RunAsync(AttemptRow attempt)
+    {
+        var charge = await payments.ChargeAsync(attempt.Id, attempt.TotalMinor, options.Currency, attempt.PaymentToken, CancellationToken.None)
+            ?? await payments.AskAsync(attempt.Id, CancellationToken.None);
+        await ConcludeAsync(attempt, charge);
+    }
+
+    /// <summary>Takes up an attempt that nobody is at: asks the provider first, charges only what it never heard of, voids what came too late.</summary>
+    public async Task TakeUpAsync(AttemptRow attempt)
+    {
+        var known = await payments.AskAsync(attempt.Id, CancellationToken.None);
+        if (known is { Event: "charged" } or { Event: "declined" } && attempt.ExpiresAt > clock.GetUtcNow())
+        {
+            await ConcludeAsync(attempt, known);
+        }
+        else if (attempt.ExpiresAt > clock.GetUtcNow())
+        {
+            if (known is { Event: "" })
+            {
+                await RunAsync(attempt);
+            }
+        }
+        else if (await payments.VoidAsync(attempt.Id, CancellationToken.None) is not null)
+        {
+            await EndAsync(attempt, AttemptState.Expired);
+        }
+    }
+
+    /// <summary>The attempt of a cart with a key, or null.</summary>
+    public async Task<AttemptRow?> FindAsync(Guid cart, string key, CancellationToken cancel) =>
+        await db.Attempts.AsNoTracking().FirstOrDefaultAsync(a => a.CartId == cart && a.ClientKey == key, cancel);
+
+    private static AttemptRow Same(AttemptRow attempt, byte[] hash) => CryptographicOperations.FixedTimeEquals(attempt.BodyHash, hash)
+        ? attempt
+        : throw ApiProblemException.Conflict("key_used", "This key was used for another payment. Make a new one for each.");
+
+    private async Task ConcludeAsync(AttemptRow attempt, ProviderCharge? charge)
+    {
+        switch (charge?.Event)
+        {
+            case "charged":
+                log.Milestone("attempt.charged", attempt.Id);
+                attempt.Charge = charge.Number;
+                if (await placer.PlaceAsync(attempt, charge.Number, clock.GetUtcNow(), CancellationToken.None))
+                {
+                    log.Milestone("order.placed", attempt.Id);
+                    signal.Deliveries.Raise();
+                }
+
+                attempt.State = AttemptState.Placed;
+                break;
+            case "declined":
+                await EndAsync(attempt, AttemptState.Declined);
+                break;
+            case "voided":
+                await EndAsync(attempt, AttemptState.Expired);
+                break;
+            default:
+                // Not known: it stays as it is, and the settler asks again.
+                break;
+        }
+    }
+
+    private async Task EndAsync(AttemptRow attempt, AttemptState state)
+    {
+        await db.Attempts.Where(a => a.Id == attempt.Id && (a.State == AttemptState.Paying || a.State == AttemptState.Paid))
+            .ExecuteUpdateAsync(set => set.SetProperty(a => a.State, state));
+        attempt.State = state;
+    }
+}

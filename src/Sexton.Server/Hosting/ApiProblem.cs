@@ -1,0 +1,78 @@
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+using Sexton.Core.Cart;
+using Sexton.Core.Register;
+
+namespace Sexton.Server.Hosting;
+
+/// <summary>A refusal that the API tells as problem details (RFC 9457).</summary>
+/// <param name="status">The HTTP status.</param>
+/// <param name="code">The stable code, the last part of the problem's type.</param>
+/// <param name="detail">What is wrong and how to mend it.</param>
+internal sealed class ApiProblemException(int status, string code, string detail) : Exception(detail)
+{
+    public int Status { get; } = status;
+
+    public string Code { get; } = code;
+
+    /// <summary>Further members of the problem.</summary>
+    public Dictionary<string, object?> Members { get; } = [];
+
+    /// <summary>Adds a member.</summary>
+    public ApiProblemException With(string name, object? value)
+    {
+        Members[name] = value;
+        return this;
+    }
+
+    public static ApiProblemException NotFound(string detail) => new(StatusCodes.Status404NotFound, "not_found", detail);
+
+    public static ApiProblemException Conflict(string code, string detail) => new(StatusCodes.Status409Conflict, code, detail);
+
+    public static ApiProblemException Unprocessable(string code, string detail) => new(StatusCodes.Status422UnprocessableEntity, code, detail);
+}
+
+/// <summary>Turns what went wrong into problem details.</summary>
+internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptionHandler
+{
+    /// <inheritdoc/>
+    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    {
+        var problem = Translate(exception);
+        if (problem is null)
+        {
+            return false;
+        }
+
+        httpContext.Response.StatusCode = problem.Status;
+        var context = new ProblemDetailsContext { HttpContext = httpContext };
+        context.ProblemDetails.Status = problem.Status;
+        context.ProblemDetails.Type = "urn:sexton:problem:" + problem.Code;
+        context.ProblemDetails.Title = problem.Code.Replace('_', ' ');
+        context.ProblemDetails.Detail = problem.Message;
+        context.ProblemDetails.Extensions["code"] = problem.Code;
+        foreach (var (name, value) in problem.Members)
+        {
+            context.ProblemDetails.Extensions[name] = value;
+        }
+
+        return await problems.TryWriteAsync(context);
+    }
+
+    private static ApiProblemException? Translate(Exception exception) => exception switch
+    {
+        ApiProblemException problem => problem,
+        DraftEditException edit => ApiProblemException.Unprocessable("setting_refused", edit.Message).With("setting", edit.Setting),
+        CartException cart => ApiProblemException.Unprocessable("cart_refused", cart.Message),
+        DbUpdateConcurrencyException => ApiProblemException.Conflict("changed_meanwhile", "Somebody changed this meanwhile. Look at it again, then repeat your change."),
+        BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => new(StatusCodes.Status413PayloadTooLarge, "too_large", "This is more than can be taken at once. Send less."),
+        BadHttpRequestException bad => new(bad.StatusCode, "bad_request", bad.InnerException?.Message ?? bad.Message),
+        NpgsqlException { IsTransient: true } => Unavailable(),
+        InvalidOperationException { InnerException: NpgsqlException { IsTransient: true } } => Unavailable(),
+        _ => null,
+    };
+
+    private static ApiProblemException Unavailable() =>
+        new(StatusCodes.Status503ServiceUnavailable, "unavailable", "The database does not answer just now. Nothing was lost; try again in a moment.");
+}

@@ -1,0 +1,205 @@
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.DataProtection.KeyManagement;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using MimeKit;
+using Scalar.AspNetCore;
+using Serilog;
+using Serilog.Events;
+using Serilog.Formatting.Compact;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+using Sexton.Data;
+using Sexton.Data.Placing;
+using Sexton.Data.Queue;
+using Sexton.Data.Rows;
+using Sexton.Destinations;
+using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.ShopperEmail;
+using Sexton.Server.Accounts;
+using Sexton.Server.Attempts;
+using Sexton.Server.Deliveries;
+using Sexton.Server.Fields;
+using Sexton.Server.Orders;
+using Sexton.Server.Shop;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Hosting;
+
+/// <summary>Composes the server.</summary>
+internal static class SextonHost
+{
+    /// <summary>No request has a larger body, whatever it is for.</summary>
+    public const long LargestBody = 256 * 1024;
+
+    /// <summary>Builds the server.</summary>
+    /// <param name="args">Arguments of the program.</param>
+    /// <param name="works">False for a server that answers but does no work of its own.</param>
+    public static WebApplication Build(string[] args, bool works = true)
+    {
+        var builder = WebApplication.CreateBuilder(args);
+        var options = builder.Configuration.GetSection("Sexton").Get<SextonOptions>() ?? new SextonOptions();
+        var services = builder.Services;
+
+        builder.Host.UseSerilog((_, log) => log
+            .MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+            .MinimumLevel.Override("System", LogEventLevel.Warning)
+            .Enrich.FromLogContext()
+            .WriteTo.Console(new RenderedCompactJsonFormatter(), standardErrorFromLevel: LogEventLevel.Verbose));
+        builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = LargestBody);
+
+        services.AddSingleton(options);
+        services.AddSingleton(TimeProvider.System);
+        services.AddDbContext<SextonDb>(db => SextonDbFactory.Configure(db, options.Database));
+        AddSecurity(services);
+        AddApi(services);
+        AddRules(services);
+        AddOutside(services, options);
+        if (works)
+        {
+            services.AddHostedService<DeliveryWorker>();
+            services.AddHostedService<AttemptSettler>();
+        }
+
+        var app = builder.Build();
+        app.UseExceptionHandler();
+        app.UseStatusCodePages();
+        app.UseSecurityHeaders(SecurityHeaders.For(options));
+        app.UseStaticFiles();
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.MapOpenApi("/api/openapi.json");
+        app.MapScalarApiReference("/api", scalar => scalar.WithOpenApiRoutePattern("/api/openapi.json"));
+        MapApi(app);
+        app.MapFallbackToFile("/console/{**path}", "console/index.html");
+        app.MapFallbackToFile("{*path:nonfile}", "shop/index.html");
+        return app;
+    }
+
+    private static void AddSecurity(IServiceCollection services)
+    {
+        services.AddDataProtection().SetApplicationName("sexton").PersistKeysToDbContext<SextonDb>();
+        services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(provider =>
+            new ConfigureOptions<KeyManagementOptions>(keys => keys.XmlEncryptor = new KeyWrapper(provider.GetRequiredService<SextonOptions>())));
+        services.AddAntiforgery(antiforgery =>
+        {
+            antiforgery.HeaderName = AntiforgeryRule.Header;
+            antiforgery.Cookie.Name = "sexton_antiforgery";
+            antiforgery.Cookie.SameSite = SameSiteMode.Strict;
+        });
+        services.AddIdentityCore<Account>(identity =>
+            {
+                identity.User.RequireUniqueEmail = true;
+                identity.Password.RequiredLength = 12;
+                identity.Password.RequireDigit = identity.Password.RequireUppercase = identity.Password.RequireLowercase = identity.Password.RequireNonAlphanumeric = false;
+                identity.Lockout.MaxFailedAccessAttempts = 10;
+            })
+            .AddRoles<IdentityRole<Guid>>()
+            .AddEntityFrameworkStores<SextonDb>()
+            .AddSignInManager();
+        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, cookie =>
+        {
+            cookie.Cookie.Name = "sexton_session";
+            cookie.Cookie.SameSite = SameSiteMode.Lax;
+            cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
+            // The console asks by script and draws its own sign-in: a status, never a redirect.
+            cookie.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
+            cookie.Events.OnRedirectToAccessDenied = context => Refuse(context.Response, StatusCodes.Status403Forbidden);
+        });
+        services.AddAuthorizationBuilder()
+            .AddPolicy(Roles.Manager, policy => policy.RequireRole(Roles.Manager))
+            .AddPolicy(Roles.Support, policy => policy.RequireRole(Roles.Manager, Roles.Support));
+        services.AddSingleton<OrderLinks>();
+    }
+
+    private static Task Refuse(HttpResponse response, int status)
+    {
+        response.StatusCode = status;
+        return Task.CompletedTask;
+    }
+
+    private static void AddApi(IServiceCollection services)
+    {
+        services.ConfigureHttpJsonOptions(json =>
+        {
+            RegisterJson.Configure(json.SerializerOptions);
+            json.SerializerOptions.RespectNullableAnnotations = true;
+            json.SerializerOptions.RespectRequiredConstructorParameters = true;
+        });
+        services.AddProblemDetails();
+        services.AddExceptionHandler<ProblemWriter>();
+        services.AddSextonOpenApi();
+    }
+
+    private static void AddRules(IServiceCollection services)
+    {
+        services.AddSingleton(FieldTypes.Standard);
+        services.AddSingleton<RegisterCache>();
+        services.AddScoped<CurrentRegister>();
+        services.AddScoped<DraftStore>();
+        services.AddScoped<Publisher>();
+        services.AddScoped<CartStore>();
+        services.AddScoped<OrderPlacer>();
+        services.AddScoped<AttemptRunner>();
+        services.AddScoped<OrderReader>();
+        services.AddScoped<Servings>();
+        services.AddScoped<TrailReader>();
+        services.AddHttpContextAccessor();
+        services.AddScoped<DeliveryQueue>();
+        services.AddScoped<DeliveryRunner>();
+        services.AddSingleton<WorkSignal>();
+    }
+
+    private static void AddOutside(IServiceCollection services, SextonOptions options)
+    {
+        services.AddHttpClient<PaymentClient>(http =>
+        {
+            http.BaseAddress = options.PaymentsUrl;
+            http.Timeout = TimeSpan.FromSeconds(options.PaymentTimeOutSeconds);
+        });
+        services.AddHttpClient("back office", http =>
+        {
+            http.BaseAddress = options.BackOfficeUrl;
+            http.Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds);
+        });
+        services.AddSingleton<IDeliveredDestination>(provider =>
+        {
+            var clients = provider.GetRequiredService<IHttpClientFactory>();
+            return new BackOfficeDestination(() => clients.CreateClient("back office"));
+        });
+        services.AddSingleton<IDeliveredDestination>(provider => new ShopperEmailDestination(new EmailSettings(
+            options.ShopName,
+            new MailboxAddress(options.ShopName, options.MailFrom),
+            options.MailHost,
+            options.MailPort,
+            provider.GetRequiredService<OrderLinks>().LinkTo,
+            TimeSpan.FromSeconds(options.TimeOutSeconds))));
+    }
+
+    private static void MapApi(WebApplication app)
+    {
+        app.MapGet("/health", async (SextonDb db, CancellationToken cancel) =>
+            await db.Database.CanConnectAsync(cancel) ? Results.Text("ok") : Results.Text("The database does not answer.", statusCode: StatusCodes.Status503ServiceUnavailable))
+            .ExcludeFromDescription();
+        var api = app.MapGroup("/api");
+        api.MapAntiforgery();
+
+        var shop = api.MapGroup("shop/v1").WithTags("Shop").ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+        // Evaluating changes nothing, so nothing can be forged by it.
+        shop.MapEvaluate();
+        var selling = shop.MapGroup("").WithAntiforgery();
+        selling.MapCatalogue();
+        selling.MapCart();
+        selling.MapAttempts();
+        selling.MapConfirmation();
+
+        var console = api.MapGroup("console/v1").WithTags("Console").WithAntiforgery().ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+        console.MapSession();
+        var managing = console.MapGroup("").RequireAuthorization(Roles.Manager);
+        managing.MapDraft();
+        managing.MapVersions();
+        console.MapGroup("").RequireAuthorization(Roles.Support).MapOrders();
+    }
+}

@@ -1,0 +1,71 @@
+namespace Sexton.Server.Hosting;
+
+/// <summary>The settings of an installation: the section "Sexton", from the environment as SEXTON__NAME.</summary>
+internal sealed class SextonOptions
+{
+    /// <summary>The connection string of the database.</summary>
+    public string Database { get; set; } = "";
+
+    /// <summary>32 random bytes in base 64. Signs order links and wraps the keys kept in the database.</summary>
+    public string Key { get; set; } = "";
+
+    /// <summary>The address under which shoppers and staff reach this installation.</summary>
+    public Uri PublicUrl { get; set; } = new("http://localhost:5080");
+
+    /// <summary>The name of the shop.</summary>
+    public string ShopName { get; set; } = "Marrowby Gardens";
+
+    /// <summary>The currency of all prices (ISO 4217).</summary>
+    public string Currency { get; set; } = "EUR";
+
+    /// <summary>The sender of e-mail.</summary>
+    public string MailFrom { get; set; } = "orders@marrowby.example";
+
+    /// <summary>The SMTP server.</summary>
+    public string MailHost { get; set; } = "127.0.0.1";
+
+    /// <summary>The port of the SMTP server.</summary>
+    public int MailPort { get; set; } = 5082;
+
+    /// <summary>The back office.</summary>
+    public Uri BackOfficeUrl { get; set; } = new("http://127.0.0.1:5081/back-office/");
+
+    /// <summary>The payment provider.</summary>
+    public Uri PaymentsUrl { get; set; } = new("http://127.0.0.1:5081/payments/");
+
+    /// <summary>The longest wait for another system, in seconds.</summary>
+    public int TimeOutSeconds { get; set; } = 10;
+
+    /// <summary>The longest wait for the payment provider, in seconds: a shopper is waiting.</summary>
+    public int PaymentTimeOutSeconds { get; set; } = 5;
+
+    /// <summary>How many deliveries one process sends at a time.</summary>
+    public int Workers { get; set; } = 4;
+
+    /// <summary>How long a worker has a delivery before another may take it, in seconds. Longer than any try can last.</summary>
+    public int DeliveryLeaseSeconds { get; set; } = 60;
+
+    /// <summary>How long somebody has an attempt before another may take it up, in seconds.</summary>
+    public int AttemptLeaseSeconds { get; set; } = 30;
+
+    /// <summary>What is missing or wrong, a sentence each.</summary>
+    public IEnumerable<string> Problems()
+    {
+        if (Database.Length == 0)
+        {
+            yield return "Set SEXTON__DATABASE to the connection string of the database.";
+        }
+
+        if (KeyBytes() is null)
+        {
+            yield return "Set SEXTON__KEY to 32 random bytes in base 64 (openssl rand -base64 32).";
+        }
+    }
+
+    /// <summary>The bytes of <see cref="Key"/>, or null when they are not 32.</summary>
+    public byte[]? KeyBytes()
+    {
+        var bytes = new byte[32];
+        return Convert.TryFromBase64String(Key, bytes, out var written) && written == bytes.Length ? bytes : null;
+    }
+}

@@ -1,0 +1,136 @@
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Orders;
+using Sexton.Core.Pricing;
+using Sexton.Core.Register;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+using Sexton.Data;
+using Sexton.Server.Deliveries;
+using Sexton.Server.Hosting;
+using Sexton.Server.Shop;
+
+namespace Sexton.Server.Orders;
+
+/// <summary>Orders, for staff.</summary>
+internal static class OrderEndpoints
+{
+    private const int PageSize = 50;
+
+    public static void MapOrders(this IEndpointRouteBuilder console)
+    {
+        console.MapGet("orders", ListAsync).WithName("GetOrders");
+        console.MapGet("orders/{number:long}", ReadAsync).WithName("GetOrder").Produces<OrderPageView>();
+        console.MapGet("orders/{number:long}/trail", TrailAsync).WithName("GetTrail");
+        console.MapGet("orders/{number:long}/evidence/{destination}", EvidenceEndpoint.ReadAsync).WithName("GetEvidence");
+        console.MapPost("orders/{number:long}/deliveries/{destination}/again", AgainAsync).WithName("SendAgain");
+    }
+
+    public static async Task<StoredOrder> FindAsync(this OrderReader orders, string number, CancellationToken cancel) =>
+        await orders.FindAsync(long.Parse(number, System.Globalization.CultureInfo.InvariantCulture), cancel)
+        ?? throw ApiProblemException.NotFound($"There is no order {number}.");
+
+    private static async Task<OrderListView> ListAsync(SextonDb db, long? before, CancellationToken cancel)
+    {
+        var rows = await db.Orders.AsNoTracking()
+            .Where(o => before == null || o.Number < before)
+            .OrderByDescending(o => o.Number)
+            .Take(PageSize + 1)
+            .Select(o => new
+            {
+                o.Number,
+                o.PlacedAt,
+                o.TotalMinor,
+                o.Currency,
+                o.Language,
+                Shopper = o.Answers.Where(a => a.LineId == null && a.Field == BuiltInFields.Name).Select(a => a.Text).FirstOrDefault(),
+                Lines = o.Lines.OrderBy(l => l.Position).Select(l => l.ProductName).ToList(),
+                Open = db.Deliveries.Count(d => d.OrderId == o.Id && d.SettledAt == null),
+                Wants = db.Deliveries.Count(d => d.OrderId == o.Id && (d.State == DeliveryState.Refused || d.State == DeliveryState.NeedsAttention)),
+                Wrong = db.Findings.Where(f => f.OrderId == o.Id && (f.Finding == Finding.Altered || f.Finding == Finding.Missing)).Select(f => new { f.Destination, f.Slot }).Distinct().Count(),
+            })
+            .ToListAsync(cancel);
+        return new OrderListView(
+            [.. rows.Take(PageSize).Select(r => new OrderRowView(
+                r.Number, r.PlacedAt, r.Shopper ?? "", string.Join(", ", r.Lines), MoneyText.Format(r.TotalMinor, r.Currency, r.Language), r.Open, r.Wants, r.Wrong))],
+            rows.Count > PageSize);
+    }
+
+    private static async Task<IResult> ReadAsync(string number, OrderReader orders, Servings servings, CancellationToken cancel)
+    {
+        var order = await orders.FindAsync(number, cancel);
+        return await servings.ServeAsync(order, DestinationIndex.OrderPage, projection => OrderPageView.Of(order, projection), cancel);
+    }
+
+    private static async Task<TrailView> TrailAsync(string number, OrderReader orders, TrailReader trails, CancellationToken cancel)
+    {
+        var order = await orders.FindAsync(number, cancel);
+        var trail = await trails.ReadAsync(order, cancel);
+        return new TrailView(
+            [.. DestinationIndex.All.Select(d => new TrailColumn(d.Key, d.Name, d.Family, trail.Deliveries.GetValueOrDefault(d.Key)?.Receipt))],
+            [.. order.Content.Answers.Select(a => new TrailRow(
+                SlotId.Of(a.LineId, a.Field).ToString(),
+                a.LineId,
+                a.Label,
+                // An answer that the order page does not get is not shown here either, only followed.
+                trail.Expected[DestinationIndex.OrderPage].Contains(SlotId.Of(a.LineId, a.Field)) ? a.Text : null,
+                a.Value is null,
+                [.. DestinationIndex.All.Select(d => trail.MarkOf(a, d.Key))]))]);
+    }
+
+    private static async Task<IResult> AgainAsync(string number, string destination, OrderReader orders, SextonDb db, WorkSignal signal, TimeProvider clock, CancellationToken cancel)
+    {
+        var order = await orders.FindAsync(number, cancel);
+        var now = clock.GetUtcNow();
+
+        // An uncertain message is not sent a third time, and one that was taken not a second: only what was refused or given up.
+        var waiting = await db.Deliveries
+            .Where(d => d.OrderId == order.Id && d.Destination == destination
+                && (d.State == DeliveryState.Refused || d.State == DeliveryState.NeedsAttention || (d.State == DeliveryState.Waiting && d.NextTryAt > now)))
+            .ExecuteUpdateAsync(
+                set => set
+                    .SetProperty(d => d.State, DeliveryState.Waiting)
+                    .SetProperty(d => d.NextTryAt, now)
+                    .SetProperty(d => d.SettledAt, (DateTimeOffset?)null),
+                cancel);
+        if (waiting == 0)
+        {
+            throw ApiProblemException.Conflict("nothing_to_send", "There is nothing to send again: it is under way or was taken.");
+        }
+
+        signal.Deliveries.Raise();
+        return TypedResults.NoContent();
+    }
+}
+
+/// <summary>A page of orders, the newest first.</summary>
+/// <param name="Orders">The orders.</param>
+/// <param name="More">Whether older ones follow.</param>
+internal sealed record OrderListView(IReadOnlyList<OrderRowView> Orders, bool More);
+
+/// <summary>An order in the list.</summary>
+/// <param name="Number">The number.</param>
+/// <param name="PlacedAt">When.</param>
+/// <param name="Shopper">Who.</param>
+/// <param name="Lines">What.</param>
+/// <param name="Total">The total.</param>
+/// <param name="Open">Deliveries under way.</param>
+/// <param name="Wants">Deliveries that want somebody.</param>
+/// <param name="Wrong">Answers altered or missing somewhere.</param>
+internal sealed record OrderRowView(long Number, DateTimeOffset PlacedAt, string Shopper, string Lines, string Total, int Open, int Wants, int Wrong);
+
+/// <summary>The trail of an order.</summary>
+/// <param name="Destinations">The columns.</param>
+/// <param name="Answers">The rows.</param>
+internal sealed record TrailView(IReadOnlyList<TrailColumn> Destinations, IReadOnlyList<TrailRow> Answers);
+
+/// <summary>A column of the trail.</summary>
+internal sealed record TrailColumn(string Key, string Name, DestinationFamily Family, string? Receipt);
+
+/// <summary>An answer and its thread.</summary>
+/// <param name="Slot">The slot.</param>
+/// <param name="LineId">The line, or null for the order.</param>
+/// <param name="Label">The question.</param>
+/// <param name="Text">The answer; null when the order page does not get it.</param>
+/// <param name="LeftEmpty">Whether it was left empty.</param>
+/// <param name="Marks">A mark for each destination.</param>
+internal sealed record TrailRow(string Slot, string? LineId, string Label, string? Text, bool LeftEmpty, IReadOnlyList<MarkView> Marks);

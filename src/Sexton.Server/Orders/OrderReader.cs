@@ -1,0 +1,40 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Orders;
+using Sexton.Core.Register;
+using Sexton.Data;
+using Sexton.Data.Rows;
+
+namespace Sexton.Server.Orders;
+
+/// <summary>An order as stored.</summary>
+/// <param name="Id">The id.</param>
+/// <param name="Number">The number.</param>
+/// <param name="PlacedAt">When it was placed.</param>
+/// <param name="Charge">The provider's number for the charge.</param>
+/// <param name="Content">What was placed.</param>
+internal sealed record StoredOrder(Guid Id, long Number, DateTimeOffset PlacedAt, string Charge, OrderContent Content);
+
+/// <summary>Reads orders back from their rows.</summary>
+internal sealed class OrderReader(SextonDb db)
+{
+    public Task<StoredOrder?> FindAsync(Guid id, CancellationToken cancel) => ReadAsync(db.Orders.Where(o => o.Id == id), cancel);
+
+    public Task<StoredOrder?> FindAsync(long number, CancellationToken cancel) => ReadAsync(db.Orders.Where(o => o.Number == number), cancel);
+
+    private static async Task<StoredOrder?> ReadAsync(IQueryable<OrderRow> orders, CancellationToken cancel)
+    {
+        var row = await orders.AsNoTracking().AsSplitQuery().Include(o => o.Lines).Include(o => o.Answers).OrderBy(o => o.Id).FirstOrDefaultAsync(cancel);
+        return row is null ? null : new StoredOrder(row.Id, row.Number, row.PlacedAt, row.Charge, new OrderContent
+        {
+            Version = row.Version,
+            Language = row.Language,
+            Currency = row.Currency,
+            TotalMinor = row.TotalMinor,
+            Lines = [.. row.Lines.OrderBy(l => l.Position).Select(static l => new OrderLine(l.LineId, l.ProductCode, l.ProductName, l.Quantity, l.UnitMinor, l.SumMinor))],
+            Answers = [.. row.Answers.OrderBy(a => a.Position).Select(static a => new OrderAnswer(a.LineId, a.Field, a.Label, a.Step, Value(a), a.Text))],
+        });
+    }
+
+    private static AnswerValue? Value(AnswerRow row) => row.Value is null ? null : JsonSerializer.Deserialize<AnswerValue>(row.Value, RegisterJson.Options);
+}

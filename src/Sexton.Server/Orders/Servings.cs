@@ -1,0 +1,38 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Sexton.Core.Register;
+using Sexton.Core.Routing;
+using Sexton.Data;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Orders;
+
+/// <summary>Serves the pages of an order, and puts on record what was served.</summary>
+internal sealed class Servings(SextonDb db, CurrentRegister current, IOptions<JsonOptions> json, TimeProvider clock)
+{
+    /// <summary>
+    /// Serves a page. It is written to bytes first, kept, and then handed to the reader: what is kept as evidence is what was served.
+    /// </summary>
+    /// <param name="order">The order.</param>
+    /// <param name="destination">The key of the page.</param>
+    /// <param name="view">Makes the page from what it is to show; its "entries" carry the answers.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<IResult> ServeAsync<TView>(StoredOrder order, string destination, Func<Projection, TView> view, CancellationToken cancel)
+    {
+        var (version, _) = await current.GetAsync(cancel);
+        var projection = Projector.Project(order.Content, version.Plan.Content, destination);
+        var served = JsonSerializer.SerializeToUtf8Bytes(view(projection), json.Value.SerializerOptions);
+        var (now, expected) = (clock.GetUtcNow(), JsonSerializer.Serialize(projection, RegisterJson.Options));
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into servings (order_id, destination, artefact, projection, first_at, last_at, times)
+            values ({order.Id}, {destination}, {served}, {expected}::jsonb, {now}, {now}, 1)
+            on conflict (order_id, destination) do update
+            set artefact = excluded.artefact, projection = excluded.projection, last_at = excluded.last_at, times = servings.times + 1
+            """,
+            cancel);
+        return Results.Bytes(served, "application/json; charset=utf-8");
+    }
+}

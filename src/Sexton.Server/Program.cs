@@ -1,0 +1,3 @@
+using Sexton.Server.Commands;
+
+return await CommandLine.RunAsync(args);

@@ -1,0 +1,76 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Cart;
+using Sexton.Core.Register;
+using Sexton.Data;
+using Sexton.Data.Rows;
+using Sexton.Server.Hosting;
+
+namespace Sexton.Server.Shop;
+
+/// <summary>The cart of the shopper who makes the request, known by a cookie that holds its random id.</summary>
+internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, TimeProvider clock)
+{
+    private const string Cookie = "sexton_cart";
+
+    /// <summary>The open cart, or null when there is none yet or the last one became an order.</summary>
+    public async Task<CartRow?> FindAsync(CancellationToken cancel) =>
+        Guid.TryParse(http.HttpContext!.Request.Cookies[Cookie], out var id)
+            ? await db.Carts.FirstOrDefaultAsync(c => c.Id == id && c.OrderId == null, cancel)
+            : null;
+
+    /// <summary>The cart of the request whether open or ordered, or null.</summary>
+    public async Task<CartRow?> FindAnyAsync(CancellationToken cancel) =>
+        Guid.TryParse(http.HttpContext!.Request.Cookies[Cookie], out var id) ? await db.Carts.FindAsync([id], cancel) : null;
+
+    /// <summary>Changes the cart, making one where there is none.</summary>
+    public async Task<CartRow> ChangeAsync(Func<CartContent, CartContent> change, string stepReached, CancellationToken cancel)
+    {
+        var row = await FindAsync(cancel) ?? Create();
+        if (await db.Attempts.AnyAsync(a => a.CartId == row.Id && (a.State == AttemptState.Paying || a.State == AttemptState.Paid), cancel))
+        {
+            throw ApiProblemException.Conflict("being_paid", "This cart is being paid just now. Wait for the answer, then go on.");
+        }
+
+        var (before, after) = (Parse(row), change(Parse(row)));
+        row.Content = JsonSerializer.Serialize(after, RegisterJson.Options);
+        row.Revision += before == after ? 0 : 1;
+        row.ChangedAt = clock.GetUtcNow();
+        row.StepReached = Step.OrdinalOf(stepReached) > Step.OrdinalOf(row.StepReached) ? stepReached : row.StepReached;
+        await db.SaveChangesAsync(cancel);
+        return row;
+    }
+
+    /// <summary>Puts on record what the cart page showed.</summary>
+    public async Task ShownAsync(CartRow row, byte[] served, string projection, CancellationToken cancel) =>
+        await db.Carts.Where(c => c.Id == row.Id && c.Revision == row.Revision && c.OrderId == null).ExecuteUpdateAsync(
+            set => set
+                .SetProperty(c => c.Shown, served)
+                .SetProperty(c => c.ShownProjection, projection)
+                .SetProperty(c => c.ShownAt, clock.GetUtcNow()),
+            cancel);
+
+    public static CartContent Parse(CartRow row) => JsonSerializer.Deserialize<CartContent>(row.Content, RegisterJson.Options)!;
+
+    private CartRow Create()
+    {
+        var row = new CartRow
+        {
+            Id = Guid.NewGuid(),
+            Content = JsonSerializer.Serialize(CartContent.Empty, RegisterJson.Options),
+            Revision = 0,
+            StepReached = Step.ProductPage.Key,
+            ChangedAt = clock.GetUtcNow(),
+        };
+        db.Carts.Add(row);
+        http.HttpContext!.Response.Cookies.Append(Cookie, row.Id.ToString(), new CookieOptions
+        {
+            HttpOnly = true,
+            SameSite = SameSiteMode.Lax,
+            Secure = http.HttpContext.Request.IsHttps,
+            MaxAge = TimeSpan.FromDays(30),
+            IsEssential = true,
+        });
+        return row;
+    }
+}

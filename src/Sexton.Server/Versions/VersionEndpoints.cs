@@ -1,0 +1,90 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Checks;
+using Sexton.Core.Register;
+using Sexton.Data;
+using Sexton.Data.Rows;
+using Sexton.Server.Fields;
+using Sexton.Server.Hosting;
+
+namespace Sexton.Server.Versions;
+
+/// <summary>The published versions, how the draft differs from them, and publishing.</summary>
+internal static class VersionEndpoints
+{
+    private const int LongestNote = 200;
+
+    public static void MapVersions(this IEndpointRouteBuilder console)
+    {
+        console.MapGet("versions", ReadAsync).WithName("GetVersions");
+        console.MapPost("versions", PublishAsync).WithName("Publish");
+    }
+
+    private static async Task<VersionsView> ReadAsync(SextonDb db, DraftStore draft, CurrentRegister current, CancellationToken cancel)
+    {
+        var versions = await db.RegisterVersions.AsNoTracking().OrderByDescending(v => v.Number).ToListAsync(cancel);
+        var content = await draft.ReadAsync(cancel);
+        var contents = versions.Select(Publisher.Parse).ToList();
+        var before = contents.FirstOrDefault() ?? new RegisterContent([]);
+        var changes = draft.Difference(before, content);
+        return new VersionsView(
+            (versions.FirstOrDefault()?.Number ?? 0) + 1,
+            [.. changes.Select(c => new ChangeView(c.Field, c.Label, c.Kind, [.. c.Clauses], ConsequenceOf(content.Find(c.Field))))],
+            content.Fields.Length - changes.Count(c => c.Kind != FieldChangeKind.Removed),
+            [.. DraftChecks.Run(draft.Compile(content), await current.ProductsAsync(cancel))],
+            [.. versions.Select((v, i) => new VersionView(v.Number, v.Note, v.PublishedBy, v.PublishedAt, contents[i].Fields.Length,
+                [.. draft.Difference(i + 1 < contents.Count ? contents[i + 1] : new RegisterContent([]), contents[i]).Select(c => c.Label)]))]);
+    }
+
+    private static async Task<VersionView> PublishAsync(PublishRequest request, ClaimsPrincipal user, UserManager<Account> accounts, Publisher publisher, CancellationToken cancel)
+    {
+        if (!CanonicalText.TryMake(request.Note, out var note) || note.Length == 0 || !Graphemes.FitIn(note, LongestNote))
+        {
+            throw ApiProblemException.Unprocessable("note_wanted", $"Say in at most {LongestNote} characters what this version is for.").With("setting", "note");
+        }
+
+        var account = await accounts.GetUserAsync(user);
+        var version = await publisher.PublishAsync(request.Number, note, account!.DisplayName, cancel);
+        return new VersionView(version.Number, version.Note, version.PublishedBy, version.PublishedAt, Publisher.Parse(version).Fields.Length, []);
+    }
+
+    private static string ConsequenceOf(Field? field) => field switch
+    {
+        null => "orders placed before keep their answers",
+        { Level: Level.Order } => "every order",
+        { AskedOf.All: true } => "every product",
+        { AskedOf.Products.Length: 1 } => "1 product",
+        _ => $"{field.AskedOf.Products.Length} products",
+    };
+}
+
+/// <summary>The draft against the current version, and all versions.</summary>
+/// <param name="Next">The number that the draft would get.</param>
+/// <param name="Changes">What differs.</param>
+/// <param name="Unchanged">How many fields stay as they are.</param>
+/// <param name="Problems">What must be mended first.</param>
+/// <param name="Versions">The versions, the newest first.</param>
+internal sealed record VersionsView(int Next, IReadOnlyList<ChangeView> Changes, int Unchanged, IReadOnlyList<Problem> Problems, IReadOnlyList<VersionView> Versions);
+
+/// <summary>What differs of one field.</summary>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Label">Its label.</param>
+/// <param name="Kind">What became of it.</param>
+/// <param name="Clauses">The clauses that differ.</param>
+/// <param name="Consequence">Whom it touches.</param>
+internal sealed record ChangeView(string Field, string Label, FieldChangeKind Kind, IReadOnlyList<ClauseChange> Clauses, string Consequence);
+
+/// <summary>A published version.</summary>
+/// <param name="Number">Its number.</param>
+/// <param name="Note">What it is for.</param>
+/// <param name="By">Who published it.</param>
+/// <param name="At">When.</param>
+/// <param name="Fields">How many fields it has.</param>
+/// <param name="Changed">The labels of the fields that it changed.</param>
+internal sealed record VersionView(int Number, string Note, string By, DateTimeOffset At, int Fields, IReadOnlyList<string> Changed);
+
+/// <summary>Publishes the draft.</summary>
+/// <param name="Number">The number that it is to get, as seen.</param>
+/// <param name="Note">What it is for.</param>
+internal sealed record PublishRequest(int Number, string Note);

@@ -1,0 +1,120 @@
+using System.Globalization;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Sexton.StandIns.Common;
+
+namespace Sexton.StandIns.BackOffice;
+
+/// <summary>A sale as the back office keeps it.</summary>
+/// <param name="Number">The back office's own number.</param>
+/// <param name="Key">The idempotency key under which it came.</param>
+/// <param name="At">When.</param>
+/// <param name="Sale">The sale.</param>
+public sealed record BookedSale(string Number, string Key, DateTimeOffset At, JsonObject Sale);
+
+/// <summary>
+/// The back office: takes sales by POST under an idempotency key, gives each a number, gives them back by GET.
+/// It has limits of its own: 60 characters a note of a line, 300 any other text.
+/// </summary>
+public sealed class BackOfficeBooks(string folder) : IDisposable
+{
+    private const int LongestLineNote = 60;
+    private const int LongestOther = 300;
+    private static readonly JsonSerializerOptions Readable = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+
+    private readonly Journal<BookedSale> _journal = new(Path.Combine(folder, "back-office.jsonl"));
+
+    /// <summary>The fault dial.</summary>
+    public Dial Dial { get; } = new();
+
+    /// <summary>Maps the service, its page and the dial.</summary>
+    internal void Map(RouteGroupBuilder group)
+    {
+        group.MapDial(Dial);
+        group.MapGet("", List);
+        group.MapPost("sales", Book).WithFaults(Dial);
+        group.MapGet("sales", () => _journal.Entries);
+        group.MapGet("sales/{number}", (string number) => Find(number) is { } s ? Results.Json(s.Sale) : Results.NotFound()).WithFaults(Dial);
+        group.MapGet("{number}/page", (string number) => Find(number) is { } s
+            ? Page.Of($"Sale {s.Number}", $"<p>Booked {Time(s)} under key {Page.Text(s.Key)}</p><pre>{Page.Text(s.Sale.ToJsonString(Readable))}</pre>")
+            : Results.NotFound());
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => _journal.Dispose();
+
+    private IResult Book(JsonObject sale, HttpRequest request)
+    {
+        var key = request.Headers["Idempotency-Key"].ToString();
+        if (key.Length == 0)
+        {
+            return Results.Problem(statusCode: 400, detail: "Send an Idempotency-Key.");
+        }
+
+        if (TooLong(sale) is { } reason)
+        {
+            return Results.Problem(statusCode: 422, detail: reason);
+        }
+
+        BookedSale? before = null;
+        var booked = _journal.Add(all =>
+        {
+            before = all.FirstOrDefault(s => s.Key == key);
+            return before is null
+                ? new BookedSale($"BO-{88001 + all.Count}", key, DateTimeOffset.UtcNow, Keep(sale))
+                : null;
+        });
+        return Results.Json(new { number = (booked ?? before)!.Number }, statusCode: booked is null ? 200 : 201);
+    }
+
+    private static string? TooLong(JsonObject sale)
+    {
+        foreach (var line in sale["lines"]?.AsArray() ?? [])
+        {
+            if (Texts(line!["notes"]).Any(static t => Length(t) > LongestLineNote))
+            {
+                return $"line note longer than {LongestLineNote} characters";
+            }
+        }
+
+        return Texts(sale["notes"]).Append(sale["ship_to"]?.ToString() ?? "").Any(static t => Length(t) > LongestOther)
+            ? $"text longer than {LongestOther} characters"
+            : null;
+    }
+
+    private static IEnumerable<string> Texts(JsonNode? notes) => (notes?.AsArray() ?? []).Select(static n => n!["text"]!.GetValue<string>());
+
+    private static int Length(string text) => new StringInfo(text).LengthInTextElements;
+
+    // What the dial "silently shortens" does: every note loses its end.
+    private JsonObject Keep(JsonObject sale)
+    {
+        var kept = sale.DeepClone().AsObject();
+        foreach (var notes in (kept["lines"]?.AsArray() ?? []).Select(static l => l!["notes"]).Append(kept["notes"]))
+        {
+            foreach (var note in notes?.AsArray() ?? [])
+            {
+                note!["text"] = Dial.Keep(note["text"]!.GetValue<string>());
+            }
+        }
+
+        return kept;
+    }
+
+    private IResult List()
+    {
+        var rows = string.Concat(_journal.Entries.Reverse().Take(200).Select(static s =>
+            $"<tr><td><a href=\"/back-office/{s.Number}/page\">{Page.Text(s.Number)}</a></td><td>{Time(s)}</td><td>{Page.Text(s.Sale["shop_number"]?.ToString() ?? "")}</td><td>{Notes(s.Sale)}</td></tr>"));
+        return Page.Of("Back office", $"<table><tr><th>Number</th><th>Booked</th><th>Order</th><th>Notes of the lines</th></tr>{rows}</table>{Page.DialForm("/back-office/dial", Dial.Now)}");
+    }
+
+    private static string Notes(JsonObject sale) => string.Join(
+        "<br>",
+        (sale["lines"]?.AsArray() ?? []).SelectMany(static l => l!["notes"]?.AsArray() ?? [])
+            .Select(static n => $"{Page.Text(n!["label"]!.ToString())}: {Page.Text(n["text"]!.ToString())}"));
+
+    private BookedSale? Find(string number) => _journal.Entries.FirstOrDefault(s => s.Number == number);
+
+    private static string Time(BookedSale sale) => sale.At.ToString("d MMM, HH:mm:ss 'UTC'", CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,4 @@
+using Sexton.StandIns;
+
+var app = StandInHost.Build(args);
+await app.RunAsync();

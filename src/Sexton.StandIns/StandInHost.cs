@@ -1,0 +1,35 @@
+using Sexton.StandIns.BackOffice;
+using Sexton.StandIns.Common;
+using Sexton.StandIns.Mail;
+using Sexton.StandIns.Payments;
+
+namespace Sexton.StandIns;
+
+/// <summary>
+/// The simulated outside world, a process of its own. Settings: "Folder" for the logs of what it received, "Urls", "SmtpPort",
+/// and "ShopOrigin", whose pages may ask for a payment token.
+/// </summary>
+public static class StandInHost
+{
+    /// <summary>Builds the host.</summary>
+    public static WebApplication Build(string[] args)
+    {
+        var builder = WebApplication.CreateBuilder(args);
+        var folder = Directory.CreateDirectory(builder.Configuration["Folder"] ?? ".sexton/stand-ins").FullName;
+        builder.Services.AddSingleton(_ => new Mailbox(folder));
+        builder.Services.AddSingleton(_ => new BackOfficeBooks(folder));
+        builder.Services.AddSingleton(_ => new PaymentProvider(folder));
+        builder.Services.AddHostedService<SmtpListener>();
+        builder.Services.AddCors(cors => cors.AddDefaultPolicy(policy =>
+            policy.WithOrigins((builder.Configuration["ShopOrigin"] ?? "http://localhost:5080").Split(' ')).AllowAnyHeader().WithMethods("POST")));
+
+        var app = builder.Build();
+        app.UseCors();
+        app.MapGet("/", () => Page.Of("Stand-ins", "<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li><li><a href=\"/payments\">Payments</a></li></ul>"));
+        app.MapGet("/health", () => "ok");
+        app.Services.GetRequiredService<Mailbox>().Map(app.MapGroup("/mail"));
+        app.Services.GetRequiredService<BackOfficeBooks>().Map(app.MapGroup("/back-office"));
+        app.Services.GetRequiredService<PaymentProvider>().Map(app.MapGroup("/payments"));
+        return app;
+    }
+}
