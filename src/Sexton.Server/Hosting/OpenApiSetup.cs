@@ -18,23 +18,35 @@ internal static class OpenApiSetup
         });
         options.AddSchemaTransformer((schema, context, _) =>
         {
-            if (context.JsonTypeInfo.Type == typeof(LanguageMap))
+            var type = context.JsonTypeInfo.Type;
+            if (type == typeof(LanguageMap))
             {
                 schema.Type = JsonSchemaType.Object;
                 schema.Description = "A text by BCP 47 language tag.";
-                schema.AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.String };
+                schema.AdditionalProperties = Text;
             }
-            else if (context.JsonTypeInfo.Type == typeof(AnswerValue))
+            else if (ValueTypeOf(type) is { } value)
             {
-                schema.Description = "A text, or named parts of text.";
-                schema.OneOf =
-                [
-                    new OpenApiSchema { Type = JsonSchemaType.String },
-                    new OpenApiSchema { Type = JsonSchemaType.Object, AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.String } },
-                ];
+                // Types with a JSON form of their own are not described by themselves.
+                schema.AdditionalProperties = value == typeof(AnswerValue) ? Answer : value == typeof(string) ? Text : new OpenApiSchema();
+            }
+            else if (type.IsEnum)
+            {
+                schema.Type = JsonSchemaType.String;
             }
 
             return Task.CompletedTask;
         });
     });
+
+    private static OpenApiSchema Text => new() { Type = JsonSchemaType.String };
+
+    private static OpenApiSchema Answer => new()
+    {
+        Description = "A text, or named parts of text.",
+        OneOf = [Text, new OpenApiSchema { Type = JsonSchemaType.Object, AdditionalProperties = Text }],
+    };
+
+    private static Type? ValueTypeOf(Type type) => type.GetInterfaces().Append(type)
+        .FirstOrDefault(static i => i.IsGenericType && i.GetGenericTypeDefinition() == typeof(IReadOnlyDictionary<,>))?.GetGenericArguments()[1];
 }

@@ -386,7 +386,11 @@ export interface components {
             product: string;
             /** Format: int32 */
             quantity: number;
-            answers: Record<string, never>;
+            answers: {
+                [key: string]: string | {
+                    [key: string]: string;
+                };
+            };
         };
         /** @description Something that keeps a cart from becoming an order. */
         AnswerProblem: {
@@ -405,7 +409,11 @@ export interface components {
         };
         AnswersRequest: {
             step: string;
-            answers: Record<string, never>;
+            answers: {
+                [key: string]: string | {
+                    [key: string]: string;
+                };
+            };
         };
         AntiforgeryToken: {
             token: string;
@@ -424,7 +432,9 @@ export interface components {
             help: string;
             placeholder: string;
             required: boolean;
-            settings: Record<string, never>;
+            settings: {
+                [key: string]: unknown;
+            };
             text: string;
         };
         AttemptView: {
@@ -442,7 +452,11 @@ export interface components {
             /** @description The lines, in the order in which they were added. */
             lines?: components["schemas"]["CartLine"][];
             /** @description The answers of the order, by field key, as entered. Answers of fields no longer asked stay here. */
-            answers?: Record<string, never>;
+            answers?: {
+                [key: string]: string | {
+                    [key: string]: string;
+                };
+            };
         };
         /** @description A line of the cart. */
         CartLine: {
@@ -456,7 +470,11 @@ export interface components {
              */
             quantity: number;
             /** @description The answers of the line, by field key, as entered. */
-            answers: Record<string, never>;
+            answers: {
+                [key: string]: string | {
+                    [key: string]: string;
+                };
+            };
         };
         CartView: {
             step_reached: string;
@@ -480,7 +498,11 @@ export interface components {
         ChangeLineRequest: {
             /** Format: int32 */
             quantity: number;
-            answers: Record<string, never>;
+            answers: {
+                [key: string]: string | {
+                    [key: string]: string;
+                };
+            };
         };
         ChangeView: {
             field: string;
@@ -509,7 +531,7 @@ export interface components {
         DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | null;
         /**
          * @description The families in which destinations stand on the map.
-         * @enum {unknown}
+         * @enum {string}
          */
         DestinationFamily: "pages" | "messages" | "systems";
         DestinationView: {
@@ -558,7 +580,7 @@ export interface components {
         };
         /**
          * @description What was expected of an answer at a destination.
-         * @enum {unknown}
+         * @enum {string}
          */
         Expectation: "verbatim" | "not_routed" | "left_empty";
         /** @description One question of the register, as plain data. RegisterPlan is what it is compiled to. */
@@ -584,13 +606,15 @@ export interface components {
             /** @description Of which products it is asked; always all for a field asked once per order. */
             asked_of?: components["schemas"]["ProductScope"];
             /** @description The settings of the type, by name; what is not set has the type's own default. */
-            settings?: Record<string, never>;
+            settings?: {
+                [key: string]: unknown;
+            };
             /** @description The keys of the destinations that it goes to; see DestinationIndex. */
             goes_to?: string[];
         };
         /**
          * @description What became of a field between two registers.
-         * @enum {unknown}
+         * @enum {string}
          */
         FieldChangeKind: "added" | "changed" | "removed";
         FieldView: {
@@ -605,7 +629,7 @@ export interface components {
         };
         /**
          * @description What reading an artefact back found of one answer.
-         * @enum {unknown}
+         * @enum {string}
          */
         Finding: "none" | "shown" | "included" | "confirmed" | "altered" | "missing";
         FoundView: {
@@ -627,7 +651,7 @@ export interface components {
         };
         /**
          * @description How often a field is answered ("asked per").
-         * @enum {unknown}
+         * @enum {string}
          */
         Level: "order" | "line";
         MarkView: {
@@ -762,7 +786,7 @@ export interface components {
         };
         /**
          * @description The signs of the trail: our motif is the sheet of paper.
-         * @enum {unknown}
+         * @enum {string}
          */
         Sign: "nothing" | "open_sheet" | "folded_sheet" | "sealed_sheet" | "torn_sheet" | "dotted_outline" | "raised_flag";
         SignInRequest: {

@@ -1,0 +1,163 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query';
+import { computed, onMounted, onUnmounted, ref } from 'vue';
+import { useRoute } from 'vue-router';
+import { sentenceOf } from '../shared/api/client';
+import { useDraft } from './fields/draft';
+import KeyHelp from './parts/KeyHelp.vue';
+import SealOfSexton from './parts/SealOfSexton.vue';
+import SignInPage from './pages/SignInPage.vue';
+import { isManager, readSession, session, signOut } from './session';
+
+const route = useRoute();
+const failure = ref('');
+const keys = ref(false);
+const client = useQueryClient();
+
+const signedIn = computed(() => !!session.value?.name);
+const { draft } = useDraft(computed(() => signedIn.value && isManager.value));
+const places = computed(() => [
+  ...(isManager.value
+    ? [
+        { key: 'fields', name: 'Fields', to: '/fields', figure: draft.value?.unpublished ? `${draft.value.unpublished} unpublished` : '' },
+        { key: 'versions', name: 'Versions', to: '/versions', figure: '' },
+      ]
+    : []),
+  { key: 'orders', name: 'Orders', to: '/orders', figure: '' },
+]);
+
+async function load(): Promise<void> {
+  failure.value = '';
+  try {
+    await readSession();
+  } catch (error) {
+    failure.value = sentenceOf(error);
+  }
+}
+
+async function leave(): Promise<void> {
+  await signOut();
+  client.clear();
+}
+
+function onKey(event: KeyboardEvent): void {
+  const target = event.target as HTMLElement;
+  if (event.key === '?' && !target.closest('input, textarea, [contenteditable]')) {
+    keys.value = !keys.value;
+  }
+}
+
+onMounted(() => {
+  window.addEventListener('keydown', onKey);
+  void load();
+});
+onUnmounted(() => window.removeEventListener('keydown', onKey));
+</script>
+
+<template>
+  <p v-if="failure" class="plate call" role="alert">{{ failure }} <button class="act" @click="load">Try again</button></p>
+  <SignInPage v-else-if="session && !signedIn" />
+  <div v-else-if="session" class="desk">
+    <header>
+      <RouterLink class="mark" to="/"><SealOfSexton /> Sexton <small>{{ session.shop }}</small></RouterLink>
+      <nav aria-label="Places">
+        <RouterLink v-for="place in places" :key="place.key" :to="place.to" :class="{ here: route.meta.place === place.key }" :aria-current="route.meta.place === place.key ? 'page' : undefined">
+          {{ place.name }} <b v-if="place.figure">{{ place.figure }}</b>
+        </RouterLink>
+      </nav>
+      <div class="who">
+        <button class="act quiet" :aria-expanded="keys" @click="keys = !keys"><kbd>?</kbd> keys</button>
+        <span>{{ session.name }}</span>
+        <button class="act quiet" @click="leave">Sign out</button>
+      </div>
+    </header>
+    <main><RouterView /></main>
+    <KeyHelp v-if="keys" :place="String(route.meta.place)" @close="keys = false" />
+  </div>
+</template>
+
+<style scoped>
+.desk {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  height: 100%;
+}
+header {
+  display: flex;
+  align-items: stretch;
+  min-height: 46px;
+  border-bottom: 2px solid var(--ink);
+  padding: 0 var(--edge);
+}
+.mark {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  font: 600 17px var(--title);
+  padding-right: 20px;
+  text-decoration: none;
+}
+.mark small {
+  font: 12.5px var(--work);
+  color: var(--ink-soft);
+  border-left: 1px solid var(--rule-strong);
+  padding-left: 9px;
+}
+nav {
+  display: flex;
+}
+nav a {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 0 13px;
+  text-decoration: none;
+  border-left: 1px solid var(--rule);
+  position: relative;
+}
+nav a:last-child {
+  border-right: 1px solid var(--rule);
+}
+nav a.here {
+  background: var(--sheet);
+  font-weight: 650;
+}
+nav a.here::after {
+  content: '';
+  position: absolute;
+  inset: auto 0 -2px;
+  height: 2px;
+  background: var(--sheet);
+}
+nav b {
+  font-size: 12px;
+  font-weight: 650;
+  line-height: 1.2;
+  border-bottom: 2px solid var(--brass);
+}
+.who {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  color: var(--ink-soft);
+  font-size: 13px;
+}
+.quiet {
+  text-decoration: none;
+}
+.quiet:hover {
+  text-decoration: underline;
+}
+main {
+  min-height: 0;
+}
+@media (max-width: 900px) {
+  header {
+    flex-wrap: wrap;
+  }
+  nav a {
+    min-height: 40px;
+  }
+}
+</style>

@@ -1,0 +1,290 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import MarkSign from '../parts/MarkSign.vue';
+import type { Draft, DraftField } from './draft';
+
+const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
+const emit = defineEmits<{ open: [key: string]; switch: [key: string, destination: string, on: boolean] }>();
+
+const families = computed(() => {
+  const names = { pages: 'Pages', messages: 'Messages', systems: 'Systems' };
+  return Object.entries(names).map(([key, name]) => ({ name, count: draft.destinations.filter((d) => d.family === key).length }));
+});
+
+const groups = computed(() => {
+  const word = filter.trim().toLowerCase();
+  const found = draft.fields.filter((f) => !word || labelOf(f).toLowerCase().includes(word) || f.field.key.includes(word));
+  return [
+    { title: 'Every line', note: 'asked once for each line of the cart, of the products chosen', fields: found.filter((f) => f.field.level === 'line') },
+    { title: 'Every order', note: 'asked once', fields: found.filter((f) => f.field.level === 'order') },
+  ].filter((g) => g.fields.length > 0);
+});
+
+const rows = computed(() => groups.value.flatMap((g) => g.fields));
+// The cell that the arrows stand on: column 0 is the field, the rest the destinations.
+const cursor = ref({ key: '', column: 0 });
+const table = useTemplateRef<HTMLTableElement>('table');
+const current = computed(() => (rows.value.some((f) => f.field.key === cursor.value.key) ? cursor.value : { key: selected ?? rows.value[0]?.field.key ?? '', column: 0 }));
+
+const labelOf = (f: DraftField) => f.field.label.en ?? f.field.key;
+const goes = (f: DraftField, destination: string) => f.field.goes_to?.includes(destination) ?? false;
+const lastOf = (f: DraftField) => draft.destinations.reduce((last, d, i) => (goes(f, d.key) ? i : last), -1);
+const stepOf = (f: DraftField) => draft.steps.findIndex((s) => s.key === f.field.step);
+const takes = (f: DraftField, column: number) => f.field.level === 'line' || draft.destinations[column]?.takes_order_answers;
+const problemOf = (f: DraftField) => draft.problems.find((p) => p.field === f.field.key);
+const tab = (key: string, column: number) => (current.value.key === key && current.value.column === column ? 0 : -1);
+
+// Where the thread runs through a step's cell: from the mark to the right.
+function stepThread(f: DraftField, i: number): string {
+  if (lastOf(f) < 0) return '';
+  return i === stepOf(f) ? 'from' : i > stepOf(f) ? 'through' : '';
+}
+
+function destinationThread(f: DraftField, i: number): string {
+  const last = lastOf(f);
+  return i < last ? 'through' : i === last ? 'to' : '';
+}
+
+async function move(rowStep: number, columnStep: number): Promise<void> {
+  const at = rows.value.findIndex((f) => f.field.key === current.value.key);
+  const row = rows.value[Math.min(Math.max(at + rowStep, 0), rows.value.length - 1)];
+  if (!row) return;
+  cursor.value = { key: row.field.key, column: Math.min(Math.max(current.value.column + columnStep, 0), draft.destinations.length) };
+  await nextTick();
+  table.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
+}
+
+const arrows: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+
+function onKey(event: KeyboardEvent): void {
+  const arrow = arrows[event.key];
+  if (arrow) {
+    event.preventDefault();
+    void move(...arrow);
+  } else if (event.key === 'Enter') {
+    // Enter opens the field also from one of its marks; Space is left to the mark itself.
+    event.preventDefault();
+    emit('open', current.value.key);
+  }
+}
+
+function press(f: DraftField, column: number, destination: string): void {
+  cursor.value = { key: f.field.key, column };
+  emit('switch', f.field.key, destination, !goes(f, destination));
+}
+
+function open(f: DraftField): void {
+  cursor.value = { key: f.field.key, column: 0 };
+  emit('open', f.field.key);
+}
+
+/** Puts the focus back on the map. */
+function focus(): void {
+  table.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
+}
+
+defineExpose({ focus });
+</script>
+
+<template>
+  <table ref="table" role="grid" aria-label="Fields against steps and destinations" @keydown="onKey">
+    <thead>
+      <tr class="families">
+        <td></td>
+        <th :colspan="draft.steps.length" scope="colgroup">Asked at</th>
+        <td class="gap"></td>
+        <th v-for="family in families" :key="family.name" :colspan="family.count" scope="colgroup">{{ family.name }}</th>
+      </tr>
+      <tr class="columns">
+        <td></td>
+        <th v-for="step in draft.steps" :key="step.key" scope="col"><span>{{ step.name }}</span></th>
+        <td class="gap"></td>
+        <th v-for="destination in draft.destinations" :key="destination.key" scope="col"><span>{{ destination.name }}</span></th>
+      </tr>
+    </thead>
+    <tbody v-for="group in groups" :key="group.title">
+      <tr class="section">
+        <th :colspan="draft.steps.length + draft.destinations.length + 2" scope="rowgroup">
+          <b>{{ group.title }}</b> <span>{{ group.note }}</span>
+        </th>
+      </tr>
+      <tr v-for="f in group.fields" :key="f.field.key" :class="{ selected: f.field.key === selected }">
+        <th class="label" scope="row">
+          <button :tabindex="tab(f.field.key, 0)" :aria-current="f.field.key === selected || undefined" @click="open(f)">
+            <span class="name">{{ labelOf(f) }}</span>
+            <span v-if="f.field.required" class="must" title="must be answered">!<span class="visually-hidden"> must be answered</span></span>
+            <span class="kind">{{ f.kind }}</span>
+            <span v-if="problemOf(f)" class="problem">wants you</span>
+            <span v-else-if="f.changed" class="fresh">unpublished</span>
+          </button>
+        </th>
+        <td v-for="(step, i) in draft.steps" :key="step.key" class="cell" :class="stepThread(f, i)">
+          <MarkSign v-if="i === stepOf(f)" :sign="f.field.required ? 'must' : 'asked'" />
+          <span v-if="i === stepOf(f)" class="visually-hidden">asked here</span>
+        </td>
+        <td class="gap cell" :class="{ through: lastOf(f) >= 0 }"></td>
+        <td v-for="(destination, i) in draft.destinations" :key="destination.key" class="cell" :class="destinationThread(f, i)">
+          <button
+            v-if="takes(f, i)"
+            role="switch"
+            :tabindex="tab(f.field.key, i + 1)"
+            :aria-checked="goes(f, destination.key)"
+            :aria-label="`${labelOf(f)} goes to: ${destination.name}`"
+            :title="`${destination.name}: ${goes(f, destination.key) ? 'goes there' : 'does not go'}`"
+            @click="press(f, i + 1, destination.key)"
+          >
+            <MarkSign :sign="goes(f, destination.key) ? 'goes' : 'stays'" />
+          </button>
+          <span v-else class="none" :title="`${destination.name} has no place for answers given once per order`"></span>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+table {
+  table-layout: fixed;
+  width: auto;
+}
+.families td:first-child,
+.columns td:first-child {
+  width: 330px;
+}
+.families th {
+  font-size: 11.5px;
+  padding: 0 0 2px 4px;
+}
+.columns th {
+  width: 40px;
+  height: 88px;
+  position: relative;
+  font-size: var(--size-small);
+  color: var(--ink);
+}
+.columns span {
+  position: absolute;
+  left: 24px;
+  bottom: 6px;
+  white-space: nowrap;
+  transform-origin: 0 100%;
+  transform: rotate(-52deg);
+}
+.gap {
+  width: 22px;
+}
+.section th {
+  border-bottom: 1px solid var(--rule-strong);
+  padding: 12px 0 3px 9px;
+  color: var(--ink);
+}
+.section b {
+  font: 600 14px var(--title);
+  margin-right: 8px;
+}
+.section span {
+  color: var(--ink-soft);
+}
+.label,
+.cell {
+  border-bottom: 1px solid var(--rule);
+  height: 29px;
+  padding: 0;
+}
+.label {
+  font-size: var(--size);
+  color: var(--ink);
+}
+.label button {
+  display: flex;
+  align-items: baseline;
+  gap: 6px;
+  width: 330px;
+  height: 28px;
+  line-height: 28px;
+  padding: 0 8px 0 9px;
+  overflow: hidden;
+  white-space: nowrap;
+}
+button {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  padding: 0;
+  cursor: pointer;
+  text-align: left;
+}
+.name {
+  font-weight: 500;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.kind {
+  color: var(--ink-faint);
+  font-size: var(--size-small);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  flex: 1 1 0;
+}
+.must {
+  color: var(--brass-ink);
+  font-weight: 700;
+  margin-left: -3px;
+}
+.fresh,
+.problem {
+  font-size: var(--size-small);
+  color: var(--brass-ink);
+}
+.problem {
+  color: var(--call);
+  font-weight: 700;
+}
+.cell {
+  position: relative;
+  text-align: center;
+}
+.cell button {
+  width: 100%;
+  height: 28px;
+  text-align: center;
+  position: relative;
+}
+.cell button:focus-visible {
+  outline-offset: -2px;
+}
+.cell svg {
+  position: relative;
+  z-index: 1;
+  vertical-align: middle;
+}
+/* The thread. */
+.cell::before {
+  content: '';
+  position: absolute;
+  top: 13.5px;
+  height: 1px;
+}
+.through::before {
+  inset-inline: 0;
+  background: var(--thread);
+}
+.from::before {
+  inset-inline: 50% 0;
+  background: var(--thread);
+}
+.to::before {
+  inset-inline: 0 50%;
+  background: var(--thread);
+}
+.selected > * {
+  background: var(--wash);
+  border-bottom-color: var(--ink);
+  box-shadow: inset 0 1px 0 var(--ink);
+}
+.selected .cell::before {
+  top: 13px;
+  height: 2.5px;
+}
+</style>

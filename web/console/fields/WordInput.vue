@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext';
+import { onBeforeUnmount, ref, watch } from 'vue';
+
+/** A text typed in place in a sentence. Saved while typing, after a short pause, and when it is left. */
+const { value, label, placeholder, numeric } = defineProps<{ value: string; label: string; placeholder?: string; numeric?: boolean; invalid?: boolean; id?: string }>();
+const emit = defineEmits<{ save: [value: string] }>();
+
+const text = ref(value);
+let timer: ReturnType<typeof setTimeout> | undefined;
+let dirty = false;
+
+// What comes from the server does not overwrite what is being typed.
+watch(
+  () => value,
+  (next) => {
+    if (!dirty) text.value = next;
+  },
+);
+
+function onInput(next: string | undefined): void {
+  text.value = next ?? '';
+  dirty = true;
+  clearTimeout(timer);
+  timer = setTimeout(save, 350);
+}
+
+function save(): void {
+  clearTimeout(timer);
+  if (dirty && text.value !== value) emit('save', text.value);
+  dirty = false;
+}
+
+onBeforeUnmount(save);
+</script>
+
+<template>
+  <InputText
+    :id="id"
+    class="words"
+    :model-value="text"
+    :aria-label="label"
+    :aria-invalid="invalid || undefined"
+    :placeholder="placeholder"
+    :inputmode="numeric ? 'numeric' : undefined"
+    :style="{ width: `${Math.max(text.length, placeholder?.length ?? 0, 2) + 1}ch` }"
+    autocomplete="off"
+    @update:model-value="onInput"
+    @blur="save"
+    @keydown.enter.prevent="save"
+  />
+</template>

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import type { Schemas } from '../../shared/api/client';
+
+const { artefact, slotId } = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string }>();
+const part = ref('');
+
+watch(
+  () => artefact,
+  (parts) => {
+    if (!parts.some((p) => p.name === part.value)) part.value = parts[0]?.name ?? '';
+  },
+  { immediate: true },
+);
+
+const shown = computed(() => artefact.find((p) => p.name === part.value));
+const field = computed(() => slotId.split('/').at(-1) ?? '');
+
+// The message as its reader sees it, with the slot marked; no script of it runs in the sandboxed frame.
+const html = computed(() => {
+  const page = new DOMParser().parseFromString(shown.value?.content ?? '', 'text/html');
+  const slot = page.querySelector<HTMLElement>(`[data-slot="${CSS.escape(slotId)}"]`);
+  if (slot) slot.style.cssText += ';background:#f6dfae;outline:1.5px solid #7a5200';
+  // An artefact is read from its slot; the frame opens there.
+  slot?.setAttribute('id', 'slot');
+  return page.documentElement.outerHTML;
+});
+
+// In a record the lines that name the field are marked.
+const lines = computed(() => {
+  const all = (shown.value?.content ?? '').split('\n');
+  const line = slotId.startsWith('line/') ? slotId.split('/')[1] : undefined;
+  let inLine = line === undefined;
+  return all.map((text) => {
+    if (line !== undefined && /"(reference|slot|line_id)"/.test(text)) inLine = text.includes(line);
+    return { text, marked: inLine && (text.includes(`"${field.value}"`) || text.includes(slotId)) };
+  });
+});
+</script>
+
+<template>
+  <div>
+    <h3>
+      What was read back
+      <span class="parts">
+        <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">{{ p.name }}</button>
+      </span>
+    </h3>
+    <p v-if="!shown" class="soft">Nothing was sent or served yet.</p>
+    <iframe v-else-if="shown.name === 'html'" sandbox="" title="The HTML part, with the slot marked" :srcdoc="html"></iframe>
+    <pre v-else tabindex="0"><template v-for="(line, i) in lines" :key="i"><mark v-if="line.marked">{{ line.text }}</mark><template v-else>{{ line.text }}</template>{{ '\n' }}</template></pre>
+  </div>
+</template>
+
+<style scoped>
+div {
+  display: flex;
+  flex-direction: column;
+}
+.parts {
+  font: 12.5px var(--work);
+  margin-left: 8px;
+  display: inline-flex;
+  gap: 10px;
+}
+[aria-pressed='true'] {
+  text-decoration: none;
+  font-weight: 650;
+}
+iframe,
+pre {
+  flex: 1;
+  width: 100%;
+  min-height: 150px;
+  margin: 0;
+  border: 1px solid var(--rule-strong);
+  background: var(--artefact);
+  color: var(--artefact-ink);
+}
+pre {
+  padding: 8px 12px;
+  overflow: auto;
+  font: 12px/1.5 var(--mono), var(--work);
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+mark {
+  background: #f6dfae;
+  color: inherit;
+}
+</style>

@@ -1,0 +1,202 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import type { Schemas } from '../../shared/api/client';
+import MarkSign from '../parts/MarkSign.vue';
+import { signWords } from '../parts/signs';
+
+const { order, trail } = defineProps<{ order: Schemas['OrderPageView']; trail: Schemas['TrailView'] }>();
+const chosen = defineModel<{ slot: string; destination: string } | undefined>();
+
+type Row = Schemas['TrailRow'];
+
+const groups = computed(() => [
+  ...order.lines.map((line) => ({ id: line.id, title: `${line.quantity} × ${line.name}`, note: `${line.sum} · code ${line.code}`, rows: rowsOf(line.id) })),
+  { id: '', title: 'The order', note: 'asked once', rows: rowsOf(null) },
+]);
+const rowsOf = (line: string | null) => trail.answers.filter((a) => a.line_id === line);
+const families = computed(() => [...new Set(trail.destinations.map((d) => d.family))].map((family) => ({ family, count: trail.destinations.filter((d) => d.family === family).length })));
+
+const cursor = ref({ row: 0, column: 0 });
+const table = useTemplateRef<HTMLTableElement>('table');
+const ordered = computed(() => groups.value.flatMap((g) => g.rows));
+const tab = (row: Row, column: number) => (ordered.value[cursor.value.row]?.slot === row.slot && cursor.value.column === column ? 0 : -1);
+const isChosen = (row: Row, destination: string) => chosen.value?.slot === row.slot && chosen.value.destination === destination;
+
+// The thread runs from the first place that an answer should reach to the last.
+function thread(row: Row, column: number): string {
+  const at = row.marks.map((m, i) => (m.expectation === 'verbatim' ? i : -1)).filter((i) => i >= 0);
+  const [first, last] = [at[0] ?? Infinity, at.at(-1) ?? -1];
+  if (column < first || column > last || first === last) return '';
+  return column === first ? 'from' : column === last ? 'to' : 'through';
+}
+
+function choose(row: Row, column: number): void {
+  cursor.value = { row: ordered.value.findIndex((r) => r.slot === row.slot), column };
+  chosen.value = { slot: row.slot, destination: trail.destinations[column]!.key };
+}
+
+const arrows: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+
+async function onKey(event: KeyboardEvent): Promise<void> {
+  if (event.key === 'Escape') chosen.value = undefined;
+  const arrow = arrows[event.key];
+  if (!arrow) return;
+  event.preventDefault();
+  cursor.value = {
+    row: Math.min(Math.max(cursor.value.row + arrow[0], 0), ordered.value.length - 1),
+    column: Math.min(Math.max(cursor.value.column + arrow[1], 0), trail.destinations.length - 1),
+  };
+  await nextTick();
+  table.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
+}
+</script>
+
+<template>
+  <table ref="table" role="grid" aria-label="Answers and where they arrived" @keydown="onKey">
+    <thead>
+      <tr>
+        <td class="label"></td>
+        <td></td>
+        <th v-for="family in families" :key="family.family" :colspan="family.count" scope="colgroup" class="family">{{ family.family }}</th>
+      </tr>
+      <tr class="columns">
+        <td></td>
+        <td></td>
+        <th v-for="destination in trail.destinations" :key="destination.key" scope="col"><span>{{ destination.name }}</span></th>
+      </tr>
+    </thead>
+    <tbody v-for="group in groups" :key="group.id">
+      <tr class="section">
+        <th :colspan="trail.destinations.length + 2" scope="rowgroup"><b>{{ group.title }}</b> {{ group.note }}</th>
+      </tr>
+      <tr v-if="group.rows.length === 0"><td class="soft" :colspan="trail.destinations.length + 2">nothing was asked</td></tr>
+      <tr v-for="row in group.rows" :key="row.slot">
+        <th class="label" scope="row">{{ row.label }}</th>
+        <td class="answer">
+          <span v-if="row.left_empty" class="soft">left empty</span>
+          <span v-else-if="row.text === null" class="soft">does not go to this page</span>
+          <span v-else :data-slot="row.slot">{{ row.text }}</span>
+        </td>
+        <td v-for="(mark, i) in row.marks" :key="mark.destination" class="cell" :class="thread(row, i)">
+          <button
+            :tabindex="tab(row, i)"
+            :class="{ chosen: isChosen(row, mark.destination) }"
+            :aria-label="`${row.label}, ${trail.destinations[i]?.name}: ${row.left_empty ? 'left empty' : signWords[mark.sign]}`"
+            :title="`${trail.destinations[i]?.name}: ${row.left_empty ? 'left empty' : signWords[mark.sign]}`"
+            :data-sign="mark.sign"
+            @click="choose(row, i)"
+          >
+            <MarkSign :sign="mark.sign" />
+          </button>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+table {
+  table-layout: fixed;
+}
+.label {
+  width: 170px;
+}
+.columns th,
+.family {
+  width: 52px;
+}
+.family {
+  font-size: 11.5px;
+  padding: 8px 0 0 4px;
+  text-transform: capitalize;
+}
+.columns th {
+  height: 74px;
+  position: relative;
+  color: var(--ink);
+}
+.columns span {
+  position: absolute;
+  left: 30px;
+  bottom: 5px;
+  white-space: nowrap;
+  transform-origin: 0 100%;
+  transform: rotate(-42deg);
+}
+/* The slanted names lean out of the last column. */
+thead tr td:first-child {
+  width: 170px;
+}
+table {
+  padding-right: 60px;
+  border-collapse: separate;
+  border-spacing: 0;
+}
+.section th {
+  border-bottom: 1px solid var(--rule-strong);
+  padding: 12px 0 4px;
+  font-size: 13px;
+}
+.section b {
+  font: 600 14.5px var(--title);
+  color: var(--ink);
+  margin-right: 8px;
+}
+tbody td,
+tbody .label {
+  border-bottom: 1px solid var(--rule);
+  height: 31px;
+  padding: 0;
+}
+tbody .label {
+  font-size: var(--size);
+}
+.answer {
+  font-size: 14.5px;
+  padding: 5px 10px 5px 0;
+  white-space: pre-line;
+  overflow-wrap: anywhere;
+}
+.cell {
+  position: relative;
+  text-align: center;
+}
+.cell button {
+  width: 100%;
+  min-height: 30px;
+  border: 0;
+  padding: 0;
+  background: none;
+  color: inherit;
+  cursor: pointer;
+  position: relative;
+}
+.cell button.chosen {
+  outline: 2px solid var(--ink);
+  outline-offset: -2px;
+}
+.cell button:focus-visible {
+  outline-offset: -3px;
+}
+.cell svg {
+  position: relative;
+  z-index: 1;
+  vertical-align: middle;
+}
+.cell::before {
+  content: '';
+  position: absolute;
+  top: 50%;
+  height: 1px;
+  background: var(--thread);
+}
+.through::before {
+  inset-inline: 0;
+}
+.from::before {
+  inset-inline: 50% 0;
+}
+.to::before {
+  inset-inline: 0 50%;
+}
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query';
+import { computed, ref } from 'vue';
+import { api, ask, sentenceOf } from '../../shared/api/client';
+import EvidencePanel from '../orders/EvidencePanel.vue';
+import TrailTable from '../orders/TrailTable.vue';
+import { dayAndTime, inFull } from '../parts/when';
+
+// Staff decide here whether everything arrived as it was given, and need to see each answer beside its thread, and the evidence of any mark.
+const { number } = defineProps<{ number: string }>();
+const path = computed(() => ({ number: Number(number) }));
+const chosen = ref<{ slot: string; destination: string }>();
+
+const page = useQuery({
+  queryKey: ['order', () => number],
+  queryFn: () => ask(api.GET('/api/console/v1/orders/{number}', { params: { path: path.value } })),
+  refetchOnWindowFocus: false,
+});
+// The page itself is one of the destinations: its trail is read after it was served.
+const trail = useQuery({
+  queryKey: ['trail', () => number],
+  queryFn: () => ask(api.GET('/api/console/v1/orders/{number}/trail', { params: { path: path.value } })),
+  enabled: computed(() => page.isSuccess.value),
+  refetchInterval: (query) => (query.state.data?.answers.some((a) => a.marks.some((m) => m.sign === 'open_sheet')) ? 1_500 : 15_000),
+});
+
+const order = computed(() => page.data.value);
+const wrong = computed(() => {
+  const marks = trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.expectation === 'verbatim') ?? [];
+  const bad = marks.filter((m) => ['torn_sheet', 'dotted_outline', 'raised_flag'].includes(m.sign)).length;
+  const open = marks.filter((m) => m.sign === 'open_sheet').length;
+  return { all: marks.length, bad, open };
+});
+const textOf = (field: string) => order.value?.entries.find((e) => e.slot === `order/${field}`)?.text;
+const receipt = computed(() => trail.data.value?.destinations.find((d) => d.key === 'back_office')?.receipt);
+</script>
+
+<template>
+  <p v-if="page.error.value" class="plate call" role="alert">{{ sentenceOf(page.error.value) }}</p>
+  <div v-else-if="order" class="order">
+    <div class="plate">
+      <div class="title-row">
+        <h1>Order {{ order.number }}</h1>
+        <span class="soft small">placed <span :title="inFull(order.placed_at)">{{ dayAndTime(order.placed_at) }}</span> · paid · register version {{ order.version }}</span>
+        <span class="push"></span>
+        <b v-if="wrong.bad" class="call">{{ wrong.bad }} of {{ wrong.all }} arrivals not as expected</b>
+        <span v-else-if="wrong.open" class="soft">{{ wrong.open }} of {{ wrong.all }} on the way</span>
+        <span v-else-if="wrong.all" class="soft">all {{ wrong.all }} arrivals as expected</span>
+      </div>
+      <dl class="facts">
+        <div v-if="textOf('name')"><dt>Shopper</dt><dd>{{ textOf('name') }}</dd></div>
+        <div v-if="textOf('delivery_address')"><dt>Goes to</dt><dd>{{ textOf('delivery_address')?.replaceAll('\n', ', ') }}</dd></div>
+        <div><dt>Total</dt><dd>{{ order.total }}</dd></div>
+        <div v-if="receipt"><dt>Back office no.</dt><dd>{{ receipt }}</dd></div>
+      </dl>
+      <TrailTable v-if="trail.data.value" v-model="chosen" :order="order" :trail="trail.data.value" />
+    </div>
+    <EvidencePanel v-if="chosen" :number="path.number" :slot-id="chosen.slot" :destination="chosen.destination" @close="chosen = undefined" @sent="trail.refetch()" />
+  </div>
+</template>
+
+<style scoped>
+.order {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  height: 100%;
+}
+.facts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 26px;
+  margin: 0;
+  padding: 2px 0 8px;
+  border-bottom: 1px solid var(--rule-strong);
+}
+dt {
+  font-size: 12px;
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query';
+import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import { computed, ref } from 'vue';
+import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import MarkSign from '../parts/MarkSign.vue';
+import { dayAndTime, inFull } from '../parts/when';
+
+// The manager decides here whether the draft goes live, and needs to see in words what changes, whom it touches, and what is still wrong.
+const client = useQueryClient();
+const query = useQuery({ queryKey: ['versions'], queryFn: () => ask(api.GET('/api/console/v1/versions')) });
+const view = computed(() => query.data.value);
+
+const note = ref('');
+const busy = ref(false);
+const failure = ref('');
+const said = ref('');
+
+type Change = Schemas['ChangeView'];
+
+// A new field stands under what is asked with all of its clauses; a changed one may stand in both parts.
+const parts = computed(() =>
+  [
+    { title: 'Asked of shoppers', route: false },
+    { title: 'Where answers go', route: true },
+  ]
+    .map((part) => ({
+      ...part,
+      changes: (view.value?.changes ?? []).map((c) => ({ ...c, shown: c.clauses.filter((x) => c.kind === 'added' ? !part.route : x.about_route === part.route) })).filter((c) => c.shown.length > 0 || (!part.route && c.kind === 'removed')),
+    }))
+    .filter((part) => part.changes.length > 0),
+);
+const problemsOf = (change: Change) => view.value?.problems.filter((p) => p.field === change.field) ?? [];
+const consequenceOf = (change: Change, route: boolean) => (route ? 'from now on, for orders not sent yet' : change.consequence);
+const wait = computed(() => {
+  const count = view.value?.problems.length ?? 0;
+  if (count > 0) return `${count} ${count === 1 ? 'problem' : 'problems'} must be mended first.`;
+  if (view.value?.changes.length === 0) return 'There is nothing to publish.';
+  return '';
+});
+
+async function publish(): Promise<void> {
+  if (!view.value) return;
+  busy.value = true;
+  failure.value = said.value = '';
+  try {
+    const version = await ask(api.POST('/api/console/v1/versions', { body: { number: view.value.next, note: note.value } }));
+    said.value = `Version ${version.number} is live.`;
+    note.value = '';
+  } catch (error) {
+    failure.value = sentenceOf(error);
+  } finally {
+    busy.value = false;
+    await Promise.all([client.invalidateQueries({ queryKey: ['versions'] }), client.invalidateQueries({ queryKey: ['draft'] })]);
+  }
+}
+</script>
+
+<template>
+  <p v-if="query.error.value && !view" class="plate call" role="alert">{{ sentenceOf(query.error.value) }}</p>
+  <div v-else-if="view" class="versions">
+    <div class="plate">
+      <div class="title-row">
+        <h1>Draft of version {{ view.next }}</h1>
+        <span class="soft small">
+          {{ view.changes.length === 1 ? '1 change' : `${view.changes.length} changes` }}
+          <template v-if="view.versions[0]">since version {{ view.versions[0].number }}, <span :title="inFull(view.versions[0].at)">{{ dayAndTime(view.versions[0].at) }}</span></template>
+        </span>
+      </div>
+      <p v-if="said" class="live" role="status"><MarkSign sign="sealed_sheet" /> {{ said }}</p>
+      <p v-if="view.changes.length === 0">The draft says the same as the version that is live. <RouterLink to="/fields">Go to the fields</RouterLink></p>
+      <section v-for="part in parts" :key="part.title">
+        <h2>{{ part.title }}</h2>
+        <div v-for="change in part.changes" :key="change.field" class="change">
+          <RouterLink class="name" :to="`/fields/${change.field}`">{{ change.label }}</RouterLink>
+          <p>
+            <ins v-if="change.kind === 'added'">New.</ins>
+            <template v-if="change.kind === 'removed'">No longer asked.</template>
+            <template v-for="(clause, i) in change.shown" :key="i">
+              <template v-if="i > 0 || change.kind === 'added'">{{ i > 0 ? '; ' : ' ' }}</template>{{ clause.lead }}<del v-if="clause.before">{{ clause.before }}</del>
+              {{ ' ' }}<ins v-if="clause.after && change.kind !== 'added'">{{ clause.after }}</ins><template v-else>{{ clause.after }}</template>{{ clause.tail }}</template>.
+          </p>
+          <span class="soft small">{{ consequenceOf(change, part.route) }}</span>
+          <div v-for="problem in part.route && change.kind === 'added' ? [] : problemsOf(change)" :key="problem.code + problem.setting" class="note">
+            <MarkSign sign="raised_flag" />
+            <div><b>{{ problem.sentence }}</b> <RouterLink :to="`/fields/${change.field}`">Mend it</RouterLink></div>
+          </div>
+        </div>
+      </section>
+      <section v-if="view.changes.length > 0">
+        <h2>Stays as it is</h2>
+        <p class="soft">{{ view.unchanged }} fields. Orders already placed keep the labels, prices and codes of their own version.</p>
+      </section>
+      <section>
+        <h2>Published</h2>
+        <table class="ruled">
+          <thead>
+            <tr><th>Version</th><th>What it was for</th><th>What it changed</th><th>By</th><th>When</th></tr>
+          </thead>
+          <tbody>
+            <tr v-for="(version, i) in view.versions" :key="version.number">
+              <td>{{ version.number }} <span v-if="i === 0" class="soft">live</span></td>
+              <td>{{ version.note }}</td>
+              <td class="soft">{{ version.changed.join(', ') }}</td>
+              <td>{{ version.by }}</td>
+              <td :title="inFull(version.at)">{{ dayAndTime(version.at) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+    </div>
+    <form @submit.prevent="publish">
+      <div>
+        <label for="note">What is this version for?</label>
+        <InputText id="note" v-model="note" class="line" autocomplete="off" maxlength="200" :aria-invalid="!!failure || undefined" aria-describedby="failure" />
+        <p id="failure" class="call" role="alert">{{ failure }}</p>
+      </div>
+      <div>
+        <Button class="button main whole" type="submit" :disabled="busy || !!wait">Publish version {{ view.next }}</Button>
+        <p class="soft small">{{ wait || 'It is live for every shopper at once.' }}</p>
+      </div>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.versions {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  height: 100%;
+}
+h2 {
+  margin-top: 16px;
+  border-bottom: 1px solid var(--rule-strong);
+  padding-bottom: 4px;
+}
+.change {
+  display: grid;
+  grid-template-columns: 210px 1fr 250px;
+  gap: 6px 18px;
+  border-bottom: 1px solid var(--rule);
+  padding: 9px 0;
+}
+.change p {
+  margin: 0;
+}
+.name {
+  font-weight: 650;
+  text-decoration: none;
+}
+.name:hover {
+  text-decoration: underline;
+}
+.note {
+  grid-column: 2 / -1;
+}
+ins {
+  text-decoration: none;
+  background: var(--taken);
+  padding: 0 2px;
+}
+del {
+  color: var(--ink-faint);
+}
+.live {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+form {
+  background: var(--sheet);
+  border-top: 2px solid var(--ink);
+  display: grid;
+  grid-template-columns: 1fr 300px;
+  gap: 30px;
+  padding: 14px var(--edge) 12px;
+}
+label {
+  font-weight: 600;
+}
+form p {
+  margin: 7px 0 0;
+  min-height: 1.35em;
+}
+.whole {
+  width: 100%;
+  justify-content: center;
+}
+@media (max-width: 900px) {
+  .change,
+  form {
+    grid-template-columns: 1fr;
+  }
+  .note {
+    grid-column: 1;
+  }
+}
+</style>

@@ -1,0 +1,41 @@
+/** A piece of a drawing. */
+interface Shape {
+  tag: 'path' | 'circle';
+  attributes: Record<string, string | number>;
+}
+
+const path = (d: string, fill = 'none', more: Record<string, string | number> = {}): Shape => ({ tag: 'path', attributes: { d, fill, stroke: 'currentColor', ...more } });
+const dot = (cx: number, cy: number, r: number, fill: string, stroke = 'currentColor', width = 1.5): Shape => ({ tag: 'circle', attributes: { cx, cy, r, fill, stroke, 'stroke-width': width } });
+
+const SHEET = 'var(--sheet)';
+
+/**
+ * Our signs, on 16 × 16. The motif is the sheet of paper; each is told apart without colour at 12 px.
+ * The first six are what became of an answer, the rest the marks of the map.
+ */
+export const shapes = {
+  open_sheet: [path('M4.5 2.5h7v11h-7z', SHEET)],
+  folded_sheet: [path('M4.5 2.5h4.4l2.6 2.6v8.4h-7z', SHEET), path('M8.7 2.7v2.6h2.6')],
+  sealed_sheet: [path('M4.5 2.5h7v11h-7z', 'currentColor'), dot(8, 9.4, 1.9, 'var(--brass)', 'none')],
+  torn_sheet: [path('M4.5 2.5h7v3.8l-1.7 1.3-1.4-1.4-1.6 1.6-2.3-1.3z', SHEET), path('M4.5 13.5h7v-3.6l-1.9 1.1-1.5-1.4-1.4 1.5-2.2-1.1z', SHEET)],
+  dotted_outline: [path('M4.5 2.5h7v11h-7z', 'none', { 'stroke-dasharray': '1.6 1.6' })],
+  raised_flag: [path('M5.5 5.5h6v8h-6z', SHEET), path('M3.5 14V1.5h5.2L7.4 3.2l1.3 1.7H3.5', 'currentColor')],
+  nothing: [],
+  goes: [path('M4.5 3.5h7v9h-7z', 'currentColor')],
+  stays: [dot(8, 8, 1, 'var(--rule-strong)', 'none')],
+  asked: [dot(8, 8, 4.1, SHEET)],
+  must: [dot(8, 8, 4.1, 'currentColor')],
+} satisfies Record<string, Shape[]>;
+
+export type SignKey = keyof typeof shapes;
+
+/** What the signs of the trail say. */
+export const signWords: Record<string, string> = {
+  nothing: 'does not go there',
+  open_sheet: 'on its way',
+  folded_sheet: 'shown or included',
+  sealed_sheet: 'confirmed by the other side',
+  torn_sheet: 'altered',
+  dotted_outline: 'missing',
+  raised_flag: 'wants somebody',
+};

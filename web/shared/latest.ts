@@ -1,0 +1,26 @@
+/**
+ * Calls a function once a while has passed without another call, and drops every reply but that to the last call.
+ * `pending` is resolved once nothing is under way.
+ */
+export function latest<A, R>(work: (argument: A) => Promise<R>, take: (result: R) => void, fail: (error: unknown) => void, pause = 200) {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let turn = 0;
+
+  async function now(argument: A): Promise<void> {
+    clearTimeout(timer);
+    const mine = ++turn;
+    try {
+      const result = await work(argument);
+      if (mine === turn) take(result);
+    } catch (error) {
+      if (mine === turn) fail(error);
+    }
+  }
+
+  function soon(argument: A): void {
+    clearTimeout(timer);
+    timer = setTimeout(() => void now(argument), pause);
+  }
+
+  return { soon, now };
+}

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { computed, nextTick, provide, reactive, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { countriesKey } from '../entry/countries';
+import { sentenceOf } from '../shared/api/client';
+import { cart, catalogue, loadShop, said } from './catalogue';
+
+const failure = ref('');
+const countries = reactive<Record<string, string>>({});
+provide(countriesKey, countries);
+
+const categories = computed(() => [...new Set(catalogue.value?.products.map((p) => p.category) ?? [])]);
+const count = computed(() => cart.value?.cart.lines?.reduce((sum, line) => sum + line.quantity, 0) ?? 0);
+
+async function load(): Promise<void> {
+  failure.value = '';
+  try {
+    await loadShop();
+    Object.assign(countries, catalogue.value?.countries);
+  } catch (error) {
+    failure.value = sentenceOf(error);
+  }
+}
+
+const route = useRoute();
+watch(
+  () => route.path,
+  async (_, before) => {
+    if (before === undefined) return;
+    await nextTick();
+    document.querySelector<HTMLElement>('#main')?.focus();
+  },
+);
+
+void load();
+</script>
+
+<template>
+  <a class="visually-hidden" href="#main">To the content</a>
+  <header class="head">
+    <RouterLink class="name" to="/">{{ catalogue?.shop ?? 'Marrowby Gardens' }}</RouterLink>
+    <nav aria-label="Categories">
+      <RouterLink v-for="category in categories" :key="category" :to="{ path: '/', hash: `#${category.replaceAll(' ', '-')}` }">{{ category }}</RouterLink>
+    </nav>
+    <RouterLink class="cart" to="/cart">Cart · {{ count }}</RouterLink>
+  </header>
+  <main id="main" tabindex="-1">
+    <p v-if="failure" class="sheet problem" role="alert">{{ failure }} <button class="plain" @click="load">Try again</button></p>
+    <RouterView v-else-if="catalogue" />
+  </main>
+  <p class="visually-hidden" role="status">{{ said }}</p>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0.3rem 1.75rem;
+  padding: 1.1rem clamp(1rem, 4vw, 3.5rem) 0.9rem;
+  border-bottom: 1px solid var(--shop-rule);
+}
+.name {
+  font: 600 1.5rem var(--title);
+  color: var(--shop-bark);
+  text-decoration: none;
+}
+nav {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 1.75rem;
+}
+nav a,
+.cart {
+  text-decoration: none;
+  padding: 0.25rem 0;
+}
+nav a:hover,
+.cart:hover {
+  text-decoration: underline;
+}
+.cart {
+  margin-left: auto;
+}
+main:focus {
+  outline: none;
+}
+</style>

@@ -1,0 +1,21 @@
+import '../shared/fonts.css';
+import './shop.css';
+import { createApp } from 'vue';
+import { createRouter, createWebHistory } from 'vue-router';
+import Shop from './Shop.vue';
+
+const router = createRouter({
+  history: createWebHistory('/'),
+  routes: [
+    { path: '/', component: () => import('./pages/CataloguePage.vue') },
+    { path: '/products/:code', component: () => import('./pages/ProductPage.vue'), props: true },
+    { path: '/cart', component: () => import('./pages/CartPage.vue') },
+    { path: '/checkout/payment', component: () => import('./pages/PaymentPage.vue') },
+    { path: '/checkout/:step(contact|delivery)', component: () => import('./pages/StepPage.vue'), props: true },
+    { path: '/orders/:token', component: () => import('./pages/ConfirmationPage.vue'), props: true },
+    { path: '/:rest(.*)', component: () => import('./pages/NotFoundPage.vue') },
+  ],
+  scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash } : { top: 0 }),
+});
+
+createApp(Shop).use(router).mount('#shop');

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { catalogue } from '../catalogue';
+
+const categories = computed(() => {
+  const products = catalogue.value?.products ?? [];
+  return [...new Set(products.map((p) => p.category))].map((name) => ({ name, products: products.filter((p) => p.category === name) }));
+});
+</script>
+
+<template>
+  <div class="sheet">
+    <h1 class="visually-hidden">What we grow, make and do</h1>
+    <section v-for="category in categories" :id="category.name.replaceAll(' ', '-')" :key="category.name">
+      <h2>{{ category.name }}</h2>
+      <ul>
+        <li v-for="product in category.products" :key="product.code">
+          <RouterLink :to="`/products/${product.code}`">
+            <img :src="`/pictures/${product.picture}`" alt="" width="300" height="190" />
+            <span class="name">{{ product.name }}</span>
+            <span class="soft">{{ product.price }}</span>
+          </RouterLink>
+        </li>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+section + section {
+  margin-top: 2rem;
+}
+h2 {
+  border-top: 2px solid var(--shop-bark);
+  padding-top: 0.5rem;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
+  gap: 1.5rem;
+}
+a {
+  display: grid;
+  gap: 0.1rem;
+  text-decoration: none;
+}
+a:hover .name {
+  text-decoration: underline;
+}
+img {
+  width: 100%;
+  height: auto;
+  background: var(--shop-wash);
+  margin-bottom: 0.3rem;
+}
+.name {
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,45 @@
+import { api, ApiError, ask, type Schemas } from '../shared/api/client';
+
+/** The cards that the payment stand-in knows. */
+export const testCards = [
+  { number: '9000 0000 0000 0019', does: 'is accepted' },
+  { number: '9000 0000 0000 0027', does: 'is declined' },
+  { number: '9000 0000 0000 0035', does: 'is charged, and the answer is lost' },
+];
+
+const STORE = 'sexton-payment';
+
+/** What this page has begun to pay: kept over a reload, so that the same payment is never made twice. */
+interface Begun {
+  key: string;
+  token: string;
+}
+
+export const begun = {
+  read: (): Begun | null => JSON.parse(sessionStorage.getItem(STORE) ?? 'null') as Begun | null,
+  write: (payment: Begun) => sessionStorage.setItem(STORE, JSON.stringify(payment)),
+  clear: () => sessionStorage.removeItem(STORE),
+};
+
+/** Gives the card number to the payment provider, and to nobody else, for a one-time token. */
+export async function tokenFor(paymentsUrl: string, card: string): Promise<string> {
+  let response;
+  try {
+    response = await fetch(new URL('tokens', paymentsUrl), { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ card }) });
+  } catch {
+    throw new ApiError({ status: 0, code: 'offline', detail: 'The payment provider does not answer just now. Nothing was charged; try again in a moment.' });
+  }
+  const body = (await response.json()) as { token?: string; detail?: string };
+  if (!response.ok || !body.token) throw new ApiError({ status: response.status, code: 'card', detail: body.detail ?? 'The card was not taken.' });
+  return body.token;
+}
+
+/** Pays, and waits for the outcome. The same payment may be sent as often as wanted. */
+export async function pay(payment: Begun): Promise<Schemas['AttemptView']> {
+  let attempt = await ask(api.POST('/api/shop/v1/attempts', { params: { header: { 'Idempotency-Key': payment.key } }, body: { payment_token: payment.token } }));
+  while (attempt.state === 'paying') {
+    await new Promise((resolve) => setTimeout(resolve, 1000));
+    attempt = await ask(api.GET('/api/shop/v1/attempts/{key}', { params: { path: { key: payment.key } } }));
+  }
+  return attempt;
+}
