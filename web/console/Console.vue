@@ -71,7 +71,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <button class="act quiet" @click="leave">Sign out</button>
       </div>
     </header>
-    <main><RouterView /></main>
+    <main class="place"><RouterView /></main>
     <KeyHelp v-if="keys" :place="String(route.meta.place)" @close="keys = false" />
   </div>
 </template>
@@ -149,7 +149,7 @@ nav b {
 .quiet:hover {
   text-decoration: underline;
 }
-main {
+.place {
   min-height: 0;
 }
 @media (max-width: 900px) {

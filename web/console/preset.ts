@@ -35,8 +35,8 @@ const colours = {
     modal: { background: 'var(--sheet)', borderColor: ink, color: ink },
   },
   list: {
-    option: { focusBackground: 'var(--wash)', selectedBackground: 'var(--wash)', selectedFocusBackground: 'var(--wash)', color: ink, focusColor: ink, selectedColor: ink, selectedFocusColor: ink, icon: { color: 'var(--ink-soft)', focusColor: ink } },
-    optionGroup: { background: 'transparent', color: 'var(--ink-soft)' },
+    option: { padding: '4px 10px', focusBackground: 'var(--wash)', selectedBackground: 'var(--wash)', selectedFocusBackground: 'var(--wash)', color: ink, focusColor: ink, selectedColor: ink, selectedFocusColor: ink, icon: { color: 'var(--ink-soft)', focusColor: ink } },
+    optionGroup: { padding: '6px 10px 2px', fontWeight: '400', background: 'transparent', color: 'var(--ink-soft)' },
   },
 };
 

@@ -57,7 +57,7 @@ void load();
   flex-wrap: wrap;
   align-items: baseline;
   gap: 0.3rem 1.75rem;
-  padding: 1.1rem clamp(1rem, 4vw, 3.5rem) 0.9rem;
+  padding: 1.1rem max(clamp(1rem, 4vw, 3.5rem), calc((100% - 1168px) / 2 + clamp(1rem, 4vw, 3.5rem))) 0.9rem;
   border-bottom: 1px solid var(--shop-rule);
 }
 .name {

@@ -17,8 +17,7 @@ internal sealed class LongerThanTaken : IDraftCheck
             {
                 if (destination.Longest(field.Level) is { } takes && planned.Rule.LongestText > takes)
                 {
-                    var name = "the " + destination.Name.ToLowerInvariant();
-                    var remedies = new List<Remedy> { Remedy.To("Leave off " + name, "goes_to." + destination.Key, false) };
+                    var remedies = new List<Remedy> { Remedy.To("Leave off " + destination.Phrase, "goes_to." + destination.Key, false) };
                     if (planned.Type.Settings.Any(s => string.Equals(s.Name, LineText.Longest, StringComparison.Ordinal)))
                     {
                         remedies.Add(Remedy.To($"Allow {takes}", "settings." + LineText.Longest, takes));
@@ -28,7 +27,7 @@ internal sealed class LongerThanTaken : IDraftCheck
                         "longer_than_taken",
                         field.Key,
                         "goes_to." + destination.Key,
-                        $"The {destination.Name.ToLowerInvariant()} takes {takes} characters, and an answer may have {planned.Rule.LongestText}.",
+                        $"An answer may have {planned.Rule.LongestText} characters, and {destination.Phrase} takes {takes}.",
                         [.. remedies]);
                 }
             }

@@ -108,7 +108,7 @@ public static class DraftEdit
 
         if (on && !known.Takes(field.Level))
         {
-            throw new DraftEditException("goes_to." + destination, $"The {known.Name.ToLowerInvariant()} has no place for an answer given once per order.");
+            throw new DraftEditException("goes_to." + destination, $"An answer given once per order has no place in {known.Phrase}.");
         }
 
         return on ? field.GoesTo.Add(destination) : field.GoesTo.Remove(destination);

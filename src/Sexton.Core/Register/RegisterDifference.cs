@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
 
@@ -37,13 +38,13 @@ public sealed record ClauseChange(string Lead, string Before, string After, stri
 public static class RegisterDifference
 {
     /// <summary>The fields that differ, in the order of the newer register, then those removed.</summary>
-    public static ImmutableArray<FieldChange> Between(RegisterContent before, RegisterContent after, FieldTypes types)
+    public static ImmutableArray<FieldChange> Between(RegisterContent before, RegisterContent after, FieldTypes types, ProductIndex products)
     {
         var changes = ImmutableArray.CreateBuilder<FieldChange>();
         foreach (var field in after.Fields)
         {
             var old = before.Find(field.Key);
-            var clauses = Clauses(old, field, types).ToImmutableArray();
+            var clauses = Clauses(old, field, types, products).ToImmutableArray();
             if (old is null || !clauses.IsEmpty)
             {
                 changes.Add(new(field.Key, field.Label.ToString(), old is null ? FieldChangeKind.Added : FieldChangeKind.Changed, clauses));
@@ -55,7 +56,7 @@ public static class RegisterDifference
         return changes.ToImmutable();
     }
 
-    private static IEnumerable<ClauseChange> Clauses(Field? old, Field now, FieldTypes types)
+    private static IEnumerable<ClauseChange> Clauses(Field? old, Field now, FieldTypes types, ProductIndex products)
     {
         var type = types.Find(now.Type);
         var all = new List<ClauseChange>
@@ -63,7 +64,7 @@ public static class RegisterDifference
             new("asks for " + (type?.Name ?? now.Type) + ": ", Quoted(old?.Label), Quoted(now.Label), ""),
             new("help ", Quoted(old?.Help), Quoted(now.Help), ""),
             new("example ", Quoted(old?.Placeholder), Quoted(now.Placeholder), ""),
-            new("asked of ", old is null ? "" : Scope(old), Scope(now), ""),
+            new("asked of ", old is null ? "" : Scope(old, products), Scope(now, products), ""),
             new("an answer ", old is null ? "" : Must(old), Must(now), ""),
         };
         foreach (var setting in type?.Settings ?? [])
@@ -72,21 +73,24 @@ public static class RegisterDifference
             all.Add(new(words[0], old is null ? "" : Value(old, setting), Value(now, setting), words[^1]));
         }
 
-        foreach (var destination in DestinationIndex.All)
+        if (old is not null)
         {
-            var (was, isNow) = (old?.GoesTo.Contains(destination.Key) ?? false, now.GoesTo.Contains(destination.Key));
-            var name = "the " + destination.Name.ToLowerInvariant();
-            all.Add(new(isNow ? "goes to " : "no longer goes to ", was ? name : "", isNow ? name : "", "", AboutRoute: true));
+            all.Add(new("no longer goes to ", Places(old.GoesTo.Except(now.GoesTo)), "", "", AboutRoute: true));
         }
+
+        all.Add(new("goes to ", "", Places(now.GoesTo.Except(old?.GoesTo ?? [])), "", AboutRoute: true));
 
         return all.Where(static c => c.Before != c.After);
     }
 
+    private static string Places(ImmutableSortedSet<string> keys) =>
+        string.Join(", ", DestinationIndex.All.Where(d => keys.Contains(d.Key)).Select(static d => d.Phrase));
+
     private static string Quoted(LanguageMap? text) => text is null || text.IsEmpty ? "" : $"“{text}”";
 
-    private static string Scope(Field field) => field.Level == Level.Order ? "every order"
+    private static string Scope(Field field, ProductIndex products) => field.Level == Level.Order ? "every order"
         : field.AskedOf.All ? "every product"
-        : field.AskedOf.Products.IsEmpty ? "no product" : string.Join(", ", field.AskedOf.Products);
+        : field.AskedOf.Products.IsEmpty ? "no product" : string.Join(", ", field.AskedOf.Products.Select(code => products.Find(code)?.Name.ToString() ?? code));
 
     private static string Must(Field field) => field.Required ? "must be given" : "may be left out";
 

@@ -32,6 +32,7 @@ public enum Evidence
 /// <summary>Somewhere that answers go, and what it can take.</summary>
 /// <param name="Key">The stable key.</param>
 /// <param name="Name">What the interface calls it.</param>
+/// <param name="Phrase">What a sentence calls it: "the cart line".</param>
 /// <param name="Family">Its family.</param>
 /// <param name="Ceiling">The best evidence it can give.</param>
 /// <param name="LongestLineText">The greatest length in characters of an answer of a line; null for no limit.</param>
@@ -40,6 +41,7 @@ public enum Evidence
 public sealed record Destination(
     string Key,
     string Name,
+    string Phrase,
     DestinationFamily Family,
     Evidence Ceiling,
     int? LongestLineText = null,
@@ -77,11 +79,11 @@ public static class DestinationIndex
     /// <summary>All destinations.</summary>
     public static readonly ImmutableArray<Destination> All =
     [
-        new(CartLine, "Cart line", DestinationFamily.Pages, Evidence.Shown, TakesOrderAnswers: false),
-        new(Confirmation, "Confirmation", DestinationFamily.Pages, Evidence.Shown),
-        new(OrderPage, "Order page", DestinationFamily.Pages, Evidence.Shown),
-        new(ShopperEmail, "To the shopper", DestinationFamily.Messages, Evidence.Included),
-        new(BackOffice, "Back office", DestinationFamily.Systems, Evidence.Confirmed, LongestLineText: 60, LongestOrderText: 300),
+        new(CartLine, "Cart line", "the cart line", DestinationFamily.Pages, Evidence.Shown, TakesOrderAnswers: false),
+        new(Confirmation, "Confirmation", "the confirmation", DestinationFamily.Pages, Evidence.Shown),
+        new(OrderPage, "Order page", "the order page", DestinationFamily.Pages, Evidence.Shown),
+        new(ShopperEmail, "To the shopper", "the shopper’s e-mail", DestinationFamily.Messages, Evidence.Included),
+        new(BackOffice, "Back office", "the back office", DestinationFamily.Systems, Evidence.Confirmed, LongestLineText: 60, LongestOrderText: 300),
     ];
 
     /// <summary>The destination with a key, or null.</summary>

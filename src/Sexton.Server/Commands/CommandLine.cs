@@ -15,6 +15,9 @@ internal static class CommandLine
         sexton describe                      writes the description of the API to standard output
         """;
 
+    // A command serves no pages: any folder will do for their root.
+    private static readonly string[] WithoutPages = ["--webroot", AppContext.BaseDirectory];
+
     public static async Task<int> RunAsync(string[] args)
     {
         try
@@ -22,13 +25,13 @@ internal static class CommandLine
             switch (args)
             {
                 case ["migrate"]:
-                    return await MigrateCommand.RunAsync(Host());
+                    return await MigrateCommand.RunAsync(Host(WithoutPages));
                 case ["account", var email, var name, var role]:
-                    return await AccountCommand.RunAsync(Host(), email, name, role);
+                    return await AccountCommand.RunAsync(Host(WithoutPages), email, name, role);
                 case ["import", var file]:
-                    return await ImportCommand.RunAsync(Host(), file);
+                    return await ImportCommand.RunAsync(Host(WithoutPages), file);
                 case ["describe"]:
-                    return await DescribeCommand.RunAsync(SextonHost.Build([], works: false));
+                    return await DescribeCommand.RunAsync(SextonHost.Build(WithoutPages, works: false));
                 case [] or [['-', ..], ..]:
                     return await ServeAsync(Host(args));
                 default:

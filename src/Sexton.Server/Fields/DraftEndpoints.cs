@@ -38,18 +38,19 @@ internal static class DraftEndpoints
         var rows = await draft.RowsAsync(cancel);
         var content = new RegisterContent([.. rows.Select(DraftStore.Parse)]);
         var last = await db.RegisterVersions.AsNoTracking().OrderByDescending(v => v.Number).FirstOrDefaultAsync(cancel);
+        var index = await current.ProductsAsync(cancel);
         var since = await draft.PublishedSinceAsync(cancel);
-        var changed = draft.Difference(last is null ? new RegisterContent([]) : Publisher.Parse(last), content).ToDictionary(c => c.Field, c => c.Kind, StringComparer.Ordinal);
+        var changed = draft.Difference(last is null ? new RegisterContent([]) : Publisher.Parse(last), content, index).ToDictionary(c => c.Field, c => c.Kind, StringComparer.Ordinal);
         var products = await db.Products.AsNoTracking().OrderBy(p => p.Position).ToListAsync(cancel);
         return new DraftView(
             (last?.Number ?? 0) + 1,
             changed.Count,
             [.. rows.Select(row => FieldView.Of(row, types, since.TryGetValue(row.Key, out var n) ? n : null, changed.ContainsKey(row.Key)))],
             [.. Step.All.Select(s => new NamedKey(s.Key, s.Name))],
-            [.. DestinationIndex.All.Select(d => new DestinationView(d.Key, d.Name, d.Family, d.LongestLineText, d.TakesOrderAnswers))],
+            [.. DestinationIndex.All.Select(d => new DestinationView(d.Key, d.Name, d.Phrase, d.Family, d.LongestLineText, d.TakesOrderAnswers))],
             [.. types.All.Select(t => new TypeView(t.Key, t.Name, [.. t.Settings]))],
             [.. products.Select(p => new ProductChoice(p.Code, JsonSerializer.Deserialize<LanguageMap>(p.Name)!.ToString(), p.Category))],
-            [.. DraftChecks.Run(draft.Compile(content), await current.ProductsAsync(cancel))]);
+            [.. DraftChecks.Run(draft.Compile(content), index)]);
     }
 
     private static async Task<FieldView> AddAsync(AddFieldRequest request, ClaimsPrincipal user, DraftStore draft, FieldTypes types, CancellationToken cancel) =>

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
@@ -23,7 +24,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, TimeProvider clo
 
     public Compilation Compile(RegisterContent content) => RegisterPlan.Compile(content, types);
 
-    public ImmutableArray<FieldChange> Difference(RegisterContent before, RegisterContent after) => RegisterDifference.Between(before, after, types);
+    public ImmutableArray<FieldChange> Difference(RegisterContent before, RegisterContent after, ProductIndex products) => RegisterDifference.Between(before, after, types, products);
 
     /// <summary>A key for a label that no field has or ever had.</summary>
     public async Task<string> ProposeKeyAsync(string label, CancellationToken cancel)

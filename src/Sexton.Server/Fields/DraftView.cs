@@ -31,7 +31,7 @@ internal sealed record DraftView(
 internal sealed record NamedKey(string Key, string Name);
 
 /// <summary>A destination.</summary>
-internal sealed record DestinationView(string Key, string Name, DestinationFamily Family, int? LongestLineText, bool TakesOrderAnswers);
+internal sealed record DestinationView(string Key, string Name, string Phrase, DestinationFamily Family, int? LongestLineText, bool TakesOrderAnswers);
 
 /// <summary>A kind of answer with its settings.</summary>
 internal sealed record TypeView(string Key, string Name, IReadOnlyList<TypeSetting> Settings);
@@ -43,7 +43,7 @@ internal sealed record ProductChoice(string Code, string Name, string Category);
 /// <param name="Revision">Its revision, for If-Match.</param>
 /// <param name="LiveSince">The first version that had it; null when it was never published.</param>
 /// <param name="Changed">Whether it differs from the current version.</param>
-/// <param name="Kind">The name of its kind of answer, with its limits.</param>
+/// <param name="Kind">Its kind of answer in short, with its limits: "text, 24".</param>
 /// <param name="Optional">Whether it may be made optional.</param>
 /// <param name="Field">The field.</param>
 internal sealed record FieldView(int Revision, int? LiveSince, bool Changed, string Kind, bool Optional, Field Field)
@@ -52,11 +52,8 @@ internal sealed record FieldView(int Revision, int? LiveSince, bool Changed, str
     {
         var field = DraftStore.Parse(row);
         var type = types.Find(field.Type)!;
-        var limits = type.Settings.Select(s => s.Clause.Replace(
-            "{}",
-            (field.Settings.TryGetValue(s.Name, out var value) ? value.GetInt32() : s.Default).ToString(CultureInfo.CurrentCulture),
-            StringComparison.Ordinal));
-        return new FieldView(row.Revision, liveSince, changed, string.Join(", ", limits.Prepend(type.Name)), !BuiltInFields.MustBeAnswered(field.Key), field);
+        var limits = type.Settings.Select(s => (field.Settings.TryGetValue(s.Name, out var value) ? value.GetInt32() : s.Default).ToString(CultureInfo.InvariantCulture));
+        return new FieldView(row.Revision, liveSince, changed, string.Join(", ", limits.Prepend(type.ShortName)), !BuiltInFields.MustBeAnswered(field.Key), field);
     }
 }
 

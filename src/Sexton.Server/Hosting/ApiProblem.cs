@@ -65,7 +65,7 @@ internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptio
         ApiProblemException problem => problem,
         DraftEditException edit => ApiProblemException.Unprocessable("setting_refused", edit.Message).With("setting", edit.Setting),
         CartException cart => ApiProblemException.Unprocessable("cart_refused", cart.Message),
-        DbUpdateConcurrencyException => ApiProblemException.Conflict("changed_meanwhile", "Somebody changed this meanwhile. Look at it again, then repeat your change."),
+        DbUpdateConcurrencyException or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } } => ApiProblemException.Conflict("changed_meanwhile", "Somebody changed this meanwhile. Look at it again, then repeat your change."),
         BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => new(StatusCodes.Status413PayloadTooLarge, "too_large", "This is more than can be taken at once. Send less."),
         BadHttpRequestException bad => new(bad.StatusCode, "bad_request", bad.InnerException?.Message ?? bad.Message),
         NpgsqlException { IsTransient: true } => Unavailable(),

@@ -37,7 +37,7 @@ internal static class EvidenceEndpoint
         }
 
         return new EvidenceView(
-            known.Name,
+            known.Phrase,
             answer.Label,
             trail.MarkOf(answer, destination),
             answer.Text,
@@ -69,7 +69,7 @@ internal static class EvidenceEndpoint
 }
 
 /// <summary>The evidence of one answer at one destination.</summary>
-/// <param name="Destination">The name of the destination.</param>
+/// <param name="Destination">What a sentence calls the destination.</param>
 /// <param name="Label">The question.</param>
 /// <param name="Mark">The mark.</param>
 /// <param name="Given">The answer as given.</param>

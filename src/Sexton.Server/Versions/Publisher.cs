@@ -20,7 +20,8 @@ internal sealed class Publisher(SextonDb db, DraftStore draft, CurrentRegister c
     public async Task<RegisterVersionRow> PublishAsync(int expected, string note, string by, CancellationToken cancel)
     {
         var content = await draft.ReadAsync(cancel);
-        var problems = DraftChecks.Run(draft.Compile(content), await current.ProductsAsync(cancel));
+        var products = await current.ProductsAsync(cancel);
+        var problems = DraftChecks.Run(draft.Compile(content), products);
         if (!problems.IsEmpty)
         {
             throw ApiProblemException.Unprocessable("draft_has_problems", "Mend the problems of the draft first.").With("problems", problems);
@@ -32,7 +33,7 @@ internal sealed class Publisher(SextonDb db, DraftStore draft, CurrentRegister c
             throw ApiProblemException.Conflict("published_meanwhile", $"Version {last?.Number} was published meanwhile. Look at the difference again.");
         }
 
-        if (last is not null && draft.Difference(Parse(last), content).IsEmpty)
+        if (last is not null && draft.Difference(Parse(last), content, products).IsEmpty)
         {
             throw ApiProblemException.Unprocessable("nothing_changed", $"The draft says the same as version {last.Number}.");
         }

@@ -27,14 +27,15 @@ internal static class VersionEndpoints
         var content = await draft.ReadAsync(cancel);
         var contents = versions.Select(Publisher.Parse).ToList();
         var before = contents.FirstOrDefault() ?? new RegisterContent([]);
-        var changes = draft.Difference(before, content);
+        var products = await current.ProductsAsync(cancel);
+        var changes = draft.Difference(before, content, products);
         return new VersionsView(
             (versions.FirstOrDefault()?.Number ?? 0) + 1,
             [.. changes.Select(c => new ChangeView(c.Field, c.Label, c.Kind, [.. c.Clauses], ConsequenceOf(content.Find(c.Field))))],
             content.Fields.Length - changes.Count(c => c.Kind != FieldChangeKind.Removed),
-            [.. DraftChecks.Run(draft.Compile(content), await current.ProductsAsync(cancel))],
+            [.. DraftChecks.Run(draft.Compile(content), products)],
             [.. versions.Select((v, i) => new VersionView(v.Number, v.Note, v.PublishedBy, v.PublishedAt, contents[i].Fields.Length,
-                [.. draft.Difference(i + 1 < contents.Count ? contents[i + 1] : new RegisterContent([]), contents[i]).Select(c => c.Label)]))]);
+                [.. draft.Difference(i + 1 < contents.Count ? contents[i + 1] : new RegisterContent([]), contents[i], products).Select(c => c.Label)]))]);
     }
 
     private static async Task<VersionView> PublishAsync(PublishRequest request, ClaimsPrincipal user, UserManager<Account> accounts, Publisher publisher, CancellationToken cancel)

@@ -9,7 +9,7 @@ internal static class Page
     public static IResult Of(string title, string body) => Results.Content(
         $$"""
         <!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
-        <title>{{Text(title)}}</title><style>
+        <link rel="icon" href="data:,"><title>{{Text(title)}}</title><style>
         body{margin:0 auto;max-width:70rem;padding:1.5rem;font:16px/1.5 Georgia,serif;color:#22261f;background:#f6f5f1}
         h1{font-size:1.5rem;margin:.5rem 0 1rem}h2{font-size:1.1rem;margin:1.5rem 0 .3rem}
         table{border-collapse:collapse;width:100%}th{text-align:left;font-weight:400;color:#55584f}

@@ -97,7 +97,7 @@ defineExpose({ focus });
       </tr>
       <tr class="columns">
         <td></td>
-        <th v-for="step in draft.steps" :key="step.key" scope="col"><span>{{ step.name }}</span></th>
+        <th v-for="step in draft.steps" :key="step.key" class="step" scope="col"><span>{{ step.name }}</span></th>
         <td class="gap"></td>
         <th v-for="destination in draft.destinations" :key="destination.key" scope="col"><span>{{ destination.name }}</span></th>
       </tr>
@@ -118,7 +118,7 @@ defineExpose({ focus });
             <span v-else-if="f.changed" class="fresh">unpublished</span>
           </button>
         </th>
-        <td v-for="(step, i) in draft.steps" :key="step.key" class="cell" :class="stepThread(f, i)">
+        <td v-for="(step, i) in draft.steps" :key="step.key" class="cell step" :class="stepThread(f, i)">
           <MarkSign v-if="i === stepOf(f)" :sign="f.field.required ? 'must' : 'asked'" />
           <span v-if="i === stepOf(f)" class="visually-hidden">asked here</span>
         </td>
@@ -145,18 +145,18 @@ defineExpose({ focus });
 <style scoped>
 table {
   table-layout: fixed;
-  width: auto;
+  width: max-content;
 }
 .families td:first-child,
 .columns td:first-child {
-  width: 330px;
+  width: 300px;
 }
 .families th {
   font-size: 11.5px;
   padding: 0 0 2px 4px;
 }
 .columns th {
-  width: 40px;
+  width: 58px;
   height: 88px;
   position: relative;
   font-size: var(--size-small);
@@ -164,13 +164,19 @@ table {
 }
 .columns span {
   position: absolute;
-  left: 24px;
+  left: 30px;
   bottom: 6px;
   white-space: nowrap;
   transform-origin: 0 100%;
   transform: rotate(-52deg);
 }
-.gap {
+.columns .step {
+  width: 38px;
+}
+.columns .step span {
+  left: 20px;
+}
+.columns .gap {
   width: 22px;
 }
 .section th {
@@ -199,7 +205,7 @@ table {
   display: flex;
   align-items: baseline;
   gap: 6px;
-  width: 330px;
+  width: 300px;
   height: 28px;
   line-height: 28px;
   padding: 0 8px 0 9px;

@@ -18,7 +18,7 @@ const type = computed(() => draft.types.find((t) => t.key === field.field.type))
 const step = computed(() => draft.steps.find((s) => s.key === field.field.step)?.name.toLowerCase());
 const scope = computed(() => field.field.asked_of ?? { all: true, products: [] });
 const asking = computed(() => (scope.value.all ? draft.products.length : (scope.value.products?.length ?? 0)));
-const places = computed(() => draft.destinations.filter((d) => field.field.goes_to?.includes(d.key)).map((d) => d.name.toLowerCase()));
+const places = computed(() => draft.destinations.filter((d) => field.field.goes_to?.includes(d.key)).map((d) => d.phrase));
 const problems = computed(() => draft.problems.filter((p) => p.field === key.value));
 
 // A problem stands under the clause that has the setting it is about.
@@ -93,8 +93,8 @@ const notes = computed(() => ({
               @update:model-value="set('required', $event === 'always')"
             />
             <template v-else>always</template>
-            <template v-for="setting in type?.settings" :key="setting.name">
-              ; {{ setting.clause.split('{}')[0] }}
+            <template v-for="setting in type?.settings" :key="setting.name"
+              >; {{ setting.clause.split('{}')[0] }}
               <WordInput :value="settingValue(setting.name, setting.default)" numeric :label="setting.clause.replace('{}', 'how many')" :invalid="isRefused(`settings.${setting.name}`)" @save="setNumber(setting.name, $event)" />
               {{ setting.clause.split('{}')[1] }}
             </template>

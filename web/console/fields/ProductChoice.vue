@@ -13,7 +13,6 @@ const groups = computed(() =>
 const said = computed(() => {
   const chosen = products.filter((p) => codes.value.includes(p.code));
   const whole = groups.value.filter((g) => g.items.every((p) => codes.value.includes(p.code)));
-  if (chosen.length === 0) return 'choose products';
   if (chosen.length === products.length) return 'each of the products';
   const rest = chosen.filter((p) => !whole.some((g) => g.category === p.category));
   const names = [...whole.map((g) => `all ${g.category}`), ...rest.map((p) => p.name)];
@@ -31,11 +30,12 @@ const said = computed(() => {
     option-group-label="category"
     option-group-children="items"
     :show-toggle-all="false"
+    placeholder="choose products"
     scroll-height="320px"
     aria-label="Products"
     :input-id="id"
     :invalid="invalid"
   >
-    <template #value>{{ said }}</template>
+    <template #value="{ placeholder }">{{ codes.length ? said : placeholder }}</template>
   </MultiSelect>
 </template>

@@ -43,7 +43,7 @@ onBeforeUnmount(save);
     :aria-invalid="invalid || undefined"
     :placeholder="placeholder"
     :inputmode="numeric ? 'numeric' : undefined"
-    :style="{ width: `${Math.max(text.length, placeholder?.length ?? 0, 2) + 1}ch` }"
+    :style="{ '--characters': Math.max(text.length, placeholder?.length ?? 0, 2) }"
     autocomplete="off"
     @update:model-value="onInput"
     @blur="save"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 
-const { artefact, slotId } = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string }>();
+const { artefact, slotId, label } = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string; label: string }>();
 const part = ref('');
 
 watch(
@@ -16,24 +16,41 @@ watch(
 const shown = computed(() => artefact.find((p) => p.name === part.value));
 const field = computed(() => slotId.split('/').at(-1) ?? '');
 
-// The message as its reader sees it, with the slot marked; no script of it runs in the sandboxed frame.
+// The message as its reader sees it, with the slot marked. No script of it runs in the sandboxed frame; being of the same
+// origin only lets this page scroll it to the slot.
 const html = computed(() => {
   const page = new DOMParser().parseFromString(shown.value?.content ?? '', 'text/html');
   const slot = page.querySelector<HTMLElement>(`[data-slot="${CSS.escape(slotId)}"]`);
   if (slot) slot.style.cssText += ';background:#f6dfae;outline:1.5px solid #7a5200';
-  // An artefact is read from its slot; the frame opens there.
   slot?.setAttribute('id', 'slot');
   return page.documentElement.outerHTML;
 });
+
+const frame = useTemplateRef<HTMLIFrameElement>('frame');
+const text = useTemplateRef<HTMLElement>('text');
+
+function toSlot(): void {
+  frame.value?.contentDocument?.getElementById('slot')?.scrollIntoView({ block: 'center' });
+}
+
+watch(
+  [shown, () => slotId],
+  async () => {
+    await nextTick();
+    const mark = text.value?.querySelector('mark');
+    if (mark && text.value) text.value.scrollTop = mark.offsetTop - text.value.offsetTop - text.value.clientHeight / 2;
+  },
+  { immediate: true },
+);
 
 // In a record the lines that name the field are marked.
 const lines = computed(() => {
   const all = (shown.value?.content ?? '').split('\n');
   const line = slotId.startsWith('line/') ? slotId.split('/')[1] : undefined;
-  let inLine = line === undefined;
+  let inLine = line === undefined || shown.value?.name === 'text';
   return all.map((text) => {
     if (line !== undefined && /"(reference|slot|line_id)"/.test(text)) inLine = text.includes(line);
-    return { text, marked: inLine && (text.includes(`"${field.value}"`) || text.includes(slotId)) };
+    return { text, marked: inLine && (text.includes(`"${field.value}"`) || text.includes(slotId) || (label !== '' && text.startsWith(`  ${label}: `))) };
   });
 });
 </script>
@@ -47,8 +64,8 @@ const lines = computed(() => {
       </span>
     </h3>
     <p v-if="!shown" class="soft">Nothing was sent or served yet.</p>
-    <iframe v-else-if="shown.name === 'html'" sandbox="" title="The HTML part, with the slot marked" :srcdoc="html"></iframe>
-    <pre v-else tabindex="0"><template v-for="(line, i) in lines" :key="i"><mark v-if="line.marked">{{ line.text }}</mark><template v-else>{{ line.text }}</template>{{ '\n' }}</template></pre>
+    <iframe v-else-if="shown.name === 'html'" ref="frame" sandbox="allow-same-origin" title="The HTML part, with the slot marked" :srcdoc="html" @load="toSlot"></iframe>
+    <pre v-else ref="text" tabindex="0"><template v-for="(line, i) in lines" :key="i"><mark v-if="line.marked">{{ line.text }}</mark><template v-else>{{ line.text }}</template>{{ '\n' }}</template></pre>
   </div>
 </template>
 

@@ -4,7 +4,7 @@ import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { api, ask, sentenceOf } from '../../shared/api/client';
 import MarkSign from '../parts/MarkSign.vue';
-import { signWords } from '../parts/signs';
+import { wordsFor } from '../parts/signs';
 import { inFull, timeOfDay } from '../parts/when';
 import ArtefactView from './ArtefactView.vue';
 
@@ -47,7 +47,7 @@ async function again(): Promise<void> {
     <p v-if="query.error.value" class="call" role="alert">{{ sentenceOf(query.error.value) }}</p>
     <template v-if="evidence">
       <div>
-        <h3>{{ evidence.label }}, {{ evidence.destination.toLowerCase() }}</h3>
+        <h3>{{ evidence.label }}, in {{ evidence.destination }}</h3>
         <dl>
           <dt>Given</dt>
           <dd><b>{{ evidence.given || '–' }}</b></dd>
@@ -61,12 +61,12 @@ async function again(): Promise<void> {
             </dd>
           </template>
           <dt>So it is</dt>
-          <dd class="sign"><MarkSign :sign="evidence.mark.sign" /> {{ signWords[evidence.mark.sign] }}</dd>
+          <dd class="sign"><MarkSign :sign="evidence.mark.sign" /> {{ wordsFor(evidence.mark) }}</dd>
         </dl>
         <p v-if="evidence.can_send_again"><Button class="button main" @click="again">Send it now</Button></p>
         <p v-if="failure" class="call" role="alert">{{ failure }}</p>
       </div>
-      <ArtefactView :artefact="evidence.artefact" :slot-id="slotId" />
+      <ArtefactView :artefact="evidence.artefact" :slot-id="slotId" :label="evidence.label" />
       <div>
         <h3>What happened <button class="act close" @click="emit('close')">Close</button></h3>
         <ol>

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 import MarkSign from '../parts/MarkSign.vue';
-import { signWords } from '../parts/signs';
+import { wordsFor } from '../parts/signs';
 
 const { order, trail } = defineProps<{ order: Schemas['OrderPageView']; trail: Schemas['TrailView'] }>();
 const chosen = defineModel<{ slot: string; destination: string } | undefined>();
@@ -53,6 +53,12 @@ async function onKey(event: KeyboardEvent): Promise<void> {
 
 <template>
   <table ref="table" role="grid" aria-label="Answers and where they arrived" @keydown="onKey">
+    <colgroup>
+      <col class="label" />
+      <col />
+      <col v-for="destination in trail.destinations" :key="destination.key" class="mark" />
+      <col class="lean" />
+    </colgroup>
     <thead>
       <tr>
         <td class="label"></td>
@@ -67,9 +73,9 @@ async function onKey(event: KeyboardEvent): Promise<void> {
     </thead>
     <tbody v-for="group in groups" :key="group.id">
       <tr class="section">
-        <th :colspan="trail.destinations.length + 2" scope="rowgroup"><b>{{ group.title }}</b> {{ group.note }}</th>
+        <th :colspan="trail.destinations.length + 3" scope="rowgroup"><b>{{ group.title }}</b> {{ group.note }}</th>
       </tr>
-      <tr v-if="group.rows.length === 0"><td class="soft" :colspan="trail.destinations.length + 2">nothing was asked</td></tr>
+      <tr v-if="group.rows.length === 0"><td class="soft" :colspan="trail.destinations.length + 3">nothing was asked</td></tr>
       <tr v-for="row in group.rows" :key="row.slot">
         <th class="label" scope="row">{{ row.label }}</th>
         <td class="answer">
@@ -81,8 +87,8 @@ async function onKey(event: KeyboardEvent): Promise<void> {
           <button
             :tabindex="tab(row, i)"
             :class="{ chosen: isChosen(row, mark.destination) }"
-            :aria-label="`${row.label}, ${trail.destinations[i]?.name}: ${row.left_empty ? 'left empty' : signWords[mark.sign]}`"
-            :title="`${trail.destinations[i]?.name}: ${row.left_empty ? 'left empty' : signWords[mark.sign]}`"
+            :aria-label="`${row.label}, ${trail.destinations[i]?.name}: ${wordsFor(mark)}`"
+            :title="`${trail.destinations[i]?.name}: ${wordsFor(mark)}`"
             :data-sign="mark.sign"
             @click="choose(row, i)"
           >
@@ -101,9 +107,12 @@ table {
 .label {
   width: 170px;
 }
-.columns th,
-.family {
-  width: 52px;
+.mark {
+  width: 60px;
+}
+/* The slanted names lean out of the last column. */
+.lean {
+  width: 50px;
 }
 .family {
   font-size: 11.5px;
@@ -117,20 +126,11 @@ table {
 }
 .columns span {
   position: absolute;
-  left: 30px;
+  left: 34px;
   bottom: 5px;
   white-space: nowrap;
   transform-origin: 0 100%;
   transform: rotate(-42deg);
-}
-/* The slanted names lean out of the last column. */
-thead tr td:first-child {
-  width: 170px;
-}
-table {
-  padding-right: 60px;
-  border-collapse: separate;
-  border-spacing: 0;
 }
 .section th {
   border-bottom: 1px solid var(--rule-strong);

@@ -57,7 +57,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 <template>
   <p v-if="query.error.value && !draft" class="plate call" role="alert">{{ sentenceOf(query.error.value) }}</p>
   <div v-else-if="draft" class="fields">
-    <section aria-label="The map">
+    <section class="left" aria-label="The map">
       <div class="title-row">
         <h1>Fields</h1>
         <span class="soft small">{{ draft.fields.length }} fields, {{ live }} live · draft of version {{ draft.next }}</span>
@@ -76,7 +76,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <span class="said" role="status">{{ done }}</span>
       </footer>
     </section>
-    <aside aria-label="The field">
+    <aside class="right" aria-label="The field">
       <div class="paragraph">
         <NewField v-if="adding" :draft="draft" @added="added" @cancel="adding = false" />
         <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" />
@@ -92,7 +92,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   grid-template-columns: minmax(0, 1fr) 432px;
   height: 100%;
 }
-section {
+.left {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr) auto;
   padding-left: var(--edge);
@@ -102,8 +102,9 @@ section {
   padding-right: var(--edge);
   align-items: center;
 }
-.find {
+.find.p-inputtext {
   width: 190px;
+  font: inherit;
   border: 0;
   border-bottom: 1px solid var(--ink);
   border-radius: 0;
@@ -125,7 +126,7 @@ footer {
   padding-right: var(--edge);
   color: var(--ink);
 }
-aside {
+.right {
   background: var(--sheet);
   border-left: 2px solid var(--ink);
   display: grid;
@@ -141,7 +142,7 @@ aside {
     grid-template-rows: auto auto;
     height: auto;
   }
-  aside {
+  .right {
     border-left: 0;
     border-top: 2px solid var(--ink);
   }

@@ -25,7 +25,7 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <main>
+  <main class="gate">
     <form @submit.prevent="submit">
       <h1><SealOfSexton /> Sexton</h1>
       <p class="soft">{{ session?.shop }}: the register of what is asked, and where the answers go.</p>
@@ -40,7 +40,7 @@ async function submit(): Promise<void> {
 </template>
 
 <style scoped>
-main {
+.gate.gate {
   display: grid;
   place-items: center;
   min-height: 100%;

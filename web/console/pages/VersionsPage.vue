@@ -75,7 +75,7 @@ async function publish(): Promise<void> {
         <div v-for="change in part.changes" :key="change.field" class="change">
           <RouterLink class="name" :to="`/fields/${change.field}`">{{ change.label }}</RouterLink>
           <p>
-            <ins v-if="change.kind === 'added'">New.</ins>
+            <ins v-if="change.kind === 'added'">New:</ins>
             <template v-if="change.kind === 'removed'">No longer asked.</template>
             <template v-for="(clause, i) in change.shown" :key="i">
               <template v-if="i > 0 || change.kind === 'added'">{{ i > 0 ? '; ' : ' ' }}</template>{{ clause.lead }}<del v-if="clause.before">{{ clause.before }}</del>
@@ -144,6 +144,9 @@ h2 {
 }
 .change p {
   margin: 0;
+}
+.change p::first-letter {
+  text-transform: uppercase;
 }
 .name {
   font-weight: 650;

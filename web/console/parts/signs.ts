@@ -1,3 +1,5 @@
+import type { Schemas } from '../../shared/api/client';
+
 /** A piece of a drawing. */
 interface Shape {
   tag: 'path' | 'circle';
@@ -29,13 +31,17 @@ export const shapes = {
 
 export type SignKey = keyof typeof shapes;
 
-/** What the signs of the trail say. */
-export const signWords: Record<string, string> = {
+const words: Record<string, string> = {
   nothing: 'does not go there',
   open_sheet: 'on its way',
-  folded_sheet: 'shown or included',
   sealed_sheet: 'confirmed by the other side',
   torn_sheet: 'altered',
   dotted_outline: 'missing',
   raised_flag: 'wants somebody',
 };
+
+/** What a mark of the trail says. */
+export function wordsFor(mark: Schemas['MarkView']): string {
+  if (mark.expectation === 'left_empty') return 'left empty';
+  return mark.sign === 'folded_sheet' ? mark.finding : (words[mark.sign] ?? '');
+}

@@ -537,6 +537,7 @@ export interface components {
         DestinationView: {
             key: string;
             name: string;
+            phrase: string;
             family: components["schemas"]["DestinationFamily"];
             /** Format: int32 */
             longest_line_text: null | number;

@@ -102,6 +102,9 @@ img {
   background: var(--shop-wash);
   margin-bottom: 1.2rem;
 }
+h1 {
+  margin-bottom: 0.3rem;
+}
 .price {
   font-size: 1.2rem;
   margin: 0 0 0.6rem;

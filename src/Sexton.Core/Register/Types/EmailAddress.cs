@@ -12,6 +12,9 @@ public sealed class EmailAddress : FieldType
     public override string Name => "an e-mail address";
 
     /// <inheritdoc/>
+    public override string ShortName => "e-mail";
+
+    /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new Rule();
 
     private sealed class Rule : AnswerRule

@@ -14,6 +14,9 @@ public abstract class FieldType
     /// <summary>What the paragraph of a field calls it: "one line of text".</summary>
     public abstract string Name { get; }
 
+    /// <summary>What the map calls it, in a word: "text".</summary>
+    public abstract string ShortName { get; }
+
     /// <summary>The settings of this type; empty when it has none.</summary>
     public virtual ImmutableArray<TypeSetting> Settings => [];
 

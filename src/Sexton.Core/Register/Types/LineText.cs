@@ -16,6 +16,9 @@ public sealed class LineText : FieldType
     public override string Name => "one line of text";
 
     /// <inheritdoc/>
+    public override string ShortName => "text";
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } = [new(Longest, "at most {} characters", 1, 500, 60)];
 
     /// <inheritdoc/>

@@ -10,5 +10,8 @@ public sealed class PersonName : FieldType
     public override string Name => "a person’s name";
 
     /// <inheritdoc/>
+    public override string ShortName => "name";
+
+    /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new LineRule(80);
 }

@@ -29,6 +29,9 @@ public sealed class PostalAddress : FieldType
     public override string Name => "a postal address";
 
     /// <inheritdoc/>
+    public override string ShortName => "address";
+
+    /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new Rule();
 
     private sealed class Rule : AnswerRule

@@ -12,6 +12,9 @@ public sealed class Telephone : FieldType
     public override string Name => "a telephone number";
 
     /// <inheritdoc/>
+    public override string ShortName => "telephone";
+
+    /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new Rule();
 
     private sealed class Rule : AnswerRule

@@ -1,0 +1,78 @@
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+
+namespace Sexton.Core.Tests;
+
+/// <summary>Findings, signs, pauses, and differences in words.</summary>
+public sealed class TrailTests
+{
+    [Theory]
+    [InlineData(Expectation.NotRouted, Finding.None, DeliveryState.Sent, Sign.Nothing)]
+    [InlineData(Expectation.LeftEmpty, Finding.None, DeliveryState.Sent, Sign.Nothing)]
+    [InlineData(Expectation.Verbatim, Finding.None, null, Sign.OpenSheet)]
+    [InlineData(Expectation.Verbatim, Finding.None, DeliveryState.Waiting, Sign.OpenSheet)]
+    [InlineData(Expectation.Verbatim, Finding.None, DeliveryState.Sending, Sign.OpenSheet)]
+    [InlineData(Expectation.Verbatim, Finding.None, DeliveryState.Uncertain, Sign.OpenSheet)]
+    [InlineData(Expectation.Verbatim, Finding.None, DeliveryState.Refused, Sign.RaisedFlag)]
+    [InlineData(Expectation.Verbatim, Finding.None, DeliveryState.NeedsAttention, Sign.RaisedFlag)]
+    [InlineData(Expectation.Verbatim, Finding.Shown, null, Sign.FoldedSheet)]
+    [InlineData(Expectation.Verbatim, Finding.Included, DeliveryState.Sent, Sign.FoldedSheet)]
+    [InlineData(Expectation.Verbatim, Finding.Confirmed, DeliveryState.Sent, Sign.SealedSheet)]
+    [InlineData(Expectation.Verbatim, Finding.Altered, DeliveryState.Sent, Sign.TornSheet)]
+    [InlineData(Expectation.Verbatim, Finding.Missing, DeliveryState.Sent, Sign.DottedOutline)]
+    public void The_sign_follows_from_expectation_finding_and_delivery(Expectation expectation, Finding finding, DeliveryState? delivery, Sign sign) =>
+        TrailSign.Of(expectation, finding, delivery).ShouldBe(sign);
+
+    [Theory]
+    // expected, found (null: no such slot), ceiling, finding
+    [InlineData("1", "1", Evidence.Confirmed, Finding.Confirmed)]
+    [InlineData("1", "1", Evidence.Included, Finding.Included)]
+    [InlineData("1", "1", Evidence.Shown, Finding.Shown)]
+    [InlineData("1", "10", Evidence.Confirmed, Finding.Altered)]
+    [InlineData("1", "", Evidence.Confirmed, Finding.Altered)]
+    [InlineData("Zo\u00eb", "Zoe\u0308", Evidence.Confirmed, Finding.Altered)] // to the character, not to the eye
+    [InlineData("1", null, Evidence.Confirmed, Finding.Missing)]
+    public void A_finding_is_a_comparison_of_one_place(string expected, string? found, Evidence ceiling, Finding finding)
+    {
+        var entry = new Entry("l1", "wording", "Words", expected);
+        var texts = new Dictionary<SlotId, string> { [SlotId.Of("l2", "wording")] = expected };
+        if (found is not null)
+        {
+            texts[entry.Slot] = found;
+        }
+
+        SlotFinding.Judge(new Projection([entry]), "html", texts, ceiling).Single().Finding.ShouldBe(finding);
+    }
+
+    [Fact]
+    public void The_worst_of_several_parts_counts()
+    {
+        SlotFinding.Worst([Finding.Included, Finding.Missing]).ShouldBe(Finding.Missing);
+        SlotFinding.Worst([Finding.Altered, Finding.Included]).ShouldBe(Finding.Altered);
+        SlotFinding.Worst([]).ShouldBe(Finding.None);
+    }
+
+    [Theory]
+    // tries made, whole pause in seconds (0: no more)
+    [InlineData(1, 1)]
+    [InlineData(2, 2)]
+    [InlineData(5, 16)]
+    [InlineData(10, 512)]
+    [InlineData(11, 600)]
+    [InlineData(19, 600)]
+    [InlineData(20, 0)]
+    public void Pauses_grow_and_end(int tries, int seconds)
+    {
+        RetrySchedule.PauseAfter(tries, 1).ShouldBe(seconds == 0 ? null : TimeSpan.FromSeconds(seconds));
+        RetrySchedule.PauseAfter(tries, 0).ShouldBe(seconds == 0 ? null : TimeSpan.FromSeconds(seconds) / 2);
+    }
+
+    [Theory]
+    [InlineData("a🌿b", "ab", "“🌿” is missing at character 2.")]
+    [InlineData("ab", "a b", "“ ” was added at character 2.")]
+    [InlineData("Zoë", "Zoe", "“e” stands in place of “ë” at character 3.")]
+    [InlineData("a", "a", "")]
+    [InlineData("a", null, "It is not there.")]
+    public void A_difference_is_told_in_words(string expected, string? found, string sentence) =>
+        TextDifference.Describe(expected, found).ShouldBe(sentence);
+}
