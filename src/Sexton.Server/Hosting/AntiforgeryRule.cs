@@ -10,7 +10,7 @@ internal static class AntiforgeryRule
     /// <summary>Maps the endpoint that gives the token.</summary>
     public static void MapAntiforgery(this IEndpointRouteBuilder api) =>
         api.MapGet("antiforgery", (HttpContext http, IAntiforgery antiforgery) =>
-            new AntiforgeryToken(antiforgery.GetAndStoreTokens(http).RequestToken!)).WithName("GetAntiforgeryToken");
+            new AntiforgeryToken(antiforgery.GetAndStoreTokens(http).RequestToken!)).WithName("GetAntiforgeryToken").WithTags("Antiforgery");
 
     /// <summary>Wants the token for every method but GET in a group.</summary>
     public static RouteGroupBuilder WithAntiforgery(this RouteGroupBuilder group)

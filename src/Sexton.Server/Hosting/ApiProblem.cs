@@ -66,7 +66,6 @@ internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptio
         DraftEditException edit => ApiProblemException.Unprocessable("setting_refused", edit.Message).With("setting", edit.Setting),
         CartException cart => ApiProblemException.Unprocessable("cart_refused", cart.Message),
         DbUpdateConcurrencyException or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } } => ApiProblemException.Conflict("changed_meanwhile", "Somebody changed this meanwhile. Look at it again, then repeat your change."),
-        BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => new(StatusCodes.Status413PayloadTooLarge, "too_large", "This is more than can be taken at once. Send less."),
         BadHttpRequestException bad => new(bad.StatusCode, "bad_request", bad.InnerException?.Message ?? bad.Message),
         NpgsqlException { IsTransient: true } => Unavailable(),
         InvalidOperationException { InnerException: NpgsqlException { IsTransient: true } } => Unavailable(),
@@ -75,4 +74,31 @@ internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptio
 
     private static ApiProblemException Unavailable() =>
         new(StatusCodes.Status503ServiceUnavailable, "unavailable", "The database does not answer just now. Nothing was lost; try again in a moment.");
+}
+
+/// <summary>Gives a refusal that is a bare status, made by the framework before any code of ours, a code and a sentence too.</summary>
+internal static class PlainStatus
+{
+    public static void Describe(ProblemDetailsContext context)
+    {
+        var problem = context.ProblemDetails;
+        if (problem.Extensions.ContainsKey("code"))
+        {
+            return;
+        }
+
+        var (code, detail) = problem.Status switch
+        {
+            StatusCodes.Status401Unauthorized => ("signed_out", "Sign in first."),
+            StatusCodes.Status403Forbidden => ("not_allowed", "Your role may not do this. Ask a manager."),
+            StatusCodes.Status404NotFound => ("not_found", "There is nothing at this address."),
+            StatusCodes.Status405MethodNotAllowed => ("method", "This address does not take that method."),
+            StatusCodes.Status413PayloadTooLarge => ("too_large", "This is more than can be taken at once. Send less."),
+            StatusCodes.Status415UnsupportedMediaType => ("media_type", "Send application/json."),
+            _ => ("unexpected", "Something went wrong here. Try again in a moment."),
+        };
+        problem.Type = "urn:sexton:problem:" + code;
+        problem.Extensions["code"] = code;
+        problem.Detail ??= detail;
+    }
 }

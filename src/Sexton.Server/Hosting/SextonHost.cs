@@ -128,7 +128,9 @@ internal static class SextonHost
             json.SerializerOptions.RespectNullableAnnotations = true;
             json.SerializerOptions.RespectRequiredConstructorParameters = true;
         });
-        services.AddProblemDetails();
+        // A body that cannot be read is thrown, so that it is told as problem details like everything else.
+        services.Configure<RouteHandlerOptions>(route => route.ThrowOnBadRequest = true);
+        services.AddProblemDetails(problems => problems.CustomizeProblemDetails = PlainStatus.Describe);
         services.AddExceptionHandler<ProblemWriter>();
         services.AddSextonOpenApi();
     }

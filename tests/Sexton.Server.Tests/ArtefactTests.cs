@@ -1,0 +1,204 @@
+using System.Text;
+using System.Text.Json.Nodes;
+using MimeKit;
+using Sexton.Core.Orders;
+using Sexton.Core.Register;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+using Sexton.Destinations;
+using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.Pages;
+using Sexton.Destinations.ShopperEmail;
+
+namespace Sexton.Server.Tests;
+
+/// <summary>
+/// Proof by place: whatever is done to the bytes of an artefact is noticed, also when the same text still stands somewhere else in it.
+/// The answers are "1" and "Yes", which stand in numbers, labels and other answers too.
+/// </summary>
+public sealed class ArtefactTests
+{
+    private static readonly SentOrder Order = MakeOrder();
+    private static readonly ShopperEmailDestination Email = new(new EmailSettings("Shop", new MailboxAddress("Shop", "shop@marrowby.example"), "", 0, id => $"http://localhost/{id}", TimeSpan.Zero));
+    private static readonly BackOfficeDestination BackOffice = new(() => throw new NotSupportedException());
+
+    [Fact]
+    public void Untouched_everything_is_as_expected()
+    {
+        Email.ReadBack(EmailBytes(), Order).ShouldAllBe(f => f.Finding == Finding.Included);
+        BackOffice.ReadBack(BackOffice.Render(Order, 1), Order).ShouldAllBe(f => f.Finding == Finding.Confirmed);
+        PageReader.ReadBack(PageBytes(), Order.Projection).ShouldAllBe(f => f.Finding == Finding.Shown);
+    }
+
+    [Theory]
+    // what is done, which slot is to be noticed, as what
+    [InlineData("drop", "line/a/count", Finding.Missing)]
+    [InlineData("empty", "line/a/count", Finding.Altered)]
+    [InlineData("shorten", "line/a/wording", Finding.Altered)]
+    [InlineData("swap", "line/a/count", Finding.Altered)]
+    [InlineData("double", "line/a/count", Finding.Missing)]
+    [InlineData("compose", "line/b/wording", Finding.Altered)]
+    public void What_is_done_to_a_slot_is_noticed_in_every_artefact(string deed, string slot, Finding finding)
+    {
+        Worst(Email.ReadBack(HtmlDeed(deed), Order), slot, "html").ShouldBe(finding, "HTML part");
+        Worst(Email.ReadBack(TextDeed(deed), Order), slot, "text").ShouldBe(deed is "double" ? Finding.Included : finding, "text part");
+        Worst(BackOffice.ReadBack(RecordDeed(deed), Order), slot, "record").ShouldBe(finding, "back office");
+        Worst(PageReader.ReadBack(PageDeed(deed), Order.Projection), slot, "page").ShouldBe(finding, "page");
+    }
+
+    [Fact]
+    public void Two_lines_with_their_answers_exchanged_are_noticed_although_every_text_is_there()
+    {
+        var record = JsonNode.Parse(BackOffice.Render(Order, 1))!;
+        var (first, second) = (record["lines"]![0]!["notes"]!.DeepClone(), record["lines"]![1]!["notes"]!.DeepClone());
+        (record["lines"]![0]!["notes"], record["lines"]![1]!["notes"]) = (second, first);
+        BackOffice.ReadBack(Bytes(record), Order).Where(f => f.Slot.StartsWith("line/", StringComparison.Ordinal)).ShouldAllBe(f => f.Finding == Finding.Altered || f.Finding == Finding.Missing);
+    }
+
+    [Fact]
+    public void An_answer_that_looks_like_a_line_of_the_message_does_not_stand_in_for_it()
+    {
+        var bytes = EmailBytes();
+        // The address says "How many: 1" on a line of its own; the real one is taken out.
+        var text = Replace(bytes, "text/plain", "  How many: 1\n", "");
+        Worst(Email.ReadBack(text, Order), "line/a/count", "text").ShouldBe(Finding.Missing);
+    }
+
+    [Theory]
+    [InlineData("<script>alert(1)</script>")]
+    [InlineData("{{number}} & \"quotes\" 'n' <b>")]
+    [InlineData("=1+1")]
+    [InlineData("a  b   c")]
+    [InlineData("Für Großmutter Zoë 🌿")]
+    [InlineData("שלום עולם")]
+    [InlineData("名前 ﷽ 𝔘𝔫𝔦𝔠𝔬𝔡𝔢")]
+    [InlineData(".")]
+    [InlineData("From the garden")]
+    public void Hostile_and_foreign_text_comes_back_as_it_was(string text)
+    {
+        var projection = new Projection([new Entry("a", "wording", "Words: on {{it}}", text)]);
+        var order = Order with { Projection = projection };
+        Email.ReadBack(Email.Render(order, 1), order).Select(f => f.Found).ShouldAllBe(found => found == text);
+        BackOffice.ReadBack(BackOffice.Render(order, 1), order).Single().Found.ShouldBe(text);
+    }
+
+    private static Finding Worst(IEnumerable<SlotFinding> findings, string slot, string part) =>
+        SlotFinding.Worst(findings.Where(f => f.Slot == slot && f.Part == part).Select(f => f.Finding));
+
+    private static byte[] EmailBytes() => Email.Render(Order, 1);
+
+    private static byte[] HtmlDeed(string deed) => deed switch
+    {
+        "drop" => Html("<span data-slot=\"line/a/count\" style=\"white-space:pre-wrap\">1</span>", ""),
+        "empty" => Html("white-space:pre-wrap\">1</span>", "white-space:pre-wrap\"></span>"),
+        "shorten" => Html(">Yes 1</span>", ">Yes</span>"),
+        "swap" => Html(">1</span>", ">Yes</span>"),
+        "double" => Html("<span data-slot=\"line/a/count\" style=\"white-space:pre-wrap\">1</span>", "<span data-slot=\"line/a/count\">1</span><span data-slot=\"line/a/count\">1</span>"),
+        _ => Html(">Zo&#235;</span>", ">Zoe&#776;</span>"),
+    };
+
+    private static byte[] Html(string from, string to) => Replace(EmailBytes(), "text/html", from, to);
+
+    private static byte[] TextDeed(string deed) => deed switch
+    {
+        "drop" => Text("  How many: 1\n", ""),
+        "empty" => Text("  How many: 1\n", "  How many: \n"),
+        "shorten" => Text("  Words: Yes 1\n", "  Words: Yes\n"),
+        "swap" => Text("  How many: 1\n", "  How many: Yes\n"),
+        // A second line of the same name is another entry's place, and this one's is the first.
+        "double" => Text("  How many: 1\n", "  How many: 1\n  How many: 1\n"),
+        _ => Text("  Words: Zoë\n", "  Words: Zoe\u0308\n"),
+    };
+
+    private static byte[] Text(string from, string to) => Replace(EmailBytes(), "text/plain", from, to);
+
+    private static byte[] RecordDeed(string deed)
+    {
+        var record = JsonNode.Parse(BackOffice.Render(Order, 1))!;
+        var notes = record["lines"]![0]!["notes"]!.AsArray();
+        Deed(deed, notes, record["lines"]![1]!["notes"]!.AsArray(), "key");
+        return Bytes(record);
+    }
+
+    private static byte[] PageDeed(string deed)
+    {
+        var page = JsonNode.Parse(PageBytes())!;
+        var entries = page["entries"]!.AsArray();
+        Deed(deed, entries, entries, "slot");
+        return Bytes(page);
+    }
+
+    private static void Deed(string deed, JsonArray first, JsonArray second, string id)
+    {
+        var count = first.Single(n => n![id]!.GetValue<string>() is "count" or "line/a/count")!;
+        switch (deed)
+        {
+            case "drop":
+                first.Remove(count);
+                break;
+            case "empty":
+                count["text"] = "";
+                break;
+            case "swap":
+                count["text"] = "Yes";
+                break;
+            case "double":
+                first.Add(count.DeepClone());
+                break;
+            case "shorten":
+                first.Single(n => n!["text"]!.GetValue<string>() == "Yes 1")!["text"] = "Yes";
+                break;
+            default:
+                second.Single(n => n!["text"]!.GetValue<string>() == "Zoë")!["text"] = "Zoe\u0308";
+                break;
+        }
+    }
+
+    private static byte[] PageBytes() => Bytes(new JsonObject
+    {
+        ["number"] = 1,
+        ["entries"] = new JsonArray([.. Order.Projection.Entries.Select(e => new JsonObject { ["slot"] = e.Slot.ToString(), ["name"] = e.Name, ["text"] = e.Text })]),
+    });
+
+    private static byte[] Bytes(JsonNode json) => Encoding.UTF8.GetBytes(json.ToJsonString());
+
+    // Changes one part of a message; that the change was made is part of the test.
+    private static byte[] Replace(byte[] bytes, string mediaType, string from, string to)
+    {
+        using var message = MimeMessage.Load(new MemoryStream(bytes));
+        var part = message.BodyParts.OfType<TextPart>().Single(p => p.ContentType.MimeType == mediaType);
+        var before = part.Text.ReplaceLineEndings("\n");
+        before.ShouldContain(from);
+        part.Text = before.Replace(from, to, StringComparison.Ordinal);
+        using var changed = new MemoryStream();
+        message.WriteTo(changed);
+        return changed.ToArray();
+    }
+
+    private static SentOrder MakeOrder()
+    {
+        var content = new OrderContent
+        {
+            Version = 1,
+            Language = "en",
+            Currency = "EUR",
+            TotalMinor = 1111,
+            Lines = [new("a", "A-1", "Product 1", 1, 1, 1), new("b", "B-1", "Yes 1", 11, 1, 11)],
+            Answers =
+            [
+                new(null, "name", "Your name", "contact", AnswerValue.Of("Yes"), "Yes"),
+                new(null, "email", "E-mail", "contact", AnswerValue.Of("yes@1.example"), "yes@1.example"),
+            ],
+        };
+        return new SentOrder(Guid.Parse("11111111-1111-1111-1111-111111111111"), 1, DateTimeOffset.UnixEpoch, content, new Projection(
+        [
+            new("a", "count", "How many", "1"),
+            new("a", "agreed", "Agreed 1", "Yes"),
+            new("a", "wording", "Words", "Yes 1"),
+            new("b", "count", "How many", "11"),
+            new("b", "wording", "Words", "Zoë"),
+            new(null, "name", "Your name", "Yes"),
+            new(null, "delivery_address", "Delivery address", "1 Yes Street\nHow many: 1\nIreland"),
+        ]));
+    }
+}

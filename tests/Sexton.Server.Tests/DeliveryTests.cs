@@ -1,0 +1,164 @@
+using System.Text.Json.Nodes;
+using Sexton.Server.Tests.Support;
+
+namespace Sexton.Server.Tests;
+
+/// <summary>Answers arrive, or the trail says what became of them; the other side lies, falls silent, loses acknowledgements.</summary>
+public sealed class DeliveryTests(World world) : IClassFixture<World>
+{
+    [Fact]
+    public async Task Every_answer_arrives_and_its_thread_is_full()
+    {
+        const string badge = "Zoë 🌿 <i>&amp;</i> \"1\"";
+        var number = await BuyAsync(badge);
+        await SettledAsync(number);
+        var trail = await TrailAsync(number);
+        var row = trail.Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+        Signs(row).ShouldBe(["folded_sheet", "folded_sheet", "folded_sheet", "folded_sheet", "sealed_sheet"]);
+
+        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)!["sale"]!;
+        sale["lines"]![0]!["notes"]![0]!["text"]!.GetValue<string>().ShouldBe(badge);
+        var message = Mail.Parse((await world.ReceivedAsync("mail/messages")).Single(m => Mail.Parse(m!).Subject.Contains(number.ToString(System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal))!);
+        message.Text.ShouldContain("Name for the badge: " + badge);
+    }
+
+    [Fact]
+    public async Task The_bytes_kept_as_evidence_are_those_the_mail_server_received()
+    {
+        var number = await BuyAsync("Evidence");
+        await SettledAsync(number);
+        var kept = await Postgres.ScalarAsync<byte[]>(world.Database, $"select artefact from deliveries d join orders o on o.id = d.order_id where o.number = {number} and destination = 'shopper_email'");
+        var received = (await world.ReceivedAsync("mail/messages")).Select(m => Convert.FromBase64String(m!["raw"]!.GetValue<string>())).Single(raw => raw.AsSpan().IndexOf(System.Text.Encoding.ASCII.GetBytes($"order {number} at")) >= 0);
+        System.Text.Encoding.UTF8.GetString(received).TrimEnd().ShouldBe(System.Text.Encoding.UTF8.GetString(kept).TrimEnd());
+    }
+
+    [Fact]
+    public async Task A_back_office_that_shortens_in_silence_is_found_out()
+    {
+        await world.DialAsync("back-office", new() { ["shortensTo"] = 3 });
+        try
+        {
+            var number = await BuyAsync("Zoë and company");
+            await SettledAsync(number);
+            var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+            Signs(row)[^1].ShouldBe("torn_sheet");
+            var evidence = await EvidenceAsync(number, "back_office", row["slot"]!.GetValue<string>());
+            evidence["found"]![0]!["text"]!.GetValue<string>().ShouldBe("Zoë");
+            evidence["found"]![0]!["difference"]!.GetValue<string>().ShouldBe("“ and company” is missing at character 4.");
+        }
+        finally
+        {
+            await world.DialAsync("back-office", []);
+        }
+    }
+
+    [Fact]
+    public async Task A_back_office_that_is_away_gets_the_sale_when_it_is_back_once()
+    {
+        await world.DialAsync("back-office", new() { ["down"] = true });
+        var number = await BuyAsync("Later");
+        await World.UntilAsync(async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from delivery_tries t join orders o on o.id = t.order_id where o.number = {number} and destination = 'back_office'") >= 2, "two tries on record");
+        Signs((await TrailAsync(number))[0])[^1].ShouldBe("open_sheet");
+        await world.DialAsync("back-office", []);
+        await SettledAsync(number);
+        (await SalesAsync(number)).ShouldBe(1);
+        Signs((await TrailAsync(number))[0])[^1].ShouldBe("sealed_sheet");
+    }
+
+    [Fact]
+    public async Task A_back_office_that_loses_acknowledgements_books_once()
+    {
+        await world.DialAsync("back-office", new() { ["lostRate"] = 0.6, ["errorRate"] = 0.2 });
+        var numbers = await Task.WhenAll(Enumerable.Range(0, 5).Select(i => BuyAsync("Guest " + i)));
+        await World.UntilAsync(async () => await Postgres.ScalarAsync<long>(world.Database, "select count(*) from delivery_tries where destination = 'back_office' and outcome = 0") > 0, "a try failed");
+        await world.DialAsync("back-office", []);
+        foreach (var number in numbers)
+        {
+            await SettledAsync(number);
+            (await SalesAsync(number)).ShouldBe(1);
+        }
+    }
+
+    [Fact]
+    public async Task A_lost_acknowledgement_of_the_mail_server_is_uncertain_and_sent_once_more_under_the_same_number()
+    {
+        await world.DialAsync("mail", new() { ["lostRate"] = 1.0 });
+        var number = await BuyAsync("Uncertain");
+        await SettledAsync(number);
+        await world.DialAsync("mail", []);
+        var messages = (await world.ReceivedAsync("mail/messages")).Select(m => Mail.Parse(m!)).Where(m => m.Subject.Contains($"{number}", StringComparison.Ordinal)).ToList();
+        messages.Count.ShouldBe(2);
+        messages.Select(m => m.MessageId).Distinct(StringComparer.Ordinal).Count().ShouldBe(1);
+        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+        row["marks"]![3]!["delivery"]!.GetValue<string>().ShouldBe("uncertain");
+        using var manager = await world.SignedInAsync();
+        (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Code.ShouldBe("nothing_to_send");
+    }
+
+    [Fact]
+    public async Task A_mailbox_that_does_not_exist_wants_somebody_and_can_be_tried_again()
+    {
+        var number = await BuyAsync("Nobody", "nobody@farrant.example");
+        await SettledAsync(number);
+        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+        Signs(row)[3].ShouldBe("raised_flag");
+        using var manager = await world.SignedInAsync();
+        (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Status.ShouldBe(204);
+        await SettledAsync(number);
+        var evidence = await EvidenceAsync(number, "shopper_email", row["slot"]!.GetValue<string>());
+        evidence["happenings"]!.AsArray().Count.ShouldBe(2);
+        evidence["can_send_again"]!.GetValue<bool>().ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task An_answer_changed_in_the_cart_after_it_was_last_shown_is_found_out()
+    {
+        using var shopper = new Shopper(world);
+        var number = await BuyAsync("As ordered", shopper: shopper);
+        // The cart page that was served is kept with the order: here it shows something else.
+        await Postgres.ExecuteAsync(world.Database, $"update servings s set artefact = convert_to(replace(convert_from(artefact, 'UTF8'), '\"text\":\"As ordered\"', '\"text\":\"As shown\"'), 'UTF8') from orders o where o.id = s.order_id and o.number = {number} and destination = 'cart_line'");
+        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+        Signs(row)[0].ShouldBe("torn_sheet");
+    }
+
+    [Fact]
+    public async Task Left_empty_is_told_apart_from_not_going_there()
+    {
+        using var shopper = new Shopper(world);
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = "TR-QUINCE", ["quantity"] = 1, ["answers"] = new JsonObject() })).Status.ShouldBe(200);
+        var order = await shopper.BuyAsync("Beside");
+        var rows = await TrailAsync(order["number"]!.GetValue<long>());
+        rows.Single(r => r["label"]!.GetValue<string>().StartsWith("A variety", StringComparison.Ordinal))["left_empty"]!.GetValue<bool>().ShouldBeTrue();
+        rows.Single(r => r["label"]!.GetValue<string>() == "Your name")["marks"]![0]!["expectation"]!.GetValue<string>().ShouldBe("not_routed");
+    }
+
+    private async Task<long> BuyAsync(string badge, string email = "odile@farrant.example", Shopper? shopper = null)
+    {
+        using var one = shopper ?? new Shopper(world);
+        return (await one.BuyAsync(badge, email))["number"]!.GetValue<long>();
+    }
+
+    private async Task SettledAsync(long number) => await World.UntilAsync(
+        async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number = {number} and settled_at is null") == 0,
+        $"order {number} is settled",
+        60);
+
+    private async Task<int> SalesAsync(long number) =>
+        (await world.ReceivedAsync("back-office/sales")).Count(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number);
+
+    // Opens the order as staff do, which is what the order page's own mark is about, and then reads the trail.
+    private async Task<List<JsonNode>> TrailAsync(long number)
+    {
+        using var support = await world.SignedInAsync(World.Support);
+        (await support.GetAsync($"api/console/v1/orders/{number}")).Status.ShouldBe(200);
+        return [.. (await support.GetAsync($"api/console/v1/orders/{number}/trail")).Json["answers"]!.AsArray().Select(a => a!)];
+    }
+
+    private async Task<JsonNode> EvidenceAsync(long number, string destination, string slot)
+    {
+        using var support = await world.SignedInAsync(World.Support);
+        return (await support.GetAsync($"api/console/v1/orders/{number}/evidence/{destination}?slot={Uri.EscapeDataString(slot)}")).Json;
+    }
+
+    private static List<string> Signs(JsonNode row) => [.. row["marks"]!.AsArray().Select(m => m!["sign"]!.GetValue<string>())];
+}

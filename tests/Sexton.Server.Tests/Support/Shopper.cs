@@ -1,0 +1,62 @@
+using System.Text.Json.Nodes;
+
+namespace Sexton.Server.Tests.Support;
+
+/// <summary>A shopper who walks through the shop by its API.</summary>
+public sealed class Shopper(World world) : IDisposable
+{
+    /// <summary>The cards of the payment stand-in.</summary>
+    public const string Accepted = "9000000000000019", Declined = "9000000000000027", TimesOut = "9000000000000035";
+
+    public Client Http { get; } = world.NewClient();
+
+    /// <summary>Puts something into the cart. The walks ask for a badge name.</summary>
+    public async Task<Reply> AddAsync(string badge, string product = "WA-MAY", int quantity = 1) =>
+        await Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject
+        {
+            ["product"] = product,
+            ["quantity"] = quantity,
+            ["answers"] = new JsonObject { ["badge_name"] = badge },
+        });
+
+    /// <summary>Answers what the order asks.</summary>
+    public async Task<Reply> TellAsync(string email = "odile@farrant.example", string telephone = "") =>
+        await Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", new JsonObject
+        {
+            ["step"] = "delivery",
+            ["answers"] = new JsonObject
+            {
+                ["name"] = "Odile Farrant",
+                ["email"] = email,
+                ["telephone"] = telephone,
+                ["delivery_address"] = new JsonObject { ["street"] = "Quarry Lane 4", ["town"] = "Aldmoor", ["country"] = "IE" },
+            },
+        });
+
+    /// <summary>A one-time token for a card.</summary>
+    public async Task<string> TokenAsync(string card = Accepted)
+    {
+        using var provider = new Client(world.StandInAddress, antiforgery: false);
+        return (await provider.SendAsync(HttpMethod.Post, "payments/tokens", new JsonObject { ["card"] = card })).Json["token"]!.GetValue<string>();
+    }
+
+    /// <summary>Pays under a key.</summary>
+    public async Task<Reply> PayAsync(string key, string token) =>
+        await Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = token }, ("Idempotency-Key", key));
+
+    /// <summary>Walks the whole way, and gives the order as its confirmation shows it.</summary>
+    public async Task<JsonNode> BuyAsync(string badge = "Großmutter Zoë", string email = "odile@farrant.example")
+    {
+        (await AddAsync(badge)).Status.ShouldBe(200);
+        (await TellAsync(email)).Status.ShouldBe(200);
+        var paid = await PayAsync(Guid.NewGuid().ToString(), await TokenAsync());
+        paid.Json["state"]!.GetValue<string>().ShouldBe("placed", paid.Body);
+        return await OrderAsync(paid);
+    }
+
+    /// <summary>The confirmation of a placed attempt.</summary>
+    public async Task<JsonNode> OrderAsync(Reply paid) =>
+        (await Http.GetAsync("api/shop/v1/orders/" + paid.Json["order_token"]!.GetValue<string>())).Json;
+
+    public void Dispose() => Http.Dispose();
+}

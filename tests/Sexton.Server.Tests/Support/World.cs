@@ -1,0 +1,138 @@
+using System.Globalization;
+using System.Net;
+using System.Net.Sockets;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.Extensions.DependencyInjection;
+using Sexton.Server.Hosting;
+using Sexton.StandIns;
+
+namespace Sexton.Server.Tests.Support;
+
+/// <summary>A server with its stand-ins on a database of its own; one for each test class.</summary>
+public class World : IAsyncLifetime
+{
+    public const string Manager = "imre@marrowby.example";
+    public const string OtherManager = "bron@marrowby.example";
+    public const string Support = "tamsin@marrowby.example";
+    public const string Password = "quince and hornbeam";
+
+    private readonly string _folder = Directory.CreateTempSubdirectory("sexton-test-").FullName;
+    private WebApplication _standIns = null!;
+    private WebApplication _server = null!;
+
+    /// <summary>The connection string of the database.</summary>
+    public string Database { get; private set; } = "";
+
+    /// <summary>What stands between the server and the database.</summary>
+    internal PostgresProxy Proxy { get; private set; } = null!;
+
+    /// <summary>The address of the server.</summary>
+    public Uri Address { get; private set; } = null!;
+
+    /// <summary>The address of the stand-ins.</summary>
+    public Uri StandInAddress { get; private set; } = null!;
+
+    /// <summary>The services of the server.</summary>
+    internal IServiceProvider Services => _server.Services;
+
+    /// <summary>Whether the server works off deliveries and attempts by itself.</summary>
+    protected virtual bool Works => true;
+
+    /// <summary>Arguments of a server on a database, with settings.</summary>
+    internal static string[] Arguments(string database, params string[] more) =>
+    [
+        "--Sexton:Database=" + database,
+        "--Sexton:Key=" + Convert.ToBase64String(new byte[32]),
+        "--webroot=" + AppContext.BaseDirectory,
+        .. more,
+    ];
+
+    public async ValueTask InitializeAsync()
+    {
+        Database = await Postgres.CloneAsync();
+        Proxy = new PostgresProxy(Database);
+        var smtp = FreePort();
+        _standIns = StandInHost.Build(["--Folder=" + _folder, "--Urls=http://127.0.0.1:0", "--SmtpPort=" + smtp.ToString(CultureInfo.InvariantCulture)]);
+        await _standIns.StartAsync();
+        StandInAddress = AddressOf(_standIns);
+        _server = SextonHost.Build(
+            Arguments(
+                Proxy.Connection,
+                "--urls=http://127.0.0.1:0",
+                "--Sexton:MailPort=" + smtp.ToString(CultureInfo.InvariantCulture),
+                "--Sexton:BackOfficeUrl=" + new Uri(StandInAddress, "back-office/"),
+                "--Sexton:PaymentsUrl=" + new Uri(StandInAddress, "payments/"),
+                "--Sexton:TimeOutSeconds=2",
+                "--Sexton:PaymentTimeOutSeconds=1",
+                "--Sexton:AttemptLeaseSeconds=3",
+                "--Sexton:DeliveryLeaseSeconds=5"),
+            Works);
+        await _server.StartAsync();
+        Address = AddressOf(_server);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _server.StopAsync();
+        await _server.DisposeAsync();
+        await _standIns.StopAsync();
+        await _standIns.DisposeAsync();
+        Proxy.Dispose();
+        Directory.Delete(_folder, recursive: true);
+        GC.SuppressFinalize(this);
+    }
+
+    /// <summary>Turns the dial of a stand-in ("mail", "back-office", "payments").</summary>
+    public async Task DialAsync(string standIn, JsonObject setting)
+    {
+        using var client = new Client(StandInAddress, antiforgery: false);
+        (await client.SendAsync(HttpMethod.Put, standIn + "/dial", setting)).Status.ShouldBe(200);
+    }
+
+    /// <summary>What a stand-in received: "mail/messages", "back-office/sales", "payments/charges".</summary>
+    public async Task<JsonArray> ReceivedAsync(string what)
+    {
+        using var client = new Client(StandInAddress, antiforgery: false);
+        return (await client.GetAsync(what)).Json.AsArray();
+    }
+
+    /// <summary>A client of the shop or the console, with cookies of its own.</summary>
+    public Client NewClient() => new(Address);
+
+    /// <summary>A client that is signed in.</summary>
+    public async Task<Client> SignedInAsync(string email = Manager)
+    {
+        var client = NewClient();
+        (await client.SendAsync(HttpMethod.Post, "api/console/v1/session", new JsonObject { ["email"] = email, ["password"] = Password })).Status.ShouldBe(200);
+        client.ForgetToken();
+        return client;
+    }
+
+    /// <summary>Waits until something holds; the limit is only there so that a failure ends.</summary>
+    public static async Task UntilAsync(Func<Task<bool>> holds, string what, int seconds = 30)
+    {
+        for (var end = DateTime.UtcNow.AddSeconds(seconds); DateTime.UtcNow < end; await Task.Delay(50))
+        {
+            if (await holds())
+            {
+                return;
+            }
+        }
+
+        Assert.Fail($"It did not come to this within {seconds} s: {what}");
+    }
+
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    private static Uri AddressOf(WebApplication app) =>
+        new(app.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First());
+}
