@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query';
-import { computed, onMounted, onUnmounted, ref } from 'vue';
-import { useRoute } from 'vue-router';
+import { computed, onMounted, onUnmounted, ref, watchEffect } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { sentenceOf } from '../shared/api/client';
 import { useDraft } from './fields/draft';
 import KeyHelp from './parts/KeyHelp.vue';
@@ -10,6 +10,7 @@ import SignInPage from './pages/SignInPage.vue';
 import { isManager, readSession, session, signOut } from './session';
 
 const route = useRoute();
+const router = useRouter();
 const failure = ref('');
 const keys = ref(false);
 const client = useQueryClient();
@@ -25,6 +26,12 @@ const places = computed(() => [
     : []),
   { key: 'orders', name: 'Orders', to: '/orders', figure: '' },
 ]);
+
+// Only managers have the register; the others come in at the orders.
+const mayBeHere = computed(() => isManager.value || route.meta.place === 'orders');
+watchEffect(() => {
+  if (signedIn.value && route.meta.place && !mayBeHere.value) void router.replace('/orders');
+});
 
 async function load(): Promise<void> {
   failure.value = '';
@@ -71,7 +78,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <button class="act quiet" @click="leave">Sign out</button>
       </div>
     </header>
-    <main class="place"><RouterView /></main>
+    <main class="place"><RouterView v-if="mayBeHere" /></main>
     <KeyHelp v-if="keys" :place="String(route.meta.place)" @close="keys = false" />
   </div>
 </template>

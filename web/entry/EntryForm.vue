@@ -21,7 +21,7 @@ const rows = computed(() =>
   asked.map((field) => {
     const problem = problems.find((p) => p.field === field.field);
     const id = `${prefix}-${field.field}`;
-    const shown = problem && (showAll || (visited.has(field.field) && (problem.code !== 'required' || isFilled(answers.value[field.field])))) ? problem : undefined;
+    const shown = problem && isTimely(problem, field.field) ? problem : undefined;
     return {
       field,
       id,
@@ -32,9 +32,12 @@ const rows = computed(() =>
   }),
 );
 
-// Somebody who goes past an empty field is not told off before trying to go on.
-function isFilled(answer: Answer | undefined): boolean {
-  return typeof answer === 'object' || !!answer;
+// Somebody who goes past an empty field is not told off before trying to go on; and "fill this in" about a text that is there
+// is the reply to an earlier state, which must not push the button away from under the pointer.
+function isTimely(problem: AnswerProblem, key: string): boolean {
+  const answer = answers.value[key];
+  if (problem.code === 'required') return showAll && !(typeof answer === 'string' && answer.trim() !== '');
+  return showAll || visited.has(key);
 }
 
 function set(key: string, answer: Answer | undefined): void {

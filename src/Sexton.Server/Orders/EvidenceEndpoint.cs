@@ -1,5 +1,4 @@
 using System.Text;
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 using Sexton.Core.Routing;
@@ -12,8 +11,6 @@ namespace Sexton.Server.Orders;
 /// <summary>The evidence of one answer at one destination: given, expected, found, the artefact, and every try.</summary>
 internal static class EvidenceEndpoint
 {
-    private static readonly JsonSerializerOptions Readable = new() { WriteIndented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
-
     public static async Task<EvidenceView> ReadAsync(string number, string destination, string slot, OrderReader orders, TrailReader trails, SextonDb db, CancellationToken cancel)
     {
         var order = await orders.FindAsync(number, cancel);
@@ -63,8 +60,7 @@ internal static class EvidenceEndpoint
             return [new("html", message.HtmlBody ?? ""), new("text", message.TextBody ?? ""), new("as sent", Encoding.UTF8.GetString(bytes))];
         }
 
-        using var record = JsonDocument.Parse(bytes);
-        return [new("record", JsonSerializer.Serialize(record, Readable))];
+        return [new("record", Encoding.UTF8.GetString(bytes))];
     }
 }
 

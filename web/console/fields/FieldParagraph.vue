@@ -104,14 +104,14 @@ const notes = computed(() => ({
             <template v-else>nothing</template>
           </template>
           <p v-if="notes[clause].refusal" class="call small" role="alert">{{ notes[clause].refusal }}</p>
-        </dd>
-        <div v-for="problem in notes[clause].problems" :key="problem.code + problem.setting" class="note" role="note">
-          <MarkSign sign="raised_flag" />
-          <div>
-            <b>{{ problem.sentence }}</b>
-            {{ ' ' }}<button v-for="remedy in problem.remedies" :key="remedy.label" class="act" @click="set(remedy.setting, remedy.value)">{{ remedy.label }}</button>
+          <div v-for="problem in notes[clause].problems" :key="problem.code + problem.setting" class="note" role="note">
+            <MarkSign sign="raised_flag" />
+            <div>
+              <b>{{ problem.sentence }}</b>
+              {{ ' ' }}<button v-for="remedy in problem.remedies" :key="remedy.label" class="act" @click="set(remedy.setting, remedy.value)">{{ remedy.label }}</button>
+            </div>
           </div>
-        </div>
+        </dd>
       </template>
     </dl>
   </section>
@@ -160,7 +160,6 @@ dd p {
   margin: 0;
 }
 .note {
-  grid-column: 1 / -1;
-  margin: -1px 0 4px;
+  margin: 8px 0 -9px -72px;
 }
 </style>

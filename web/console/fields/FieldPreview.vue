@@ -57,7 +57,7 @@ watch([() => field, product, answers], () => product.value && evaluate.soon(unde
 </script>
 
 <template>
-  <aside aria-label="What the shopper sees">
+  <section class="preview" aria-label="What the shopper sees">
     <p class="small soft">
       Shown to a cart with 1 ×
       <Select v-model="product" class="words" :options="products" option-label="name" option-value="code" aria-label="Product in the stand-in cart" />
@@ -67,11 +67,11 @@ watch([() => field, product, answers], () => product.value && evaluate.soon(unde
       <p v-else-if="failure" class="call">{{ failure }}</p>
       <p v-else class="not">not asked: no product in this cart asks it</p>
     </div>
-  </aside>
+  </section>
 </template>
 
 <style scoped>
-aside {
+.preview {
   background: var(--wash);
   border-top: 1px solid var(--rule-strong);
   padding: 8px var(--edge) 14px;

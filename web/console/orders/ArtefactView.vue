@@ -16,6 +16,21 @@ watch(
 const shown = computed(() => artefact.find((p) => p.name === part.value));
 const field = computed(() => slotId.split('/').at(-1) ?? '');
 
+/** The font faces of this page that show pictographs. */
+function emojiFaces(): string {
+  return [...document.styleSheets]
+    .flatMap((sheet) => [...sheet.cssRules])
+    .filter((rule) => rule instanceof CSSFontFaceRule && rule.cssText.includes('Noto Emoji'))
+    .map((rule) => rule.cssText)
+    .join('');
+}
+
+/** JSON indented, its characters as they are; anything else as it is. */
+function readable(part: Schemas['ArtefactPart'] | undefined): string {
+  if (!part) return '';
+  return part.name === 'record' ? JSON.stringify(JSON.parse(part.content), null, 2) : part.content;
+}
+
 // The message as its reader sees it, with the slot marked. No script of it runs in the sandboxed frame; being of the same
 // origin only lets this page scroll it to the slot.
 const html = computed(() => {
@@ -23,6 +38,9 @@ const html = computed(() => {
   const slot = page.querySelector<HTMLElement>(`[data-slot="${CSS.escape(slotId)}"]`);
   if (slot) slot.style.cssText += ';background:#f6dfae;outline:1.5px solid #7a5200';
   slot?.setAttribute('id', 'slot');
+  // Not every machine has a font for what shoppers type; ours is lent to the answers.
+  const style = page.head.appendChild(page.createElement('style'));
+  style.textContent = emojiFaces() + '[data-slot] { font-family: sans-serif, "Noto Emoji"; }';
   return page.documentElement.outerHTML;
 });
 
@@ -45,12 +63,16 @@ watch(
 
 // In a record the lines that name the field are marked.
 const lines = computed(() => {
-  const all = (shown.value?.content ?? '').split('\n');
+  const all = readable(shown.value).split('\n');
   const line = slotId.startsWith('line/') ? slotId.split('/')[1] : undefined;
   let inLine = line === undefined || shown.value?.name === 'text';
+  let inNote = false;
   return all.map((text) => {
     if (line !== undefined && /"(reference|slot|line_id)"/.test(text)) inLine = text.includes(line);
-    return { text, marked: inLine && (text.includes(`"${field.value}"`) || text.includes(slotId) || (label !== '' && text.startsWith(`  ${label}: `))) };
+    const names = inLine && (text.includes(`"${field.value}"`) || text.includes(slotId) || (label !== '' && text.startsWith(`  ${label}: `)));
+    // In a note the name stands before the text: both are the slot.
+    inNote = names || (inNote && !text.includes('}'));
+    return { text, marked: names || (inNote && text.trimStart().startsWith('"text"')) };
   });
 });
 </script>

@@ -95,6 +95,7 @@ async function onKey(event: KeyboardEvent): Promise<void> {
             <MarkSign :sign="mark.sign" />
           </button>
         </td>
+        <td class="lean"></td>
       </tr>
     </tbody>
   </table>

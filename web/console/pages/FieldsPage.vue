@@ -76,13 +76,13 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <span class="said" role="status">{{ done }}</span>
       </footer>
     </section>
-    <aside class="right" aria-label="The field">
+    <div class="right">
       <div class="paragraph">
         <NewField v-if="adding" :draft="draft" @added="added" @cancel="adding = false" />
         <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" />
       </div>
       <FieldPreview v-if="field && !adding" :field="field" :draft="draft" />
-    </aside>
+    </div>
   </div>
 </template>
 

@@ -1,0 +1,60 @@
+import { expect, test } from './fixtures';
+
+test('the map is worked from the keyboard', async ({ page, signIn }) => {
+  await signIn();
+  const map = page.getByRole('grid');
+  await expect(map).toBeVisible();
+  const mark = (field: string, place: string) => map.getByRole('switch', { name: `${field} goes to: ${place}` });
+
+  await page.getByRole('button', { name: /^Name for the badge/ }).focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('button', { name: /^A variety you would take instead/ })).toBeFocused();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight');
+  await expect(mark('A variety you would take instead', 'To the shopper')).toBeFocused();
+  await page.keyboard.press('Space');
+  await expect(mark('A variety you would take instead', 'To the shopper')).toHaveAttribute('aria-checked', 'true');
+  await expect(mark('A variety you would take instead', 'To the shopper')).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'The field A variety you would take instead' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(mark('A variety you would take instead', 'To the shopper')).toHaveAttribute('aria-checked', 'false');
+  await expect(page.getByText(/^Undone: substitute/)).toBeVisible();
+
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeHidden();
+
+  await page.keyboard.press('/');
+  await page.keyboard.type('badge');
+  await expect(map.getByRole('rowheader', { name: /Telephone/ })).toBeHidden();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('n');
+  await expect(page.getByLabel('Label')).toBeFocused();
+});
+
+test.describe('what is typed and refused', () => {
+  test.use({ expected: [/422/] });
+
+  test('is told beside the control, and stays', async ({ page, signIn, accessible }) => {
+    await signIn();
+    await page.goto('/console/fields/badge_name');
+    const longest = page.getByLabel('at most how many characters');
+    await longest.fill('900');
+    await longest.press('Enter');
+    await expect(page.getByText('Give a whole number from 1 to 500.')).toBeVisible();
+    await expect(longest).toHaveValue('900');
+    await accessible('a refused setting');
+    await longest.fill('24');
+    await longest.press('Enter');
+    await expect(page.getByText('Give a whole number from 1 to 500.')).toBeHidden();
+  });
+});
+
+test('support sees orders and no fields', async ({ page, signIn }) => {
+  await signIn('tamsin@marrowby.example');
+  await expect(page.getByRole('link', { name: 'Orders' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Fields' })).toBeHidden();
+  await expect(page).toHaveURL(/\/console\/orders/);
+});

@@ -1,0 +1,94 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from './fixtures';
+
+async function toPayment(page: Page, badge: string): Promise<void> {
+  await page.goto('/products/WA-MAY');
+  await page.getByLabel('Name for the badge').fill(badge);
+  await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+  await page.getByRole('link', { name: 'Go to checkout' }).click();
+  await page.getByLabel('Your name').fill('Odile Farrant');
+  await page.getByLabel('E-mail').fill('odile@farrant.example');
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByLabel('Street and number').fill('Quarry Lane 4');
+  await page.getByLabel('Town').fill('Aldmoor');
+  await page.getByLabel('Country').selectOption('IE');
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(page.getByLabel('Card number')).toBeVisible();
+}
+
+test('a declined card is told, and another one works', async ({ page }) => {
+  await toPayment(page, 'Declined first');
+  await page.getByRole('button', { name: '9000 0000 0000 0027' }).click();
+  await page.getByRole('button', { name: /^Pay/ }).click();
+  await expect(page.getByText('The card was declined, and nothing was charged. Try another card.')).toBeVisible();
+  await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();
+  await page.getByRole('button', { name: /^Pay/ }).click();
+  await expect(page.getByRole('heading', { name: /^Thank you/ })).toBeVisible();
+});
+
+test('a provider that charges and falls silent, and a reload in between, give one order', async ({ page, world }) => {
+  await toPayment(page, 'Silent');
+  await page.getByRole('button', { name: '9000 0000 0000 0035' }).click();
+  await page.getByRole('button', { name: /^Pay/ }).click();
+  await expect(page.getByRole('button', { name: 'Paying …' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('heading', { name: /^Thank you/ })).toBeVisible({ timeout: 30_000 });
+  const orders = await world.query<{ count: string }>("select count(*) from answers where text = 'Silent'");
+  expect(orders[0]!.count).toBe('1');
+});
+
+test('a double click on “Pay” is one order', async ({ page, world }) => {
+  await toPayment(page, 'Twice');
+  await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();
+  await page.getByRole('button', { name: /^Pay/ }).dblclick();
+  await expect(page.getByRole('heading', { name: /^Thank you/ })).toBeVisible();
+  expect((await world.query<{ count: string }>("select count(*) from answers where text = 'Twice'"))[0]!.count).toBe('1');
+});
+
+test('an answer is changed in the cart', async ({ page }) => {
+  await page.goto('/products/WA-MAY');
+  await page.getByLabel('Name for the badge').fill('Before');
+  await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+  await page.getByRole('button', { name: 'Change' }).click();
+  await page.getByLabel('Name for the badge').fill('A name that is far too long for it');
+  await page.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(page.getByText('“Name for the badge” has room for 24 characters, and this is 34.')).toBeVisible();
+  await page.getByLabel('Name for the badge').fill('After');
+  await page.getByLabel('How many').fill('3');
+  await page.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(page.locator('[data-slot$="/badge_name"]')).toHaveText('After');
+  await expect(page.getByRole('heading', { name: '3 × Orchard walk, May morning' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take out' }).click();
+  await expect(page.getByText('The cart is empty.')).toBeVisible();
+});
+
+test.describe('on a telephone', () => {
+  test.use({ viewport: { width: 360, height: 740 } });
+
+  test('nothing is wider than the screen', async ({ page, accessible }) => {
+    for (const path of ['/', '/products/WA-MAY']) {
+      await page.goto(path);
+      await expect(page.locator('main img').first()).toBeVisible();
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+    }
+    await toPayment(page, 'On the telephone');
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+    await accessible('payment at 360 px');
+  });
+});
+
+test.describe('a lost connection', () => {
+  test.use({ expected: [/ERR_FAILED|Failed to load|ERR_INTERNET/] });
+
+  test('is told in a sentence, and nothing typed is lost', async ({ page }) => {
+    await page.goto('/products/WA-MAY');
+    await page.getByLabel('Name for the badge').fill('Kept');
+    await page.route('**/api/**', (route) => route.abort());
+    await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+    await expect(page.getByText('The connection is lost.')).toBeVisible();
+    await expect(page.getByLabel('Name for the badge')).toHaveValue('Kept');
+    await page.unroute('**/api/**');
+    await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+    await expect(page.locator('[data-slot$="/badge_name"]')).toHaveText('Kept');
+  });
+});

@@ -1,0 +1,130 @@
+import { simpleParser } from 'mailparser';
+import { expect, test } from './fixtures';
+
+const wording = 'Für Großmutter Zoë 🌿';
+
+interface Received {
+  raw: string;
+}
+interface Booked {
+  sale: { shop_number: number; lines: { notes: { key: string; text: string }[] }[] };
+}
+
+test('one wording, from the manager’s desk to the back office', async ({ page, world, signIn, accessible }) => {
+  test.setTimeout(180_000);
+  await page.goto('/console');
+  await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
+  await accessible('sign in');
+  await signIn();
+
+  await test.step('define', async () => {
+    await page.getByRole('button', { name: 'Add a field' }).click();
+    const form = page.getByRole('form', { name: 'A new field' });
+    await form.getByLabel('Label').fill('Words on the label');
+    await expect(form.getByLabel('Key')).toHaveValue('words_on_the_label');
+    await accessible('new field');
+    await form.locator('.p-multiselect').click();
+    await page.getByRole('option', { name: 'Zinc label, stamped, large' }).click();
+    await page.keyboard.press('Escape');
+    await form.getByRole('button', { name: 'Add it to the draft' }).click();
+
+    const field = page.getByRole('region', { name: 'The field Words on the label' });
+    await field.getByLabel('at most how many characters').fill('90');
+    await expect(field.getByText('the back office takes 60')).toBeVisible();
+    await accessible('the map with a problem');
+    await field.getByLabel('at most how many characters').fill('40');
+    await expect(field.getByText('the back office takes 60')).toBeHidden();
+    await field.getByLabel('When an answer must be given').click();
+    await page.getByRole('option', { name: 'always' }).click();
+
+    const preview = page.getByRole('region', { name: 'What the shopper sees' });
+    await preview.getByLabel('Words on the label').fill(wording);
+    await expect(preview.getByText('20 of 40')).toBeVisible();
+    await field.getByLabel('Label', { exact: true }).fill('Words on the tag');
+    await expect(preview.getByText('Words on the tag')).toBeVisible();
+    await field.getByLabel('Label', { exact: true }).fill('Words on the label');
+    await expect(preview.getByText('Words on the label')).toBeVisible();
+  });
+
+  await test.step('publish', async () => {
+    await page.getByRole('link', { name: 'Versions' }).click();
+    await expect(page.getByText('asked of Zinc label, stamped, large')).toBeVisible();
+    await accessible('versions');
+    await page.getByLabel('What is this version for?').fill('Wording for the zinc labels');
+    await page.getByRole('button', { name: 'Publish version 2' }).click();
+    await expect(page.getByText('Version 2 is live.')).toBeVisible();
+  });
+
+  await test.step('ask', async () => {
+    await page.goto('/');
+    await expect(page.getByRole('heading', { name: 'Hedging' })).toBeVisible();
+    await accessible('catalogue');
+    await page.getByRole('link', { name: 'Zinc label, stamped, large' }).click();
+    await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+    await expect(page.getByText('Please fill in “Words on the label”.')).toBeVisible();
+    await expect(page.getByLabel('Words on the label')).toBeFocused();
+    await accessible('product page with a problem');
+    await page.getByLabel('Words on the label').fill(wording);
+    await page.getByLabel('How many').fill('2');
+    await expect(page.getByText('€ 34.00').first()).toBeVisible();
+    await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
+    await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
+    await expect(page.locator('[data-slot$="/words_on_the_label"]')).toHaveText(wording);
+    await accessible('cart');
+    await page.getByRole('link', { name: 'Go to checkout' }).click();
+
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await expect(page.getByText('Please fill in “E-mail”.')).toBeVisible();
+    await accessible('contact with problems');
+    await page.getByLabel('Your name').fill('Odile Farrant');
+    await page.getByLabel('E-mail').fill('odile@farrant.example');
+    await page.getByLabel('Telephone').fill('020 912 3456');
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await page.getByLabel('Street and number').fill('Quarry Lane 4');
+    await page.getByLabel('Town').fill('Aldmoor');
+    await page.getByLabel('Country').selectOption('IE');
+    await accessible('delivery');
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();
+    await accessible('payment');
+    await page.getByRole('button', { name: 'Pay € 34.00' }).click();
+    await expect(page.getByRole('heading', { name: /^Thank you for your order \d+$/ })).toBeVisible();
+    await expect(page.locator('[data-slot$="/words_on_the_label"]')).toHaveText(wording);
+    await accessible('confirmation');
+  });
+
+  await test.step('arrive', async () => {
+    await page.goto('/console/orders');
+    await expect(page.getByText('all arrived')).toBeVisible();
+    await accessible('orders');
+    await page.getByRole('cell', { name: /^\d{5}$/ }).getByRole('link').click();
+    const row = page.getByRole('row', { name: /Words on the label/ });
+    await expect(row.locator('[data-slot]')).toHaveText(wording);
+    await expect(row.locator('[data-sign="folded_sheet"]')).toHaveCount(4);
+    await expect(row.locator('[data-sign="sealed_sheet"]')).toHaveCount(1);
+    await expect(page.getByText(/all \d+ arrivals as expected/)).toBeVisible();
+
+    const evidence = page.getByRole('region', { name: 'Evidence' });
+    await row.getByRole('button', { name: /To the shopper/ }).click();
+    await expect(evidence.getByText('Handed over')).toBeVisible();
+    await expect(page.frameLocator('iframe').locator('[data-slot$="/words_on_the_label"]')).toHaveText(wording);
+    await accessible('evidence of the e-mail');
+    await row.getByRole('button', { name: /Back office/ }).click();
+    await expect(evidence.getByText(/Taken as BO-\d+ and read back/)).toBeVisible();
+    await expect(evidence.locator('mark').last()).toContainText(wording);
+    for (const place of [/Cart line/, /Confirmation/, /Order page/]) {
+      await row.getByRole('button', { name: place }).click();
+      await expect(evidence.locator('dd').filter({ hasText: wording }).first()).toBeVisible();
+      await expect(evidence.locator('dd').filter({ hasText: /^shown$/ })).toBeVisible();
+    }
+  });
+
+  await test.step('what the others received', async () => {
+    const [message] = await world.received<Received>('mail/messages');
+    const mail = await simpleParser(Buffer.from(message!.raw, 'base64'));
+    expect(mail.text).toContain(`  Words on the label: ${wording}\n`);
+    expect(mail.html).toContain('data-slot="line/');
+    const [sale] = await world.received<Booked>('back-office/sales');
+    expect(sale!.sale.lines[0]!.notes).toEqual([{ key: 'words_on_the_label', label: 'Words on the label', text: wording }]);
+  });
+});

@@ -1,0 +1,165 @@
+import { execFile, spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import pg from 'pg';
+
+const run = promisify(execFile);
+
+function needed(name: string): string {
+  const value = process.env[name];
+  if (!value) throw new Error(`${name} is not set. Run these tests with ./sexton test.`);
+  return value;
+}
+
+export const root = needed('SEXTON_TEST_ROOT');
+const serverDll = needed('SEXTON_TEST_SERVER');
+const standInsDll = needed('SEXTON_TEST_STANDINS');
+const adminConnection = needed('SEXTON_TEST_DATABASE');
+
+export const manager = { email: 'imre@marrowby.example', name: 'Imre Halloway' };
+export const support = { email: 'tamsin@marrowby.example', name: 'Tamsin Oakes' };
+export const password = 'quince and hornbeam';
+
+/** A server with its stand-ins on a database of its own: real processes, that can be killed. */
+export class World {
+  private standIns?: ChildProcess;
+  private server?: ChildProcess;
+  /** Called with every line that the server logs. */
+  onLog: (line: string) => void = () => undefined;
+
+  private constructor(
+    readonly address: string,
+    readonly standInAddress: string,
+    private readonly environment: NodeJS.ProcessEnv,
+    private readonly database: string,
+    private readonly ports: { server: number; standIns: number; smtp: number },
+  ) {}
+
+  static async create(): Promise<World> {
+    const name = `w${process.pid}_${Date.now()}`;
+    await withDatabase('postgres', (client) => client.query(`create database ${name}`));
+    const ports = { server: await freePort(), standIns: await freePort(), smtp: await freePort() };
+    const standIns = `http://127.0.0.1:${ports.standIns}`;
+    const address = `http://127.0.0.1:${ports.server}`;
+    const environment = {
+      ...process.env,
+      SEXTON__DATABASE: connectionTo(name),
+      SEXTON__KEY: Buffer.alloc(32, 7).toString('base64'),
+      SEXTON__PUBLICURL: address,
+      SEXTON__MAILPORT: String(ports.smtp),
+      SEXTON__BACKOFFICEURL: `${standIns}/back-office/`,
+      SEXTON__PAYMENTSURL: `${standIns}/payments/`,
+      SEXTON__TIMEOUTSECONDS: '3',
+      SEXTON__PAYMENTTIMEOUTSECONDS: '2',
+      SEXTON__ATTEMPTLEASESECONDS: '6',
+      SEXTON__DELIVERYLEASESECONDS: '8',
+    };
+    const world = new World(address, standIns, environment, name, ports);
+    await world.command('migrate');
+    await world.command('import', join(root, 'demo/catalogue.json'));
+    for (const [who, role] of [[manager, 'manager'], [support, 'support']] as const) await world.command('account', who.email, who.name, role);
+    await world.startStandIns();
+    await world.startServer();
+    return world;
+  }
+
+  async startServer(): Promise<void> {
+    this.server = spawn('dotnet', [serverDll, '--webroot', join(root, 'web/dist'), '--urls', this.address], { env: this.environment, stdio: ['ignore', 'ignore', 'pipe'] });
+    let rest = '';
+    this.server.stderr!.on('data', (chunk: Buffer) => {
+      const lines = (rest + chunk.toString()).split('\n');
+      rest = lines.pop() ?? '';
+      lines.forEach((line) => this.onLog(line));
+    });
+    await answers(`${this.address}/health`);
+  }
+
+  /** Ends the server as a failing machine would: at once, whatever it is doing. */
+  async killServer(): Promise<void> {
+    const ended = new Promise((resolve) => this.server!.once('exit', resolve));
+    this.server!.kill('SIGKILL');
+    await ended;
+  }
+
+  async stop(): Promise<void> {
+    for (const part of [this.server, this.standIns]) {
+      if (part && part.exitCode === null && part.signalCode === null) {
+        const ended = new Promise((resolve) => part.once('exit', resolve));
+        part.kill('SIGTERM');
+        await ended;
+      }
+    }
+  }
+
+  async dial(standIn: 'mail' | 'back-office' | 'payments', setting: object): Promise<void> {
+    await fetch(`${this.standInAddress}/${standIn}/dial`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(setting) });
+  }
+
+  /** What a stand-in received. */
+  async received<T>(what: 'mail/messages' | 'back-office/sales' | 'payments/charges'): Promise<T[]> {
+    return (await (await fetch(`${this.standInAddress}/${what}`)).json()) as T[];
+  }
+
+  async query<T extends pg.QueryResultRow>(sql: string): Promise<T[]> {
+    return withDatabase(this.database, async (client) => (await client.query<T>(sql)).rows);
+  }
+
+  private async startStandIns(): Promise<void> {
+    const folder = mkdtempSync(join(tmpdir(), 'sexton-e2e-'));
+    this.standIns = spawn(
+      'dotnet',
+      [standInsDll, '--Folder', folder, '--Urls', this.standInAddress, '--SmtpPort', String(this.ports.smtp), '--ShopOrigin', this.address],
+      { stdio: 'ignore' },
+    );
+    await answers(`${this.standInAddress}/health`);
+  }
+
+  private async command(...words: string[]): Promise<void> {
+    const done = run('dotnet', [serverDll, ...words], { env: this.environment });
+    done.child.stdin?.end(`${password}\n`);
+    await done;
+  }
+}
+
+function settingsOf(connection: string): Record<string, string> {
+  return Object.fromEntries(connection.split(';').map((pair) => [pair.slice(0, pair.indexOf('=')).toLowerCase(), pair.slice(pair.indexOf('=') + 1)]));
+}
+
+function connectionTo(database: string): string {
+  return adminConnection.replace(/Database=[^;]*/, `Database=${database}`);
+}
+
+async function withDatabase<T>(database: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
+  const settings = settingsOf(adminConnection);
+  const client = new pg.Client({ host: settings.host, port: Number(settings.port), user: settings.username, password: settings.password, database });
+  await client.connect();
+  try {
+    return await work(client);
+  } finally {
+    await client.end();
+  }
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number };
+      server.close(() => resolve(port));
+    });
+  });
+}
+
+async function answers(url: string): Promise<void> {
+  for (let i = 0; i < 300; i++) {
+    try {
+      if ((await fetch(url)).ok) return;
+    } catch {
+      // Not yet.
+    }
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error(`${url} did not answer within 30 s.`);
+}
