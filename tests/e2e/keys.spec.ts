@@ -15,7 +15,7 @@ test('the map is worked from the keyboard', async ({ page, signIn }) => {
   await expect(mark('A variety you would take instead', 'To the shopper')).toHaveAttribute('aria-checked', 'true');
   await expect(mark('A variety you would take instead', 'To the shopper')).toBeFocused();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('region', { name: 'The field A variety you would take instead' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'The field substitute' })).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(mark('A variety you would take instead', 'To the shopper')).toHaveAttribute('aria-checked', 'false');
   await expect(page.getByText(/^Undone: substitute/)).toBeVisible();

@@ -158,10 +158,14 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, TimeProvider clo
             throw new DraftEditException("settings." + wrong.Name, wrong.Sentence);
         }
 
-        row.Definition = Write(changed);
-        row.Revision++;
         // What was applied, not what was sent: a text is trimmed, a list sorted.
-        Record(actor, row.Key, setting, before.GetRawText(), DraftEdit.Read(changed, setting).GetRawText());
+        var after = DraftEdit.Read(changed, setting);
+        if (!JsonElement.DeepEquals(before, after))
+        {
+            row.Definition = Write(changed);
+            row.Revision++;
+            Record(actor, row.Key, setting, before.GetRawText(), after.GetRawText());
+        }
     }
 
     private void UndoWhole(DraftChangeRow change, DraftFieldRow? row)

@@ -50,7 +50,7 @@ const notes = computed(() => ({
 </script>
 
 <template>
-  <section :aria-label="`The field ${field.field.label.en}`">
+  <section :aria-label="`The field ${key}`">
     <header>
       <h2>{{ field.field.label.en }} <span class="mono soft">{{ key }}</span></h2>
       <p class="small soft">

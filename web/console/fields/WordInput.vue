@@ -3,7 +3,7 @@ import InputText from 'primevue/inputtext';
 import { onBeforeUnmount, ref, watch } from 'vue';
 
 /** A text typed in place in a sentence. Saved while typing, after a short pause, and when it is left. */
-const { value, label, placeholder, numeric } = defineProps<{ value: string; label: string; placeholder?: string; numeric?: boolean; invalid?: boolean; id?: string }>();
+const { value, label, placeholder, numeric, invalid } = defineProps<{ value: string; label: string; placeholder?: string; numeric?: boolean; invalid?: boolean; id?: string }>();
 const emit = defineEmits<{ save: [value: string] }>();
 
 const text = ref(value);
@@ -27,7 +27,8 @@ function onInput(next: string | undefined): void {
 
 function save(): void {
   clearTimeout(timer);
-  if (dirty && text.value !== value) emit('save', text.value);
+  // After a refusal also the text that was there before is a change: it takes the refusal back.
+  if (dirty && (text.value !== value || invalid)) emit('save', text.value);
   dirty = false;
 }
 
