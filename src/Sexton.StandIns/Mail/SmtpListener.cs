@@ -121,8 +121,19 @@ public sealed class SmtpListener(Mailbox mailbox, ILogger<SmtpListener> log, ICo
 
             await SayAsync("354 Go on", stop);
             var data = new StringBuilder();
-            while (await _in.ReadLineAsync(stop) is { } line && line != ".")
+            while (true)
             {
+                // A sender that goes away before the final dot has sent nothing (RFC 5321, 4.1.1.4).
+                if (await _in.ReadLineAsync(stop) is not { } line)
+                {
+                    return false;
+                }
+
+                if (line == ".")
+                {
+                    break;
+                }
+
                 data.Append(line.StartsWith('.') ? line[1..] : line).Append("\r\n");
             }
 

@@ -79,12 +79,12 @@ const lines = computed(() => {
 
 <template>
   <div>
-    <h3>
+    <h2>
       What was read back
       <span class="parts">
         <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">{{ p.name }}</button>
       </span>
-    </h3>
+    </h2>
     <p v-if="!shown" class="soft">Nothing was sent or served yet.</p>
     <iframe v-else-if="shown.name === 'html'" ref="frame" sandbox="allow-same-origin" title="The HTML part, with the slot marked" :srcdoc="html" @load="toSlot"></iframe>
     <pre v-else ref="text" tabindex="0"><template v-for="(line, i) in lines" :key="i"><mark v-if="line.marked">{{ line.text }}</mark><template v-else>{{ line.text }}</template>{{ '\n' }}</template></pre>
@@ -92,6 +92,10 @@ const lines = computed(() => {
 </template>
 
 <style scoped>
+h2 {
+  font-size: 15px;
+  margin-bottom: 6px;
+}
 div {
   display: flex;
   flex-direction: column;

@@ -47,7 +47,7 @@ async function again(): Promise<void> {
     <p v-if="query.error.value" class="call" role="alert">{{ sentenceOf(query.error.value) }}</p>
     <template v-if="evidence">
       <div>
-        <h3>{{ evidence.label }}, in {{ evidence.destination }}</h3>
+        <h2>{{ evidence.label }}, in {{ evidence.destination }}</h2>
         <dl>
           <dt>Given</dt>
           <dd><b>{{ evidence.given || '–' }}</b></dd>
@@ -68,7 +68,7 @@ async function again(): Promise<void> {
       </div>
       <ArtefactView :artefact="evidence.artefact" :slot-id="slotId" :label="evidence.label" />
       <div>
-        <h3>What happened <button class="act close" @click="emit('close')">Close</button></h3>
+        <h2>What happened <button class="act close" @click="emit('close')">Close</button></h2>
         <ol>
           <li v-for="(happening, i) in evidence.happenings" :key="i">
             <span class="soft" :title="inFull(happening.at)">{{ timeOfDay(happening.at) }}</span> {{ happening.what }}
@@ -98,7 +98,8 @@ async function again(): Promise<void> {
 .evidence > div:last-child {
   border: 0;
 }
-h3 {
+h2 {
+  font-size: 15px;
   margin-bottom: 6px;
 }
 dl {
