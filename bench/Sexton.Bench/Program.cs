@@ -1,1 +1,16 @@
-return;
+using System.Globalization;
+using Sexton.Bench;
+
+// Each benchmark runs beside its baseline, in turns, in the same run; what is told is the median of the ratios.
+var admin = Environment.GetEnvironmentVariable("SEXTON_BENCH_DATABASE");
+if (string.IsNullOrEmpty(admin))
+{
+    await Console.Error.WriteLineAsync("Run the benchmarks with ./sexton bench.");
+    return 1;
+}
+
+var rounds = args.Length > 0 ? int.Parse(args[0], CultureInfo.InvariantCulture) : 5;
+await using var bench = await BenchDatabase.CreateAsync(admin);
+await PlacingBench.RunAsync(bench.Connection, rounds);
+await EvaluateBench.RunAsync(bench.Connection, rounds);
+return 0;

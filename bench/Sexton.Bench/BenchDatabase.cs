@@ -1,0 +1,59 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+using Sexton.Core.Register;
+using Sexton.Data;
+using Sexton.Server.Commands;
+
+namespace Sexton.Bench;
+
+/// <summary>A database for one run: migrated, with a catalogue, dropped at the end.</summary>
+internal sealed class BenchDatabase : IAsyncDisposable
+{
+    private readonly string _admin;
+    private readonly string _name;
+
+    private BenchDatabase(string admin, string name)
+    {
+        (_admin, _name) = (admin, name);
+        Connection = new NpgsqlConnectionStringBuilder(admin) { Database = name, MaxPoolSize = 64 }.ConnectionString;
+    }
+
+    /// <summary>The connection string.</summary>
+    public string Connection { get; }
+
+    public static async Task<BenchDatabase> CreateAsync(string admin)
+    {
+        var database = new BenchDatabase(admin, string.Create(CultureInfo.InvariantCulture, $"bench_{Environment.ProcessId}"));
+        await ExecuteAsync(admin, $"create database {database._name}");
+        await using var db = new SextonDb(SextonDbFactory.Options(database.Connection));
+        await db.Database.MigrateAsync();
+        var products = Enumerable.Range(0, 10).Select(i => new ImportedProduct($"P{i}", LanguageMap.Of($"Product {i}"), LanguageMap.Empty, "All", 1000 + i, ""));
+        // Eight fields a line and the shop's own: a request with five lines is about as large as the figure asks for.
+        var fields = Enumerable.Range(0, 8).Select(i => new Field
+        {
+            Key = $"field_{i}",
+            Type = "line_text",
+            Level = Level.Line,
+            Step = Step.ProductPage.Key,
+            Label = LanguageMap.Of($"The question number {i}"),
+            Required = i % 2 == 0,
+            GoesTo = ["order_page", "back_office"],
+        });
+        await ImportCommand.ImportAsync(db, new CatalogueFile("sexton-catalogue/1", [.. products], [.. fields]), DateTimeOffset.UtcNow);
+        return database;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        NpgsqlConnection.ClearAllPools();
+        await ExecuteAsync(_admin, $"drop database {_name} with (force)");
+    }
+
+    private static async Task ExecuteAsync(string connection, string sql)
+    {
+        await using var source = NpgsqlDataSource.Create(connection);
+        await using var command = source.CreateCommand(sql);
+        await command.ExecuteNonQueryAsync();
+    }
+}

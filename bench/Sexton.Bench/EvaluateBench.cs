@@ -1,0 +1,78 @@
+using System.Globalization;
+using System.Net.Http.Headers;
+using System.Text;
+using System.Text.Json;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.Extensions.DependencyInjection;
+using Sexton.Core.Cart;
+using Sexton.Server.Hosting;
+
+namespace Sexton.Bench;
+
+/// <summary>
+/// Evaluate over HTTP, over five hundred different carts, against an endpoint in the same pipeline that parses the same request and
+/// returns a body of equal size.
+/// </summary>
+internal static class EvaluateBench
+{
+    private const int Clients = 8;
+    private const int Each = 250;
+    private const int Carts = 500;
+
+    public static async Task RunAsync(string connection, int rounds)
+    {
+        await using var app = SextonHost.Build(
+            ["--Sexton:Database=" + connection, "--Sexton:Key=" + Convert.ToBase64String(new byte[32]), "--urls=http://127.0.0.1:0", "--webroot=" + AppContext.BaseDirectory],
+            works: false);
+        var replies = new byte[1][];
+        app.MapPost("/bench/echo", (CartContent cart) => cart.Lines.Length == 0 ? Results.BadRequest() : Results.Bytes(replies[0], "application/json; charset=utf-8"));
+        await app.StartAsync();
+        var address = app.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First();
+        using var http = new HttpClient { BaseAddress = new Uri(address) };
+        var bodies = Enumerable.Range(0, Carts).Select(Body).ToArray();
+        replies[0] = await PostAsync(http, "/api/shop/v1/evaluate", bodies[0]);
+
+        await Rounds.TellAsync(
+            string.Create(CultureInfo.InvariantCulture, $"Evaluate over HTTP: {bodies[0].Length / 1024.0:0.0} kB there, {replies[0].Length / 1024.0:0.0} kB back, {Carts} carts, {Clients} clients"),
+            rounds,
+            () => Rounds.RunAsync(Clients, Each, i => PostAsync(http, "/bench/echo", bodies[i % Carts])),
+            () => Rounds.RunAsync(Clients, Each, i => PostAsync(http, "/api/shop/v1/evaluate", bodies[i % Carts])),
+            "at least 0.65, p99 at most 2");
+        await app.StopAsync();
+    }
+
+    private static async Task<byte[]> PostAsync(HttpClient http, string path, byte[] body)
+    {
+        using var content = new ByteArrayContent(body);
+        content.Headers.ContentType = new MediaTypeHeaderValue("application/json");
+        using var response = await http.PostAsync(new Uri(path, UriKind.Relative), content);
+        response.EnsureSuccessStatusCode();
+        return await response.Content.ReadAsByteArrayAsync();
+    }
+
+    private static byte[] Body(int seed)
+    {
+        var random = new Random(seed);
+        var lines = Enumerable.Range(0, 5).Select(line => new
+        {
+            id = "line" + line.ToString(CultureInfo.InvariantCulture),
+            product_code = "P" + random.Next(10).ToString(CultureInfo.InvariantCulture),
+            quantity = random.Next(1, 9),
+            answers = Enumerable.Range(0, 8).Where(_ => random.Next(10) > 0).ToDictionary(
+                field => "field_" + field.ToString(CultureInfo.InvariantCulture),
+                _ => string.Concat(Enumerable.Range(0, random.Next(1, 50)).Select(_ => "aäßZoë 🌿".EnumerateRunes().ElementAt(random.Next(8)).ToString()))),
+        });
+        var answers = new Dictionary<string, object>(StringComparer.Ordinal)
+        {
+            ["name"] = "Odile Farrant",
+            ["email"] = "odile@farrant.example",
+            ["telephone"] = "+353209123456",
+            ["delivery_address"] = new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Quarry Lane 4", ["town"] = "Aldmoor", ["country"] = "IE" },
+        };
+        return Encoding.UTF8.GetBytes(JsonSerializer.Serialize(new { language = "en", lines, answers }));
+    }
+}

@@ -1,0 +1,169 @@
+using System.Text.Json;
+using Npgsql;
+using NpgsqlTypes;
+using Sexton.Core.Orders;
+using Sexton.Core.Register;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+using Sexton.Data;
+using Sexton.Data.Placing;
+using Sexton.Data.Rows;
+
+namespace Sexton.Bench;
+
+/// <summary>
+/// Placing an order of 5 lines and 40 answers with durable commits and 16 clients, against raw SQL that writes the same rows in one
+/// round trip. Each order's attempt and cart are there before, as in the shop.
+/// </summary>
+internal static class PlacingBench
+{
+    private const int Clients = 16;
+    private const int Each = 40;
+
+    public static async Task RunAsync(string connection, int rounds)
+    {
+        await using var source = NpgsqlDataSource.Create(connection);
+        await Rounds.TellAsync(
+            $"Placing: 5 lines, 40 answers, {DestinationIndex.All.Count(d => d.IsDelivered)} deliveries, durable, {Clients} clients",
+            rounds,
+            () => RunAsync(source, connection, RawAsync),
+            () => RunAsync(source, connection, OursAsync),
+            "at least 0.60");
+    }
+
+    private static async Task<Rounds.Turn> RunAsync(NpgsqlDataSource source, string connection, Func<string, NpgsqlDataSource, AttemptRow, Task> place)
+    {
+        var attempts = await PrepareAsync(source, Clients * Each);
+        return await Rounds.RunAsync(Clients, Each, i => place(connection, source, attempts[i]));
+    }
+
+    private static async Task OursAsync(string connection, NpgsqlDataSource source, AttemptRow attempt)
+    {
+        await using var db = new SextonDb(SextonDbFactory.Options(connection));
+        if (!await new OrderPlacer(db).PlaceAsync(attempt, "CH-1", DateTimeOffset.UtcNow, CancellationToken.None))
+        {
+            throw new InvalidOperationException("The order was not placed.");
+        }
+    }
+
+    // The same rows by plain statements of fixed shape, all in one batch: one round trip, one commit, nothing checked.
+    private static async Task RawAsync(string connection, NpgsqlDataSource source, AttemptRow attempt)
+    {
+        var content = JsonSerializer.Deserialize<OrderContent>(attempt.Content, RegisterJson.Options)!;
+        var now = DateTimeOffset.UtcNow;
+        await using var batch = source.CreateBatch();
+        Add("update attempts set state = $1, charge = $2 where id = $3", (short)AttemptState.Placed, "CH-1", attempt.Id);
+        Add("update carts set order_id = $1, changed_at = $2 where id = $3", attempt.Id, now, attempt.CartId);
+        Add(
+            "insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, charge) values ($1, $2, $3, 'shop', 'shopper', $4, $5, $6, $7)",
+            attempt.Id, content.Version, content.Language, now, content.Currency, content.TotalMinor, "CH-1");
+        Add(
+            "insert into order_lines select $1, * from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::bigint[], $8::bigint[])",
+            attempt.Id,
+            content.Lines.Select(l => l.Id).ToArray(),
+            Enumerable.Range(0, content.Lines.Length).ToArray(),
+            content.Lines.Select(l => l.ProductCode).ToArray(),
+            content.Lines.Select(l => l.ProductName).ToArray(),
+            content.Lines.Select(l => l.Quantity).ToArray(),
+            content.Lines.Select(l => l.UnitMinor).ToArray(),
+            content.Lines.Select(l => l.SumMinor).ToArray());
+        Add(
+            "insert into answers (order_id, position, line_id, field, label, step, value, text) select $1, * from unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[], $7::text[], $8::text[])",
+            attempt.Id,
+            Enumerable.Range(0, content.Answers.Length).ToArray(),
+            content.Answers.Select(a => a.LineId).ToArray(),
+            content.Answers.Select(a => a.Field).ToArray(),
+            content.Answers.Select(a => a.Label).ToArray(),
+            content.Answers.Select(a => a.Step).ToArray(),
+            content.Answers.Select(a => JsonSerializer.Serialize(a.Value, RegisterJson.Options)).ToArray(),
+            content.Answers.Select(a => a.Text).ToArray());
+        Add(
+            "insert into deliveries (order_id, destination, sequence, state, tries, next_try_at, fence, was_uncertain) select $1, d, 1, $2, 0, $3, 0, false from unnest($4::text[]) d",
+            attempt.Id, (short)DeliveryState.Waiting, now, DestinationIndex.All.Where(d => d.IsDelivered).Select(d => d.Key).ToArray());
+        await batch.ExecuteNonQueryAsync();
+
+        void Add(string sql, params object[] values)
+        {
+            var command = new NpgsqlBatchCommand(sql);
+            foreach (var value in values)
+            {
+                command.Parameters.Add(new NpgsqlParameter { Value = value });
+            }
+
+            batch.BatchCommands.Add(command);
+        }
+    }
+
+    private static async Task<AttemptRow[]> PrepareAsync(NpgsqlDataSource source, int count)
+    {
+        var content = JsonSerializer.Serialize(Content(), RegisterJson.Options);
+        var now = DateTimeOffset.UtcNow;
+        var attempts = Enumerable.Range(0, count).Select(_ => new AttemptRow
+        {
+            Id = Guid.CreateVersion7(),
+            CartId = Guid.NewGuid(),
+            ClientKey = Guid.NewGuid().ToString(),
+            BodyHash = [],
+            Content = content,
+            TotalMinor = 0,
+            PaymentToken = "",
+            State = AttemptState.Paying,
+            CreatedAt = now,
+            ExpiresAt = now.AddHours(1),
+            LeaseUntil = now.AddHours(1),
+        }).ToArray();
+        await using var connection = await source.OpenConnectionAsync();
+        await using (var carts = await connection.BeginBinaryImportAsync("copy carts (id, content, revision, step_reached, changed_at) from stdin (format binary)"))
+        {
+            foreach (var attempt in attempts)
+            {
+                await carts.StartRowAsync();
+                await carts.WriteAsync(attempt.CartId);
+                await carts.WriteAsync("{}", NpgsqlDbType.Jsonb);
+                await carts.WriteAsync(0);
+                await carts.WriteAsync("payment");
+                await carts.WriteAsync(now);
+            }
+
+            await carts.CompleteAsync();
+        }
+
+        await using (var rows = await connection.BeginBinaryImportAsync(
+            "copy attempts (id, cart_id, client_key, body_hash, content, total_minor, payment_token, state, created_at, expires_at, lease_until) from stdin (format binary)"))
+        {
+            foreach (var attempt in attempts)
+            {
+                await rows.StartRowAsync();
+                await rows.WriteAsync(attempt.Id);
+                await rows.WriteAsync(attempt.CartId);
+                await rows.WriteAsync(attempt.ClientKey);
+                await rows.WriteAsync(attempt.BodyHash);
+                await rows.WriteAsync(attempt.Content, NpgsqlDbType.Jsonb);
+                await rows.WriteAsync(attempt.TotalMinor);
+                await rows.WriteAsync(attempt.PaymentToken);
+                await rows.WriteAsync((short)attempt.State);
+                await rows.WriteAsync(attempt.CreatedAt);
+                await rows.WriteAsync(attempt.ExpiresAt);
+                await rows.WriteAsync(attempt.LeaseUntil);
+            }
+
+            await rows.CompleteAsync();
+        }
+
+        return attempts;
+    }
+
+    private static OrderContent Content() => new()
+    {
+        Version = 1,
+        Language = "en",
+        Currency = "EUR",
+        TotalMinor = 5000,
+        Lines = [.. Enumerable.Range(0, 5).Select(i => new OrderLine($"line{i}", $"P{i}", $"Product {i}", 1, 1000, 1000))],
+        Answers =
+        [
+            .. Enumerable.Range(0, 40).Select(i => new OrderAnswer(
+                i < 36 ? $"line{i % 5}" : null, $"field_{i}", $"The question number {i}", "product_page", AnswerValue.Of($"Für Großmutter Zoë, answer {i}"), $"Für Großmutter Zoë, answer {i}")),
+        ],
+    };
+}
