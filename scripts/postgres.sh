@@ -43,6 +43,15 @@ stop_cluster() {
   [ -z "${PG_HOME:-}" ] || as_postgres "$PG_BIN/pg_ctl" -D "$PG_HOME/data" -m fast -w stop >/dev/null 2>&1 || true
 }
 
+# A cluster for tests, which kill servers and never the database: it need not wait for its disk.
+start_test_cluster() {
+  trap stop_all EXIT
+  trap 'stop_all; exit 130' INT TERM
+  start_cluster tests -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200
+  export SEXTON_TEST_DATABASE SEXTON_TEST_SERVER="$SERVER_DLL" SEXTON_TEST_STANDINS="$STANDINS_DLL" SEXTON_TEST_ROOT="$SEXTON_ROOT"
+  SEXTON_TEST_DATABASE="$(connection_to postgres)"
+}
+
 # The connection string of a database of the running cluster.
 connection_to() {
   printf 'Host=127.0.0.1;Port=%s;Username=sexton;Password=%s;Database=%s' "$PG_PORT" "$PG_PASSWORD" "$1"

@@ -14,12 +14,7 @@ run_test() {
   local results="$SEXTON_ROOT/artifacts/test-results" failed=0
   rm -rf "$results"
   mkdir -p "$results"
-  trap stop_all EXIT
-  trap 'stop_all; exit 130' INT TERM
-  # Tests kill servers, never the database: it need not wait for its disk.
-  start_cluster tests -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200
-  export SEXTON_TEST_DATABASE SEXTON_TEST_SERVER="$SERVER_DLL" SEXTON_TEST_STANDINS="$STANDINS_DLL" SEXTON_TEST_ROOT="$SEXTON_ROOT"
-  SEXTON_TEST_DATABASE="$(connection_to postgres)"
+  start_test_cluster
 
   local suite
   for suite in Core Server; do

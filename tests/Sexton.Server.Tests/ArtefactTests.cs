@@ -46,6 +46,15 @@ public sealed class ArtefactTests
         Worst(PageReader.ReadBack(PageDeed(deed), Order.Projection), slot, "page").ShouldBe(finding, "page");
     }
 
+    [Theory]
+    [InlineData("")]
+    [InlineData("not json")]
+    [InlineData("[]")]
+    [InlineData("5")]
+    [InlineData("""{"customer":"x","ship_to":5,"notes":{},"lines":[5,{"reference":7},{"reference":"a","notes":[null,5,{"key":"count"},{"key":1,"text":"1"}]}]}""")]
+    public void A_back_office_that_gives_back_nonsense_has_no_answer(string record) =>
+        BackOffice.ReadBack(Encoding.UTF8.GetBytes(record), Order).ShouldAllBe(f => f.Finding == Finding.Missing);
+
     [Fact]
     public void Two_lines_with_their_answers_exchanged_are_noticed_although_every_text_is_there()
     {

@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { checkOut } from './checkout';
 import { expect, test } from './fixtures';
 import { root } from './world';
 
@@ -55,14 +56,7 @@ test('pictures', async ({ page, signIn }) => {
   await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
   await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
   await shot('cart');
-  await page.getByRole('link', { name: 'Go to checkout' }).click();
-  await page.getByLabel('Your name').fill('Odile Farrant');
-  await page.getByLabel('E-mail').fill('odile@farrant.example');
-  await page.getByRole('button', { name: 'Go on' }).click();
-  await page.getByLabel('Street and number').fill('Quarry Lane 4');
-  await page.getByLabel('Town').fill('Aldmoor');
-  await page.getByLabel('Country').selectOption('IE');
-  await page.getByRole('button', { name: 'Go on' }).click();
+  await checkOut(page);
   await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();
   await page.getByRole('button', { name: /^Pay/ }).click();
   await expect(page.getByRole('heading', { name: /^Thank you/ })).toBeVisible();

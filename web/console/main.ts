@@ -1,6 +1,8 @@
 import '../shared/fonts.css';
 import './theme.css';
 import './controls.css';
+import './paragraph.css';
+import './thread.css';
 import { VueQueryPlugin } from '@tanstack/vue-query';
 import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';

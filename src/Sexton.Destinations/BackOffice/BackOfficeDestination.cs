@@ -35,18 +35,22 @@ public sealed class BackOfficeDestination(Func<HttpClient> client) : IDeliveredD
             request.Content.Headers.ContentType = new MediaTypeHeaderValue("application/json");
             request.Headers.Add("Idempotency-Key", key);
             using var response = await http.SendAsync(request, cancel);
-            var body = await response.Content.ReadAsStringAsync(cancel);
+            var body = SaleReader.Parse(await response.Content.ReadAsByteArrayAsync(cancel)) as JsonObject;
             if (IsRefusal(response.StatusCode))
             {
-                return new SendResult(SendOutcome.Refused, $"The back office refused it: {ReasonIn(body)}", null, artefact);
+                return new SendResult(SendOutcome.Refused, $"The back office refused it: {SaleReader.Text(body?["detail"]) ?? response.ReasonPhrase}", null, artefact);
             }
 
             response.EnsureSuccessStatusCode();
-            var number = JsonNode.Parse(body)!["number"]!.GetValue<string>();
+            if (SaleReader.Text(body?["number"]) is not { Length: > 0 } number)
+            {
+                return new SendResult(SendOutcome.NotTaken, "The back office gave no number for it.");
+            }
+
             var record = await http.GetByteArrayAsync("sales/" + Uri.EscapeDataString(number), cancel);
             return new SendResult(SendOutcome.Taken, $"Taken as {number} and read back.", number, record);
         }
-        catch (Exception e) when (e is HttpRequestException or IOException or System.Text.Json.JsonException or TaskCanceledException && !cancel.IsCancellationRequested)
+        catch (Exception e) when (e is HttpRequestException or IOException or TaskCanceledException && !cancel.IsCancellationRequested)
         {
             return new SendResult(SendOutcome.NotTaken, $"The back office did not answer as it should: {e.Message}");
         }
@@ -59,16 +63,4 @@ public sealed class BackOfficeDestination(Func<HttpClient> client) : IDeliveredD
     // Too many requests and a request that timed out are worth another try, the other client errors are not.
     private static bool IsRefusal(HttpStatusCode status) =>
         (int)status is >= 400 and < 500 && status is not (HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests);
-
-    private static string ReasonIn(string body)
-    {
-        try
-        {
-            return JsonNode.Parse(body)?["detail"]?.GetValue<string>() ?? body;
-        }
-        catch (System.Text.Json.JsonException)
-        {
-            return body;
-        }
-    }
 }

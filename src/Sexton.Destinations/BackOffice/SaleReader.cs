@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Routing;
 
@@ -5,44 +6,66 @@ namespace Sexton.Destinations.BackOffice;
 
 /// <summary>
 /// Finds the slots in a sale as the back office gives it back. Each slot has one place: a member of the customer, the address,
-/// the note with its key, of the line with its reference.
+/// the note with its key, of the line with its reference. Whatever else is there, or is not what it should be, has no slot in it.
 /// </summary>
 internal static class SaleReader
 {
     /// <summary>The texts by slot; a note that stands twice has no one place, and counts as not there.</summary>
     public static IReadOnlyDictionary<SlotId, string> Read(byte[] record)
     {
-        var sale = JsonNode.Parse(record)!.AsObject();
         var found = new Dictionary<SlotId, string>();
-        Put(found, "name", sale["customer"]?["name"]);
-        Put(found, "email", sale["customer"]?["email"]);
-        Put(found, "telephone", sale["customer"]?["telephone"]);
-        Put(found, "delivery_address", sale["ship_to"]);
-        Notes(found, null, sale["notes"]);
-        foreach (var line in sale["lines"]?.AsArray() ?? [])
+        var sale = Parse(record) as JsonObject;
+        Put(found, "name", Member(sale?["customer"], "name"));
+        Put(found, "email", Member(sale?["customer"], "email"));
+        Put(found, "telephone", Member(sale?["customer"], "telephone"));
+        Put(found, "delivery_address", sale?["ship_to"]);
+        Notes(found, null, sale?["notes"]);
+        foreach (var line in sale?["lines"] as JsonArray ?? [])
         {
-            Notes(found, line!["reference"]!.GetValue<string>(), line["notes"]);
+            if (Text(Member(line, "reference")) is { } reference)
+            {
+                Notes(found, reference, Member(line, "notes"));
+            }
         }
 
         return found;
     }
 
-    private static void Put(Dictionary<SlotId, string> found, string field, JsonNode? text)
+    /// <summary>The text of a node, or null when it is none.</summary>
+    public static string? Text(JsonNode? node) => node is JsonValue value && value.TryGetValue<string>(out var text) ? text : null;
+
+    /// <summary>The document of some bytes, or null when they are none.</summary>
+    public static JsonNode? Parse(ReadOnlySpan<byte> bytes)
     {
-        if (text is not null)
+        try
         {
-            found[SlotId.Of(null, field)] = text.GetValue<string>();
+            return JsonNode.Parse(bytes);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
+    private static JsonNode? Member(JsonNode? node, string name) => (node as JsonObject)?[name];
+
+    private static void Put(Dictionary<SlotId, string> found, string field, JsonNode? node)
+    {
+        if (Text(node) is { } text)
+        {
+            found[SlotId.Of(null, field)] = text;
         }
     }
 
     private static void Notes(Dictionary<SlotId, string> found, string? lineId, JsonNode? notes)
     {
-        foreach (var same in (notes?.AsArray() ?? []).GroupBy(n => n!["key"]!.GetValue<string>(), StringComparer.Ordinal))
+        var byKey = (notes as JsonArray ?? [])
+            .Select(static n => (Key: Text(Member(n, "key")), Text: Text(Member(n, "text"))))
+            .Where(static n => n.Key is not null && n.Text is not null)
+            .GroupBy(static n => n.Key!, StringComparer.Ordinal);
+        foreach (var same in byKey.Where(static g => g.Count() == 1))
         {
-            if (same.Count() == 1)
-            {
-                found[SlotId.Of(lineId, same.Key)] = same.Single()!["text"]!.GetValue<string>();
-            }
+            found[SlotId.Of(lineId, same.Key)] = same.Single().Text!;
         }
     }
 }

@@ -4,7 +4,6 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using MimeKit;
-using Scalar.AspNetCore;
 using Serilog;
 using Serilog.Events;
 using Serilog.Formatting.Compact;
@@ -71,7 +70,6 @@ internal static class SextonHost
         app.UseAuthentication();
         app.UseAuthorization();
         app.MapOpenApi("/api/openapi.json");
-        app.MapScalarApiReference("/api", scalar => scalar.WithOpenApiRoutePattern("/api/openapi.json"));
         MapApi(app);
         app.MapFallbackToFile("/console/{**path}", "console/index.html");
         app.MapFallbackToFile("{*path:nonfile}", "shop/index.html");

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
+import { cellAfter, focusCell } from '../parts/grid';
 import type { Draft, DraftField } from './draft';
 
 const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
@@ -45,22 +46,14 @@ function destinationThread(f: DraftField, i: number): string {
   return i < last ? 'through' : i === last ? 'to' : '';
 }
 
-async function move(rowStep: number, columnStep: number): Promise<void> {
-  const at = rows.value.findIndex((f) => f.field.key === current.value.key);
-  const row = rows.value[Math.min(Math.max(at + rowStep, 0), rows.value.length - 1)];
-  if (!row) return;
-  cursor.value = { key: row.field.key, column: Math.min(Math.max(current.value.column + columnStep, 0), draft.destinations.length) };
-  await nextTick();
-  table.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
-}
-
-const arrows: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
-
-function onKey(event: KeyboardEvent): void {
-  const arrow = arrows[event.key];
-  if (arrow) {
+async function onKey(event: KeyboardEvent): Promise<void> {
+  const row = rows.value.findIndex((f) => f.field.key === current.value.key);
+  const next = cellAfter(event.key, { row, column: current.value.column }, rows.value.length, draft.destinations.length + 1);
+  if (next) {
     event.preventDefault();
-    void move(...arrow);
+    cursor.value = { key: rows.value[next.row]?.field.key ?? '', column: next.column };
+    await nextTick();
+    focusCell(table.value);
   } else if (event.key === 'Enter') {
     // Enter opens the field also from one of its marks; Space is left to the mark itself.
     event.preventDefault();
@@ -79,9 +72,7 @@ function open(f: DraftField): void {
 }
 
 /** Puts the focus back on the map. */
-function focus(): void {
-  table.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
-}
+const focus = () => focusCell(table.value);
 
 defineExpose({ focus });
 </script>
@@ -118,12 +109,12 @@ defineExpose({ focus });
             <span v-else-if="f.changed" class="fresh">unpublished</span>
           </button>
         </th>
-        <td v-for="(step, i) in draft.steps" :key="step.key" class="cell step" :class="stepThread(f, i)">
+        <td v-for="(step, i) in draft.steps" :key="step.key" class="thread-cell step" :class="stepThread(f, i)">
           <MarkSign v-if="i === stepOf(f)" :sign="f.field.required ? 'must' : 'asked'" />
           <span v-if="i === stepOf(f)" class="visually-hidden">asked here</span>
         </td>
-        <td class="gap cell" :class="{ through: lastOf(f) >= 0 }"></td>
-        <td v-for="(destination, i) in draft.destinations" :key="destination.key" class="cell" :class="destinationThread(f, i)">
+        <td class="gap thread-cell" :class="{ through: lastOf(f) >= 0 }"></td>
+        <td v-for="(destination, i) in draft.destinations" :key="destination.key" class="thread-cell" :class="destinationThread(f, i)">
           <button
             v-if="takes(f, i)"
             role="switch"
@@ -192,7 +183,7 @@ table {
   color: var(--ink-soft);
 }
 .label,
-.cell {
+.thread-cell {
   border-bottom: 1px solid var(--rule);
   height: 29px;
   padding: 0;
@@ -202,6 +193,11 @@ table {
   color: var(--ink);
 }
 .label button {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  cursor: pointer;
   display: flex;
   align-items: baseline;
   gap: 6px;
@@ -211,15 +207,6 @@ table {
   padding: 0 8px 0 9px;
   overflow: hidden;
   white-space: nowrap;
-}
-button {
-  font: inherit;
-  color: inherit;
-  background: none;
-  border: 0;
-  padding: 0;
-  cursor: pointer;
-  text-align: left;
 }
 .name {
   font-weight: 500;
@@ -247,50 +234,13 @@ button {
   color: var(--call);
   font-weight: 700;
 }
-.cell {
-  position: relative;
-  text-align: center;
-}
-.cell button {
-  width: 100%;
-  height: 28px;
-  text-align: center;
-  position: relative;
-}
-.cell button:focus-visible {
-  outline-offset: -2px;
-}
-.cell svg {
-  position: relative;
-  z-index: 1;
-  vertical-align: middle;
-}
-/* The thread. */
-.cell::before {
-  content: '';
-  position: absolute;
-  top: 13.5px;
-  height: 1px;
-}
-.through::before {
-  inset-inline: 0;
-  background: var(--thread);
-}
-.from::before {
-  inset-inline: 50% 0;
-  background: var(--thread);
-}
-.to::before {
-  inset-inline: 0 50%;
-  background: var(--thread);
-}
 .selected > * {
   background: var(--wash);
   border-bottom-color: var(--ink);
   box-shadow: inset 0 1px 0 var(--ink);
 }
-.selected .cell::before {
-  top: 13px;
+.selected .thread-cell::before {
+  top: calc(50% - 1.25px);
   height: 2.5px;
 }
 </style>

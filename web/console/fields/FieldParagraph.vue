@@ -51,7 +51,7 @@ const notes = computed(() => ({
 
 <template>
   <section :aria-label="`The field ${key}`">
-    <header>
+    <header class="paragraph-head">
       <h2>{{ field.field.label.en }} <span class="mono soft">{{ key }}</span></h2>
       <p class="small soft">
         <template v-if="field.field.built_in">A question of the shop’s own · </template>
@@ -61,7 +61,7 @@ const notes = computed(() => ({
         <template v-if="!field.live_since && !field.field.built_in"> · <button class="act" @click="remove(key)">take it out</button></template>
       </p>
     </header>
-    <dl>
+    <dl class="clauses">
       <template v-for="clause in clauses" :key="clause">
         <dt>{{ { asks: 'Asks', whom: 'Of whom', answer: 'Answer', goes: 'Goes to' }[clause] }}</dt>
         <dd>
@@ -118,43 +118,14 @@ const notes = computed(() => ({
 </template>
 
 <style scoped>
-header {
-  padding: 12px var(--edge) 8px;
-  border-bottom: 1px solid var(--rule);
-}
-header h2 {
+.paragraph-head h2 {
   display: flex;
   align-items: baseline;
   gap: 8px;
-  font-size: 18px;
   overflow-wrap: anywhere;
 }
-header .mono {
+.paragraph-head .mono {
   font-weight: 400;
-}
-header p {
-  margin: 2px 0 0;
-}
-dl {
-  display: grid;
-  grid-template-columns: 72px 1fr;
-  margin: 0;
-  padding: 2px var(--edge) 6px;
-}
-dt,
-dd {
-  border-bottom: 1px solid var(--rule);
-  padding: 8px 0;
-}
-dt {
-  color: var(--ink-soft);
-  font-size: var(--size-small);
-  padding-top: 10px;
-}
-dd {
-  margin: 0;
-  line-height: 1.9;
-  min-width: 0;
 }
 dd p {
   margin: 0;

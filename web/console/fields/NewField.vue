@@ -54,11 +54,11 @@ onMounted(() => root.value?.querySelector('input')?.focus());
 
 <template>
   <form ref="root" aria-label="A new field" @submit.prevent="submit" @keydown.esc="emit('cancel')">
-    <header>
+    <header class="paragraph-head">
       <h2>A new field</h2>
       <p class="small soft">It goes everywhere at first; switch off where it should not go.</p>
     </header>
-    <dl>
+    <dl class="clauses">
       <dt>Asks</dt>
       <dd>
         for {{ typeName }}: “<InputText id="new-label" class="words wide" :model-value="label" aria-label="Label" placeholder="what the shopper is asked" autocomplete="off" :aria-invalid="isWrong('label')" @update:model-value="onLabel" />”
@@ -80,36 +80,6 @@ onMounted(() => root.value?.querySelector('input')?.focus());
 </template>
 
 <style scoped>
-header {
-  padding: 12px var(--edge) 8px;
-  border-bottom: 1px solid var(--rule);
-}
-header h2 {
-  font-size: 18px;
-}
-header p {
-  margin: 2px 0 0;
-}
-dl {
-  display: grid;
-  grid-template-columns: 72px 1fr;
-  margin: 0;
-  padding: 2px var(--edge) 6px;
-}
-dt,
-dd {
-  border-bottom: 1px solid var(--rule);
-  padding: 8px 0;
-}
-dt {
-  color: var(--ink-soft);
-  font-size: var(--size-small);
-  padding-top: 10px;
-}
-dd {
-  margin: 0;
-  line-height: 1.9;
-}
 .wide {
   min-width: 200px;
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import type { Schemas } from '../../shared/api/client';
+import { cellAfter, focusCell } from '../parts/grid';
 import MarkSign from '../parts/MarkSign.vue';
 import { wordsFor } from '../parts/signs';
 
@@ -35,19 +36,14 @@ function choose(row: Row, column: number): void {
   chosen.value = { slot: row.slot, destination: trail.destinations[column]!.key };
 }
 
-const arrows: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
-
 async function onKey(event: KeyboardEvent): Promise<void> {
   if (event.key === 'Escape') chosen.value = undefined;
-  const arrow = arrows[event.key];
-  if (!arrow) return;
+  const next = cellAfter(event.key, cursor.value, ordered.value.length, trail.destinations.length);
+  if (!next) return;
   event.preventDefault();
-  cursor.value = {
-    row: Math.min(Math.max(cursor.value.row + arrow[0], 0), ordered.value.length - 1),
-    column: Math.min(Math.max(cursor.value.column + arrow[1], 0), trail.destinations.length - 1),
-  };
+  cursor.value = next;
   await nextTick();
-  table.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
+  focusCell(table.value);
 }
 </script>
 
@@ -83,7 +79,7 @@ async function onKey(event: KeyboardEvent): Promise<void> {
           <span v-else-if="row.text === null" class="soft">does not go to this page</span>
           <span v-else :data-slot="row.slot">{{ row.text }}</span>
         </td>
-        <td v-for="(mark, i) in row.marks" :key="mark.destination" class="cell" :class="thread(row, i)">
+        <td v-for="(mark, i) in row.marks" :key="mark.destination" class="thread-cell" :class="thread(row, i)">
           <button
             :tabindex="tab(row, i)"
             :class="{ chosen: isChosen(row, mark.destination) }"
@@ -158,46 +154,8 @@ tbody .label {
   white-space: pre-line;
   overflow-wrap: anywhere;
 }
-.cell {
-  position: relative;
-  text-align: center;
-}
-.cell button {
-  width: 100%;
-  min-height: 30px;
-  border: 0;
-  padding: 0;
-  background: none;
-  color: inherit;
-  cursor: pointer;
-  position: relative;
-}
-.cell button.chosen {
+.chosen {
   outline: 2px solid var(--ink);
   outline-offset: -2px;
-}
-.cell button:focus-visible {
-  outline-offset: -3px;
-}
-.cell svg {
-  position: relative;
-  z-index: 1;
-  vertical-align: middle;
-}
-.cell::before {
-  content: '';
-  position: absolute;
-  top: 50%;
-  height: 1px;
-  background: var(--thread);
-}
-.through::before {
-  inset-inline: 0;
-}
-.from::before {
-  inset-inline: 50% 0;
-}
-.to::before {
-  inset-inline: 0 50%;
 }
 </style>

@@ -10,6 +10,24 @@ public abstract class AnswerRule
     public abstract Reading Read(AnswerValue raw);
 }
 
+/// <summary>A rule for an answer of one text: what is no text is refused, what is blank was left empty, and the rest is read.</summary>
+public abstract class TextRule : AnswerRule
+{
+    /// <inheritdoc/>
+    public sealed override Reading Read(AnswerValue raw)
+    {
+        if (raw.Text is null || !CanonicalText.TryMake(raw.Text, out var text))
+        {
+            return Reading.Refused(RefusalCodes.NotText);
+        }
+
+        return text.Length == 0 ? Reading.Empty : ReadText(text);
+    }
+
+    /// <summary>Reads a canonical text that is not empty.</summary>
+    protected abstract Reading ReadText(string text);
+}
+
 /// <summary>What reading an answer gave: a canonical value, nothing (left empty), or what is wrong with it.</summary>
 public readonly record struct Reading
 {

@@ -17,22 +17,12 @@ public sealed class EmailAddress : FieldType
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new Rule();
 
-    private sealed class Rule : AnswerRule
+    private sealed class Rule : TextRule
     {
         public override int LongestText => 254;
 
-        public override Reading Read(AnswerValue raw)
+        protected override Reading ReadText(string text)
         {
-            if (raw.Text is null || !CanonicalText.TryMake(raw.Text, out var text))
-            {
-                return Reading.Refused(RefusalCodes.NotText);
-            }
-
-            if (text.Length == 0)
-            {
-                return Reading.Empty;
-            }
-
             return text.Length <= LongestText
                 && MailAddress.TryCreate(text, out var address)
                 && string.Equals(address.Address, text, StringComparison.Ordinal)

@@ -26,22 +26,12 @@ public sealed class LineText : FieldType
 }
 
 /// <summary>Reads one line of text of a greatest length.</summary>
-internal sealed class LineRule(int longest) : AnswerRule
+internal sealed class LineRule(int longest) : TextRule
 {
     public override int LongestText => longest;
 
-    public override Reading Read(AnswerValue raw)
+    protected override Reading ReadText(string text)
     {
-        if (raw.Text is null || !CanonicalText.TryMake(raw.Text, out var text))
-        {
-            return Reading.Refused(RefusalCodes.NotText);
-        }
-
-        if (text.Length == 0)
-        {
-            return Reading.Empty;
-        }
-
         // U+2028 and U+2029 end a line wherever the text is shown, LF and NEL do so on paper.
         if (text.AsSpan().IndexOfAny("\n\u0085\u2028\u2029") >= 0)
         {

@@ -17,25 +17,15 @@ public sealed class Telephone : FieldType
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new Rule();
 
-    private sealed class Rule : AnswerRule
+    private sealed class Rule : TextRule
     {
         // The shop's own country. It becomes a setting with the other limits of this type.
         private const string HomeRegion = "IE";
 
         public override int LongestText => 16;
 
-        public override Reading Read(AnswerValue raw)
+        protected override Reading ReadText(string text)
         {
-            if (raw.Text is null || !CanonicalText.TryMake(raw.Text, out var text))
-            {
-                return Reading.Refused(RefusalCodes.NotText);
-            }
-
-            if (text.Length == 0)
-            {
-                return Reading.Empty;
-            }
-
             var numbers = PhoneNumberUtil.GetInstance();
             try
             {

@@ -1,0 +1,19 @@
+const steps: Record<string, [row: number, column: number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+
+/** A cell of a grid that is worked from the keyboard. */
+export interface Cell {
+  row: number;
+  column: number;
+}
+
+/** The cell that an arrow key leads to, inside a grid of so many rows and columns; undefined for another key. */
+export function cellAfter(key: string, from: Cell, rows: number, columns: number): Cell | undefined {
+  const step = steps[key];
+  const within = (value: number, count: number) => Math.min(Math.max(value, 0), count - 1);
+  return step && { row: within(from.row + step[0], rows), column: within(from.column + step[1], columns) };
+}
+
+/** Puts the focus on the one cell of a grid that the tab key reaches. */
+export function focusCell(grid: HTMLElement | null): void {
+  grid?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
+}
