@@ -198,6 +198,7 @@ table {
   background: none;
   border: 0;
   cursor: pointer;
+  text-align: left;
   display: flex;
   align-items: baseline;
   gap: 6px;
@@ -233,6 +234,13 @@ table {
 .problem {
   color: var(--call);
   font-weight: 700;
+}
+@media (max-width: 900px) {
+  .families td:first-child,
+  .columns td:first-child,
+  .label button {
+    width: 200px;
+  }
 }
 .selected > * {
   background: var(--wash);
