@@ -27,6 +27,7 @@ server_command() {
 }
 
 run_server() {
+  say "Sexton serves ${SEXTON_URLS:-http://127.0.0.1:5080}; Ctrl+C stops it." >&2
   exec dotnet "$SERVER_DLL" --webroot "$SEXTON_ROOT/web/dist" --urls "${SEXTON_URLS:-http://127.0.0.1:5080}"
 }
 

@@ -39,7 +39,7 @@ test('pictures', async ({ page, signIn }) => {
   await expect(page.getByText('Saved.')).toBeVisible();
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('What is this version for?').fill('Wording for the zinc labels');
-  await expect(page.getByText('asked of Zinc label, stamped, large')).toBeVisible();
+  await expect(page.getByText('asked of “Zinc label, stamped, large”')).toBeVisible();
   await shot('versions');
   await page.getByRole('button', { name: 'Publish version 2' }).click();
   await expect(page.getByText('Version 2 is live.')).toBeVisible();

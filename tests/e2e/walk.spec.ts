@@ -52,7 +52,7 @@ test('one wording, from the manager’s desk to the back office', async ({ page,
 
   await test.step('publish', async () => {
     await page.getByRole('link', { name: 'Versions' }).click();
-    await expect(page.getByText('asked of Zinc label, stamped, large')).toBeVisible();
+    await expect(page.getByText('asked of “Zinc label, stamped, large”')).toBeVisible();
     await accessible('versions');
     await page.getByLabel('What is this version for?').fill('Wording for the zinc labels');
     await page.getByRole('button', { name: 'Publish version 2' }).click();

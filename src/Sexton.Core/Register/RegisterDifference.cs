@@ -90,7 +90,7 @@ public static class RegisterDifference
 
     private static string Scope(Field field, ProductIndex products) => field.Level == Level.Order ? "every order"
         : field.AskedOf.All ? "every product"
-        : field.AskedOf.Products.IsEmpty ? "no product" : string.Join(", ", field.AskedOf.Products.Select(code => products.Find(code)?.Name.ToString() ?? code));
+        : field.AskedOf.Products.IsEmpty ? "no product" : string.Join(", ", field.AskedOf.Products.Select(code => $"“{products.Find(code)?.Name.ToString() ?? code}”"));
 
     private static string Must(Field field) => field.Required ? "must be given" : "may be left out";
 

@@ -13,6 +13,10 @@ namespace Sexton.Server.Commands;
 /// </summary>
 internal static class ImportCommand
 {
+    private const string Format = "sexton-catalogue/1";
+
+    private static readonly JsonSerializerOptions Strict = new(RegisterJson.Options) { RespectNullableAnnotations = true, RespectRequiredConstructorParameters = true };
+
     public static async Task<int> RunAsync(WebApplication app, string file)
     {
         var import = await ReadAsync(file);
@@ -77,7 +81,8 @@ internal static class ImportCommand
         try
         {
             await using var stream = File.OpenRead(file);
-            return await JsonSerializer.DeserializeAsync<CatalogueFile>(stream, RegisterJson.Options) ?? throw new JsonException("It is empty.");
+            var import = await JsonSerializer.DeserializeAsync<CatalogueFile>(stream, Strict) ?? throw new JsonException("It is empty.");
+            return import.Format == Format ? import : throw new JsonException($"Its format is “{import.Format}”, and “{Format}” is wanted.");
         }
         catch (Exception e) when (e is JsonException or IOException)
         {

@@ -66,10 +66,10 @@ const notes = computed(() => ({
         <dt>{{ { asks: 'Asks', whom: 'Of whom', answer: 'Answer', goes: 'Goes to' }[clause] }}</dt>
         <dd>
           <template v-if="clause === 'asks'">
-            for {{ type?.name }}: “<WordInput :value="field.field.label.en ?? ''" label="Label" :invalid="isRefused('label.en')" @save="set('label.en', $event)" />”<br />
-            help “<WordInput :value="field.field.help?.en ?? ''" label="Help" placeholder="none" @save="set('help.en', $event)" />”,
+            for {{ type?.name }}: <span class="whole">“<WordInput :value="field.field.label.en ?? ''" label="Label" :invalid="isRefused('label.en')" @save="set('label.en', $event)" />”</span><br />
+            help <span class="whole">“<WordInput :value="field.field.help?.en ?? ''" label="Help" placeholder="none" @save="set('help.en', $event)" />”</span>,
             <template v-if="field.field.type !== 'postal_address'">
-              example “<WordInput :value="field.field.placeholder?.en ?? ''" label="Example in the empty control" placeholder="none" @save="set('placeholder.en', $event)" />”
+              example <span class="whole">“<WordInput :value="field.field.placeholder?.en ?? ''" label="Example in the empty control" placeholder="none" @save="set('placeholder.en', $event)" />”</span>
             </template>
           </template>
           <template v-else-if="clause === 'whom'">
@@ -129,6 +129,9 @@ const notes = computed(() => ({
 }
 dd p {
   margin: 0;
+}
+.whole {
+  white-space: nowrap;
 }
 .note {
   margin: 8px 0 -9px -72px;
