@@ -36,8 +36,8 @@ public class World : IAsyncLifetime
     /// <summary>The address of the stand-ins.</summary>
     public Uri StandInAddress { get; private set; } = null!;
 
-    /// <summary>The services of the server.</summary>
-    internal IServiceProvider Services => _server.Services;
+    /// <summary>The port of the mail server.</summary>
+    public int SmtpPort { get; private set; }
 
     /// <summary>Whether the server works off deliveries and attempts by itself.</summary>
     protected virtual bool Works => true;
@@ -55,15 +55,15 @@ public class World : IAsyncLifetime
     {
         Database = await Postgres.CloneAsync();
         Proxy = new PostgresProxy(Database);
-        var smtp = FreePort();
-        _standIns = StandInHost.Build(["--Folder=" + _folder, "--Urls=http://127.0.0.1:0", "--SmtpPort=" + smtp.ToString(CultureInfo.InvariantCulture)]);
+        SmtpPort = FreePort();
+        _standIns = StandInHost.Build(["--Folder=" + _folder, "--Urls=http://127.0.0.1:0", "--SmtpPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture)]);
         await _standIns.StartAsync();
         StandInAddress = AddressOf(_standIns);
         _server = SextonHost.Build(
             Arguments(
                 Proxy.Connection,
                 "--urls=http://127.0.0.1:0",
-                "--Sexton:MailPort=" + smtp.ToString(CultureInfo.InvariantCulture),
+                "--Sexton:MailPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture),
                 "--Sexton:BackOfficeUrl=" + new Uri(StandInAddress, "back-office/"),
                 "--Sexton:PaymentsUrl=" + new Uri(StandInAddress, "payments/"),
                 "--Sexton:TimeOutSeconds=2",
