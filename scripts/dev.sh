@@ -4,8 +4,11 @@ run_dev() {
   local port="${SEXTON_PORT:-5080}"
   . scripts/demo.sh
   prepare_demo "$port" "${SEXTON_STANDINS_PORT:-5081}" "${SEXTON_SMTP_PORT:-5082}" "$@"
-  spawn "$STATE/logs/server.log" dotnet watch --project src/Sexton.Server run -c Release -- --webroot "$SEXTON_ROOT/web/dist" --urls "http://127.0.0.1:$port"
+  spawn "$STATE/logs/server.log" dotnet "$SERVER_DLL" --webroot "$SEXTON_ROOT/web/dist" --urls "http://127.0.0.1:$port"
   wait_for server "$port" /health "${PIDS[-1]}" "$STATE/logs/server.log"
   tell_demo "http://localhost:5173" "http://localhost:${SEXTON_STANDINS_PORT:-5081}"
-  SEXTON_PORT="$port" npm run --prefix web dev
+  # In the background, so that a signal reaches this script at once.
+  SEXTON_PORT="$port" web/node_modules/.bin/vite web &
+  PIDS+=($!)
+  wait "${PIDS[-1]}" || true
 }
