@@ -101,8 +101,8 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.HasIndex(a => new { a.CartId, a.ClientKey }).IsUnique();
             // One cart is paid once: no second attempt while one is open, none after one was placed.
             e.HasIndex(a => a.CartId, "ix_attempts_one_open").IsUnique()
-                .HasFilter($"state in ({(short)AttemptState.Paying}, {(short)AttemptState.Paid}, {(short)AttemptState.Placed})");
-            e.HasIndex(a => a.LeaseUntil, "ix_attempts_unsettled").HasFilter($"state in ({(short)AttemptState.Paying}, {(short)AttemptState.Paid})");
+                .HasFilter($"state in ({(short)AttemptState.Paying}, {(short)AttemptState.Placed})");
+            e.HasIndex(a => a.LeaseUntil, "ix_attempts_unsettled").HasFilter($"state = {(short)AttemptState.Paying}");
         });
         builder.HasSequence<long>(CatalogueRevision);
         builder.HasSequence<long>("order_numbers").StartsAt(40001);

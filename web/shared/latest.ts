@@ -1,7 +1,4 @@
-/**
- * Calls a function once a while has passed without another call, and drops every reply but that to the last call.
- * `pending` is resolved once nothing is under way.
- */
+/** Calls a function once a while has passed without another call, or now, and drops every reply but that to the last call. */
 export function latest<A, R>(work: (argument: A) => Promise<R>, take: (result: R) => void, fail: (error: unknown) => void, pause = 200) {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let turn = 0;

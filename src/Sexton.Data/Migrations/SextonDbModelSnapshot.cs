@@ -407,11 +407,11 @@ namespace Sexton.Data.Migrations
                     b.HasIndex(new[] { "CartId" }, "ix_attempts_one_open")
                         .IsUnique()
                         .HasDatabaseName("ix_attempts_cart_id")
-                        .HasFilter("state in (0, 1, 2)");
+                        .HasFilter("state in (0, 1)");
 
                     b.HasIndex(new[] { "LeaseUntil" }, "ix_attempts_unsettled")
                         .HasDatabaseName("ix_attempts_lease_until")
-                        .HasFilter("state in (0, 1)");
+                        .HasFilter("state = 0");
 
                     b.ToTable("attempts", (string)null);
                 });

@@ -45,7 +45,7 @@ public sealed class OrderPlacer(SextonDb db)
     private const string Sql =
         """
         with taken as (
-            update attempts set state = @placed, charge = @charge where id = @order and state in (@paying, @paid) returning id, cart_id
+            update attempts set state = @placed, charge = @charge where id = @order and state = @paying returning id, cart_id
         ), closed as (
             update carts set order_id = @order, changed_at = @now where id = (select cart_id from taken)
             returning shown, shown_projection, shown_at
@@ -83,7 +83,6 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("total", content.TotalMinor);
         p.AddWithValue("placed", (short)AttemptState.Placed);
         p.AddWithValue("paying", (short)AttemptState.Paying);
-        p.AddWithValue("paid", (short)AttemptState.Paid);
         p.AddWithValue("waiting", (short)DeliveryState.Waiting);
         p.AddWithValue("cart_line", DestinationIndex.CartLine);
         p.AddWithValue("destinations", DeliveredTo);

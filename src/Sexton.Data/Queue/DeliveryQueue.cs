@@ -10,9 +10,6 @@ namespace Sexton.Data.Queue;
 /// </summary>
 public sealed class DeliveryQueue(SextonDb db)
 {
-    /// <summary>How long a worker has a delivery.</summary>
-    public static readonly TimeSpan Lease = TimeSpan.FromSeconds(60);
-
     /// <summary>Claims deliveries that are due, the longest due first.</summary>
     /// <param name="most">The greatest number to claim.</param>
     /// <param name="lease">How long they are the worker's.</param>

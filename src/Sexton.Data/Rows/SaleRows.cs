@@ -37,9 +37,6 @@ public enum AttemptState
     /// <summary>Committed; the payment provider is asked or about to be.</summary>
     Paying,
 
-    /// <summary>The provider took the money; the order is about to be placed.</summary>
-    Paid,
-
     /// <summary>It became an order.</summary>
     Placed,
 

@@ -100,21 +100,24 @@ internal sealed class AttemptRunner(
     /// <summary>Takes up an attempt that nobody is at: asks the provider first, charges only what it never heard of, voids what came too late.</summary>
     public async Task TakeUpAsync(AttemptRow attempt)
     {
+        if (attempt.ExpiresAt <= clock.GetUtcNow())
+        {
+            if (await payments.VoidAsync(attempt.Id, CancellationToken.None) is not null)
+            {
+                await EndAsync(attempt, AttemptState.Expired);
+            }
+
+            return;
+        }
+
         var known = await payments.AskAsync(attempt.Id, CancellationToken.None);
-        if (known is { Event: "charged" } or { Event: "declined" } && attempt.ExpiresAt > clock.GetUtcNow())
+        if (known is { Event: "" })
+        {
+            await RunAsync(attempt);
+        }
+        else
         {
             await ConcludeAsync(attempt, known);
-        }
-        else if (attempt.ExpiresAt > clock.GetUtcNow())
-        {
-            if (known is { Event: "" })
-            {
-                await RunAsync(attempt);
-            }
-        }
-        else if (await payments.VoidAsync(attempt.Id, CancellationToken.None) is not null)
-        {
-            await EndAsync(attempt, AttemptState.Expired);
         }
     }
 
@@ -132,7 +135,6 @@ internal sealed class AttemptRunner(
         {
             case "charged":
                 log.Milestone("attempt.charged", attempt.Id);
-                attempt.Charge = charge.Number;
                 if (await placer.PlaceAsync(attempt, charge.Number, clock.GetUtcNow(), CancellationToken.None))
                 {
                     log.Milestone("order.placed", attempt.Id);
@@ -155,7 +157,7 @@ internal sealed class AttemptRunner(
 
     private async Task EndAsync(AttemptRow attempt, AttemptState state)
     {
-        await db.Attempts.Where(a => a.Id == attempt.Id && (a.State == AttemptState.Paying || a.State == AttemptState.Paid))
+        await db.Attempts.Where(a => a.Id == attempt.Id && a.State == AttemptState.Paying)
             .ExecuteUpdateAsync(set => set.SetProperty(a => a.State, state));
         attempt.State = state;
     }

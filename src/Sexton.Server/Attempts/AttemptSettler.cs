@@ -40,7 +40,7 @@ internal sealed class AttemptSettler(IServiceScopeFactory scopes, SextonOptions 
             update attempts set lease_until = clock_timestamp() + {lease}
             where id = (
                 select id from attempts
-                where state in ({(short)AttemptState.Paying}, {(short)AttemptState.Paid}) and lease_until < clock_timestamp()
+                where state = {(short)AttemptState.Paying} and lease_until < clock_timestamp()
                 order by lease_until limit 1 for update skip locked)
             returning *
             """).AsNoTracking().ToListAsync(stop);

@@ -92,6 +92,7 @@ internal sealed class DeliveryRunner(
         var now = clock.GetUtcNow();
         IReadOnlyList<FindingRow> findings = [];
         claimed.HandedOverAt = null;
+        claimed.SettledAt = now;
         switch (result.Outcome)
         {
             case SendOutcome.Taken:
@@ -108,22 +109,16 @@ internal sealed class DeliveryRunner(
                 claimed.State = DeliveryState.Uncertain;
                 claimed.WasUncertain = true;
                 claimed.NextTryAt = now + RetrySchedule.PauseAfter(1, Random.Shared.NextDouble())!.Value;
-                await FinishAsync(claimed, sent, result, findings, settled: null);
-                return;
+                claimed.SettledAt = null;
+                break;
             default:
                 var pause = RetrySchedule.PauseAfter(claimed.Tries, Random.Shared.NextDouble());
                 claimed.State = pause is null ? DeliveryState.NeedsAttention : claimed.WasUncertain ? DeliveryState.Uncertain : DeliveryState.Waiting;
                 claimed.NextTryAt = now + (pause ?? TimeSpan.Zero);
-                await FinishAsync(claimed, sent, result, findings, settled: pause is null ? now : null);
-                return;
+                claimed.SettledAt = pause is null ? now : null;
+                break;
         }
 
-        await FinishAsync(claimed, sent, result, findings, settled: now);
-    }
-
-    private async Task FinishAsync(DeliveryRow claimed, SentOrder sent, SendResult result, IReadOnlyList<FindingRow> findings, DateTimeOffset? settled)
-    {
-        claimed.SettledAt = settled;
         if (result.Artefact is not null)
         {
             claimed.Artefact = result.Artefact;

@@ -27,12 +27,13 @@ internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, TimeProv
     public async Task<CartRow> ChangeAsync(Func<CartContent, CartContent> change, string stepReached, CancellationToken cancel)
     {
         var row = await FindAsync(cancel) ?? Create();
-        if (await db.Attempts.AnyAsync(a => a.CartId == row.Id && (a.State == AttemptState.Paying || a.State == AttemptState.Paid), cancel))
+        if (await db.Attempts.AnyAsync(a => a.CartId == row.Id && a.State == AttemptState.Paying, cancel))
         {
             throw ApiProblemException.Conflict("being_paid", "This cart is being paid just now. Wait for the answer, then go on.");
         }
 
-        var (before, after) = (Parse(row), change(Parse(row)));
+        var before = Parse(row);
+        var after = change(before);
         row.Content = JsonSerializer.Serialize(after, RegisterJson.Options);
         row.Revision += before == after ? 0 : 1;
         row.ChangedAt = clock.GetUtcNow();

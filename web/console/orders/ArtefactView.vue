@@ -36,7 +36,9 @@ function readable(part: Schemas['ArtefactPart'] | undefined): string {
 const html = computed(() => {
   const page = new DOMParser().parseFromString(shown.value?.content ?? '', 'text/html');
   const slot = page.querySelector<HTMLElement>(`[data-slot="${CSS.escape(slotId)}"]`);
-  if (slot) slot.style.cssText += ';background:#f6dfae;outline:1.5px solid #7a5200';
+  // The frame does not know the variables of this page.
+  const theme = getComputedStyle(document.documentElement);
+  if (slot) slot.style.cssText += `;background:${theme.getPropertyValue('--artefact-mark')};outline:1.5px solid ${theme.getPropertyValue('--artefact-mark-edge')}`;
   slot?.setAttribute('id', 'slot');
   // Not every machine has a font for what shoppers type; ours is lent to the answers.
   const style = page.head.appendChild(page.createElement('style'));
@@ -128,7 +130,7 @@ pre {
   overflow-wrap: anywhere;
 }
 mark {
-  background: #f6dfae;
+  background: var(--artefact-mark);
   color: inherit;
 }
 </style>

@@ -12,7 +12,7 @@ using Sexton.Data;
 namespace Sexton.Data.Migrations
 {
     [DbContext(typeof(SextonDb))]
-    [Migration("20261125010738_First")]
+    [Migration("20261125031510_First")]
     partial class First
     {
         /// <inheritdoc />
@@ -410,11 +410,11 @@ namespace Sexton.Data.Migrations
                     b.HasIndex(new[] { "CartId" }, "ix_attempts_one_open")
                         .IsUnique()
                         .HasDatabaseName("ix_attempts_cart_id")
-                        .HasFilter("state in (0, 1, 2)");
+                        .HasFilter("state in (0, 1)");
 
                     b.HasIndex(new[] { "LeaseUntil" }, "ix_attempts_unsettled")
                         .HasDatabaseName("ix_attempts_lease_until")
-                        .HasFilter("state in (0, 1)");
+                        .HasFilter("state = 0");
 
                     b.ToTable("attempts", (string)null);
                 });

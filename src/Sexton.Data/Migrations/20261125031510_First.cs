@@ -478,7 +478,7 @@ namespace Sexton.Data.Migrations
                 table: "attempts",
                 column: "cart_id",
                 unique: true,
-                filter: "state in (0, 1, 2)");
+                filter: "state in (0, 1)");
 
             migrationBuilder.CreateIndex(
                 name: "ix_attempts_cart_id_client_key",
@@ -490,7 +490,7 @@ namespace Sexton.Data.Migrations
                 name: "ix_attempts_lease_until",
                 table: "attempts",
                 column: "lease_until",
-                filter: "state in (0, 1)");
+                filter: "state = 0");
 
             migrationBuilder.CreateIndex(
                 name: "ix_deliveries_next_try_at",
