@@ -17,8 +17,17 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The catalogue.</summary>
     public DbSet<ProductRow> Products => Set<ProductRow>();
 
+    /// <summary>The groups of shoppers.</summary>
+    public DbSet<ShopperGroupRow> ShopperGroups => Set<ShopperGroupRow>();
+
+    /// <summary>The accounts of shoppers.</summary>
+    public DbSet<ShopperRow> Shoppers => Set<ShopperRow>();
+
+    /// <summary>The one-time links of shoppers.</summary>
+    public DbSet<SignInLinkRow> SignInLinks => Set<SignInLinkRow>();
+
     /// <summary>The draft.</summary>
-    public DbSet<DraftFieldRow> DraftFields => Set<DraftFieldRow>();
+    public DbSet<DraftItemRow> DraftItems => Set<DraftItemRow>();
 
     /// <summary>What was changed in the draft.</summary>
     public DbSet<DraftChangeRow> DraftChanges => Set<DraftChangeRow>();
@@ -67,16 +76,34 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("products").HasKey(p => p.Code);
             e.Property(p => p.Name).HasColumnType("jsonb");
             e.Property(p => p.Description).HasColumnType("jsonb");
+            e.Property(p => p.Details).HasColumnType("jsonb");
         });
-        builder.Entity<DraftFieldRow>(e =>
+        builder.Entity<ShopperGroupRow>(e =>
         {
-            e.ToTable("draft_fields").HasKey(f => f.Key);
+            e.ToTable("shopper_groups").HasKey(g => g.Key);
+            e.Property(g => g.Name).HasColumnType("jsonb");
+        });
+        builder.Entity<ShopperRow>(e =>
+        {
+            e.ToTable("shoppers").HasKey(s => s.Id);
+            e.HasIndex(s => s.Email).IsUnique();
+        });
+        builder.Entity<SignInLinkRow>(e =>
+        {
+            e.ToTable("sign_in_links").HasKey(l => l.TokenHash);
+            e.HasIndex(l => new { l.Email, l.ExpiresAt });
+        });
+        builder.Entity<DraftItemRow>(e =>
+        {
+            e.ToTable("draft_items").HasKey(f => f.Key);
+            e.Property(f => f.Kind).HasConversion<short>();
             e.Property(f => f.Definition).HasColumnType("jsonb");
             e.Property(f => f.Revision).IsConcurrencyToken();
         });
         builder.Entity<DraftChangeRow>(e =>
         {
             e.ToTable("draft_changes").HasKey(c => c.Id);
+            e.Property(c => c.Kind).HasConversion<short>();
             e.Property(c => c.Before).HasColumnType("jsonb");
             e.Property(c => c.After).HasColumnType("jsonb");
         });
@@ -110,11 +137,17 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("orders").HasKey(o => o.Id);
             e.Property(o => o.Number).HasDefaultValueSql("nextval('order_numbers')");
+            e.Property(o => o.Facts).HasColumnType("jsonb");
             e.HasIndex(o => o.Number).IsUnique();
+            e.HasIndex(o => new { o.ShopperId, o.Number }).HasFilter("shopper_id is not null");
             e.HasMany(o => o.Lines).WithOne().HasForeignKey(l => l.OrderId);
             e.HasMany(o => o.Answers).WithOne().HasForeignKey(a => a.OrderId);
         });
-        builder.Entity<OrderLineRow>(e => e.ToTable("order_lines").HasKey(l => new { l.OrderId, l.LineId }));
+        builder.Entity<OrderLineRow>(e =>
+        {
+            e.ToTable("order_lines").HasKey(l => new { l.OrderId, l.LineId });
+            e.Property(l => l.Facts).HasColumnType("jsonb");
+        });
         builder.Entity<AnswerRow>(e => e.ToTable("answers").HasKey(a => new { a.OrderId, a.Position }));
         builder.Entity<DeliveryRow>(e =>
         {

@@ -1,5 +1,7 @@
 using System.Text.Json;
+using Sexton.Core.Conditions;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Edits;
 using Sexton.Core.Register.Types;
 
 namespace Sexton.Core.Tests;
@@ -45,8 +47,10 @@ public sealed class RegisterTests
         { "key", f => f with { Key = "No key" } },
         { "label", f => f with { Label = LanguageMap.Empty } },
         { "step", f => f with { Step = "nowhere" } },
-        { "step", f => f with { Step = Step.Contact.Key } },
-        { "step", f => f with { Level = Level.Order } },
+        { "step", f => f with { Step = Step.Payment.Key } },
+        { "section", f => f with { Section = "nowhere" } },
+        { "default", f => f with { Default = AnswerValue.Of("a\nb") } },
+        { "settings.choices", f => f with { Type = "one_of", Settings = f.Settings.Clear() } },
         { "type", f => f with { Type = "no_type" } },
         { "settings.longest", f => f with { Settings = f.Settings.SetItem("longest", JsonSerializer.SerializeToElement(0)) } },
     };
@@ -61,11 +65,40 @@ public sealed class RegisterTests
         compiled.Plan.OrderFields.Length.ShouldBe(BuiltInFields.All.Length);
     }
 
-    [Fact]
-    public void A_key_used_twice_is_named()
+    [Theory]
+    [InlineData("wording")]
+    [InlineData("card")]
+    [InlineData("cart")]
+    public void A_key_used_twice_is_named(string key)
     {
-        var compiled = RegisterPlan.Compile(Fixture.Register(Fixture.Wording(), Fixture.Wording()), FieldTypes.Standard);
-        compiled.Problems.Single().Sentence.ShouldContain("twice");
+        var register = Fixture.Register(Fixture.Wording(), Fixture.Wording() with { Key = key }) with { Sections = [Fixture.Section("card")] };
+        RegisterPlan.Compile(register, FieldTypes.Standard).Problems.Single().Sentence.ShouldContain("twice");
+    }
+
+    [Fact]
+    public void A_section_and_its_fields_are_asked_equally_often()
+    {
+        var register = Fixture.Register(Fixture.Wording() with { Section = "card" }) with { Sections = [Fixture.Section("card")] };
+        RegisterPlan.Compile(register, FieldTypes.Standard).Problems.Single().ShouldBe(
+            new("wording", "section", "“Of card” is asked per order, and this field per line. They cannot stand together."));
+    }
+
+    [Fact]
+    public void A_section_says_where_its_fields_are_asked_and_stands_where_the_first_of_them_does()
+    {
+        var register = new RegisterContent(
+        [
+            Fixture.AskOrder("first", "line_text"),
+            Fixture.AskOrder("in_one", "line_text") with { Section = "one", Step = Step.Delivery.Key },
+            Fixture.AskOrder("between", "line_text"),
+            Fixture.AskOrder("in_one_too", "line_text") with { Section = "one" },
+        ])
+        {
+            Sections = [Fixture.Section("empty"), Fixture.Section("one")],
+        };
+        var plan = Fixture.Plan(register);
+        plan.OrderFields.Select(f => f.Field.Key).ShouldBe(["first", "one", "in_one", "in_one_too", "between", "empty"]);
+        plan.Find("in_one")!.Field.Step.ShouldBe("cart");
     }
 
     [Theory]
@@ -74,18 +107,33 @@ public sealed class RegisterTests
     [InlineData("help.en", "\"\"")]
     [InlineData("placeholder.de", "\"Für Zoë\"")]
     [InlineData("required", "false")]
-    [InlineData("asked_of", "{\"all\":true,\"products\":[]}")]
+    [InlineData("asked_of", "{\"all\":true,\"products\":[],\"categories\":[],\"tags\":[],\"groups\":[\"trade\"]}")]
     [InlineData("settings.longest", "12")]
     [InlineData("settings.longest", "null")]
     [InlineData("goes_to.back_office", "false")]
+    [InlineData("staff_label", "\"Stamp\"")]
+    [InlineData("staff_notes", "\"Ask the smith\"")]
+    [InlineData("picture", "\"zinc-label.svg\"")]
+    [InlineData("default", "\"Your words\"")]
+    [InlineData("default_must_change", "true")]
+    [InlineData("shares_row", "true")]
+    [InlineData("required_when", "{\"fact\":\"quantity\",\"is\":\"over\",\"value\":1}")]
+    [InlineData("when", "{\"all\":[]}")]
+    [InlineData("when", "null")]
+    [InlineData("sensitive", "true")]
+    [InlineData("switched_off", "true")]
+    [InlineData("retired", "true")]
+    [InlineData("step", "\"delivery\"")]
+    [InlineData("section", "\"card\"")]
+    [InlineData("goes_to_when.back_office", "{\"any\":[]}")]
     public void Every_edit_has_an_inverse(string setting, string json)
     {
         var before = Fixture.Wording();
         var value = JsonSerializer.Deserialize<JsonElement>(json);
-        var inverse = DraftEdit.Read(before, setting);
-        var after = DraftEdit.Apply(before, setting, value);
-        JsonElement.DeepEquals(DraftEdit.Read(after, setting), value).ShouldBeTrue();
-        Write(DraftEdit.Apply(after, setting, inverse)).ShouldBe(Write(before));
+        var inverse = FieldEdit.Read(before, setting);
+        var after = FieldEdit.Apply(before, setting, value);
+        JsonElement.DeepEquals(FieldEdit.Read(after, setting), value).ShouldBeTrue();
+        Write(FieldEdit.Apply(after, setting, inverse)).ShouldBe(Write(before));
     }
 
     [Theory]
@@ -97,12 +145,19 @@ public sealed class RegisterTests
     [InlineData("wording", "colour", "1")]
     [InlineData("wording", "label.<x>", "\"a\"")]
     [InlineData("name", "required", "false")] // an order needs a name
+    [InlineData("wording", "picture", "\"../secret.svg\"")]
+    [InlineData("wording", "when", "{\"some\":[]}")]
+    [InlineData("wording", "default", "{\"a\":1}")]
+    [InlineData("wording", "level", "\"shop\"")]
+    [InlineData("name", "when", "{\"any\":[]}")] // the shop relies on where and when its own questions are asked
+    [InlineData("name", "switched_off", "true")]
+    [InlineData("delivery_method", "settings.choices", "[]")]
     [InlineData("name", "asked_of", "{\"all\":false,\"products\":[]}")]
     [InlineData("name", "goes_to.cart_line", "true")] // the cart line has no place for answers of the order
     public void An_edit_that_cannot_be_made_is_refused(string key, string setting, string json)
     {
         var field = Fixture.Register(Fixture.Wording()).Find(key)!;
-        Should.Throw<DraftEditException>(() => DraftEdit.Apply(field, setting, JsonSerializer.Deserialize<JsonElement>(json)));
+        Should.Throw<DraftEditException>(() => FieldEdit.Apply(field, setting, JsonSerializer.Deserialize<JsonElement>(json)));
     }
 
     [Fact]
@@ -117,10 +172,47 @@ public sealed class RegisterTests
     public void The_difference_is_told_in_words()
     {
         var before = Fixture.Wording();
-        var after = DraftEdit.Apply(DraftEdit.Apply(before, "settings.longest", Json(60)), "goes_to.shopper_email", Json(false));
+        var after = FieldEdit.Apply(FieldEdit.Apply(before, "settings.longest", Json(60)), "goes_to.shopper_email", Json(false));
         var change = RegisterDifference.Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products).Single();
         change.Kind.ShouldBe(FieldChangeKind.Changed);
         change.Clauses.ShouldBe([new("at most ", "40", "60", " characters"), new("no longer goes to ", "the shopper’s e-mail", "", "", AboutRoute: true)]);
+    }
+
+    [Fact]
+    public void Conditions_sections_and_places_are_told_too()
+    {
+        var before = Fixture.Register(Fixture.Wording(), Fixture.AskOrder("one", "line_text"), Fixture.AskOrder("two", "line_text"));
+        var after = before with
+        {
+            Fields = [.. BuiltInFields.All, before.Find("two")! with { Section = "card" }, before.Find("one")!, Fixture.Wording() with { When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}") }],
+            Sections = [Fixture.Section("card") with { Opening = LanguageMap.Of("A card?") }],
+        };
+        var changes = RegisterDifference.Between(before, after, FieldTypes.Standard, Fixture.Products);
+        changes.Select(c => $"{c.Field} {c.Kind}: {string.Join("; ", c.Clauses.Select(l => $"{l.Lead}{l.Before}>{l.After}{l.Tail}"))}").ShouldBe(
+        [
+            "card Added: is headed >“Of card”; opens with >“A card?”; asked >once per order; at >cart",
+            "two Changed: in the section >“Of card”",
+            "one Changed: stands at another place>",
+            "wording Changed: when >the quantity is over 1; stands at another place>",
+        ]);
+    }
+
+    [Theory]
+    [InlineData("heading.en", "\"A card\"")]
+    [InlineData("text.en", "\"Written by hand\"")]
+    [InlineData("opening.en", "\"Add a card?\"")]
+    [InlineData("when", "{\"all\":[]}")]
+    [InlineData("level", "\"line\"")]
+    [InlineData("step", "\"delivery\"")]
+    [InlineData("goes_to.back_office", "true")]
+    public void Every_edit_of_a_section_has_an_inverse(string setting, string json)
+    {
+        var before = Fixture.Section("card");
+        var value = JsonSerializer.Deserialize<JsonElement>(json);
+        var after = SectionEdit.Apply(before, setting, value);
+        JsonElement.DeepEquals(SectionEdit.Read(after, setting), value).ShouldBeTrue();
+        JsonSerializer.Serialize(SectionEdit.Apply(after, setting, SectionEdit.Read(before, setting)), RegisterJson.Options).ShouldBe(JsonSerializer.Serialize(before, RegisterJson.Options));
+        Should.Throw<DraftEditException>(() => SectionEdit.Apply(before, "moon", value));
     }
 
     [Fact]

@@ -1,32 +1,71 @@
+using System.Collections.Immutable;
 using Sexton.Core.Checks;
+using Sexton.Core.Conditions;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Edits;
 using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
 
 namespace Sexton.Core.Tests;
 
-/// <summary>What each destination gets, and the checks over routes.</summary>
+/// <summary>What each destination gets, and the checks over the draft.</summary>
 public sealed class RoutingTests
 {
     [Theory]
     // destination, the slots it gets
     [InlineData("cart_line", "line/l1/wording")]
-    [InlineData("confirmation", "line/l1/wording order/name order/email order/delivery_address")]
-    [InlineData("back_office", "line/l1/wording order/name order/email order/delivery_address")]
+    [InlineData("confirmation", "line/l1/wording order/name order/email order/delivery_method order/delivery_address order/payment_method")]
+    [InlineData("back_office", "line/l1/wording order/name order/email order/delivery_method order/delivery_address order/payment_method")]
     public void A_destination_gets_what_was_given_and_goes_there(string destination, string slots)
     {
-        var order = Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()).Freeze(1, "en");
-        var projection = Projector.Project(order, Fixture.Register(Fixture.Wording()), destination);
-        string.Join(' ', projection.Entries.Select(e => e.Slot)).ShouldBe(slots);
+        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
+        Slots(Projector.Project(order, Fixture.Plan(Fixture.Wording()), destination)).ShouldBe(slots);
+    }
+
+    [Fact]
+    public void Units_follow_their_line()
+    {
+        var register = Fixture.Register(Fixture.AskUnit("badge", "line_text"), Fixture.Ask("guide", "line_text"));
+        var walk = Fixture.Line("WALK", 2, ("guide", "Imke")) with { Units = [new("a", Fixture.Answers(("badge", "Zoë"))), new("b", Fixture.Answers(("badge", "Odile")))] };
+        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Plan(register), Fixture.Of(walk, Fixture.Line("TREE", 1, ("guide", "none")))));
+        Slots(Projector.Project(order, Fixture.Plan(register), "order_page")).ShouldStartWith("line/l1/guide unit/l1/a/badge unit/l1/b/badge line/l2/guide");
+        order.Lines[0].NameOf("b").ShouldBe("Seat 2 of 2");
     }
 
     [Fact]
     public void Routes_follow_the_current_register_and_texts_the_order()
     {
-        var order = Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()).Freeze(1, "en");
-        var now = Fixture.Wording() with { Label = LanguageMap.Of("Another label"), GoesTo = ["confirmation"] };
-        Projector.Project(order, Fixture.Register(now), "shopper_email").Entries.ShouldNotContain(e => e.Field == "wording");
-        Projector.Project(order, Fixture.Register(now), "confirmation").Entries[0].Name.ShouldBe("Words on the label");
+        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
+        var now = Fixture.Plan(Fixture.Wording() with { Label = LanguageMap.Of("Another label"), GoesTo = ["confirmation"] });
+        Projector.Project(order, now, "shopper_email").Entries.ShouldNotContain(e => e.Field == "wording");
+        Projector.Project(order, now, "confirmation").Entries[0].Name.ShouldBe("Words on the label");
+    }
+
+    [Theory]
+    // the condition of the route, whether the answer goes there
+    [InlineData("{'fact': 'group', 'is': 'is', 'value': 'household'}", true)]
+    [InlineData("{'fact': 'group', 'is': 'is', 'value': 'trade'}", false)]
+    [InlineData("{'fact': 'product', 'is': 'is', 'value': 'LABEL'}", true)]
+    [InlineData("{'fact': 'answer.wording', 'is': 'contains', 'value': 'o'}", true)]
+    [InlineData("{'fact': 'answer.delivery_method', 'is': 'is', 'value': 'fetched'}", false)]
+    [InlineData("{'fact': 'date', 'is': 'is', 'value': '2026-11-25'}", true)] // the day of the order, whenever it is sent
+    public void A_route_has_a_condition_over_the_order_as_it_was(string condition, bool goes)
+    {
+        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
+        var now = Fixture.Wording() with { GoesToWhen = ImmutableSortedDictionary<string, Condition>.Empty.Add("back_office", Fixture.Condition(condition)) };
+        Projector.Project(order, Fixture.Plan(now), "back_office").Entries.Any(e => e.Field == "wording").ShouldBe(goes);
+        var asked = Fixture.Evaluate(Fixture.Plan(now), Fixture.Cart("Zoë"));
+        Projector.Project(asked, "back_office").Entries.Any(e => e.Field == "wording").ShouldBe(goes, "the same of a cart");
+    }
+
+    [Fact]
+    public void What_is_switched_off_later_keeps_its_routes()
+    {
+        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
+        foreach (var now in new[] { Fixture.Wording() with { SwitchedOff = true }, Fixture.Wording() with { Retired = true } })
+        {
+            Projector.Project(order, Fixture.Plan(now), "back_office").Entries[0].Text.ShouldBe("Zoë");
+        }
     }
 
     [Theory]
@@ -39,18 +78,44 @@ public sealed class RoutingTests
         (problem is null).ShouldBe(code is null);
         foreach (var remedy in problem?.Remedies ?? [])
         {
-            Problems(DraftEdit.Apply(Fixture.Wording(longest), remedy.Setting, remedy.Value)).ShouldBeEmpty(remedy.Label);
+            Problems(FieldEdit.Apply(Fixture.Wording(longest), remedy.Setting, remedy.Value)).ShouldBeEmpty(remedy.Label);
         }
     }
 
-    [Fact]
-    public void A_field_asked_of_nothing_or_of_what_is_not_sold_is_a_problem()
+    public static TheoryData<ProductScope, string> Scopes() => new()
     {
-        Problems(Fixture.Wording() with { AskedOf = ProductScope.Only() }).Single().Code.ShouldBe("asked_of_nothing");
-        var unknown = Fixture.Wording() with { AskedOf = ProductScope.Only("LABEL", "GONE") };
-        var problem = Problems(unknown).Single();
-        problem.Code.ShouldBe("asked_of_unknown");
-        Problems(DraftEdit.Apply(unknown, problem.Remedies[0].Setting, problem.Remedies[0].Value)).ShouldBeEmpty();
+        { ProductScope.Only(), "asked_of_nothing" },
+        { ProductScope.Only("LABEL", "GONE"), "asked_of_unknown" },
+        { new ProductScope { Categories = ["Trees", "Shrubs"] }, "asked_of_unknown" },
+        { new ProductScope { Products = ["LABEL"], Tags = ["rare"] }, "asked_of_unknown" },
+        { ProductScope.Every with { Groups = ["trade", "friends"] }, "asked_of_unknown" },
+    };
+
+    [Theory]
+    [MemberData(nameof(Scopes))]
+    public void A_field_asked_of_nothing_or_of_what_is_not_there_is_a_problem(ProductScope scope, string code)
+    {
+        var field = Fixture.Wording() with { AskedOf = scope };
+        var problem = Problems(field).Single();
+        problem.Code.ShouldBe(code);
+        foreach (var remedy in problem.Remedies)
+        {
+            Problems(FieldEdit.Apply(field, remedy.Setting, remedy.Value)).ShouldBeEmpty();
+        }
+    }
+
+    [Theory]
+    [InlineData("{'fact': 'attribute.weight', 'is': 'over', 'value': 3}", "weight")]
+    [InlineData("{'fact': 'group', 'is': 'is', 'value': 'friends'}", "friends")]
+    [InlineData("{'any': [{'fact': 'product', 'is': 'is_one_of', 'value': ['LABEL', 'GONE']}]}", "GONE")]
+    [InlineData("{'fact': 'answer.colour', 'is': 'is', 'value': 'green'}", "green")]
+    [InlineData("{'fact': 'answer.colour', 'is': 'is', 'value': 'red'}", null)]
+    public void A_condition_over_what_is_not_there_is_a_problem(string condition, string? named)
+    {
+        var colour = Fixture.Ask("colour", "one_of", ("choices", Fixture.Choices("red", "blue")));
+        var problems = Problems(Fixture.Wording() with { When = Fixture.Condition(condition) }, colour).ToList();
+        problems.Select(p => (p.Code, p.Setting)).ShouldBe(named is null ? [] : [("condition_names_unknown", "when")]);
+        problems.ShouldAllBe(p => p.Sentence.Contains(named!, StringComparison.Ordinal));
     }
 
     [Fact]
@@ -59,6 +124,8 @@ public sealed class RoutingTests
 
     [Fact]
     public void The_built_in_fields_have_no_problem() => Problems().ShouldBeEmpty();
+
+    private static string Slots(Projection projection) => string.Join(' ', projection.Entries.Select(e => e.Slot));
 
     private static IEnumerable<Problem> Problems(params Field[] fields) =>
         DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(fields), FieldTypes.Standard), Fixture.Products);

@@ -34,8 +34,8 @@ public sealed class TrailTests
     [InlineData("1", null, Evidence.Confirmed, Finding.Missing)]
     public void A_finding_is_a_comparison_of_one_place(string expected, string? found, Evidence ceiling, Finding finding)
     {
-        var entry = new Entry("l1", "wording", "Words", expected);
-        var texts = new Dictionary<SlotId, string> { [SlotId.Of("l2", "wording")] = expected };
+        var entry = new Entry("l1", null, "wording", "Words", expected);
+        var texts = new Dictionary<SlotId, string> { [SlotId.Of("l2", null, "wording")] = expected };
         if (found is not null)
         {
             texts[entry.Slot] = found;

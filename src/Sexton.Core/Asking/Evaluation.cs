@@ -1,53 +1,361 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using System.Runtime.InteropServices;
+using Sexton.Core.Cart;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Conditions;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
+using Sexton.Core.Register.Types;
 
 namespace Sexton.Core.Asking;
 
-/// <summary>The one answer to "what about this cart?": what is asked, what is wrong, and what it costs.</summary>
-/// <param name="Asked">The fields asked now, of which line, in the order in which they are asked.</param>
-/// <param name="Problems">Everything that keeps the cart from becoming an order.</param>
-/// <param name="Prices">What it costs.</param>
-public sealed record Evaluation(ImmutableArray<AskedField> Asked, ImmutableArray<AnswerProblem> Problems, PriceSheet Prices)
+/// <summary>
+/// The one answer to "what about this cart?": what is asked, what is wrong, and what it costs; the same for shop, preview and attempt.
+/// One instance can be run again and again: its buffers are kept, and only canonical values that differ from what was entered are new.
+/// Not safe for use by two threads at once.
+/// </summary>
+public sealed partial class Evaluation : IOccasion
 {
-    /// <summary>What an attempt freezes. Only for an evaluation without problems.</summary>
-    public OrderContent Freeze(int version, string language)
+    private readonly List<AskedField> _asked = [];
+    private readonly List<AnswerProblem> _problems = [];
+    private readonly List<PriceRow> _rows = [];
+    private readonly List<Refusal> _refusals = [];
+    private readonly AnswerSheet _sheet = new();
+    private Line[] _lines = [];
+    private PlannedField? _reading;
+    private Place _readingAt;
+
+    /// <summary>The register that was asked.</summary>
+    public RegisterPlan Plan { get; private set; } = null!;
+
+    /// <summary>The cart.</summary>
+    public CartContent Cart { get; private set; } = CartContent.Empty;
+
+    /// <summary>Today, in the time zone of the shop.</summary>
+    public DateOnly Today { get; private set; }
+
+    /// <summary>The fields asked now: line by line with its units, then the order's, each by step and place in the register.</summary>
+    public IReadOnlyList<AskedField> Asked => _asked;
+
+    /// <summary>Everything that keeps the cart from becoming an order, in the order of what is asked.</summary>
+    public IReadOnlyList<AnswerProblem> Problems => _problems;
+
+    /// <summary>What it costs, row by row.</summary>
+    public IReadOnlyList<PriceRow> Rows => _rows;
+
+    /// <summary>The sum of the rows, in minor units.</summary>
+    public long TotalMinor { get; private set; }
+
+    /// <summary>The currency of all amounts (ISO 4217).</summary>
+    public string Currency { get; private set; } = "";
+
+    /// <summary>The key of the shopper's group.</summary>
+    public string Group { get; private set; } = "";
+
+    /// <summary>The country of the shopper: of the delivery address, else as far as the cart knows (ISO 3166-1 alpha-2).</summary>
+    public string Country { get; private set; } = "";
+
+    /// <summary>The number of lines in the cart, sold or not.</summary>
+    public int LineCount { get; private set; }
+
+    internal decimal CartTotal { get; private set; }
+
+    internal decimal CartCount { get; private set; }
+
+    internal string TodayText { get; private set; } = "";
+
+    /// <summary>Evaluates a cart in a new instance.</summary>
+    /// <param name="plan">The compiled register.</param>
+    /// <param name="products">What the shop sells.</param>
+    /// <param name="cart">The cart.</param>
+    /// <param name="today">Today, in the time zone of the shop.</param>
+    public static Evaluation Of(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today)
     {
-        if (!Problems.IsEmpty)
+        var evaluation = new Evaluation();
+        evaluation.Run(plan, products, cart, today);
+        return evaluation;
+    }
+
+    /// <inheritdoc cref="Of"/>
+    public void Run(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today)
+    {
+        Load(plan, products, cart, today);
+        foreach (var field in plan.InOrder)
         {
-            throw new InvalidOperationException("A cart with problems cannot become an order.");
+            Ask(field);
         }
 
-        return new OrderContent
-        {
-            Version = version,
-            Language = language,
-            Lines = [.. Prices.Rows.Select(static r => new OrderLine(r.LineId, r.ProductCode, r.Label, r.Quantity, r.UnitMinor, r.SumMinor))],
-            Answers = [.. Asked.Select(a => new OrderAnswer(a.LineId, a.Field.Field.Key, a.Field.Field.Label.In(language), a.Field.Field.Step, a.Value, a.Text))],
-            TotalMinor = Prices.TotalMinor,
-            Currency = Prices.Currency,
-        };
+        Collect();
     }
-}
 
-/// <summary>A field that is asked, of one line or of the order.</summary>
-/// <param name="Field">The field.</param>
-/// <param name="LineId">The line, or null for the order.</param>
-/// <param name="Value">The canonical answer; null when left empty or refused.</param>
-/// <param name="Text">The canonical text; "" when left empty or refused.</param>
-public sealed record AskedField(PlannedField Field, string? LineId, AnswerValue? Value, string Text)
-{
-    /// <summary>Where its answer stands.</summary>
-    public SlotId Slot => SlotId.Of(LineId, Field.Field.Key);
-}
+    /// <summary>Whether a line is of something that is sold.</summary>
+    public bool IsSold(int line) => _lines[line].Mask is not null;
 
-/// <summary>Something that keeps a cart from becoming an order.</summary>
-/// <param name="Code">The stable code.</param>
-/// <param name="Field">The key of the field, or null when it is about the cart.</param>
-/// <param name="LineId">The line, or null.</param>
-/// <param name="Part">The part of the answer, or null.</param>
-/// <param name="Step">The key of the step where it is mended.</param>
-/// <param name="Sentence">What the shopper reads.</param>
-public sealed record AnswerProblem(string Code, string? Field, string? LineId, string? Part, string Step, string Sentence);
+    /// <summary>How many units a line has that each are asked.</summary>
+    public int UnitsOf(int line) => _lines[line].Units;
+
+    /// <summary>The line at a place.</summary>
+    public CartLine LineAt(int line) => _lines[line].Content;
+
+    /// <summary>What a line that is sold is of.</summary>
+    public Goods Goods(int line) => _lines[line].Goods;
+
+    /// <summary>The canonical answer of a field at a place, or at the line or order around it; null when unasked, left empty or refused.</summary>
+    public AnswerValue? ValueOf(PlannedField field, Place place) => field.Slot < 0 ? null : State(field, place).Value;
+
+    /// <summary>Whether a field is asked at a place.</summary>
+    public bool IsAsked(PlannedField field, Place place) => field.Slot >= 0 && State(field, place).Asked;
+
+    /// <summary>The choices that are offered to what is asked.</summary>
+    public IEnumerable<Choice> Offered(AskedField asked) =>
+        asked.Field.Rule.Choices.Where((_, i) => asked.Field.ChoiceWhen[i]?.Holds(this, asked.Place) ?? true);
+
+    /// <inheritdoc/>
+    bool IOccasion.Offers(int choice) => _reading!.ChoiceWhen[choice]?.Holds(this, _readingAt) ?? true;
+
+    /// <summary>
+    /// The answers and facts of an order as they were, for the conditions of routes: nothing is asked or checked again, and what the plan
+    /// does not know is left out.
+    /// </summary>
+    public static Evaluation OfOrder(RegisterPlan plan, OrderContent order)
+    {
+        var evaluation = new Evaluation();
+        evaluation.Load(plan, order.Products(), order.AsCart(), order.Day);
+        evaluation._sheet.TakeAsGiven();
+        return evaluation;
+    }
+
+    private void Load(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today)
+    {
+        (Plan, Cart, Currency, LineCount) = (plan, cart, products.Currency, cart.Lines.Length);
+        Group = products.GroupOf(cart.Group);
+        Country = cart.Answers.Find(BuiltInFields.DeliveryAddress)?.Parts is { } parts && parts.TryGetValue("country", out var to) && to.Length == 2
+            ? to
+            : cart.Country.Length == 2 ? cart.Country : products.HomeCountry;
+        if (Today != today || TodayText.Length == 0)
+        {
+            (Today, TodayText) = (today, today.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+        }
+
+        _asked.Clear();
+        _problems.Clear();
+        _rows.Clear();
+        _refusals.Clear();
+        if (_lines.Length < LineCount)
+        {
+            _lines = new Line[LineCount * 2];
+        }
+
+        (TotalMinor, CartCount) = (0, 0);
+        var units = 0;
+        for (var i = 0; i < LineCount; i++)
+        {
+            var line = cart.Lines[i];
+            if (products.Find(line.ProductCode, line.VariantCode) is { } goods)
+            {
+                var mask = plan.MaskOf(goods.Product);
+                var many = mask.AnyUnit ? line.Units.Length : 0;
+                _lines[i] = new Line(line, goods, mask, many, units);
+                units += many;
+                AddRow(line, goods);
+            }
+            else
+            {
+                _lines[i] = new Line(line, default, null, 0, units);
+                _problems.Add(new(new Refusal(Sentences.NotSold), null, line.Id, null, Step.Cart.Key));
+            }
+        }
+
+        if (cart.Lines.IsEmpty)
+        {
+            _problems.Add(new(new Refusal(Sentences.EmptyCart), null, null, null, Step.Cart.Key));
+        }
+
+        CartTotal = new decimal(TotalMinor) / MoneyText.UnitOf(Currency);
+        _sheet.Load(plan, cart.Answers, LineCount, units);
+        for (var i = 0; i < LineCount; i++)
+        {
+            if (_lines[i].Mask is not null)
+            {
+                _sheet.LayOut(plan, cart.Lines[i], i, _lines[i].FirstUnit, _lines[i].Units);
+            }
+        }
+    }
+
+    private void AddRow(CartLine line, Goods goods)
+    {
+        var sum = checked(goods.PriceMinor * line.Quantity);
+        TotalMinor = checked(TotalMinor + sum);
+        CartCount += line.Quantity;
+        _rows.Add(new PriceRow(line.Id, goods.Code, goods.NameIn(Cart.Language), line.Quantity, goods.PriceMinor, sum));
+    }
+
+    private ref AnswerState State(PlannedField field, Place place)
+    {
+        switch (field.Level)
+        {
+            case Level.Order:
+                return ref _sheet.Order[field.Slot];
+            case Level.Line:
+                return ref _sheet.Lines[(place.Line * Plan.LineSlots.Length) + field.Slot];
+            default:
+                return ref _sheet.Units[((_lines[place.Line].FirstUnit + place.Unit) * Plan.UnitSlots.Length) + field.Slot];
+        }
+    }
+
+    private void Ask(PlannedField field)
+    {
+        if (field.Dormant || !field.Field.AskedOf.IncludesGroup(Group))
+        {
+            return;
+        }
+
+        if (field.Level == Level.Order)
+        {
+            if (IsAskedOfAnyLine(field))
+            {
+                AskAt(field, Place.Order);
+            }
+
+            return;
+        }
+
+        for (var line = 0; line < LineCount; line++)
+        {
+            if (_lines[line].Mask is not { } mask || !(field.Level == Level.Line ? mask.Line : mask.Unit)[field.Slot])
+            {
+                continue;
+            }
+
+            if (field.Level == Level.Line)
+            {
+                AskAt(field, new Place(line, -1));
+                continue;
+            }
+
+            for (var unit = 0; unit < _lines[line].Units; unit++)
+            {
+                AskAt(field, new Place(line, unit));
+            }
+        }
+    }
+
+    // An empty cart asks the order's questions too, so that a preview shows them.
+    private bool IsAskedOfAnyLine(PlannedField field)
+    {
+        if (field.Field.AskedOf.All && field.Within?.Field.AskedOf.All != false)
+        {
+            return true;
+        }
+
+        for (var line = 0; line < LineCount; line++)
+        {
+            if (_lines[line].Mask?.Order[field.Slot] == true)
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private void AskAt(PlannedField field, Place place)
+    {
+        if ((field.Within is { } section && !State(section, place).Open) || field.When?.Holds(this, place) == false)
+        {
+            return;
+        }
+
+        ref var state = ref State(field, place);
+        state.Asked = true;
+        if (!field.Asks)
+        {
+            state.Open = true;
+            return;
+        }
+
+        var plain = field.Field;
+        var raw = state.Raw ?? plain.Default;
+        if (raw is not null && !raw.IsBlank)
+        {
+            (_reading, _readingAt) = (field, place);
+            var reading = field.Rule.Read(raw, this);
+            state.Value = reading.Value;
+            state.Open = field.Section is not null && reading.Value?.Truth == true;
+            if (reading.Refusal is { } refusal)
+            {
+                Refuse(ref state, refusal);
+                return;
+            }
+
+            if (plain.DefaultMustChange && reading.Value is not null && reading.Value.Equals(plain.Default))
+            {
+                state.Value = null;
+                Refuse(ref state, new Refusal(RefusalCodes.LeftAsProposed));
+                return;
+            }
+        }
+
+        state.Required = plain.Required || field.RequiredWhen?.Holds(this, place) == true;
+        if (state.Required && state.Value is null)
+        {
+            Refuse(ref state, new Refusal(RefusalCodes.Required));
+        }
+    }
+
+    private void Refuse(ref AnswerState state, Refusal refusal)
+    {
+        _refusals.Add(refusal);
+        state.RefusedAt = _refusals.Count;
+    }
+
+    private void Collect()
+    {
+        for (var line = 0; line < LineCount; line++)
+        {
+            if (_lines[line].Mask is null)
+            {
+                continue;
+            }
+
+            var content = _lines[line].Content;
+            foreach (var field in Plan.LineFields)
+            {
+                Collect(field, new Place(line, -1), content.Id, null);
+            }
+
+            for (var unit = 0; unit < _lines[line].Units; unit++)
+            {
+                foreach (var field in Plan.UnitFields)
+                {
+                    Collect(field, new Place(line, unit), content.Id, content.Units[unit].Id);
+                }
+            }
+        }
+
+        foreach (var field in Plan.OrderFields)
+        {
+            Collect(field, Place.Order, null, null);
+        }
+    }
+
+    private void Collect(PlannedField field, Place place, string? lineId, string? unitId)
+    {
+        ref var state = ref State(field, place);
+        if (!state.Asked || !field.Asks)
+        {
+            return;
+        }
+
+        _asked.Add(new AskedField(field, place, lineId, unitId, state.Value, state.Required || field.Field.Required));
+        if (state.RefusedAt > 0)
+        {
+            _problems.Add(new AnswerProblem(_refusals[state.RefusedAt - 1], field, lineId, unitId, field.Field.Step));
+        }
+    }
+
+    [StructLayout(LayoutKind.Auto)]
+    private readonly record struct Line(CartLine Content, Goods Goods, ProductMask? Mask, int Units, int FirstUnit);
+}

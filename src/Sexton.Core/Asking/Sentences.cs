@@ -1,23 +1,46 @@
 using System.Collections.Frozen;
+using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 
 namespace Sexton.Core.Asking;
 
-/// <summary>The sentences that a shopper reads, by key. {0} is the label of the field, the rest are the details of the refusal.</summary>
+/// <summary>The sentences that a shopper reads, by key. {0} is the label of the field, {1} and {2} what the refusal fills in.</summary>
 public static class Sentences
 {
     /// <summary>The cart is empty.</summary>
     public const string EmptyCart = "empty_cart";
 
-    /// <summary>A product is no longer sold; details: its code.</summary>
+    /// <summary>A product is no longer sold.</summary>
     public const string NotSold = "not_sold";
 
     private static readonly FrozenDictionary<string, string> Defaults = new Dictionary<string, string>(StringComparer.Ordinal)
     {
         [RefusalCodes.Required] = "Please fill in “{0}”.",
+        [RefusalCodes.LeftAsProposed] = "Please change “{0}”: it is still as we proposed it.",
         [RefusalCodes.NotText] = "“{0}” has a character that cannot be kept. Type it again.",
         [RefusalCodes.LineBreak] = "“{0}” goes on one line. Take the line break out.",
         [RefusalCodes.TooLong] = "“{0}” has room for {1} characters, and this is {2}.",
+        [RefusalCodes.TooShort] = "“{0}” needs at least {1} characters, and this is {2}.",
+        [RefusalCodes.TooManyWords] = "“{0}” has room for {1} words, and these are {2}.",
+        [RefusalCodes.TooManyLines] = "“{0}” has room for {1} lines, and these are {2}.",
+        [RefusalCodes.NotInPattern] = "“{0}” is not written as it should be.",
+        [RefusalCodes.RefusedWord] = "“{0}” cannot have the word “{1}”. Please say it differently.",
+        [RefusalCodes.NotNumber] = "Give “{0}” as a number such as 12 or 12.5, without separators for thousands.",
+        [RefusalCodes.TooLittle] = "“{0}” is at least {1}.",
+        [RefusalCodes.TooMuch] = "“{0}” is at most {1}.",
+        [RefusalCodes.TooManyDecimals] = "“{0}” takes {1} digits after the point.",
+        [RefusalCodes.OffStep] = "“{0}” goes in steps of {1} from {2}.",
+        [RefusalCodes.NotDay] = "Give “{0}” as a day of the calendar, such as 2027-03-31.",
+        [RefusalCodes.TooEarly] = "“{0}” can be {1} at the earliest.",
+        [RefusalCodes.TooLate] = "“{0}” can be {1} at the latest.",
+        [RefusalCodes.DayLeftOut] = "“{0}” cannot be {1}, a {2}. Choose another day.",
+        [RefusalCodes.NotYesOrNo] = "Say yes or no to “{0}”.",
+        [RefusalCodes.MustBeYes] = "The order can go on only if you say yes to “{0}”.",
+        [RefusalCodes.NotAChoice] = "Choose from the list for “{0}”.",
+        [RefusalCodes.NotOffered] = "“{1}” is not offered here for “{0}”. Choose again.",
+        [RefusalCodes.TooFewPicks] = "Choose at least {1} for “{0}”.",
+        [RefusalCodes.TooManyPicks] = "Choose at most {1} for “{0}”.",
+        [RefusalCodes.ExcludesOthers] = "“{1}” cannot be chosen together with others for “{0}”.",
         [RefusalCodes.NotEmail] = "This is not an e-mail address. It looks like name@example.org.",
         [RefusalCodes.NotTelephone] = "This is not a telephone number. Give it with its area code, or from abroad with + and the country.",
         [RefusalCodes.PartMissing] = "Please fill in the {1}.",
@@ -26,15 +49,15 @@ public static class Sentences
         [NotSold] = "This is no longer sold. Take it out of the cart.",
     }.ToFrozenDictionary(StringComparer.Ordinal);
 
-    /// <summary>The sentence for a key, filled in.</summary>
-    public static string For(string key, string label, IReadOnlyList<string> details)
-    {
-        var sentence = Defaults[key].Replace("{0}", label, StringComparison.Ordinal);
-        for (var i = 0; i < details.Count; i++)
-        {
-            sentence = sentence.Replace($"{{{i + 1}}}", details[i], StringComparison.Ordinal);
-        }
+    private static readonly string Unnamed = "“{0}” cannot be taken as it is.";
 
-        return sentence;
+    /// <summary>The sentence for a refusal, filled in. A code of a type that brings no sentence gets a plain one.</summary>
+    public static string For(Refusal refusal, LanguageMap label, string language)
+    {
+        var sentence = refusal.Wording?.In(language) ?? Defaults.GetValueOrDefault(refusal.Code, Unnamed);
+        return sentence
+            .Replace("{0}", label.In(language), StringComparison.Ordinal)
+            .Replace("{1}", refusal.First, StringComparison.Ordinal)
+            .Replace("{2}", refusal.Second, StringComparison.Ordinal);
     }
 }

@@ -7,19 +7,60 @@ namespace Sexton.Core.Catalogue;
 /// <param name="Code">The external code; the SKU in the trade's word.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Category">The name of its category.</param>
-/// <param name="PriceMinor">The price of one, in minor units; at least 0.</param>
-public sealed record Product(string Code, LanguageMap Name, string Category, long PriceMinor);
-
-/// <summary>The products of the shop, found by their code.</summary>
-/// <param name="products">All products on sale; their codes must differ.</param>
-/// <param name="currency">The one currency of the installation (ISO 4217).</param>
-public sealed class ProductIndex(IEnumerable<Product> products, string currency)
+/// <param name="PriceMinor">The price of one, in minor units; at least 0. A variant has its own.</param>
+public sealed record Product(string Code, LanguageMap Name, string Category, long PriceMinor)
 {
-    private readonly ImmutableDictionary<string, Product> _byCode = products.ToImmutableDictionary(p => p.Code, StringComparer.Ordinal);
+    /// <summary>Words that products share across categories.</summary>
+    public ImmutableArray<string> Tags { get; init; } = [];
 
-    /// <summary>The currency of all prices.</summary>
-    public string Currency { get; } = currency;
+    /// <summary>Its typed attributes, such as its height, by name.</summary>
+    public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } = ImmutableSortedDictionary<string, ProductAttribute>.Empty;
 
-    /// <summary>The product with a code, or null.</summary>
-    public Product? Find(string code) => _byCode.GetValueOrDefault(code);
+    /// <summary>Its variants; a line of a product with variants names one.</summary>
+    public ImmutableArray<Variant> Variants { get; init; } = [];
+
+    /// <summary>What one of it is called: "Seat". Empty for a plain "No."</summary>
+    public LanguageMap UnitName { get; init; } = LanguageMap.Empty;
+
+    /// <summary>Whether it is sent to an address; a walk is not.</summary>
+    public bool Ships { get; init; } = true;
+}
+
+/// <summary>A variant of a product.</summary>
+/// <param name="Code">Its external code.</param>
+/// <param name="Name">Its name, such as "large".</param>
+/// <param name="PriceMinor">The price of one, in minor units; at least 0.</param>
+public sealed record Variant(string Code, LanguageMap Name, long PriceMinor)
+{
+    /// <summary>Its typed attributes; one of the same name as the product's stands in its place.</summary>
+    public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } = ImmutableSortedDictionary<string, ProductAttribute>.Empty;
+}
+
+/// <summary>A typed attribute of a product.</summary>
+/// <param name="Value">Its value: a text, a number, or true or false.</param>
+/// <param name="Unit">The unit of a number, or "".</param>
+public sealed record ProductAttribute(AnswerValue Value, string Unit = "");
+
+/// <summary>A group of shoppers, such as "trade".</summary>
+/// <param name="Key">Its stable key.</param>
+/// <param name="Name">What it is called.</param>
+public sealed record ShopperGroup(string Key, LanguageMap Name);
+
+/// <summary>What a line is of: a product, and its variant if it has any.</summary>
+/// <param name="Product">The product.</param>
+/// <param name="Variant">The variant, or null.</param>
+public readonly record struct Goods(Product Product, Variant? Variant)
+{
+    /// <summary>The price of one, in minor units.</summary>
+    public long PriceMinor => Variant?.PriceMinor ?? Product.PriceMinor;
+
+    /// <summary>The code under which it is sold.</summary>
+    public string Code => Variant?.Code ?? Product.Code;
+
+    /// <summary>An attribute, or null.</summary>
+    public ProductAttribute? Attribute(string name) =>
+        Variant is not null && Variant.Attributes.TryGetValue(name, out var own) ? own : Product.Attributes.GetValueOrDefault(name);
+
+    /// <summary>What it is called, with its variant.</summary>
+    public string NameIn(string language) => Variant is null ? Product.Name.In(language) : $"{Product.Name.In(language)}, {Variant.Name.In(language)}";
 }

@@ -1,30 +1,40 @@
+using System.Collections.Immutable;
+using System.Text.Json;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Register;
 
 namespace Sexton.Core.Checks;
 
-/// <summary>A field per line that no product asks, or that names a product which is not sold.</summary>
+/// <summary>A field or section that no product asks, or that lists a product, category, tag or group which is not there.</summary>
 internal sealed class AskedOfNothing : IDraftCheck
 {
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products)
     {
-        foreach (var field in plan.LineFields.Select(static f => f.Field).Where(static f => !f.AskedOf.All))
+        foreach (var field in plan.Displayed.Select(static f => f.Field))
         {
-            if (field.AskedOf.Products.IsEmpty)
+            var scope = field.AskedOf;
+            if (scope.IsNothing)
             {
                 yield return new Problem("asked_of_nothing", field.Key, "asked_of", "No product asks it. Choose the products.", []);
             }
 
-            foreach (var code in field.AskedOf.Products.Where(code => products.Find(code) is null))
+            var unknown = Unknown("product", scope.Products, products.All.Select(static p => p.Code), scope, static (s, l) => s with { Products = l })
+                .Concat(Unknown("category", scope.Categories, products.All.Select(static p => p.Category), scope, static (s, l) => s with { Categories = l }))
+                .Concat(Unknown("tag", scope.Tags, products.All.SelectMany(static p => p.Tags), scope, static (s, l) => s with { Tags = l }))
+                .Concat(Unknown("shopper group", scope.Groups, products.Groups.Select(static g => g.Key), scope, static (s, l) => s with { Groups = l }));
+            foreach (var (sentence, without) in unknown)
             {
-                var others = ProductScope.Only(field.AskedOf.Products.Remove(code));
                 yield return new Problem(
                     "asked_of_unknown",
                     field.Key,
                     "asked_of",
-                    $"The product “{code}” is not sold.",
-                    [new Remedy("Take it out", "asked_of", System.Text.Json.JsonSerializer.SerializeToElement(others, RegisterJson.Options))]);
+                    sentence,
+                    [new Remedy("Take it out", "asked_of", JsonSerializer.SerializeToElement(without, RegisterJson.Options))]);
             }
         }
     }
+
+    private static IEnumerable<(string Sentence, ProductScope Without)> Unknown(
+        string what, ImmutableArray<string> listed, IEnumerable<string> known, ProductScope scope, Func<ProductScope, ImmutableArray<string>, ProductScope> with) =>
+        listed.Except(known, StringComparer.Ordinal).Select(gone => ($"The shop has no {what} “{gone}”.", with(scope, listed.Remove(gone))));
 }

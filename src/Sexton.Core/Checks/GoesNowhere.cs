@@ -8,9 +8,9 @@ namespace Sexton.Core.Checks;
 internal sealed class GoesNowhere : IDraftCheck
 {
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products) =>
-        plan.LineFields.Concat(plan.OrderFields)
+        plan.Displayed
+            .Where(static f => f.Section is null && f.Field.GoesTo.IsEmpty)
             .Select(static f => f.Field)
-            .Where(static f => f.GoesTo.IsEmpty)
             .Select(static f => new Problem(
                 "goes_nowhere",
                 f.Key,

@@ -10,7 +10,7 @@ internal sealed class LongerThanTaken : IDraftCheck
 {
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products)
     {
-        foreach (var planned in plan.LineFields.Concat(plan.OrderFields))
+        foreach (var planned in plan.Displayed)
         {
             var field = planned.Field;
             foreach (var destination in DestinationIndex.All.Where(d => field.GoesTo.Contains(d.Key)))

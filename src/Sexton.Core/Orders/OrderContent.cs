@@ -1,10 +1,15 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Sexton.Core.Cart;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 
 namespace Sexton.Core.Orders;
 
 /// <summary>
-/// What an attempt froze and an order is placed from: lines, answers and prices as they were, under one version of the register.
+/// What an attempt froze and an order is placed from: lines, answers, prices and the facts that conditions read, as they were, under one
+/// version of the register.
 /// </summary>
 public sealed record OrderContent
 {
@@ -14,11 +19,23 @@ public sealed record OrderContent
     /// <summary>The language in which the shopper was asked.</summary>
     public required string Language { get; init; }
 
+    /// <summary>The key of the shopper's group.</summary>
+    public required string Group { get; init; }
+
+    /// <summary>The country of the shopper.</summary>
+    public required string Country { get; init; }
+
+    /// <summary>The day on which it was evaluated, in the time zone of the shop.</summary>
+    public required DateOnly Day { get; init; }
+
     /// <summary>The lines, in the order of the cart.</summary>
     public required ImmutableArray<OrderLine> Lines { get; init; }
 
     /// <summary>All answers asked for; one without a value was left empty.</summary>
     public required ImmutableArray<OrderAnswer> Answers { get; init; }
+
+    /// <summary>What a condition or an opening question kept from being asked, and why.</summary>
+    public ImmutableArray<NotAskedAnswer> NotAsked { get; init; } = [];
 
     /// <summary>The total in minor units.</summary>
     public required long TotalMinor { get; init; }
@@ -26,25 +43,108 @@ public sealed record OrderContent
     /// <summary>The currency (ISO 4217).</summary>
     public required string Currency { get; init; }
 
+    /// <summary>The answer of the order to a field, or null when not asked or left empty.</summary>
+    public AnswerValue? Find(string field) => Answers.FirstOrDefault(a => a.LineId is null && a.Field == field)?.Value;
+
     /// <summary>The text of an answer of the order, or "" when not asked or left empty.</summary>
-    public string TextOf(string field) =>
-        Answers.FirstOrDefault(a => a.LineId is null && string.Equals(a.Field, field, StringComparison.Ordinal))?.Text ?? "";
+    public string TextOf(string field) => Answers.FirstOrDefault(a => a.LineId is null && a.Field == field)?.Text ?? "";
+
+    /// <summary>The order as a cart, its answers canonical.</summary>
+    public CartContent AsCart() => new()
+    {
+        Language = Language,
+        Group = Group,
+        Country = Country,
+        Answers = Of(null, null),
+        Lines =
+        [
+            .. Lines.Select(l => new CartLine(l.Id, l.Facts.ProductCode, l.Quantity, Of(l.Id, null))
+            {
+                VariantCode = l.Facts.VariantCode,
+                Units = [.. l.Units.Select(u => new CartUnit(u, Of(l.Id, u)))],
+            }),
+        ],
+    };
+
+    /// <summary>The products of the order as they were.</summary>
+    public ProductIndex Products() =>
+        new(Lines.GroupBy(static l => l.Facts.ProductCode, StringComparer.Ordinal).Select(AsProduct), [new ShopperGroup(Group, LanguageMap.Of(Group))], Currency, Country);
+
+    private static Product AsProduct(IGrouping<string, OrderLine> lines)
+    {
+        var (line, facts) = (lines.First(), lines.First().Facts);
+        return new Product(facts.ProductCode, LanguageMap.Of(line.ProductName), facts.Category, line.UnitMinor)
+        {
+            Tags = facts.Tags,
+            Attributes = facts.VariantCode is null ? facts.Attributes : ImmutableSortedDictionary<string, ProductAttribute>.Empty,
+            Ships = facts.Ships,
+            Variants =
+            [
+                .. lines.Where(static l => l.Facts.VariantCode is not null).DistinctBy(static l => l.Facts.VariantCode)
+                    .Select(static l => new Variant(l.Facts.VariantCode!, LanguageMap.Of(l.ProductName), l.UnitMinor) { Attributes = l.Facts.Attributes }),
+            ],
+        };
+    }
+
+    private AnswerSet Of(string? lineId, string? unitId) => AnswerSet.Of(
+        Answers.Where(a => a.LineId == lineId && a.UnitId == unitId && a.Value is not null).Select(static a => KeyValuePair.Create(a.Field, a.Value!)));
 }
 
 /// <summary>A line of an order.</summary>
 /// <param name="Id">The id that the line had in the cart.</param>
-/// <param name="ProductCode">The external code of the product.</param>
+/// <param name="ProductCode">The external code under which it was sold: that of the variant where there is one.</param>
 /// <param name="ProductName">Its name as it was.</param>
 /// <param name="Quantity">How many; at least 1.</param>
 /// <param name="UnitMinor">The price of one, in minor units.</param>
 /// <param name="SumMinor">The sum of the line, in minor units.</param>
-public sealed record OrderLine(string Id, string ProductCode, string ProductName, int Quantity, long UnitMinor, long SumMinor);
+/// <param name="Facts">What conditions read of it, as it was.</param>
+public sealed record OrderLine(string Id, string ProductCode, string ProductName, int Quantity, long UnitMinor, long SumMinor, LineFacts Facts)
+{
+    /// <summary>The ids of its units, in their order, where each one was asked for.</summary>
+    public ImmutableArray<string> Units { get; init; } = [];
+
+    /// <summary>What one of them is called: "Seat"; "" for a plain "No."</summary>
+    public string UnitName { get; init; } = "";
+
+    /// <summary>What a unit is called, with its number: "Seat 1 of 3".</summary>
+    /// <param name="unitId">The id of the unit.</param>
+    public string NameOf(string unitId) => $"{(UnitName.Length > 0 ? UnitName : "No.")} {Units.IndexOf(unitId) + 1} of {Units.Length}";
+}
+
+/// <summary>The facts of a line that conditions read, as they were when it was ordered.</summary>
+/// <param name="ProductCode">The code of the product.</param>
+/// <param name="VariantCode">The code of the variant, or null.</param>
+/// <param name="Category">The name of its category.</param>
+/// <param name="Tags">Its tags.</param>
+/// <param name="Attributes">Its typed attributes, those of the variant among them.</param>
+/// <param name="Ships">Whether it is sent.</param>
+public sealed record LineFacts(
+    string ProductCode,
+    string? VariantCode,
+    string Category,
+    ImmutableArray<string> Tags,
+    ImmutableSortedDictionary<string, ProductAttribute> Attributes,
+    bool Ships);
 
 /// <summary>An answer of an order.</summary>
 /// <param name="LineId">The line, or null for an answer of the order.</param>
+/// <param name="UnitId">The unit within its line, or null for an answer of the line or order.</param>
 /// <param name="Field">The key of the field.</param>
 /// <param name="Label">The question as the shopper read it.</param>
 /// <param name="Step">The key of the step where it was asked.</param>
 /// <param name="Value">The canonical value; null when left empty.</param>
 /// <param name="Text">The canonical text; "" when left empty.</param>
-public sealed record OrderAnswer(string? LineId, string Field, string Label, string Step, AnswerValue? Value, string Text);
+public sealed record OrderAnswer(string? LineId, string? UnitId, string Field, string Label, string Step, AnswerValue? Value, string Text)
+{
+    /// <summary>Where it stands.</summary>
+    [JsonIgnore]
+    public SlotId Slot => SlotId.Of(LineId, UnitId, Field);
+}
+
+/// <summary>A question that was not asked, though the product could have asked it.</summary>
+/// <param name="LineId">The line, or null for a question of the order.</param>
+/// <param name="UnitId">The unit within its line, or null.</param>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Label">What staff call it.</param>
+/// <param name="Why">The condition that did not hold, in words.</param>
+public sealed record NotAskedAnswer(string? LineId, string? UnitId, string Field, string Label, string Why);

@@ -17,6 +17,9 @@ public static class MoneyText
     /// <summary>The number of decimals of a currency (ISO 4217).</summary>
     public static int ExponentOf(string currency) => Exponents.GetValueOrDefault(currency, 2);
 
+    /// <summary>How many minor units make one unit of a currency.</summary>
+    public static decimal UnitOf(string currency) => ExponentOf(currency) switch { 0 => 1, 3 => 1000, _ => 100 };
+
     /// <summary>An amount with its currency, such as "€ 1,234.50" or "SEK 12.00".</summary>
     /// <param name="minor">The amount in minor units.</param>
     /// <param name="currency">The currency (ISO 4217).</param>
@@ -24,7 +27,7 @@ public static class MoneyText
     public static string Format(long minor, string currency, string language)
     {
         var exponent = ExponentOf(currency);
-        var amount = new decimal(minor) / (decimal)Math.Pow(10, exponent);
+        var amount = new decimal(minor) / UnitOf(currency);
         var sign = currency switch { "EUR" => "€", "GBP" => "£", "USD" => "$", _ => currency };
         return sign + "\u00a0" + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), CultureInfo.GetCultureInfo(language));
     }

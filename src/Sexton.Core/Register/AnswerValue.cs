@@ -1,72 +1,161 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 
 namespace Sexton.Core.Register;
 
 /// <summary>
-/// What was entered for a field, before or after it was made canonical: one text, or named parts of text (a postal address).
-/// In JSON a string or an object of strings. Compared by content.
+/// What was entered for a field, before or after it was made canonical. In JSON a string, a number, true or false, an array of strings
+/// (several picked), or an object of strings (named parts, as of an address). Immutable; compared by content.
 /// </summary>
 [JsonConverter(typeof(AnswerValueConverter))]
 public sealed class AnswerValue : IEquatable<AnswerValue>
 {
-    private AnswerValue(string? text, ImmutableSortedDictionary<string, string>? parts)
+    /// <summary>The answer yes.</summary>
+    public static readonly AnswerValue Yes = new() { Truth = true };
+
+    /// <summary>The answer no.</summary>
+    public static readonly AnswerValue No = new() { Truth = false };
+
+    private AnswerValue()
     {
-        Text = text;
-        Parts = parts;
     }
 
-    /// <summary>The text, or null when the answer has parts.</summary>
-    public string? Text { get; }
+    /// <summary>The text, or null when the answer is something else.</summary>
+    public string? Text { get; private init; }
 
-    /// <summary>The parts by name, or null when the answer is one text.</summary>
-    public ImmutableSortedDictionary<string, string>? Parts { get; }
+    /// <summary>The exact number, or null when the answer is something else.</summary>
+    public decimal? Number { get; private init; }
+
+    /// <summary>Yes or no, or null when the answer is something else.</summary>
+    public bool? Truth { get; private init; }
+
+    /// <summary>What was picked, in order; null when the answer is something else.</summary>
+    public ImmutableArray<string>? Picks { get; private init; }
+
+    /// <summary>The parts by name, or null when the answer is something else.</summary>
+    public ImmutableSortedDictionary<string, string>? Parts { get; private init; }
 
     /// <summary>An answer of one text.</summary>
-    public static AnswerValue Of(string text) => new(text, null);
+    public static AnswerValue Of(string text) => new() { Text = text };
+
+    /// <summary>An answer of a number.</summary>
+    public static AnswerValue Of(decimal number) => new() { Number = number };
+
+    /// <summary>Yes or no.</summary>
+    public static AnswerValue Of(bool truth) => truth ? Yes : No;
+
+    /// <summary>An answer of several picks.</summary>
+    public static AnswerValue Of(ImmutableArray<string> picks) => new() { Picks = picks };
 
     /// <summary>An answer of named parts.</summary>
     public static AnswerValue Of(IEnumerable<KeyValuePair<string, string>> parts) =>
-        new(null, parts.ToImmutableSortedDictionary(StringComparer.Ordinal));
+        new() { Parts = parts.ToImmutableSortedDictionary(StringComparer.Ordinal) };
+
+    /// <summary>True for an answer in which nothing was entered: a blank text, no picks, or only blank parts.</summary>
+    public bool IsBlank =>
+        Text is { } text ? string.IsNullOrWhiteSpace(text)
+        : Picks is { } picks ? picks.IsEmpty
+        : Parts is { } parts && parts.All(static p => string.IsNullOrWhiteSpace(p.Value));
 
     /// <inheritdoc/>
     public bool Equals(AnswerValue? other) =>
-        other is not null
-        && string.Equals(Text, other.Text, StringComparison.Ordinal)
-        && (Parts is null ? other.Parts is null : other.Parts is not null && Parts.SequenceEqual(other.Parts));
+        ReferenceEquals(this, other)
+        || (other is not null
+            && string.Equals(Text, other.Text, StringComparison.Ordinal)
+            && Number == other.Number
+            && Truth == other.Truth
+            && (Picks is { } picks ? other.Picks is { } others && picks.SequenceEqual(others, StringComparer.Ordinal) : other.Picks is null)
+            && (Parts is null ? other.Parts is null : other.Parts is not null && Parts.SequenceEqual(other.Parts)));
 
     /// <inheritdoc/>
     public override bool Equals(object? obj) => Equals(obj as AnswerValue);
 
     /// <inheritdoc/>
-    public override int GetHashCode() =>
-        Text is not null ? StringComparer.Ordinal.GetHashCode(Text) : Parts!.Aggregate(17, static (h, p) => HashCode.Combine(h, p.Key, p.Value));
+    public override int GetHashCode()
+    {
+        var hash = new HashCode();
+        hash.Add(Text, StringComparer.Ordinal);
+        hash.Add(Number);
+        hash.Add(Truth);
+        foreach (var pick in Picks ?? [])
+        {
+            hash.Add(pick, StringComparer.Ordinal);
+        }
+
+        foreach (var (name, text) in Parts ?? ImmutableSortedDictionary<string, string>.Empty)
+        {
+            hash.Add(name, StringComparer.Ordinal);
+            hash.Add(text, StringComparer.Ordinal);
+        }
+
+        return hash.ToHashCode();
+    }
+
+    /// <summary>The answer as plain words, for messages to staff.</summary>
+    public override string ToString() =>
+        Text
+        ?? Number?.ToString(CultureInfo.InvariantCulture)
+        ?? (Truth is { } truth ? (truth ? "yes" : "no") : string.Join(", ", Picks ?? [.. Parts!.Values]));
 
     private sealed class AnswerValueConverter : JsonConverter<AnswerValue>
     {
-        public override AnswerValue Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => reader.TokenType switch
+        public override AnswerValue Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
         {
-            JsonTokenType.String => Of(reader.GetString()!),
-            JsonTokenType.StartObject => Of(JsonSerializer.Deserialize<Dictionary<string, string>>(ref reader, options)!),
-            _ => throw new JsonException("An answer is a text, or an object whose values are texts."),
-        };
+            switch (reader.TokenType)
+            {
+                case JsonTokenType.String:
+                    return Of(reader.GetString()!);
+                case JsonTokenType.True:
+                    return Yes;
+                case JsonTokenType.False:
+                    return No;
+                case JsonTokenType.Number when reader.TryGetDecimal(out var number):
+                    return Of(number);
+                case JsonTokenType.StartArray:
+                    return Of([.. JsonSerializer.Deserialize<string[]>(ref reader, options)!]);
+                case JsonTokenType.StartObject:
+                    return Of(JsonSerializer.Deserialize<Dictionary<string, string>>(ref reader, options)!);
+                default:
+                    throw new JsonException("An answer is a text, a number, true or false, a list of texts, or an object whose values are texts.");
+            }
+        }
 
         public override void Write(Utf8JsonWriter writer, AnswerValue value, JsonSerializerOptions options)
         {
-            if (value.Text is not null)
+            if (value.Text is { } text)
             {
-                writer.WriteStringValue(value.Text);
-                return;
+                writer.WriteStringValue(text);
             }
-
-            writer.WriteStartObject();
-            foreach (var (name, text) in value.Parts!)
+            else if (value.Number is { } number)
             {
-                writer.WriteString(name, text);
+                writer.WriteNumberValue(number);
             }
+            else if (value.Truth is { } truth)
+            {
+                writer.WriteBooleanValue(truth);
+            }
+            else if (value.Picks is { } picks)
+            {
+                writer.WriteStartArray();
+                foreach (var pick in picks)
+                {
+                    writer.WriteStringValue(pick);
+                }
 
-            writer.WriteEndObject();
+                writer.WriteEndArray();
+            }
+            else
+            {
+                writer.WriteStartObject();
+                foreach (var (name, part) in value.Parts!)
+                {
+                    writer.WriteString(name, part);
+                }
+
+                writer.WriteEndObject();
+            }
         }
     }
 }

@@ -1,4 +1,7 @@
 using System.Collections.Immutable;
+using System.Text.Json;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
 
 namespace Sexton.Core.Register;
@@ -15,11 +18,26 @@ public static class BuiltInFields
     /// <summary>How to reach the shopper.</summary>
     public const string Telephone = "telephone";
 
+    /// <summary>How the goods reach the shopper.</summary>
+    public const string DeliveryMethod = "delivery_method";
+
     /// <summary>Where the goods go.</summary>
     public const string DeliveryAddress = "delivery_address";
 
+    /// <summary>How the order is paid.</summary>
+    public const string PaymentMethod = "payment_method";
+
+    /// <summary>The choices of <see cref="DeliveryMethod"/>: sent, or fetched by the shopper.</summary>
+    public const string Sent = "sent", Fetched = "fetched";
+
+    /// <summary>The choices of <see cref="PaymentMethod"/>: by card, or on account for those whom the shop knows.</summary>
+    public const string Card = "card", OnAccount = "on_account";
+
     private static readonly ImmutableSortedSet<string> Everywhere =
-        [DestinationIndex.Confirmation, DestinationIndex.OrderPage, DestinationIndex.ShopperEmail, DestinationIndex.BackOffice];
+        [DestinationIndex.Confirmation, DestinationIndex.Account, DestinationIndex.OrderPage, DestinationIndex.ShopperEmail, DestinationIndex.BackOffice];
+
+    private static readonly Condition AnythingShips =
+        new ConditionOver(Quantifier.Any, Level.Line, new ConditionTest(Facts.Ships, Relation.Is, AnswerValue.Yes));
 
     /// <summary>The built-in fields as a new register has them.</summary>
     public static readonly ImmutableArray<Field> All =
@@ -27,11 +45,34 @@ public static class BuiltInFields
         new() { Key = Name, Type = "person_name", Level = Level.Order, Step = Step.Contact.Key, BuiltIn = true, Label = LanguageMap.Of("Your name"), Required = true, GoesTo = Everywhere },
         new() { Key = Email, Type = "email", Level = Level.Order, Step = Step.Contact.Key, BuiltIn = true, Label = LanguageMap.Of("E-mail"), Help = LanguageMap.Of("The confirmation goes there."), Required = true, GoesTo = Everywhere },
         new() { Key = Telephone, Type = "telephone", Level = Level.Order, Step = Step.Contact.Key, BuiltIn = true, Label = LanguageMap.Of("Telephone"), GoesTo = Everywhere },
-        new() { Key = DeliveryAddress, Type = "postal_address", Level = Level.Order, Step = Step.Delivery.Key, BuiltIn = true, Label = LanguageMap.Of("Delivery address"), Required = true, GoesTo = Everywhere },
+        new()
+        {
+            Key = DeliveryMethod, Type = OneOf.TypeKey, Level = Level.Order, Step = Step.Delivery.Key, BuiltIn = true, Label = LanguageMap.Of("How it reaches you"), Required = true, GoesTo = Everywhere,
+            When = AnythingShips,
+            Default = AnswerValue.Of(Sent),
+            Settings = Choices(new Choice { Key = Sent, Label = LanguageMap.Of("Sent to an address") }, new Choice { Key = Fetched, Label = LanguageMap.Of("Fetched from the shop") }),
+        },
+        new()
+        {
+            Key = DeliveryAddress, Type = "postal_address", Level = Level.Order, Step = Step.Delivery.Key, BuiltIn = true, Label = LanguageMap.Of("Delivery address"), Required = true, GoesTo = Everywhere,
+            When = new ConditionTest(Facts.OfAnswer(DeliveryMethod), Relation.Is, AnswerValue.Of(Sent)),
+        },
+        new()
+        {
+            Key = PaymentMethod, Type = OneOf.TypeKey, Level = Level.Order, Step = Step.Payment.Key, BuiltIn = true, Label = LanguageMap.Of("How you pay"), Required = true, GoesTo = Everywhere,
+            Default = AnswerValue.Of(Card),
+            Settings = Choices(
+                new Choice { Key = Card, Label = LanguageMap.Of("By card") },
+                new Choice { Key = OnAccount, Label = LanguageMap.Of("On account"), When = new ConditionTest(Facts.Group, Relation.Is, AnswerValue.Of("trade")) }),
+        },
     ];
 
     /// <summary>
-    /// Whether the job needs a setting as it is: without a name, an e-mail address and a delivery address no order can be fulfilled.
+    /// Whether the job needs an answer: without a name, an e-mail address, a way of delivery, an address and a way of paying no order can be
+    /// fulfilled.
     /// </summary>
-    public static bool MustBeAnswered(string key) => key is Name or Email or DeliveryAddress;
+    public static bool MustBeAnswered(string key) => key is Name or Email or DeliveryMethod or DeliveryAddress or PaymentMethod;
+
+    private static ImmutableSortedDictionary<string, JsonElement> Choices(params ImmutableArray<Choice> choices) =>
+        ImmutableSortedDictionary<string, JsonElement>.Empty.Add(OneOf.Choices, JsonSerializer.SerializeToElement(choices, RegisterJson.Options));
 }

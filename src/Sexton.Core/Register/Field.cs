@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using System.Text.Json.Serialization;
+using Sexton.Core.Conditions;
 
 namespace Sexton.Core.Register;
 
@@ -15,8 +17,11 @@ public sealed record Field
     /// <summary>How often it is asked.</summary>
     public required Level Level { get; init; }
 
-    /// <summary>The key of the step where it is asked; see <see cref="Register.Step"/>.</summary>
+    /// <summary>The key of the step where it is asked; that of its section when it stands in one.</summary>
     public required string Step { get; init; }
+
+    /// <summary>The key of the section that it stands in, or null.</summary>
+    public string? Section { get; init; }
 
     /// <summary>True for a question that the shop asks by itself: it cannot be removed, nor made optional where the job needs it.</summary>
     public bool BuiltIn { get; init; }
@@ -24,29 +29,112 @@ public sealed record Field
     /// <summary>The question as the shopper reads it.</summary>
     public required LanguageMap Label { get; init; }
 
+    /// <summary>What staff call it; "" for the label.</summary>
+    public string StaffLabel { get; init; } = "";
+
+    /// <summary>What staff should know of it; never shown to shoppers.</summary>
+    public string StaffNotes { get; init; } = "";
+
     /// <summary>A sentence of help under the control, or none.</summary>
     public LanguageMap Help { get; init; } = LanguageMap.Empty;
 
     /// <summary>The example inside the empty control, or none.</summary>
     public LanguageMap Placeholder { get; init; } = LanguageMap.Empty;
 
-    /// <summary>Whether an answer must be given while the field is asked.</summary>
+    /// <summary>The file name of a picture shown beside the question, or "".</summary>
+    public string Picture { get; init; } = "";
+
+    /// <summary>What the control holds before the shopper has touched it, or null. It counts as the answer as long as none is given.</summary>
+    public AnswerValue? Default { get; init; }
+
+    /// <summary>Whether the default must be changed: left as it is, it is refused.</summary>
+    public bool DefaultMustChange { get; init; }
+
+    /// <summary>Whether it stands in one row with the field before it, where there is room.</summary>
+    public bool SharesRow { get; init; }
+
+    /// <summary>Whether an answer must be given whenever the field is asked.</summary>
     public bool Required { get; init; }
 
-    /// <summary>Of which products it is asked; always all for a field asked once per order.</summary>
+    /// <summary>When an answer must be given, where it need not always be; null for never.</summary>
+    public Condition? RequiredWhen { get; init; }
+
+    /// <summary>The quick way of saying when it is asked.</summary>
     public ProductScope AskedOf { get; init; } = ProductScope.Every;
+
+    /// <summary>The condition under which it is asked, besides <see cref="AskedOf"/>; null for always.</summary>
+    public Condition? When { get; init; }
 
     /// <summary>The settings of the type, by name; what is not set has the type's own default.</summary>
     public ImmutableSortedDictionary<string, JsonElement> Settings { get; init; } = ImmutableSortedDictionary<string, JsonElement>.Empty;
 
+    /// <summary>Whether only staff who need it see the answers.</summary>
+    public bool Sensitive { get; init; }
+
+    /// <summary>Switched off: asked of nobody until it is switched on again.</summary>
+    public bool SwitchedOff { get; init; }
+
+    /// <summary>Retired: never asked again, and kept so that the answers of old orders can be read.</summary>
+    public bool Retired { get; init; }
+
     /// <summary>The keys of the destinations that it goes to; see <see cref="Routing.DestinationIndex"/>.</summary>
+    public ImmutableSortedSet<string> GoesTo { get; init; } = [];
+
+    /// <summary>The conditions under which it goes to some of them, by destination.</summary>
+    public ImmutableSortedDictionary<string, Condition> GoesToWhen { get; init; } = ImmutableSortedDictionary<string, Condition>.Empty;
+
+    /// <summary>What staff call it.</summary>
+    [JsonIgnore]
+    public string NameForStaff => StaffLabel.Length > 0 ? StaffLabel : Label.ToString();
+}
+
+/// <summary>Fields shown together under one heading, asked or not as one.</summary>
+public sealed record Section
+{
+    /// <summary>The stable key; keys of fields, sections and steps never meet. The answer to the opening question is stored under it.</summary>
+    public required string Key { get; init; }
+
+    /// <summary>How often its fields are asked.</summary>
+    public required Level Level { get; init; }
+
+    /// <summary>The key of the step where its fields are asked.</summary>
+    public required string Step { get; init; }
+
+    /// <summary>The heading as the shopper reads it.</summary>
+    public required LanguageMap Heading { get; init; }
+
+    /// <summary>Words under the heading, or none.</summary>
+    public LanguageMap Text { get; init; } = LanguageMap.Empty;
+
+    /// <summary>The opening question, answered with yes or no; empty for none. While it is not "yes", nothing in the section is asked.</summary>
+    public LanguageMap Opening { get; init; } = LanguageMap.Empty;
+
+    /// <summary>The quick way of saying when it is asked.</summary>
+    public ProductScope AskedOf { get; init; } = ProductScope.Every;
+
+    /// <summary>The condition under which it is asked; null for always.</summary>
+    public Condition? When { get; init; }
+
+    /// <summary>The destinations that the answer to the opening question goes to.</summary>
     public ImmutableSortedSet<string> GoesTo { get; init; } = [];
 }
 
-/// <summary>All fields of the shop, in the order in which they are asked. A draft, or the content of a published version.</summary>
+/// <summary>
+/// All fields, sections and own steps of the shop, in the order in which they are asked: a draft, or the content of a published version.
+/// A section stands where the first of its fields stands.
+/// </summary>
 /// <param name="Fields">The fields.</param>
 public sealed record RegisterContent(ImmutableArray<Field> Fields)
 {
+    /// <summary>The sections.</summary>
+    public ImmutableArray<Section> Sections { get; init; } = [];
+
+    /// <summary>The steps that the manager put on the way.</summary>
+    public ImmutableArray<OwnStep> Steps { get; init; } = [];
+
     /// <summary>The field with a key, or null.</summary>
     public Field? Find(string key) => Fields.FirstOrDefault(f => string.Equals(f.Key, key, StringComparison.Ordinal));
+
+    /// <summary>The section with a key, or null.</summary>
+    public Section? FindSection(string? key) => Sections.FirstOrDefault(s => string.Equals(s.Key, key, StringComparison.Ordinal));
 }

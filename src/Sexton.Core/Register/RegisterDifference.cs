@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
-using System.Text.Json;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
 
@@ -19,11 +20,11 @@ public enum FieldChangeKind
     Removed,
 }
 
-/// <summary>How a field differs between two registers, in words.</summary>
-/// <param name="Field">The key of the field.</param>
+/// <summary>How a field, section or step differs between two registers, in words.</summary>
+/// <param name="Field">Its key.</param>
 /// <param name="Label">Its label.</param>
 /// <param name="Kind">What became of it.</param>
-/// <param name="Clauses">The clauses that differ; for a new field those that are set.</param>
+/// <param name="Clauses">The clauses that differ; for a new one those that are set.</param>
 public sealed record FieldChange(string Field, string Label, FieldChangeKind Kind, ImmutableArray<ClauseChange> Clauses);
 
 /// <summary>One clause that differs: "at most 120 240 characters", of which 120 goes and 240 comes.</summary>
@@ -35,65 +36,184 @@ public sealed record FieldChange(string Field, string Label, FieldChangeKind Kin
 public sealed record ClauseChange(string Lead, string Before, string After, string Tail, bool AboutRoute = false);
 
 /// <summary>Says in words how one register differs from another.</summary>
-public static class RegisterDifference
+/// <param name="before">The older register.</param>
+/// <param name="after">The newer register.</param>
+/// <param name="types">The kinds of answer.</param>
+/// <param name="products">What the shop sells.</param>
+public sealed class RegisterDifference(RegisterContent before, RegisterContent after, FieldTypes types, ProductIndex products)
 {
-    /// <summary>The fields that differ, in the order of the newer register, then those removed.</summary>
-    public static ImmutableArray<FieldChange> Between(RegisterContent before, RegisterContent after, FieldTypes types, ProductIndex products)
+    private readonly ConditionWords _then = new(before, types, products);
+    private readonly ConditionWords _now = new(after, types, products);
+
+    /// <summary>What differs: steps, sections and fields in the order of the newer register, then those removed.</summary>
+    public static ImmutableArray<FieldChange> Between(RegisterContent before, RegisterContent after, FieldTypes types, ProductIndex products) =>
+        new RegisterDifference(before, after, types, products).All();
+
+    private ImmutableArray<FieldChange> All() =>
+    [
+        .. Changes(before.Steps, after.Steps, static s => s.Key, static s => s.Name.ToString(), Clauses),
+        .. Changes(before.Sections, after.Sections, static s => s.Key, static s => s.Heading.ToString(), Clauses),
+        .. Changes(before.Fields, after.Fields, static f => f.Key, static f => f.NameForStaff, Clauses),
+    ];
+
+    private static IEnumerable<FieldChange> Changes<T>(ImmutableArray<T> before, ImmutableArray<T> after, Func<T, string> key, Func<T, string> label, Func<T?, T, IEnumerable<ClauseChange>> clauses)
+        where T : class
     {
-        var changes = ImmutableArray.CreateBuilder<FieldChange>();
-        foreach (var field in after.Fields)
+        var olds = before.ToDictionary(key, StringComparer.Ordinal);
+        var common = after.Select(key).Where(olds.ContainsKey).ToList();
+        var moved = Moved([.. before.Select(key).Intersect(common, StringComparer.Ordinal)], common);
+        foreach (var now in after)
         {
-            var old = before.Find(field.Key);
-            var clauses = Clauses(old, field, types, products).ToImmutableArray();
-            if (old is null || !clauses.IsEmpty)
+            var old = olds.GetValueOrDefault(key(now));
+            var differing = clauses(old, now).Where(static c => c.Before != c.After).ToList();
+            if (moved.Contains(key(now)))
             {
-                changes.Add(new(field.Key, field.Label.ToString(), old is null ? FieldChangeKind.Added : FieldChangeKind.Changed, clauses));
+                differing.Add(new("stands at another place", "", "", ""));
+            }
+
+            if (old is null || differing.Count > 0)
+            {
+                yield return new(key(now), label(now), old is null ? FieldChangeKind.Added : FieldChangeKind.Changed, [.. differing]);
             }
         }
 
-        changes.AddRange(before.Fields.Where(f => after.Find(f.Key) is null)
-            .Select(static f => new FieldChange(f.Key, f.Label.ToString(), FieldChangeKind.Removed, [])));
-        return changes.ToImmutable();
+        foreach (var gone in before.Where(b => !after.Any(a => key(a) == key(b))))
+        {
+            yield return new FieldChange(key(gone), label(gone), FieldChangeKind.Removed, []);
+        }
     }
 
-    private static IEnumerable<ClauseChange> Clauses(Field? old, Field now, FieldTypes types, ProductIndex products)
+    // The fewest that can be said to have moved: all but a longest run that kept its order.
+    private static HashSet<string> Moved(List<string> before, List<string> after)
+    {
+        var places = after.Select(k => before.IndexOf(k)).ToList();
+        var best = new int[places.Count];
+        var from = new int[places.Count];
+        for (var i = 0; i < places.Count; i++)
+        {
+            (best[i], from[i]) = (1, -1);
+            for (var j = 0; j < i; j++)
+            {
+                if (places[j] < places[i] && best[j] >= best[i])
+                {
+                    (best[i], from[i]) = (best[j] + 1, j);
+                }
+            }
+        }
+
+        var moved = after.ToHashSet(StringComparer.Ordinal);
+        for (var i = best.Length == 0 ? -1 : Array.IndexOf(best, best.Max()); i >= 0; i = from[i])
+        {
+            moved.Remove(after[i]);
+        }
+
+        return moved;
+    }
+
+    private static IEnumerable<ClauseChange> Clauses(OwnStep? old, OwnStep now) =>
+        [new("is called ", Quoted(old?.Name), Quoted(now.Name), ""), new("stands after ", old?.After ?? "", now.After, "")];
+
+    private IEnumerable<ClauseChange> Clauses(Section? old, Section now)
+    {
+        List<ClauseChange> all =
+        [
+            new("is headed ", Quoted(old?.Heading), Quoted(now.Heading), ""),
+            new("says ", Quoted(old?.Text), Quoted(now.Text), ""),
+            new("opens with ", Quoted(old?.Opening), Quoted(now.Opening), ""),
+            new("asked ", old is null ? "" : Often(old.Level, old.AskedOf, before), Often(now.Level, now.AskedOf, after), ""),
+            new("at ", old is null ? "" : StepName(old.Step, before), StepName(now.Step, after), ""),
+            new("when ", Sentence(old?.When, _then), Sentence(now.When, _now), ""),
+        ];
+        return all.Concat(Routes(old?.GoesTo, now.GoesTo));
+    }
+
+    private IEnumerable<ClauseChange> Clauses(Field? old, Field now)
     {
         var type = types.Find(now.Type);
-        var all = new List<ClauseChange>
-        {
+        List<ClauseChange> all =
+        [
             new("asks for " + (type?.Name ?? now.Type) + ": ", Quoted(old?.Label), Quoted(now.Label), ""),
             new("help ", Quoted(old?.Help), Quoted(now.Help), ""),
             new("example ", Quoted(old?.Placeholder), Quoted(now.Placeholder), ""),
-            new("asked of ", old is null ? "" : Scope(old, products), Scope(now, products), ""),
-            new("an answer ", old is null ? "" : Must(old), Must(now), ""),
-        };
+            new("picture ", old?.Picture ?? "", now.Picture, ""),
+            new("staff call it ", Quoted(old?.StaffLabel), Quoted(now.StaffLabel), ""),
+            new("notes for staff ", Quoted(old?.StaffNotes), Quoted(now.StaffNotes), ""),
+            new("asked ", old is null ? "" : Often(old.Level, old.AskedOf, before), Often(now.Level, now.AskedOf, after), ""),
+            new("at ", old is null ? "" : StepName(old.Step, before), StepName(now.Step, after), ""),
+            new("in the section ", SectionName(old?.Section, before), SectionName(now.Section, after), ""),
+            new("when ", Sentence(old?.When, _then), Sentence(now.When, _now), ""),
+            new("an answer ", old is null ? "" : Must(old, _then), Must(now, _now), ""),
+            new("holds at first ", Proposed(old, _then), Proposed(now, _now), ""),
+            new("", Flag(old?.SharesRow, "shares a row with the one before"), Flag(now.SharesRow, "shares a row with the one before"), ""),
+            new("", Flag(old?.Sensitive, "answers are sensitive"), Flag(now.Sensitive, "answers are sensitive"), ""),
+            new("", Flag(old?.SwitchedOff, "switched off"), Flag(now.SwitchedOff, "switched off"), ""),
+            new("", Flag(old?.Retired, "retired"), Flag(now.Retired, "retired"), ""),
+        ];
         foreach (var setting in type?.Settings ?? [])
         {
             var words = setting.Clause.Split("{}");
-            all.Add(new(words[0], old is null ? "" : Value(old, setting), Value(now, setting), words[^1]));
+            all.Add(new(words[0], old is null ? "" : Value(old, setting), Value(now, setting), words.Length > 1 ? words[^1] : ""));
         }
 
-        if (old is not null)
+        all.AddRange(Routes(old?.GoesTo, now.GoesTo));
+        foreach (var destination in DestinationIndex.All)
         {
-            all.Add(new("no longer goes to ", Places(old.GoesTo.Except(now.GoesTo)), "", "", AboutRoute: true));
+            all.Add(new(
+                $"goes to {destination.Phrase} only when ",
+                Sentence(old?.GoesToWhen.GetValueOrDefault(destination.Key), _then),
+                Sentence(now.GoesToWhen.GetValueOrDefault(destination.Key), _now),
+                "",
+                AboutRoute: true));
         }
 
-        all.Add(new("goes to ", "", Places(now.GoesTo.Except(old?.GoesTo ?? [])), "", AboutRoute: true));
-
-        return all.Where(static c => c.Before != c.After);
+        return all;
     }
+
+    private static IEnumerable<ClauseChange> Routes(ImmutableSortedSet<string>? old, ImmutableSortedSet<string> now) =>
+    [
+        new("no longer goes to ", Places(old?.Except(now) ?? []), "", "", AboutRoute: true),
+        new("goes to ", "", Places(now.Except(old ?? [])), "", AboutRoute: true),
+    ];
 
     private static string Places(ImmutableSortedSet<string> keys) =>
         string.Join(", ", DestinationIndex.All.Where(d => keys.Contains(d.Key)).Select(static d => d.Phrase));
 
-    private static string Quoted(LanguageMap? text) => text is null || text.IsEmpty ? "" : $"“{text}”";
+    private static string Quoted(LanguageMap? text) => Quoted(text?.ToString());
 
-    private static string Scope(Field field, ProductIndex products) => field.Level == Level.Order ? "every order"
-        : field.AskedOf.All ? "every product"
-        : field.AskedOf.Products.IsEmpty ? "no product" : string.Join(", ", field.AskedOf.Products.Select(code => $"“{products.Find(code)?.Name.ToString() ?? code}”"));
+    private static string Quoted(string? text) => string.IsNullOrEmpty(text) ? "" : $"“{text}”";
 
-    private static string Must(Field field) => field.Required ? "must be given" : "may be left out";
+    private static string Flag(bool? on, string words) => on == true ? words : "";
+
+    private static string Sentence(Condition? condition, ConditionWords words) => condition is null ? "" : words.Sentence(condition);
+
+    private static string StepName(string key, RegisterContent register) =>
+        Step.All(register).FirstOrDefault(s => s.Key == key)?.Name.ToString().ToLowerInvariant() ?? key;
+
+    private static string SectionName(string? key, RegisterContent register) => key is null ? "" : Quoted(register.FindSection(key)?.Heading.ToString() ?? key);
+
+    private static string Proposed(Field? field, ConditionWords words) =>
+        field?.Default is null ? "" : words.ValueOf(Facts.OfAnswer(field.Key), field.Default) + (field.DefaultMustChange ? ", which must be changed" : "");
+
+    private static string Must(Field field, ConditionWords words) =>
+        field.Required ? "must be given" : field.RequiredWhen is null ? "may be left out" : "must be given when " + words.Sentence(field.RequiredWhen);
 
     private static string Value(Field field, TypeSetting setting) =>
-        field.Settings.TryGetValue(setting.Name, out JsonElement value) ? value.ToString() : setting.Default.ToString(System.Globalization.CultureInfo.InvariantCulture);
+        (field.Settings.TryGetValue(setting.Name, out var value) ? value : setting.Default) is { } given && setting.Check(given) is null ? setting.InWords(given) : "";
+
+    private string Often(Level level, ProductScope scope, RegisterContent register)
+    {
+        var often = level switch { Level.Order => "once per order", Level.Line => "of every line", _ => "of each one" };
+        var of = scope.All ? "" : " of " + Listed(scope);
+        var groups = scope.Groups.IsEmpty ? "" : $", of {string.Join(" and ", scope.Groups.Select(g => new ConditionWords(register, types, products).ValueOf(Facts.Group, AnswerValue.Of(g))))} only";
+        return often + of + groups;
+    }
+
+    private string Listed(ProductScope scope)
+    {
+        var listed = scope.Categories
+            .Concat(scope.Tags.Select(static t => $"what is tagged “{t}”"))
+            .Concat(scope.Products.Select(code => $"“{products.Find(code)?.Name.ToString() ?? code}”"))
+            .ToList();
+        return listed.Count == 0 ? "no product" : string.Join(", ", listed);
+    }
 }

@@ -1,116 +1,128 @@
 using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Register.Types;
 
 namespace Sexton.Core.Register;
 
 /// <summary>
-/// A compiled register: immutable, its fields bound to their rules and in the order in which they are asked.
+/// A compiled register: immutable, its fields in dependency order, their conditions bound, their choices indexed.
 /// Compiled once per version and shared by all requests.
 /// </summary>
 public sealed class RegisterPlan
 {
     private readonly ImmutableDictionary<string, PlannedField> _byKey;
+    private readonly ConditionalWeakTable<Product, ProductMask> _masks = [];
 
-    private RegisterPlan(RegisterContent content, ImmutableArray<PlannedField> fields)
+    internal RegisterPlan(RegisterContent content, ImmutableArray<Step> steps, ImmutableArray<PlannedField> inOrder, ImmutableArray<PlannedField> displayed)
     {
         Content = content;
-        OrderFields = [.. fields.Where(f => f.Field.Level == Level.Order)];
-        LineFields = [.. fields.Where(f => f.Field.Level == Level.Line)];
-        _byKey = fields.ToImmutableDictionary(f => f.Field.Key, StringComparer.Ordinal);
+        Steps = steps;
+        InOrder = inOrder;
+        Displayed = displayed;
+        (OrderFields, LineFields, UnitFields) = (OfLevel(displayed, Level.Order), OfLevel(displayed, Level.Line), OfLevel(displayed, Level.Unit));
+        (OrderSlots, LineSlots, UnitSlots) = (Slots(inOrder, Level.Order), Slots(inOrder, Level.Line), Slots(inOrder, Level.Unit));
+        _byKey = inOrder.ToImmutableDictionary(static f => f.Field.Key, StringComparer.Ordinal);
     }
 
     /// <summary>The register that was compiled.</summary>
     public RegisterContent Content { get; }
 
-    /// <summary>The fields asked once per order, by step and then by their place in the register.</summary>
+    /// <summary>All steps on the way, the manager's own among them.</summary>
+    public ImmutableArray<Step> Steps { get; }
+
+    /// <summary>Fields and sections such that each comes after what its conditions read.</summary>
+    public ImmutableArray<PlannedField> InOrder { get; }
+
+    /// <summary>Fields and sections that are asked, by step and then by their place in the register, a section before its fields.</summary>
+    public ImmutableArray<PlannedField> Displayed { get; }
+
+    /// <summary>Those asked once per order, as displayed.</summary>
     public ImmutableArray<PlannedField> OrderFields { get; }
 
-    /// <summary>The fields asked once per line, by step and then by their place in the register.</summary>
+    /// <summary>Those asked once per line, as displayed.</summary>
     public ImmutableArray<PlannedField> LineFields { get; }
 
-    /// <summary>The field with a key, or null.</summary>
+    /// <summary>Those asked once per unit, as displayed.</summary>
+    public ImmutableArray<PlannedField> UnitFields { get; }
+
+    /// <summary>Those of each level, sorted by key: their places are their slots.</summary>
+    internal ImmutableArray<PlannedField> OrderSlots { get; }
+
+    /// <inheritdoc cref="OrderSlots"/>
+    internal ImmutableArray<PlannedField> LineSlots { get; }
+
+    /// <inheritdoc cref="OrderSlots"/>
+    internal ImmutableArray<PlannedField> UnitSlots { get; }
+
+    /// <summary>The field or section with a key, or null.</summary>
     public PlannedField? Find(string key) => _byKey.GetValueOrDefault(key);
+
+    /// <summary>The place of a step on the way, from 0; -1 when there is no such step.</summary>
+    public int PlaceOf(string step)
+    {
+        for (var i = 0; i < Steps.Length; i++)
+        {
+            if (Steps[i].Key == step)
+            {
+                return i;
+            }
+        }
+
+        return -1;
+    }
+
+    /// <summary>Whether anything is asked of each one of a product.</summary>
+    public bool AsksPerUnit(Product product) => MaskOf(product).AnyUnit;
 
     /// <summary>
     /// Compiles a register. A field that cannot be compiled is left out of the plan and named in the problems;
     /// a register with such a problem cannot be published.
     /// </summary>
-    public static Compilation Compile(RegisterContent content, FieldTypes types)
+    public static Compilation Compile(RegisterContent content, FieldTypes types) => new PlanCompiler(content, types).Compile();
+
+    /// <summary>Which fields a product is asked by their scope: worked out once for each product.</summary>
+    internal ProductMask MaskOf(Product product) => _masks.TryGetValue(product, out var mask) ? mask : MakeMask(product);
+
+    // Apart, so that finding one makes no closure.
+    private ProductMask MakeMask(Product product) => _masks.GetValue(product, p => new ProductMask(this, p));
+
+    private static ImmutableArray<PlannedField> OfLevel(ImmutableArray<PlannedField> fields, Level level) => [.. fields.Where(f => f.Level == level)];
+
+    private static ImmutableArray<PlannedField> Slots(ImmutableArray<PlannedField> fields, Level level)
     {
-        var problems = ImmutableArray.CreateBuilder<CompileProblem>();
-        var fields = new List<PlannedField>(content.Fields.Length);
-        var seen = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var field in content.Fields)
+        ImmutableArray<PlannedField> slots = [.. OfLevel(fields, level).OrderBy(static f => f.Field.Key, StringComparer.Ordinal)];
+        for (var i = 0; i < slots.Length; i++)
         {
-            var before = problems.Count;
-            problems.AddRange(ProblemsOf(field, seen, types));
-            if (problems.Count == before)
-            {
-                var type = types.Find(field.Type)!;
-                fields.Add(new PlannedField(field, type, type.Bind(new SettingReader(type, field.Settings))));
-            }
+            slots[i].Slot = i;
         }
 
-        // OrderBy is stable: within a step the register's own order stays.
-        var ordered = fields.OrderBy(f => Step.OrdinalOf(f.Field.Step)).ToImmutableArray();
-        return new Compilation(new RegisterPlan(content, ordered), problems.ToImmutable());
-    }
-
-    private static IEnumerable<CompileProblem> ProblemsOf(Field field, HashSet<string> seen, FieldTypes types)
-    {
-        if (!FieldKey.IsValid(field.Key))
-        {
-            yield return new(field.Key, "key", $"“{field.Key}” cannot be a key. Use a to z, digits and _, beginning with a letter, at most {FieldKey.Longest}.");
-        }
-        else if (!seen.Add(field.Key))
-        {
-            yield return new(field.Key, "key", $"The key “{field.Key}” is used twice. Give one of the two fields another key.");
-        }
-
-        if (field.Label.IsEmpty)
-        {
-            yield return new(field.Key, "label", "It has no label. Say what the shopper is asked.");
-        }
-
-        if (Step.OrdinalOf(field.Step) < 0)
-        {
-            yield return new(field.Key, "step", $"There is no step “{field.Step}”.");
-        }
-        else if (field.Level == Level.Order && string.Equals(field.Step, Step.ProductPage.Key, StringComparison.Ordinal))
-        {
-            yield return new(field.Key, "step", "A field asked once per order cannot be asked on a product page. Ask it in the cart or later.");
-        }
-        else if (field.Level == Level.Line && !string.Equals(field.Step, Step.ProductPage.Key, StringComparison.Ordinal))
-        {
-            yield return new(field.Key, "step", "A field asked once per line is asked on the product page.");
-        }
-
-        if (types.Find(field.Type) is not { } type)
-        {
-            yield return new(field.Key, "type", $"There is no kind of answer “{field.Type}”.");
-            yield break;
-        }
-
-        foreach (var problem in type.Validate(field.Settings))
-        {
-            yield return new(field.Key, "settings." + problem.Name, problem.Sentence);
-        }
+        return slots;
     }
 }
 
-/// <summary>A field bound to its type and rule.</summary>
-/// <param name="Field">The field as defined.</param>
-/// <param name="Type">Its kind of answer.</param>
-/// <param name="Rule">Reads its answers.</param>
-public sealed record PlannedField(Field Field, FieldType Type, AnswerRule Rule);
+/// <summary>Which fields of a plan a product is asked by their scope, by slot.</summary>
+internal sealed class ProductMask(RegisterPlan plan, Product product)
+{
+    public bool[] Order { get; } = Of(plan.OrderSlots, product);
+
+    public bool[] Line { get; } = Of(plan.LineSlots, product);
+
+    public bool[] Unit { get; } = Of(plan.UnitSlots, product);
+
+    public bool AnyUnit => Unit.AsSpan().Contains(true);
+
+    private static bool[] Of(ImmutableArray<PlannedField> slots, Product product) =>
+        [.. slots.Select(f => f.Field.AskedOf.Includes(product) && f.Within?.Field.AskedOf.Includes(product) != false)];
+}
 
 /// <summary>What compiling gave.</summary>
 /// <param name="Plan">The plan of all fields without a problem.</param>
 /// <param name="Problems">What cannot be compiled; empty when the register can be published.</param>
 public sealed record Compilation(RegisterPlan Plan, ImmutableArray<CompileProblem> Problems);
 
-/// <summary>Why a field cannot be compiled.</summary>
-/// <param name="Field">The key of the field.</param>
+/// <summary>Why a field, section or step cannot be compiled.</summary>
+/// <param name="Field">The key of the field, section or step.</param>
 /// <param name="Setting">The path of the setting that is wrong, such as "settings.longest".</param>
 /// <param name="Sentence">What is wrong and how to mend it.</param>
 public sealed record CompileProblem(string Field, string Setting, string Sentence);

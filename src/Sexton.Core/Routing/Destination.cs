@@ -49,10 +49,10 @@ public sealed record Destination(
     bool TakesOrderAnswers = true)
 {
     /// <summary>Whether it has a place for answers of a level.</summary>
-    public bool Takes(Level level) => level == Level.Line || TakesOrderAnswers;
+    public bool Takes(Level level) => level != Level.Order || TakesOrderAnswers;
 
     /// <summary>The greatest length in characters of an answer of a level; null for no limit.</summary>
-    public int? Longest(Level level) => level == Level.Line ? LongestLineText : LongestOrderText;
+    public int? Longest(Level level) => level == Level.Order ? LongestOrderText : LongestLineText;
 
     /// <summary>True for what is sent, with a delivery to follow; a page is served instead.</summary>
     public bool IsDelivered => Family != DestinationFamily.Pages;
@@ -66,6 +66,9 @@ public static class DestinationIndex
 
     /// <summary>The shopper's page after the order, and later by the link in the e-mail.</summary>
     public const string Confirmation = "confirmation";
+
+    /// <summary>The shopper’s own account, with the orders placed while signed in.</summary>
+    public const string Account = "account";
 
     /// <summary>The page of the order that staff open.</summary>
     public const string OrderPage = "order_page";
@@ -81,6 +84,7 @@ public static class DestinationIndex
     [
         new(CartLine, "Cart line", "the cart line", DestinationFamily.Pages, Evidence.Shown, TakesOrderAnswers: false),
         new(Confirmation, "Confirmation", "the confirmation", DestinationFamily.Pages, Evidence.Shown),
+        new(Account, "Account", "the shopper’s account", DestinationFamily.Pages, Evidence.Shown),
         new(OrderPage, "Order page", "the order page", DestinationFamily.Pages, Evidence.Shown),
         new(ShopperEmail, "To the shopper", "the shopper’s e-mail", DestinationFamily.Messages, Evidence.Included),
         new(BackOffice, "Back office", "the back office", DestinationFamily.Systems, Evidence.Confirmed, LongestLineText: 60, LongestOrderText: 300),

@@ -1,31 +1,37 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
+using Sexton.Core.Asking;
+using Sexton.Core.Conditions;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 
 namespace Sexton.Core.Routing;
 
 /// <summary>What one destination gets of one order: a list of entries.</summary>
-/// <param name="Entries">The entries, lines first in their order, then the order's own answers.</param>
+/// <param name="Entries">The entries: line by line, each with its units, then the order's own answers.</param>
 public sealed record Projection(ImmutableArray<Entry> Entries)
 {
-    /// <summary>The entries of a line, or those of the order for null.</summary>
-    public IEnumerable<Entry> Of(string? lineId) => Entries.Where(e => string.Equals(e.LineId, lineId, StringComparison.Ordinal));
+    /// <summary>The entries of a line and none of its units, or those of the order for null.</summary>
+    public IEnumerable<Entry> Of(string? lineId) => Entries.Where(e => e.LineId == lineId && e.UnitId is null);
+
+    /// <summary>The entries of one unit of a line.</summary>
+    public IEnumerable<Entry> Of(string lineId, string unitId) => Entries.Where(e => e.LineId == lineId && e.UnitId == unitId);
 }
 
 /// <summary>One answer as one destination gets it.</summary>
 /// <param name="LineId">The line, or null for an answer of the order.</param>
+/// <param name="UnitId">The unit within its line, or null for an answer of the line or order.</param>
 /// <param name="Field">The key of the field.</param>
 /// <param name="Name">What the answer is called there.</param>
 /// <param name="Text">The text that must stand there, exactly.</param>
-public sealed record Entry(string? LineId, string Field, string Name, string Text)
+public sealed record Entry(string? LineId, string? UnitId, string Field, string Name, string Text)
 {
     /// <summary>The slot where it stands.</summary>
     [JsonIgnore]
-    public SlotId Slot => SlotId.Of(LineId, Field);
+    public SlotId Slot => SlotId.Of(LineId, UnitId, Field);
 }
 
-/// <summary>Projects an order onto a destination.</summary>
+/// <summary>Projects an order or a cart onto a destination.</summary>
 public static class Projector
 {
     /// <summary>
@@ -35,11 +41,41 @@ public static class Projector
     /// <param name="order">The order as placed.</param>
     /// <param name="current">The current version of the register, which says what goes where.</param>
     /// <param name="destination">The key of the destination.</param>
-    public static Projection Project(OrderContent order, RegisterContent current, string destination)
+    public static Projection Project(OrderContent order, RegisterPlan current, string destination)
     {
-        var routed = current.Fields.Where(f => f.GoesTo.Contains(destination)).Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
-        var given = order.Answers.Where(a => a.Value is not null && routed.Contains(a.Field)).ToLookup(a => a.LineId, StringComparer.Ordinal);
-        var inOrder = order.Lines.SelectMany(line => given[line.Id]).Concat(given[null]);
-        return new Projection([.. inOrder.Select(static a => new Entry(a.LineId, a.Field, a.Label, a.Text))]);
+        var facts = new Lazy<Evaluation>(() => Evaluation.OfOrder(current, order));
+        var given = order.Answers
+            .Where(a => a.Value is not null && current.Find(a.Field) is { } field && Goes(field, destination, facts, () => PlaceOf(order, a)))
+            .ToLookup(static a => (a.LineId, a.UnitId));
+        var places = order.Lines
+            .SelectMany(static line => line.Units.Select(unit => ((string?)line.Id, (string?)unit)).Prepend((line.Id, null)))
+            .Append((null, null));
+        return new Projection([.. places.SelectMany(p => given[p]).Select(static a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, a.Text))]);
+    }
+
+    /// <summary>What a page of the cart shows of the answers that it has so far.</summary>
+    public static Projection Project(Evaluation cart, string destination)
+    {
+        var facts = new Lazy<Evaluation>(cart);
+        var entries = cart.Asked
+            .Where(a => a.Value is not null && Goes(a.Field, destination, facts, () => a.Place))
+            .Select(a => new Entry(a.LineId, a.UnitId, a.Field.Field.Key, a.Field.Field.Label.In(cart.Cart.Language), a.TextIn(cart.Cart.Language)));
+        return new Projection([.. entries]);
+    }
+
+    // Most routes have no condition, and then neither facts nor places are wanted.
+    private static bool Goes(PlannedField field, string destination, Lazy<Evaluation> facts, Func<Place> place) =>
+        field.Field.GoesTo.Contains(destination)
+        && (!field.RouteWhen.TryGetValue(destination, out var when) || when.Holds(facts.Value, place()));
+
+    private static Place PlaceOf(OrderContent order, OrderAnswer answer)
+    {
+        if (answer.LineId is null)
+        {
+            return Place.Order;
+        }
+
+        var line = order.Lines.Select(static (l, i) => (l, i)).First(l => l.l.Id == answer.LineId);
+        return new Place(line.i, answer.UnitId is null ? -1 : line.l.Units.IndexOf(answer.UnitId));
     }
 }

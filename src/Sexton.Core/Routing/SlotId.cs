@@ -1,8 +1,8 @@
 namespace Sexton.Core.Routing;
 
 /// <summary>
-/// The place of one answer: "order/FIELD" or "line/LINE/FIELD". What renders an artefact writes it beside the answer,
-/// and what reads the artefact back looks only there.
+/// The place of one answer: "order/FIELD", "line/LINE/FIELD" or "unit/LINE/UNIT/FIELD". What renders an artefact writes it beside the
+/// answer, and what reads the artefact back looks only there.
 /// </summary>
 public readonly record struct SlotId
 {
@@ -12,8 +12,12 @@ public readonly record struct SlotId
 
     /// <summary>The slot of an answer.</summary>
     /// <param name="lineId">The id of the line, or null for an answer of the order.</param>
+    /// <param name="unitId">The id of the unit within its line, or null for an answer of the line or order.</param>
     /// <param name="fieldKey">The key of the field.</param>
-    public static SlotId Of(string? lineId, string fieldKey) => new(lineId is null ? "order/" + fieldKey : $"line/{lineId}/{fieldKey}");
+    public static SlotId Of(string? lineId, string? unitId, string fieldKey) => new(
+        lineId is null ? "order/" + fieldKey
+        : unitId is null ? $"line/{lineId}/{fieldKey}"
+        : $"unit/{lineId}/{unitId}/{fieldKey}");
 
     /// <summary>A slot id as it was written.</summary>
     public static SlotId Parse(string id) => new(id);

@@ -332,6 +332,10 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("text");
 
+                    b.Property<string>("UnitId")
+                        .HasColumnType("text")
+                        .HasColumnName("unit_id");
+
                     b.Property<string>("Value")
                         .HasColumnType("text")
                         .HasColumnName("value");
@@ -388,6 +392,10 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("payment_token");
+
+                    b.Property<Guid?>("ShopperId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("shopper_id");
 
                     b.Property<short>("State")
                         .HasColumnType("smallint")
@@ -603,6 +611,10 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("field");
 
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
                     b.Property<string>("Setting")
                         .IsRequired()
                         .HasColumnType("text")
@@ -618,7 +630,7 @@ namespace Sexton.Data.Migrations
                     b.ToTable("draft_changes", (string)null);
                 });
 
-            modelBuilder.Entity("Sexton.Data.Rows.DraftFieldRow", b =>
+            modelBuilder.Entity("Sexton.Data.Rows.DraftItemRow", b =>
                 {
                     b.Property<string>("Key")
                         .HasColumnType("text")
@@ -628,6 +640,10 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("definition");
+
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
@@ -639,9 +655,9 @@ namespace Sexton.Data.Migrations
                         .HasColumnName("revision");
 
                     b.HasKey("Key")
-                        .HasName("pk_draft_fields");
+                        .HasName("pk_draft_items");
 
-                    b.ToTable("draft_fields", (string)null);
+                    b.ToTable("draft_items", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.FindingRow", b =>
@@ -694,6 +710,11 @@ namespace Sexton.Data.Migrations
                     b.Property<string>("LineId")
                         .HasColumnType("text")
                         .HasColumnName("line_id");
+
+                    b.Property<string>("Facts")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("facts");
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
@@ -754,6 +775,11 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("currency");
 
+                    b.Property<string>("Facts")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("facts");
+
                     b.Property<string>("Language")
                         .IsRequired()
                         .HasColumnType("text")
@@ -769,6 +795,10 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("placed_at");
 
+                    b.Property<Guid?>("ShopperId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("shopper_id");
+
                     b.Property<long>("TotalMinor")
                         .HasColumnType("bigint")
                         .HasColumnName("total_minor");
@@ -783,6 +813,10 @@ namespace Sexton.Data.Migrations
                     b.HasIndex("Number")
                         .IsUnique()
                         .HasDatabaseName("ix_orders_number");
+
+                    b.HasIndex("ShopperId", "Number")
+                        .HasDatabaseName("ix_orders_shopper_id_number")
+                        .HasFilter("shopper_id is not null");
 
                     b.ToTable("orders", (string)null);
                 });
@@ -802,6 +836,11 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("description");
+
+                    b.Property<string>("Details")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("details");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -894,6 +933,86 @@ namespace Sexton.Data.Migrations
                         .HasName("pk_servings");
 
                     b.ToTable("servings", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.ShopperGroupRow", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("name");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.HasKey("Key")
+                        .HasName("pk_shopper_groups");
+
+                    b.ToTable("shopper_groups", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.ShopperRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<string>("Group")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("group");
+
+                    b.HasKey("Id")
+                        .HasName("pk_shoppers");
+
+                    b.HasIndex("Email")
+                        .IsUnique()
+                        .HasDatabaseName("ix_shoppers_email");
+
+                    b.ToTable("shoppers", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.SignInLinkRow", b =>
+                {
+                    b.Property<byte[]>("TokenHash")
+                        .HasColumnType("bytea")
+                        .HasColumnName("token_hash");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<DateTimeOffset>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
+                    b.Property<DateTimeOffset?>("UsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("used_at");
+
+                    b.HasKey("TokenHash")
+                        .HasName("pk_sign_in_links");
+
+                    b.HasIndex("Email", "ExpiresAt")
+                        .HasDatabaseName("ix_sign_in_links_email_expires_at");
+
+                    b.ToTable("sign_in_links", (string)null);
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<System.Guid>", b =>

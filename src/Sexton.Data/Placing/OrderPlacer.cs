@@ -45,20 +45,20 @@ public sealed class OrderPlacer(SextonDb db)
     private const string Sql =
         """
         with taken as (
-            update attempts set state = @placed, charge = @charge where id = @order and state = @paying returning id, cart_id
+            update attempts set state = @placed, charge = @charge where id = @order and state = @paying returning id, cart_id, shopper_id
         ), closed as (
             update carts set order_id = @order, changed_at = @now where id = (select cart_id from taken)
             returning shown, shown_projection, shown_at
         ), placed as (
-            insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, charge)
-            select id, @version, @language, 'shop', 'shopper', @now, @currency, @total, @charge from taken
+            insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, charge, shopper_id, facts)
+            select id, @version, @language, 'shop', 'shopper', @now, @currency, @total, @charge, shopper_id, @facts from taken
             returning id
         ), lines as (
-            insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, unit_minor, sum_minor)
-            select placed.id, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_units, @line_sums) as l
+            insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, unit_minor, sum_minor, facts)
+            select placed.id, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_units, @line_sums, @line_facts) as l
         ), given as (
-            insert into answers (order_id, position, line_id, field, label, step, value, text)
-            select placed.id, a.* from placed, unnest(@positions, @answer_lines, @fields, @labels, @steps, @values, @texts) as a
+            insert into answers (order_id, position, line_id, unit_id, field, label, step, value, text)
+            select placed.id, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts) as a
         ), lanes as (
             insert into deliveries (order_id, destination, sequence, state, tries, next_try_at, fence, was_uncertain)
             select placed.id, d, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
@@ -93,8 +93,11 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("line_quantities", lines.Select(l => l.Quantity).ToArray());
         p.AddWithValue("line_units", lines.Select(l => l.UnitMinor).ToArray());
         p.AddWithValue("line_sums", lines.Select(l => l.SumMinor).ToArray());
+        p.AddWithValue("facts", NpgsqlDbType.Jsonb, JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
+        p.AddWithValue("line_facts", NpgsqlDbType.Array | NpgsqlDbType.Jsonb, lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray());
         p.AddWithValue("positions", Enumerable.Range(0, answers.Length).ToArray());
         p.AddWithValue("answer_lines", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.LineId).ToArray());
+        p.AddWithValue("answer_units", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.UnitId).ToArray());
         p.AddWithValue("fields", answers.Select(a => a.Field).ToArray());
         p.AddWithValue("labels", answers.Select(a => a.Label).ToArray());
         p.AddWithValue("steps", answers.Select(a => a.Step).ToArray());

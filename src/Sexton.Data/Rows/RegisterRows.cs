@@ -23,21 +23,53 @@ public sealed class ProductRow
 
     /// <summary>Its place in the catalogue.</summary>
     public required int Position { get; set; }
+
+    /// <summary>What the rules know of it besides: tags, attributes, variants, the name of a unit, whether it is sent; as JSON.</summary>
+    public required string Details { get; set; }
 }
 
-/// <summary>A field of the draft.</summary>
-public sealed class DraftFieldRow
+/// <summary>A group of shoppers.</summary>
+public sealed class ShopperGroupRow
 {
-    /// <summary>The key of the field.</summary>
+    /// <summary>The stable key.</summary>
     public required string Key { get; init; }
 
-    /// <summary>Its place among the fields.</summary>
+    /// <summary>What it is called, a language map as JSON.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>Its place; the first is the group of everybody who is not known.</summary>
+    public required int Position { get; set; }
+}
+
+/// <summary>What a row of the draft is.</summary>
+public enum DraftItemKind
+{
+    /// <summary>A field.</summary>
+    Field,
+
+    /// <summary>A section.</summary>
+    Section,
+
+    /// <summary>A step of the shop's own.</summary>
+    Step,
+}
+
+/// <summary>A field, section or step of the draft.</summary>
+public sealed class DraftItemRow
+{
+    /// <summary>The key; those of fields, sections and steps never meet.</summary>
+    public required string Key { get; init; }
+
+    /// <summary>What it is.</summary>
+    public required DraftItemKind Kind { get; init; }
+
+    /// <summary>Its place among its kind.</summary>
     public required int Position { get; set; }
 
-    /// <summary>The field, as JSON.</summary>
+    /// <summary>The field, section or step, as JSON.</summary>
     public required string Definition { get; set; }
 
-    /// <summary>Counts changes; the entity tag of the field.</summary>
+    /// <summary>Counts changes; its entity tag.</summary>
     public required int Revision { get; set; }
 }
 
@@ -53,10 +85,13 @@ public sealed class DraftChangeRow
     /// <summary>When.</summary>
     public required DateTimeOffset At { get; init; }
 
-    /// <summary>The key of the field.</summary>
+    /// <summary>What was changed.</summary>
+    public required DraftItemKind Kind { get; init; }
+
+    /// <summary>The key of the field, section or step.</summary>
     public required string Field { get; init; }
 
-    /// <summary>The path of the setting; "" when the whole field was added or removed.</summary>
+    /// <summary>The path of the setting; "position" for its place, "" when the whole was added or removed.</summary>
     public required string Setting { get; init; }
 
     /// <summary>The value before, as JSON; null when the field was added.</summary>

@@ -68,7 +68,10 @@ public sealed class AttemptRow
     /// <summary>The total, in minor units.</summary>
     public required long TotalMinor { get; init; }
 
-    /// <summary>The one-time token that stands for the card.</summary>
+    /// <summary>The account of the shopper, or null without one.</summary>
+    public Guid? ShopperId { get; init; }
+
+    /// <summary>The one-time token that stands for the card; "" where nothing is charged.</summary>
     public required string PaymentToken { get; init; }
 
     /// <summary>Where it stands.</summary>
@@ -120,6 +123,12 @@ public sealed class OrderRow
     /// <summary>The provider's number for the charge.</summary>
     public required string Charge { get; init; }
 
+    /// <summary>The account of the shopper, or null without one.</summary>
+    public Guid? ShopperId { get; init; }
+
+    /// <summary>The facts that conditions read and what was not asked, as JSON.</summary>
+    public required string Facts { get; init; }
+
     /// <summary>Its lines.</summary>
     public IList<OrderLineRow> Lines { get; } = [];
 
@@ -139,7 +148,7 @@ public sealed class OrderLineRow
     /// <summary>Its place, from 0.</summary>
     public required int Position { get; init; }
 
-    /// <summary>The external code of the product.</summary>
+    /// <summary>The external code under which it was sold.</summary>
     public required string ProductCode { get; init; }
 
     /// <summary>The name of the product as it was.</summary>
@@ -153,6 +162,9 @@ public sealed class OrderLineRow
 
     /// <summary>The sum, in minor units.</summary>
     public required long SumMinor { get; init; }
+
+    /// <summary>The facts that conditions read, its units and their name, as JSON.</summary>
+    public required string Facts { get; init; }
 }
 
 /// <summary>An answer of an order.</summary>
@@ -166,6 +178,9 @@ public sealed class AnswerRow
 
     /// <summary>The line, or null for an answer of the order.</summary>
     public required string? LineId { get; init; }
+
+    /// <summary>The unit within its line, or null for an answer of the line or order.</summary>
+    public required string? UnitId { get; init; }
 
     /// <summary>The key of the field.</summary>
     public required string Field { get; init; }

@@ -6,7 +6,7 @@ namespace Sexton.Destinations.BackOffice;
 
 /// <summary>
 /// Finds the slots in a sale as the back office gives it back. Each slot has one place: a member of the customer, the address,
-/// the note with its key, of the line with its reference. Whatever else is there, or is not what it should be, has no slot in it.
+/// the note with its key, of the line or piece with its reference. Whatever else is there, or is not what it should be, has no slot in it.
 /// </summary>
 internal static class SaleReader
 {
@@ -19,12 +19,13 @@ internal static class SaleReader
         Put(found, "email", Member(sale?["customer"], "email"));
         Put(found, "telephone", Member(sale?["customer"], "telephone"));
         Put(found, "delivery_address", sale?["ship_to"]);
-        Notes(found, null, sale?["notes"]);
-        foreach (var line in sale?["lines"] as JsonArray ?? [])
+        Notes(found, null, null, sale?["notes"]);
+        foreach (var (reference, line) in Referenced(sale?["lines"]))
         {
-            if (Text(Member(line, "reference")) is { } reference)
+            Notes(found, reference, null, Member(line, "notes"));
+            foreach (var (unit, piece) in Referenced(Member(line, "pieces")))
             {
-                Notes(found, reference, Member(line, "notes"));
+                Notes(found, reference, unit, Member(piece, "notes"));
             }
         }
 
@@ -47,17 +48,26 @@ internal static class SaleReader
         }
     }
 
+    // What has no reference, or shares one with another, has no place of its own.
+    private static IEnumerable<(string Reference, JsonNode? Node)> Referenced(JsonNode? list) =>
+        (list as JsonArray ?? [])
+            .Select(static n => (Reference: Text(Member(n, "reference")), Node: n))
+            .Where(static n => n.Reference is not null)
+            .GroupBy(static n => n.Reference!, StringComparer.Ordinal)
+            .Where(static g => g.Count() == 1)
+            .Select(static g => (g.Key, g.Single().Node));
+
     private static JsonNode? Member(JsonNode? node, string name) => (node as JsonObject)?[name];
 
     private static void Put(Dictionary<SlotId, string> found, string field, JsonNode? node)
     {
         if (Text(node) is { } text)
         {
-            found[SlotId.Of(null, field)] = text;
+            found[SlotId.Of(null, null, field)] = text;
         }
     }
 
-    private static void Notes(Dictionary<SlotId, string> found, string? lineId, JsonNode? notes)
+    private static void Notes(Dictionary<SlotId, string> found, string? lineId, string? unitId, JsonNode? notes)
     {
         var byKey = (notes as JsonArray ?? [])
             .Select(static n => (Key: Text(Member(n, "key")), Text: Text(Member(n, "text"))))
@@ -65,7 +75,7 @@ internal static class SaleReader
             .GroupBy(static n => n.Key!, StringComparer.Ordinal);
         foreach (var same in byKey.Where(static g => g.Count() == 1))
         {
-            found[SlotId.Of(lineId, same.Key)] = same.Single().Text!;
+            found[SlotId.Of(lineId, unitId, same.Key)] = same.Single().Text!;
         }
     }
 }

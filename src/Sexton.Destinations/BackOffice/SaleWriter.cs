@@ -1,13 +1,14 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using Sexton.Core.Orders;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 
 namespace Sexton.Destinations.BackOffice;
 
 /// <summary>
-/// Writes a sale as the back office takes it: the shop's own answers in named members, every other answer as a note of its line
-/// or of the sale.
+/// Writes a sale as the back office takes it: the shop's own answers in named members, every other answer as a note of the sale,
+/// of its line, or of the one piece of a line that it is about.
 /// </summary>
 internal static class SaleWriter
 {
@@ -43,6 +44,7 @@ internal static class SaleWriter
                 json.WriteNumber("unit_minor", line.UnitMinor);
                 json.WriteNumber("sum_minor", line.SumMinor);
                 WriteNotes(json, order.Projection.Of(line.Id));
+                WritePieces(json, order, line);
                 json.WriteEndObject();
             }
 
@@ -61,6 +63,21 @@ internal static class SaleWriter
             json.WriteString(member, entry.Text);
             entries.Remove(entry);
         }
+    }
+
+    private static void WritePieces(Utf8JsonWriter json, SentOrder order, OrderLine line)
+    {
+        json.WriteStartArray("pieces");
+        foreach (var unit in line.Units)
+        {
+            json.WriteStartObject();
+            json.WriteString("reference", unit);
+            json.WriteString("name", line.NameOf(unit));
+            WriteNotes(json, order.Projection.Of(line.Id, unit));
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
     }
 
     private static void WriteNotes(Utf8JsonWriter json, IEnumerable<Entry> entries)

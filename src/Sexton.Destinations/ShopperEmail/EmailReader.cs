@@ -1,3 +1,4 @@
+using System.Globalization;
 using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
 using MimeKit;
@@ -8,6 +9,8 @@ namespace Sexton.Destinations.ShopperEmail;
 /// <summary>Finds the slots in the bytes of an e-mail. Shares nothing with the renderer but the slot ids and the names of the entries.</summary>
 internal static class EmailReader
 {
+    private const string Details = "Your details";
+
     /// <summary>The texts of the HTML part: of each element with a data-slot. A slot that stands twice counts as not there.</summary>
     public static IReadOnlyDictionary<SlotId, string> ReadHtml(byte[] message)
     {
@@ -21,7 +24,8 @@ internal static class EmailReader
     }
 
     /// <summary>
-    /// The texts of the text part. An entry is a line "  NAME: TEXT" under "Item N: …" or "Your details"; further lines of the text
+    /// The texts of the text part. An entry is a line "  NAME: TEXT" under "Item N: …", "Item N.M: …" for the M-th
+    /// one of it, or "Your details"; further lines of the text
     /// are indented by four. Of entries with equal names under one heading, the first in the text is the first in the projection.
     /// </summary>
     public static IReadOnlyDictionary<SlotId, string> ReadText(byte[] message, SentOrder order)
@@ -30,7 +34,7 @@ internal static class EmailReader
         var found = new Dictionary<SlotId, string>();
         foreach (var entry in order.Projection.Entries)
         {
-            var section = sections.GetValueOrDefault(entry.LineId is null ? 0 : order.LineNumbers[entry.LineId], []);
+            var section = sections.GetValueOrDefault(HeadingOf(entry, order), []);
             var label = entry.Name + ": ";
             var at = section.FindIndex(line => line.StartsWith(label, StringComparison.Ordinal));
             if (at >= 0)
@@ -56,10 +60,23 @@ internal static class EmailReader
         _ => string.Concat(node.ChildNodes.Select(TextOf)),
     };
 
-    // The entries under "Item N" by N, those under "Your details" by 0.
-    private static Dictionary<int, List<string>> Sections(string body)
+    private static string HeadingOf(Entry entry, SentOrder order)
     {
-        var sections = new Dictionary<int, List<string>>();
+        if (entry.LineId is null)
+        {
+            return Details;
+        }
+
+        var number = order.LineNumbers[entry.LineId];
+        return entry.UnitId is null
+            ? string.Create(CultureInfo.InvariantCulture, $"Item {number}")
+            : string.Create(CultureInfo.InvariantCulture, $"Item {number}.{order.Content.Lines[number - 1].Units.IndexOf(entry.UnitId) + 1}");
+    }
+
+    // The entries by the words of their heading before its colon.
+    private static Dictionary<string, List<string>> Sections(string body)
+    {
+        var sections = new Dictionary<string, List<string>>(StringComparer.Ordinal);
         List<string>? current = null;
         foreach (var line in body.ReplaceLineEndings("\n").Split('\n'))
         {
@@ -71,9 +88,9 @@ internal static class EmailReader
             {
                 current?.Add(line[2..]);
             }
-            else if (NumberOf(line) is { } number)
+            else if (HeadingIn(line) is { } heading)
             {
-                sections[number] = current = [];
+                sections[heading] = current = [];
             }
             else if (line.Length > 0)
             {
@@ -84,14 +101,9 @@ internal static class EmailReader
         return sections;
     }
 
-    private static int? NumberOf(string line)
+    private static string? HeadingIn(string line)
     {
-        if (line == "Your details")
-        {
-            return 0;
-        }
-
         var colon = line.IndexOf(':', StringComparison.Ordinal);
-        return line.StartsWith("Item ", StringComparison.Ordinal) && colon > 5 && int.TryParse(line.AsSpan(5, colon - 5), System.Globalization.CultureInfo.InvariantCulture, out var number) ? number : null;
+        return line == Details ? Details : line.StartsWith("Item ", StringComparison.Ordinal) && colon > 5 ? line[..colon] : null;
     }
 }

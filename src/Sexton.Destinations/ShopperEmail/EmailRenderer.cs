@@ -42,6 +42,8 @@ internal sealed class EmailRenderer
                 quantity = line.Quantity,
                 sum = MoneyText.Format(line.SumMinor, content.Currency, content.Language),
                 entries = View(order.Projection.Of(line.Id)),
+                units = line.Units.Select((unit, i) => new { place = i + 1, name = line.NameOf(unit), entries = View(order.Projection.Of(line.Id, unit)) })
+                    .Where(static u => u.entries.Length > 0).ToArray(),
             }).ToArray(),
             details = View(order.Projection.Of(null)),
         };

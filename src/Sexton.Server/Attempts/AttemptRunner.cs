@@ -4,13 +4,16 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Asking;
+using Sexton.Core.Orders;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
 using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
+using Sexton.Server.Shoppers;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Attempts;
@@ -22,6 +25,10 @@ namespace Sexton.Server.Attempts;
 internal sealed class AttemptRunner(
     SextonDb db,
     CurrentRegister current,
+    CartStore carts,
+    ShopperSession shoppers,
+    FieldTypes types,
+    ShopClock calendar,
     PaymentClient payments,
     OrderPlacer placer,
     WorkSignal signal,
@@ -47,16 +54,22 @@ internal sealed class AttemptRunner(
             return (Same(before, hash), false);
         }
 
-        var content = CartStore.Parse(cart);
         var (version, products) = await current.GetAsync(cancel);
-        var evaluation = Evaluator.Evaluate(version.Plan, products, content);
-        if (!evaluation.Problems.IsEmpty)
+        var content = UnitFiller.Fill(version.Plan, products, await carts.ReadAsync(cart, cancel));
+        var evaluation = Evaluation.Of(version.Plan, products, content, calendar.Today);
+        if (evaluation.Problems.Count > 0)
         {
-            throw ApiProblemException.Unprocessable("cart_has_problems", "Something is still missing.").With("problems", evaluation.Problems);
+            throw ApiProblemException.Unprocessable("cart_has_problems", "Something is still missing.")
+                .With("problems", evaluation.Problems.Select(p => ProblemView.Of(p, content.Language)).ToList());
         }
 
         var now = clock.GetUtcNow();
-        var frozen = evaluation.Freeze(version.Number, content.Language);
+        var frozen = Freezer.Freeze(evaluation, version.Number, version.Words(types, products));
+        if (paymentToken.Length == 0 && !IsOnAccount(frozen))
+        {
+            throw ApiProblemException.Unprocessable("token_wanted", "Give the card first.");
+        }
+
         var attempt = new AttemptRow
         {
             Id = Guid.CreateVersion7(now),
@@ -65,7 +78,8 @@ internal sealed class AttemptRunner(
             BodyHash = hash,
             Content = JsonSerializer.Serialize(frozen, RegisterJson.Options),
             TotalMinor = frozen.TotalMinor,
-            PaymentToken = paymentToken,
+            ShopperId = (await shoppers.FindAsync(cancel))?.Id,
+            PaymentToken = IsOnAccount(frozen) ? "" : paymentToken,
             State = AttemptState.Paying,
             CreatedAt = now,
             ExpiresAt = now + Lifetime,
@@ -92,6 +106,12 @@ internal sealed class AttemptRunner(
     /// <summary>Charges and places a begun attempt. Not cancelled when the shopper goes away: what was charged must be placed.</summary>
     public async Task RunAsync(AttemptRow attempt)
     {
+        if (IsOnAccount(attempt))
+        {
+            await ConcludeAsync(attempt, new ProviderCharge("on account", "charged"));
+            return;
+        }
+
         var charge = await payments.ChargeAsync(attempt.Id, attempt.TotalMinor, options.Currency, attempt.PaymentToken, CancellationToken.None)
             ?? await payments.AskAsync(attempt.Id, CancellationToken.None);
         await ConcludeAsync(attempt, charge);
@@ -100,6 +120,12 @@ internal sealed class AttemptRunner(
     /// <summary>Takes up an attempt that nobody is at: asks the provider first, charges only what it never heard of, voids what came too late.</summary>
     public async Task TakeUpAsync(AttemptRow attempt)
     {
+        if (IsOnAccount(attempt))
+        {
+            await RunAsync(attempt);
+            return;
+        }
+
         if (attempt.ExpiresAt <= clock.GetUtcNow())
         {
             if (await payments.VoidAsync(attempt.Id, CancellationToken.None) is not null)
@@ -124,6 +150,11 @@ internal sealed class AttemptRunner(
     /// <summary>The attempt of a cart with a key, or null.</summary>
     public async Task<AttemptRow?> FindAsync(Guid cart, string key, CancellationToken cancel) =>
         await db.Attempts.AsNoTracking().FirstOrDefaultAsync(a => a.CartId == cart && a.ClientKey == key, cancel);
+
+    private static bool IsOnAccount(OrderContent order) => order.Find(BuiltInFields.PaymentMethod)?.Text == BuiltInFields.OnAccount;
+
+    // Nothing is charged where the shop sends an invoice: the provider is not asked, and there is nothing to take back.
+    private static bool IsOnAccount(AttemptRow attempt) => attempt.PaymentToken.Length == 0;
 
     private static AttemptRow Same(AttemptRow attempt, byte[] hash) => CryptographicOperations.FixedTimeEquals(attempt.BodyHash, hash)
         ? attempt

@@ -1,19 +1,21 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Register;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Fields;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Commands;
 
 /// <summary>
-/// Imports a catalogue: products are written over by their code. Into an empty draft it puts the built-in fields and those of the
-/// file, and publishes them as version 1.
+/// Imports a catalogue: products, shopper groups and the shoppers known by name are written over by their keys. Into an empty draft it
+/// puts the built-in fields and those of the file, and publishes them as version 1.
 /// </summary>
 internal static class ImportCommand
 {
-    private const string Format = "sexton-catalogue/1";
+    private const string Format = "sexton-catalogue/2";
 
     private static readonly JsonSerializerOptions Strict = new(RegisterJson.Options) { RespectNullableAnnotations = true, RespectRequiredConstructorParameters = true };
 
@@ -31,46 +33,65 @@ internal static class ImportCommand
 
     public static async Task ImportAsync(SextonDb db, CatalogueFile import, DateTimeOffset now)
     {
-        var known = await db.Products.ToDictionaryAsync(p => p.Code, StringComparer.Ordinal);
-        foreach (var (product, position) in import.Products.Select((p, i) => (p, i)))
+        await WriteAsync(db, import.Products.Select(static (product, position) => new ProductRow
         {
-            var row = new ProductRow
+            Code = product.Code,
+            Name = JsonSerializer.Serialize(product.Name),
+            Description = JsonSerializer.Serialize(product.Description),
+            Category = product.Category,
+            PriceMinor = product.PriceMinor,
+            Picture = product.Picture,
+            Position = position,
+            Details = JsonSerializer.Serialize(product.Details, RegisterJson.Options),
+        }), static p => p.Code);
+        await WriteAsync(db, import.Groups.Select(static (g, position) => new ShopperGroupRow { Key = g.Key, Name = JsonSerializer.Serialize(g.Name), Position = position }), static g => g.Key);
+        var known = await db.Shoppers.ToDictionaryAsync(s => s.Email, StringComparer.Ordinal);
+        foreach (var shopper in import.Shoppers)
+        {
+            if (known.TryGetValue(shopper.Email, out var row))
             {
-                Code = product.Code,
-                Name = JsonSerializer.Serialize(product.Name),
-                Description = JsonSerializer.Serialize(product.Description),
-                Category = product.Category,
-                PriceMinor = product.PriceMinor,
-                Picture = product.Picture,
-                Position = position,
-            };
-            if (known.TryGetValue(product.Code, out var before))
-            {
-                db.Entry(before).CurrentValues.SetValues(row);
+                row.Group = shopper.Group;
             }
             else
             {
-                db.Products.Add(row);
+                db.Shoppers.Add(new ShopperRow { Id = Guid.CreateVersion7(now), Email = shopper.Email, Group = shopper.Group, CreatedAt = now });
             }
         }
 
-        if (!await db.DraftFields.AnyAsync())
+        if (!await db.DraftItems.AnyAsync())
         {
-            Begin(db, [.. BuiltInFields.All, .. import.Fields], now);
+            Begin(db, new RegisterContent([.. BuiltInFields.All, .. import.Fields]) { Sections = [.. import.Sections], Steps = [.. import.Steps] }, now);
         }
 
         await db.SaveChangesAsync();
         await db.Database.ExecuteSqlAsync($"select nextval('catalogue_revision')");
     }
 
-    private static void Begin(SextonDb db, IReadOnlyList<Field> fields, DateTimeOffset now)
+    private static async Task WriteAsync<T>(SextonDb db, IEnumerable<T> rows, Func<T, string> key)
+        where T : class
     {
-        db.DraftFields.AddRange(fields.Select((field, i) => new DraftFieldRow { Key = field.Key, Position = i, Definition = DraftStore.Write(field), Revision = 1 }));
+        var known = (await db.Set<T>().ToListAsync()).ToDictionary(key, StringComparer.Ordinal);
+        foreach (var row in rows)
+        {
+            if (known.TryGetValue(key(row), out var before))
+            {
+                db.Entry(before).CurrentValues.SetValues(row);
+            }
+            else
+            {
+                db.Set<T>().Add(row);
+            }
+        }
+    }
+
+    private static void Begin(SextonDb db, RegisterContent register, DateTimeOffset now)
+    {
+        db.DraftItems.AddRange(DraftItems.Of(register));
         db.RegisterVersions.Add(new RegisterVersionRow
         {
             Number = 1,
             Note = "The shop’s own questions",
-            Content = JsonSerializer.Serialize(new RegisterContent([.. fields]), RegisterJson.Options),
+            Content = JsonSerializer.Serialize(register, RegisterJson.Options),
             PublishedBy = "Sexton",
             PublishedAt = now,
         });
@@ -91,11 +112,25 @@ internal static class ImportCommand
     }
 }
 
-/// <summary>The file that is imported, format 1.</summary>
-/// <param name="Format">"sexton-catalogue/1".</param>
+/// <summary>The file that is imported, format 2.</summary>
+/// <param name="Format">"sexton-catalogue/2".</param>
+/// <param name="Groups">The shopper groups, that of everybody who is not known first.</param>
+/// <param name="Shoppers">Shoppers whose group is known.</param>
 /// <param name="Products">The products.</param>
+/// <param name="Steps">The steps of a first draft.</param>
+/// <param name="Sections">The sections of a first draft.</param>
 /// <param name="Fields">The fields of a first draft.</param>
-internal sealed record CatalogueFile(string Format, IReadOnlyList<ImportedProduct> Products, IReadOnlyList<Field> Fields);
+internal sealed record CatalogueFile(
+    string Format,
+    IReadOnlyList<ShopperGroup> Groups,
+    IReadOnlyList<ImportedShopper> Shoppers,
+    IReadOnlyList<ImportedProduct> Products,
+    IReadOnlyList<OwnStep> Steps,
+    IReadOnlyList<Section> Sections,
+    IReadOnlyList<Field> Fields);
 
 /// <summary>A product to import.</summary>
-internal sealed record ImportedProduct(string Code, LanguageMap Name, LanguageMap Description, string Category, long PriceMinor, string Picture);
+internal sealed record ImportedProduct(string Code, LanguageMap Name, LanguageMap Description, string Category, long PriceMinor, string Picture, ProductDetails Details);
+
+/// <summary>A shopper to import.</summary>
+internal sealed record ImportedShopper(string Email, string Group);

@@ -34,7 +34,7 @@ internal sealed class DeliveryRunner(
 
         var order = (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
         var (version, _) = await current.GetAsync(CancellationToken.None);
-        var projection = Projector.Project(order.Content, version.Plan.Content, claimed.Destination);
+        var projection = Projector.Project(order.Content, version.Plan, claimed.Destination);
         var sent = new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection);
         SendResult result;
         try

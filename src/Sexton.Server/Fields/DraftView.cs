@@ -1,30 +1,42 @@
-using System.Globalization;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Sexton.Core.Checks;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
-using Sexton.Data.Rows;
 
 namespace Sexton.Server.Fields;
 
 /// <summary>The draft with everything that the map needs.</summary>
 /// <param name="Next">The number of the version that it would become.</param>
-/// <param name="Unpublished">How many fields differ from the current version.</param>
+/// <param name="Unpublished">How many fields, sections and steps differ from the current version.</param>
 /// <param name="Fields">The fields.</param>
-/// <param name="Steps">The steps where fields are asked.</param>
+/// <param name="Sections">The sections.</param>
+/// <param name="OwnSteps">The steps of the shop's own.</param>
+/// <param name="Steps">All steps where fields are asked, in their order.</param>
 /// <param name="Destinations">The destinations where answers go.</param>
 /// <param name="Types">The kinds of answer.</param>
 /// <param name="Products">The products.</param>
+/// <param name="Groups">The shopper groups.</param>
+/// <param name="Countries">The countries delivered to.</param>
+/// <param name="Facts">What conditions can test.</param>
+/// <param name="Relations">How facts are compared, by their kind.</param>
 /// <param name="Problems">What is wrong with the draft.</param>
 internal sealed record DraftView(
     int Next,
     int Unpublished,
     IReadOnlyList<FieldView> Fields,
+    IReadOnlyList<SectionItemView> Sections,
+    IReadOnlyList<OwnStepView> OwnSteps,
     IReadOnlyList<NamedKey> Steps,
     IReadOnlyList<DestinationView> Destinations,
     IReadOnlyList<TypeView> Types,
     IReadOnlyList<ProductChoice> Products,
+    IReadOnlyList<NamedKey> Groups,
+    IReadOnlyList<NamedKey> Countries,
+    IReadOnlyList<FactView> Facts,
+    IReadOnlyDictionary<string, IReadOnlyList<RelationView>> Relations,
     IReadOnlyList<Problem> Problems);
 
 /// <summary>A key and its name.</summary>
@@ -34,10 +46,38 @@ internal sealed record NamedKey(string Key, string Name);
 internal sealed record DestinationView(string Key, string Name, string Phrase, DestinationFamily Family, int? LongestLineText, bool TakesOrderAnswers);
 
 /// <summary>A kind of answer with its settings.</summary>
-internal sealed record TypeView(string Key, string Name, IReadOnlyList<TypeSetting> Settings);
+/// <param name="Key">The key.</param>
+/// <param name="Name">What the paragraph calls it.</param>
+/// <param name="TakesPlaceholder">Whether its empty control can show an example.</param>
+/// <param name="Settings">The settings.</param>
+/// <param name="Schema">The JSON Schema of its settings object.</param>
+internal sealed record TypeView(string Key, string Name, bool TakesPlaceholder, IReadOnlyList<SettingView> Settings, JsonObject Schema)
+{
+    public static TypeView Of(FieldType type) => new(type.Key, type.Name, type.TakesPlaceholder, [.. type.Settings.Select(SettingView.Of)], type.SettingsSchema);
+}
+
+/// <summary>A setting of a kind of answer.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Kind">Its kind, which says what control is drawn.</param>
+/// <param name="Clause">The sentence, with {} where the value stands.</param>
+/// <param name="Offer">What it is called while not set; "" when it is always shown.</param>
+/// <param name="Default">The value where none is set, or null.</param>
+/// <param name="Options">What can be chosen, where there is a fixed list.</param>
+/// <param name="Days">Whether its texts are days.</param>
+internal sealed record SettingView(string Name, string Kind, string Clause, string Offer, JsonElement? Default, IReadOnlyList<NamedKey> Options, bool Days)
+{
+    public static SettingView Of(TypeSetting setting) => new(
+        setting.Name,
+        setting.Kind,
+        setting.Clause,
+        setting.Offer,
+        setting.Default,
+        setting is OptionSetting option ? [.. option.Options.Select(static o => new NamedKey(o.Key, o.Value))] : [],
+        setting is TextsSetting { Days: true });
+}
 
 /// <summary>A product that a field can be asked of.</summary>
-internal sealed record ProductChoice(string Code, string Name, string Category);
+internal sealed record ProductChoice(string Code, string Name, string Category, IReadOnlyList<string> Tags, IReadOnlyList<NamedKey> Variants, string UnitName, bool Ships);
 
 /// <summary>A field of the draft.</summary>
 /// <param name="Revision">Its revision, for If-Match.</param>
@@ -45,29 +85,67 @@ internal sealed record ProductChoice(string Code, string Name, string Category);
 /// <param name="Changed">Whether it differs from the current version.</param>
 /// <param name="Kind">Its kind of answer in short, with its limits: "text, 24".</param>
 /// <param name="Optional">Whether it may be made optional.</param>
+/// <param name="Asks">The codes of the products that ask it by its scope and that of its section.</param>
+/// <param name="Conditional">Whether more than the product decides: a condition, a group, or an opening question.</param>
+/// <param name="Sentences">Its conditions as sentences, by the path of their setting.</param>
 /// <param name="Field">The field.</param>
-internal sealed record FieldView(int Revision, int? LiveSince, bool Changed, string Kind, bool Optional, Field Field)
-{
-    public static FieldView Of(DraftFieldRow row, FieldTypes types, int? liveSince, bool changed)
-    {
-        var field = DraftStore.Parse(row);
-        var type = types.Find(field.Type)!;
-        var limits = type.Settings.Select(s => (field.Settings.TryGetValue(s.Name, out var value) ? value.GetInt32() : s.Default).ToString(CultureInfo.InvariantCulture));
-        return new FieldView(row.Revision, liveSince, changed, string.Join(", ", limits.Prepend(type.ShortName)), !BuiltInFields.MustBeAnswered(field.Key), field);
-    }
-}
+internal sealed record FieldView(
+    int Revision,
+    int? LiveSince,
+    bool Changed,
+    string Kind,
+    bool Optional,
+    IReadOnlyList<string> Asks,
+    bool Conditional,
+    IReadOnlyDictionary<string, string> Sentences,
+    Field Field);
+
+/// <summary>A section of the draft.</summary>
+/// <param name="Revision">Its revision, for If-Match.</param>
+/// <param name="LiveSince">The first version that had it; null when it was never published.</param>
+/// <param name="Changed">Whether it differs from the current version.</param>
+/// <param name="Asks">The codes of the products that ask it by its scope.</param>
+/// <param name="Sentences">Its condition as a sentence, by the path of its setting.</param>
+/// <param name="Section">The section.</param>
+internal sealed record SectionItemView(int Revision, int? LiveSince, bool Changed, IReadOnlyList<string> Asks, IReadOnlyDictionary<string, string> Sentences, Section Section);
+
+/// <summary>A step of the shop's own.</summary>
+internal sealed record OwnStepView(int Revision, int? LiveSince, bool Changed, OwnStep Step);
+
+/// <summary>Something that conditions can test.</summary>
+/// <param name="Key">Its key.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Kind">What kind of thing it is.</param>
+/// <param name="Level">Where it belongs.</param>
+/// <param name="Options">What it can be compared with, where there is a list.</param>
+/// <param name="Unit">The unit of a number, or "".</param>
+internal sealed record FactView(string Key, string Name, string Kind, Level Level, IReadOnlyList<NamedKey> Options, string Unit);
+
+/// <summary>How a fact is compared.</summary>
+internal sealed record RelationView(string Key, string Words, bool TakesValue, bool TakesList);
 
 /// <summary>Adds a field.</summary>
 /// <param name="Label">The question.</param>
 /// <param name="Key">The key.</param>
 /// <param name="Type">The key of the kind of answer.</param>
-/// <param name="Products">The codes of the products that ask it.</param>
-internal sealed record AddFieldRequest(string Label, string Key, string Type, IReadOnlyList<string> Products);
+/// <param name="Level">How often it is asked.</param>
+/// <param name="AskedOf">Of which products; null for none yet.</param>
+/// <param name="Section">The key of the section that it stands in, or null. The section then says how often, of which and where.</param>
+internal sealed record AddFieldRequest(string Label, string Key, string Type, Level Level, ProductScope? AskedOf = null, string? Section = null);
 
-/// <summary>Changes one setting of a field.</summary>
-/// <param name="Setting">The path of the setting.</param>
+/// <summary>Adds a section.</summary>
+internal sealed record AddSectionRequest(string Heading, string Key, Level Level);
+
+/// <summary>Adds a step of the shop's own.</summary>
+internal sealed record AddStepRequest(string Name, string Key, string After);
+
+/// <summary>Changes one setting.</summary>
+/// <param name="Setting">The path of the setting; "position" moves it before another of its kind, or to the end for null.</param>
 /// <param name="Value">Its new value.</param>
-internal sealed record ChangeFieldRequest(string Setting, JsonElement Value);
+internal sealed record ChangeDraftRequest(string Setting, JsonElement Value);
+
+/// <summary>What was changed: its key and new revision.</summary>
+internal sealed record ChangedView(string Key, int Revision);
 
 /// <summary>What was undone.</summary>
 internal sealed record UndoneView(string Field, string Setting);

@@ -2,7 +2,7 @@ using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Cart;
-using Sexton.Core.Register;
+using Sexton.Core.Register.Edits;
 
 namespace Sexton.Server.Hosting;
 

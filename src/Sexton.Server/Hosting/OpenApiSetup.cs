@@ -1,4 +1,7 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
 using Microsoft.OpenApi;
+using Sexton.Core.Conditions;
 using Sexton.Core.Register;
 
 namespace Sexton.Server.Hosting;
@@ -25,10 +28,28 @@ internal static class OpenApiSetup
                 schema.Description = "A text by BCP 47 language tag.";
                 schema.AdditionalProperties = Text;
             }
+            else if (type == typeof(AnswerValue))
+            {
+                (schema.Type, schema.Description, schema.OneOf) = (null, Answer.Description, Answer.OneOf);
+            }
+            else if (type == typeof(AnswerSet))
+            {
+                (schema.Type, schema.Items, schema.AdditionalProperties) = (JsonSchemaType.Object, null, Answer);
+            }
+            else if (typeof(Condition).IsAssignableFrom(type))
+            {
+                schema.Description = "A condition: {all|any|none: […]}, {fact, is, value}, or {lines|units, where}.";
+                schema.Type = JsonSchemaType.Object;
+                schema.AdditionalProperties = new OpenApiSchema();
+            }
+            else if (type == typeof(JsonObject))
+            {
+                (schema.Type, schema.AdditionalProperties) = (JsonSchemaType.Object, new OpenApiSchema());
+            }
             else if (ValueTypeOf(type) is { } value)
             {
                 // Types with a JSON form of their own are not described by themselves.
-                schema.AdditionalProperties = value == typeof(AnswerValue) ? Answer : value == typeof(string) ? Text : new OpenApiSchema();
+                schema.AdditionalProperties = value == typeof(AnswerValue) ? Answer : value == typeof(string) ? Text : value == typeof(JsonElement) ? new OpenApiSchema() : schema.AdditionalProperties;
             }
             else if (type.IsEnum)
             {
@@ -43,8 +64,15 @@ internal static class OpenApiSetup
 
     private static OpenApiSchema Answer => new()
     {
-        Description = "A text, or named parts of text.",
-        OneOf = [Text, new OpenApiSchema { Type = JsonSchemaType.Object, AdditionalProperties = Text }],
+        Description = "A text, a number, true or false, several picks, or named parts of text.",
+        OneOf =
+        [
+            Text,
+            new OpenApiSchema { Type = JsonSchemaType.Number },
+            new OpenApiSchema { Type = JsonSchemaType.Boolean },
+            new OpenApiSchema { Type = JsonSchemaType.Array, Items = Text },
+            new OpenApiSchema { Type = JsonSchemaType.Object, AdditionalProperties = Text },
+        ],
     };
 
     private static Type? ValueTypeOf(Type type) => type.GetInterfaces().Append(type)

@@ -22,6 +22,7 @@ using Sexton.Server.Deliveries;
 using Sexton.Server.Fields;
 using Sexton.Server.Orders;
 using Sexton.Server.Shop;
+using Sexton.Server.Shoppers;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Hosting;
@@ -35,7 +36,8 @@ internal static class SextonHost
     /// <summary>Builds the server.</summary>
     /// <param name="args">Arguments of the program.</param>
     /// <param name="works">False for a server that answers but does no work of its own.</param>
-    public static WebApplication Build(string[] args, bool works = true)
+    /// <param name="types">The kinds of answer; those of Sexton where none are given.</param>
+    public static WebApplication Build(string[] args, bool works = true, FieldTypes? types = null)
     {
         var builder = WebApplication.CreateBuilder(args);
         var options = builder.Configuration.GetSection("Sexton").Get<SextonOptions>() ?? new SextonOptions();
@@ -54,7 +56,7 @@ internal static class SextonHost
         services.AddDbContext<SextonDb>(db => SextonDbFactory.Configure(db, options.Database));
         AddSecurity(services);
         AddApi(services);
-        AddRules(services);
+        AddRules(services, types ?? FieldTypes.Standard);
         AddOutside(services, options);
         if (works)
         {
@@ -105,6 +107,12 @@ internal static class SextonHost
             // The console asks by script and draws its own sign-in: a status, never a redirect.
             cookie.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
             cookie.Events.OnRedirectToAccessDenied = context => Refuse(context.Response, StatusCodes.Status403Forbidden);
+        }).AddCookie(ShopperSession.Scheme, cookie =>
+        {
+            cookie.Cookie.Name = "sexton_shopper";
+            cookie.Cookie.SameSite = SameSiteMode.Lax;
+            cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
+            cookie.SlidingExpiration = true;
         });
         services.AddAuthorizationBuilder()
             .AddPolicy(Roles.Manager, policy => policy.RequireRole(Roles.Manager))
@@ -133,14 +141,22 @@ internal static class SextonHost
         services.AddSextonOpenApi();
     }
 
-    private static void AddRules(IServiceCollection services)
+    private static void AddRules(IServiceCollection services, FieldTypes types)
     {
-        services.AddSingleton(FieldTypes.Standard);
+        services.AddSingleton(types);
+        services.AddSingleton<ShopClock>();
         services.AddSingleton<RegisterCache>();
         services.AddScoped<CurrentRegister>();
+        services.AddScoped<PublishedKeys>();
         services.AddScoped<DraftStore>();
+        services.AddScoped<DraftReader>();
+        services.AddScoped<DraftPreview>();
+        services.AddScoped<LiveSwitch>();
+        services.AddScoped<ShopperSession>();
+        services.AddScoped<SignInLinks>();
         services.AddScoped<Publisher>();
         services.AddScoped<CartStore>();
+        services.AddScoped<CartPage>();
         services.AddScoped<OrderPlacer>();
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();
@@ -194,6 +210,7 @@ internal static class SextonHost
         selling.MapCart();
         selling.MapAttempts();
         selling.MapConfirmation();
+        selling.MapShoppers();
 
         var console = api.MapGroup("console/v1").WithTags("Console").WithAntiforgery().ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         console.MapSession();

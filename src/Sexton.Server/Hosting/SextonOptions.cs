@@ -18,6 +18,12 @@ internal sealed class SextonOptions
     /// <summary>The currency of all prices (ISO 4217).</summary>
     public string Currency { get; set; } = "EUR";
 
+    /// <summary>The country that is assumed of a shopper until another is known (ISO 3166-1 alpha-2).</summary>
+    public string HomeCountry { get; set; } = "IE";
+
+    /// <summary>The time zone of the shop (IANA).</summary>
+    public string TimeZone { get; set; } = "Europe/Dublin";
+
     /// <summary>The sender of e-mail.</summary>
     public string MailFrom { get; set; } = "orders@marrowby.example";
 
@@ -59,6 +65,11 @@ internal sealed class SextonOptions
         if (KeyBytes() is null)
         {
             yield return "Set SEXTON__KEY to 32 random bytes in base 64 (openssl rand -base64 32).";
+        }
+
+        if (!TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _))
+        {
+            yield return $"“{TimeZone}” is no time zone. Set SEXTON__TIMEZONE to one such as Europe/Dublin.";
         }
     }
 

@@ -15,7 +15,7 @@ internal static class EvidenceEndpoint
     {
         var order = await orders.FindAsync(number, cancel);
         var known = DestinationIndex.Find(destination) ?? throw ApiProblemException.NotFound($"There is no destination “{destination}”.");
-        var answer = order.Content.Answers.FirstOrDefault(a => SlotId.Of(a.LineId, a.Field).ToString() == slot)
+        var answer = order.Content.Answers.FirstOrDefault(a => a.Slot.ToString() == slot)
             ?? throw ApiProblemException.NotFound($"Order {number} has no answer at “{slot}”.");
         var trail = await trails.ReadAsync(order, cancel);
         var (delivery, serving) = (trail.Deliveries.GetValueOrDefault(destination), trail.Servings.GetValueOrDefault(destination));

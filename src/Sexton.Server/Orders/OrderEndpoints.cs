@@ -68,13 +68,15 @@ internal static class OrderEndpoints
         return new TrailView(
             [.. DestinationIndex.All.Select(d => new TrailColumn(d.Key, d.Name, d.Family, trail.Deliveries.GetValueOrDefault(d.Key)?.Receipt))],
             [.. order.Content.Answers.Select(a => new TrailRow(
-                SlotId.Of(a.LineId, a.Field).ToString(),
+                a.Slot.ToString(),
                 a.LineId,
+                a.UnitId,
                 a.Label,
                 // An answer that the order page does not get is not shown here either, only followed.
-                trail.Expected[DestinationIndex.OrderPage].Contains(SlotId.Of(a.LineId, a.Field)) ? a.Text : null,
+                trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? a.Text : null,
                 a.Value is null,
-                [.. DestinationIndex.All.Select(d => trail.MarkOf(a, d.Key))]))]);
+                [.. DestinationIndex.All.Select(d => trail.MarkOf(a, d.Key))]))],
+            [.. order.Content.NotAsked.Select(static n => new NotAskedRow(n.LineId, n.UnitId, n.Field, n.Label, n.Why))]);
     }
 
     private static async Task<IResult> AgainAsync(string number, string destination, OrderReader orders, SextonDb db, WorkSignal signal, TimeProvider clock, CancellationToken cancel)
@@ -121,7 +123,11 @@ internal sealed record OrderRowView(long Number, DateTimeOffset PlacedAt, string
 /// <summary>The trail of an order.</summary>
 /// <param name="Destinations">The columns.</param>
 /// <param name="Answers">The rows.</param>
-internal sealed record TrailView(IReadOnlyList<TrailColumn> Destinations, IReadOnlyList<TrailRow> Answers);
+/// <param name="NotAsked">What was not asked, and why.</param>
+internal sealed record TrailView(IReadOnlyList<TrailColumn> Destinations, IReadOnlyList<TrailRow> Answers, IReadOnlyList<NotAskedRow> NotAsked);
+
+/// <summary>A question that a condition kept from being asked.</summary>
+internal sealed record NotAskedRow(string? LineId, string? UnitId, string Field, string Label, string Why);
 
 /// <summary>A column of the trail.</summary>
 internal sealed record TrailColumn(string Key, string Name, DestinationFamily Family, string? Receipt);
@@ -129,8 +135,9 @@ internal sealed record TrailColumn(string Key, string Name, DestinationFamily Fa
 /// <summary>An answer and its thread.</summary>
 /// <param name="Slot">The slot.</param>
 /// <param name="LineId">The line, or null for the order.</param>
+/// <param name="UnitId">The unit within its line, or null.</param>
 /// <param name="Label">The question.</param>
 /// <param name="Text">The answer; null when the order page does not get it.</param>
 /// <param name="LeftEmpty">Whether it was left empty.</param>
 /// <param name="Marks">A mark for each destination.</param>
-internal sealed record TrailRow(string Slot, string? LineId, string Label, string? Text, bool LeftEmpty, IReadOnlyList<MarkView> Marks);
+internal sealed record TrailRow(string Slot, string? LineId, string? UnitId, string Label, string? Text, bool LeftEmpty, IReadOnlyList<MarkView> Marks);

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 using Sexton.Data;
+using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 
 namespace Sexton.Server.Orders;
@@ -25,15 +26,31 @@ internal sealed class OrderReader(SextonDb db)
     private static async Task<StoredOrder?> ReadAsync(IQueryable<OrderRow> orders, CancellationToken cancel)
     {
         var row = await orders.AsNoTracking().AsSplitQuery().Include(o => o.Lines).Include(o => o.Answers).OrderBy(o => o.Id).FirstOrDefaultAsync(cancel);
-        return row is null ? null : new StoredOrder(row.Id, row.Number, row.PlacedAt, row.Charge, new OrderContent
+        if (row is null)
+        {
+            return null;
+        }
+
+        var facts = JsonSerializer.Deserialize<StoredFacts>(row.Facts, RegisterJson.Options)!;
+        return new StoredOrder(row.Id, row.Number, row.PlacedAt, row.Charge, new OrderContent
         {
             Version = row.Version,
             Language = row.Language,
+            Group = facts.Group,
+            Country = facts.Country,
+            Day = facts.Day,
+            NotAsked = facts.NotAsked,
             Currency = row.Currency,
             TotalMinor = row.TotalMinor,
-            Lines = [.. row.Lines.OrderBy(l => l.Position).Select(static l => new OrderLine(l.LineId, l.ProductCode, l.ProductName, l.Quantity, l.UnitMinor, l.SumMinor))],
-            Answers = [.. row.Answers.OrderBy(a => a.Position).Select(static a => new OrderAnswer(a.LineId, a.Field, a.Label, a.Step, Value(a), a.Text))],
+            Lines = [.. row.Lines.OrderBy(l => l.Position).Select(Line)],
+            Answers = [.. row.Answers.OrderBy(a => a.Position).Select(static a => new OrderAnswer(a.LineId, a.UnitId, a.Field, a.Label, a.Step, Value(a), a.Text))],
         });
+    }
+
+    private static OrderLine Line(OrderLineRow row)
+    {
+        var facts = JsonSerializer.Deserialize<StoredLineFacts>(row.Facts, RegisterJson.Options)!;
+        return new OrderLine(row.LineId, row.ProductCode, row.ProductName, row.Quantity, row.UnitMinor, row.SumMinor, facts.Facts) { Units = facts.Units, UnitName = facts.UnitName };
     }
 
     private static AnswerValue? Value(AnswerRow row) => row.Value is null ? null : JsonSerializer.Deserialize<AnswerValue>(row.Value, RegisterJson.Options);

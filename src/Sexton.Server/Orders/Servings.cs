@@ -22,7 +22,7 @@ internal sealed class Servings(SextonDb db, CurrentRegister current, IOptions<Js
     public async Task<IResult> ServeAsync<TView>(StoredOrder order, string destination, Func<Projection, TView> view, CancellationToken cancel)
     {
         var (version, _) = await current.GetAsync(cancel);
-        var projection = Projector.Project(order.Content, version.Plan.Content, destination);
+        var projection = Projector.Project(order.Content, version.Plan, destination);
         var served = JsonSerializer.SerializeToUtf8Bytes(view(projection), json.Value.SerializerOptions);
         var (now, expected) = (clock.GetUtcNow(), JsonSerializer.Serialize(projection, RegisterJson.Options));
         await db.Database.ExecuteSqlAsync(

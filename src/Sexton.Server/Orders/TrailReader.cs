@@ -30,7 +30,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
 
             // What was sent counts as it was sent; what is still to come follows the current routes.
             var projection = sent is null
-                ? Projector.Project(order.Content, version.Plan.Content, destination.Key)
+                ? Projector.Project(order.Content, version.Plan, destination.Key)
                 : JsonSerializer.Deserialize<Projection>(sent, RegisterJson.Options)!;
             expected[destination.Key] = [.. projection.Entries.Select(e => e.Slot)];
             all[destination.Key] = serving is null
@@ -44,7 +44,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
     // A cart page shows answers before they are ordered: what counts is whether it showed the answer that was.
     private static Projection AsOrdered(Projection shown, OrderContent order)
     {
-        var given = order.Answers.Where(a => a.Value is not null).ToDictionary(a => SlotId.Of(a.LineId, a.Field), a => a.Text);
+        var given = order.Answers.Where(a => a.Value is not null).ToDictionary(a => a.Slot, a => a.Text);
         return new Projection([.. shown.Entries.Where(e => given.ContainsKey(e.Slot)).Select(e => e with { Text = given[e.Slot] })]);
     }
 }
@@ -63,7 +63,7 @@ internal sealed record OrderTrail(
     /// <summary>What one answer is to show at one destination.</summary>
     public MarkView MarkOf(OrderAnswer answer, string destination)
     {
-        var slot = SlotId.Of(answer.LineId, answer.Field);
+        var slot = answer.Slot;
         var expectation = answer.Value is null ? Expectation.LeftEmpty
             : Expected[destination].Contains(slot) ? Expectation.Verbatim : Expectation.NotRouted;
         var finding = SlotFinding.Worst(Findings[destination].Where(f => f.Slot == slot.ToString()).Select(f => f.Finding));

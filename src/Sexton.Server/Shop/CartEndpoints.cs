@@ -1,12 +1,8 @@
 using System.Collections.Immutable;
-using System.Text.Json;
-using Microsoft.AspNetCore.Http.Json;
-using Microsoft.Extensions.Options;
-using Sexton.Core.Asking;
+using Microsoft.AspNetCore.Mvc;
 using Sexton.Core.Cart;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
-using Sexton.Data.Rows;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Shop;
@@ -18,55 +14,54 @@ internal static class CartEndpoints
     {
         shop.MapGet("cart", ReadAsync).WithName("GetCart").Produces<CartView>();
         shop.MapPost("cart/lines", AddAsync).WithName("AddCartLine").Produces<CartView>();
+        shop.MapPut("cart/lines", ReplaceAsync).WithName("ReplaceCartLines").Produces<CartView>();
         shop.MapPut("cart/lines/{id}", ChangeAsync).WithName("ChangeCartLine").Produces<CartView>();
         shop.MapPut("cart/answers", AnswerAsync).WithName("AnswerForOrder").Produces<CartView>();
     }
 
-    private static async Task<IResult> ReadAsync(CartStore carts, CurrentRegister current, IOptions<JsonOptions> json, CancellationToken cancel) =>
-        await ServeAsync(await carts.FindAsync(cancel), carts, current, json, cancel);
+    private static async Task<IResult> ReadAsync(CartStore carts, CartPage page, CancellationToken cancel) =>
+        await page.ServeAsync(await carts.FindAsync(cancel), cancel);
 
-    private static async Task<IResult> AddAsync(AddLineRequest request, CartStore carts, CurrentRegister current, IOptions<JsonOptions> json, CancellationToken cancel)
+    private static async Task<IResult> AddAsync(
+        AddLineRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
     {
-        var (_, products) = await current.GetAsync(cancel);
-        if (products.Find(request.Product) is null)
-        {
-            throw new CartException($"The product “{request.Product}” is not sold here.");
-        }
-
-        var line = new CartLine(Guid.NewGuid().ToString("N")[..12], request.Product, request.Quantity, Sorted(request.Answers));
-        return await ServeAsync(await carts.ChangeAsync(cart => cart.Add(line), Step.Cart.Key, cancel), carts, current, json, cancel);
-    }
-
-    private static async Task<IResult> ChangeAsync(string id, ChangeLineRequest request, CartStore carts, CurrentRegister current, IOptions<JsonOptions> json, CancellationToken cancel) =>
-        await ServeAsync(
-            await carts.ChangeAsync(cart => cart.Change(id, request.Quantity, Sorted(request.Answers)), Step.Cart.Key, cancel), carts, current, json, cancel);
-
-    private static async Task<IResult> AnswerAsync(AnswersRequest request, CartStore carts, CurrentRegister current, IOptions<JsonOptions> json, CancellationToken cancel) =>
-        await ServeAsync(
-            await carts.ChangeAsync(cart => cart with { Answers = cart.Answers.SetItems(request.Answers) }, request.Step, cancel), carts, current, json, cancel);
-
-    private static ImmutableSortedDictionary<string, AnswerValue> Sorted(IReadOnlyDictionary<string, AnswerValue> answers) =>
-        answers.ToImmutableSortedDictionary(StringComparer.Ordinal);
-
-    // The page is written to bytes here, so that what is kept as evidence is what was served.
-    private static async Task<IResult> ServeAsync(CartRow? row, CartStore carts, CurrentRegister current, IOptions<JsonOptions> json, CancellationToken cancel)
-    {
-        var cart = row is null ? CartContent.Empty : CartStore.Parse(row);
         var (version, products) = await current.GetAsync(cancel);
-        var evaluation = Evaluator.Evaluate(version.Plan, products, cart);
-        var entries = evaluation.Asked
-            .Where(a => a.LineId is not null && a.Value is not null && a.Field.Field.GoesTo.Contains(DestinationIndex.CartLine))
-            .Select(a => new Entry(a.LineId, a.Field.Field.Key, a.Field.Field.Label.In(cart.Language), a.Text));
-        var projection = new Projection([.. entries]);
-        var view = new CartView(row?.StepReached ?? Step.ProductPage.Key, cart, EvaluationView.Of(evaluation, cart.Language), EntryView.Of(projection));
-        var served = JsonSerializer.SerializeToUtf8Bytes(view, json.Value.SerializerOptions);
-        if (row is not null)
+        var line = UnitFiller.Fill(version.Plan, products, request.AsLine(products));
+        var row = await carts.ChangeAsync(cart => key is not null && cart.Added.Contains(key) ? cart : cart.Add(line).Remember(key).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
+        return await page.ServeAsync(row, cancel);
+    }
+
+    // Buying at once begins again with every product: what was left from the last time is not bought with it.
+    private static async Task<IResult> ReplaceAsync(AddLineRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
+    {
+        var (version, products) = await current.GetAsync(cancel);
+        var line = UnitFiller.Fill(version.Plan, products, request.AsLine(products));
+        var row = await carts.ChangeAsync(cart => (cart with { Lines = [] }).Add(line).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
+        return await page.ServeAsync(row, cancel);
+    }
+
+    private static async Task<IResult> ChangeAsync(string id, ChangeLineRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
+    {
+        var (version, products) = await current.GetAsync(cancel);
+        CartContent Change(CartContent cart)
         {
-            await carts.ShownAsync(row, served, JsonSerializer.Serialize(projection, RegisterJson.Options), cancel);
+            var before = cart.Lines.FirstOrDefault(l => l.Id == id) ?? new CartLine(id, "", request.Quantity, AnswerSet.Empty);
+            var after = before with { Quantity = request.Quantity, Answers = request.Answers ?? before.Answers, Units = request.Units?.ToImmutableArray() ?? before.Units };
+            return cart.Change(request.Quantity == 0 ? after : UnitFiller.Fill(version.Plan, products, after));
         }
 
-        return Results.Bytes(served, "application/json; charset=utf-8");
+        return await page.ServeAsync(await carts.ChangeAsync(Change, request.Step ?? Step.Cart.Key, version.Plan, cancel), cancel);
     }
+
+    private static async Task<IResult> AnswerAsync(AnswersRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
+    {
+        var (version, _) = await current.GetAsync(cancel);
+        return await page.ServeAsync(await carts.ChangeAsync(cart => cart.Answer(request.Answers, HasDefault(version)), request.Step, version.Plan, cancel), cancel);
+    }
+
+    private static AnswerSet Given(AddLineRequest request) => request.OrderAnswers ?? AnswerSet.Empty;
+
+    private static Func<string, bool> HasDefault(CompiledVersion version) => field => version.Plan.Find(field)?.Field.Default is not null;
 }
 
 /// <summary>The cart as its page shows it.</summary>
@@ -79,26 +74,39 @@ internal sealed record CartView(string StepReached, CartContent Cart, Evaluation
 /// <summary>An answer as a page shows it.</summary>
 /// <param name="Slot">Where it stands.</param>
 /// <param name="LineId">The line, or null for the order.</param>
+/// <param name="UnitId">The unit within its line, or null.</param>
 /// <param name="Name">What it is called there.</param>
 /// <param name="Text">The answer.</param>
-internal sealed record EntryView(string Slot, string? LineId, string Name, string Text)
+internal sealed record EntryView(string Slot, string? LineId, string? UnitId, string Name, string Text)
 {
     public static IReadOnlyList<EntryView> Of(Projection projection) =>
-        [.. projection.Entries.Select(static e => new EntryView(e.Slot.ToString(), e.LineId, e.Name, e.Text))];
+        [.. projection.Entries.Select(static e => new EntryView(e.Slot.ToString(), e.LineId, e.UnitId, e.Name, e.Text))];
 }
 
 /// <summary>Puts a product into the cart.</summary>
 /// <param name="Product">The code of the product.</param>
+/// <param name="Variant">The code of the variant, where the product has some.</param>
 /// <param name="Quantity">How many.</param>
 /// <param name="Answers">The answers of the line, by field.</param>
-internal sealed record AddLineRequest(string Product, int Quantity, IReadOnlyDictionary<string, AnswerValue> Answers);
+/// <param name="Units">Each one of the quantity with its answers, where each one is asked.</param>
+/// <param name="OrderAnswers">Answers of the order that were given on the product page.</param>
+internal sealed record AddLineRequest(string Product, int Quantity, AnswerSet Answers, string? Variant = null, IReadOnlyList<CartUnit>? Units = null, AnswerSet? OrderAnswers = null)
+{
+    /// <summary>The line to add.</summary>
+    /// <exception cref="CartException">The product or variant is not sold.</exception>
+    public CartLine AsLine(Core.Catalogue.ProductIndex products) => products.Find(Product, Variant) is null
+        ? throw new CartException(products.Find(Product) is { Variants.IsEmpty: false } ? "Choose which one of it you would like." : $"The product “{Product}” is not sold here.")
+        : new CartLine(Guid.NewGuid().ToString("N")[..12], Product, Quantity, Answers) { VariantCode = Variant, Units = Units?.ToImmutableArray() ?? [] };
+}
 
 /// <summary>Changes a line of the cart.</summary>
 /// <param name="Quantity">How many; 0 takes it out.</param>
-/// <param name="Answers">All answers of the line, by field.</param>
-internal sealed record ChangeLineRequest(int Quantity, IReadOnlyDictionary<string, AnswerValue> Answers);
+/// <param name="Answers">All answers of the line, by field; null to leave them.</param>
+/// <param name="Units">All its units with their answers; null to leave them. Where the quantity falls this says which stay.</param>
+/// <param name="Step">The step at which it was changed; null for the cart.</param>
+internal sealed record ChangeLineRequest(int Quantity, AnswerSet? Answers = null, IReadOnlyList<CartUnit>? Units = null, string? Step = null);
 
 /// <summary>Answers fields of the order.</summary>
 /// <param name="Step">The key of the step where they were given.</param>
 /// <param name="Answers">The answers, by field; others stay as they are.</param>
-internal sealed record AnswersRequest(string Step, IReadOnlyDictionary<string, AnswerValue> Answers);
+internal sealed record AnswersRequest(string Step, AnswerSet Answers);

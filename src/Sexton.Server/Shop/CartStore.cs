@@ -5,13 +5,17 @@ using Sexton.Core.Register;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
+using Sexton.Server.Shoppers;
 
 namespace Sexton.Server.Shop;
 
-/// <summary>The cart of the shopper who makes the request, known by a cookie that holds its random id.</summary>
-internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, TimeProvider clock)
+/// <summary>
+/// The cart of the shopper who makes the request, known by a cookie that holds its random id. What is bought at once has a cart of its
+/// own, so that the other one stays as it is; a request says so with "?cart=at_once".
+/// </summary>
+internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, ShopperSession shopper, TimeProvider clock)
 {
-    private const string Cookie = "sexton_cart";
+    private string Cookie => http.HttpContext!.Request.Query["cart"] == "at_once" ? "sexton_at_once" : "sexton_cart";
 
     /// <summary>The open cart, or null when there is none yet or the last one became an order.</summary>
     public async Task<CartRow?> FindAsync(CancellationToken cancel) =>
@@ -24,7 +28,11 @@ internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, TimeProv
         Guid.TryParse(http.HttpContext!.Request.Cookies[Cookie], out var id) ? await db.Carts.FindAsync([id], cancel) : null;
 
     /// <summary>Changes the cart, making one where there is none.</summary>
-    public async Task<CartRow> ChangeAsync(Func<CartContent, CartContent> change, string stepReached, CancellationToken cancel)
+    /// <param name="change">The change.</param>
+    /// <param name="stepReached">The key of the step that the shopper is at.</param>
+    /// <param name="steps">All steps, for telling which comes later.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<CartRow> ChangeAsync(Func<CartContent, CartContent> change, string stepReached, RegisterPlan steps, CancellationToken cancel)
     {
         var row = await FindAsync(cancel) ?? Create();
         if (await db.Attempts.AnyAsync(a => a.CartId == row.Id && a.State == AttemptState.Paying, cancel))
@@ -37,10 +45,13 @@ internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, TimeProv
         row.Content = JsonSerializer.Serialize(after, RegisterJson.Options);
         row.Revision += before == after ? 0 : 1;
         row.ChangedAt = clock.GetUtcNow();
-        row.StepReached = Step.OrdinalOf(stepReached) > Step.OrdinalOf(row.StepReached) ? stepReached : row.StepReached;
+        row.StepReached = steps.PlaceOf(stepReached) > steps.PlaceOf(row.StepReached) ? stepReached : row.StepReached;
         await db.SaveChangesAsync(cancel);
         return row;
     }
+
+    /// <summary>The content of a cart, with the group that its shopper has now.</summary>
+    public async Task<CartContent> ReadAsync(CartRow row, CancellationToken cancel) => Parse(row) with { Group = await shopper.GroupAsync(cancel) };
 
     /// <summary>Puts on record what the cart page showed.</summary>
     public async Task ShownAsync(CartRow row, byte[] served, string projection, CancellationToken cancel) =>
@@ -51,7 +62,7 @@ internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, TimeProv
                 .SetProperty(c => c.ShownAt, clock.GetUtcNow()),
             cancel);
 
-    public static CartContent Parse(CartRow row) => JsonSerializer.Deserialize<CartContent>(row.Content, RegisterJson.Options)!;
+    private static CartContent Parse(CartRow row) => JsonSerializer.Deserialize<CartContent>(row.Content, RegisterJson.Options)!;
 
     private CartRow Create()
     {

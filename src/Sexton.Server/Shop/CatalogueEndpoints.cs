@@ -6,6 +6,7 @@ using Sexton.Core.Register.Types;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Shop;
 
@@ -24,13 +25,20 @@ internal static class CatalogueEndpoints
             [.. products.Select(p => View(p, options.Currency))]);
     }
 
-    private static ProductView View(ProductRow row, string currency) => new(
-        row.Code,
-        Text(row.Name),
-        Text(row.Description),
-        row.Category,
-        MoneyText.Format(row.PriceMinor, currency, LanguageMap.Fallback),
-        row.Picture);
+    private static ProductView View(ProductRow row, string currency)
+    {
+        var product = ProductDetails.ProductOf(row);
+        return new(
+            row.Code,
+            product.Name.ToString(),
+            Text(row.Description),
+            row.Category,
+            Price(product.PriceMinor, currency),
+            row.Picture,
+            [.. product.Variants.Select(v => new VariantView(v.Code, v.Name.ToString(), Price(v.PriceMinor, currency)))]);
+    }
+
+    private static string Price(long minor, string currency) => MoneyText.Format(minor, currency, LanguageMap.Fallback);
 
     private static string Text(string json) => JsonSerializer.Deserialize<LanguageMap>(json)!.ToString();
 }
@@ -43,4 +51,7 @@ internal static class CatalogueEndpoints
 internal sealed record CatalogueView(string Shop, Uri PaymentsUrl, IReadOnlyDictionary<string, string> Countries, IReadOnlyList<ProductView> Products);
 
 /// <summary>A product.</summary>
-internal sealed record ProductView(string Code, string Name, string Description, string Category, string Price, string Picture);
+internal sealed record ProductView(string Code, string Name, string Description, string Category, string Price, string Picture, IReadOnlyList<VariantView> Variants);
+
+/// <summary>A variant of a product.</summary>
+internal sealed record VariantView(string Code, string Name, string Price);

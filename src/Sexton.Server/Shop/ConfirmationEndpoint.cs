@@ -40,7 +40,7 @@ internal sealed record OrderPageView(long Number, DateTimeOffset PlacedAt, int V
 }
 
 /// <summary>A line of an order.</summary>
-internal sealed record OrderLineView(string Id, string Code, string Name, int Quantity, string Unit, string Sum)
+internal sealed record OrderLineView(string Id, string Code, string Name, int Quantity, string Unit, string Sum, IReadOnlyList<NamedUnit> Units)
 {
     public static OrderLineView Of(OrderLine line, OrderContent order) => new(
         line.Id,
@@ -48,5 +48,9 @@ internal sealed record OrderLineView(string Id, string Code, string Name, int Qu
         line.ProductName,
         line.Quantity,
         MoneyText.Format(line.UnitMinor, order.Currency, order.Language),
-        MoneyText.Format(line.SumMinor, order.Currency, order.Language));
+        MoneyText.Format(line.SumMinor, order.Currency, order.Language),
+        [.. line.Units.Select(u => new NamedUnit(u, line.NameOf(u)))]);
 }
+
+/// <summary>One of a line, with what it is called: "Seat 1 of 3".</summary>
+internal sealed record NamedUnit(string Id, string Name);

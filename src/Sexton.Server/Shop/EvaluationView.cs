@@ -2,62 +2,161 @@ using System.Text.Json;
 using Sexton.Core.Asking;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
 
 namespace Sexton.Server.Shop;
 
 /// <summary>What is asked, what is wrong, and what it costs.</summary>
 /// <param name="Asked">The fields asked now.</param>
+/// <param name="Sections">The sections of what is asked.</param>
+/// <param name="Units">Each one of the lines of which each one is asked.</param>
+/// <param name="Steps">All steps on the way, and whether anything is asked there.</param>
 /// <param name="Problems">What keeps the cart from becoming an order.</param>
 /// <param name="Prices">What it costs.</param>
-internal sealed record EvaluationView(IReadOnlyList<AskedView> Asked, IReadOnlyList<AnswerProblem> Problems, PricesView Prices)
+internal sealed record EvaluationView(
+    IReadOnlyList<AskedView> Asked,
+    IReadOnlyList<SectionView> Sections,
+    IReadOnlyList<UnitView> Units,
+    IReadOnlyList<StepView> Steps,
+    IReadOnlyList<ProblemView> Problems,
+    PricesView Prices)
 {
-    public static EvaluationView Of(Evaluation evaluation, string language) => new(
-        [.. evaluation.Asked.Select(a => AskedView.Of(a, language))],
-        evaluation.Problems,
-        PricesView.Of(evaluation.Prices, language));
+    public static EvaluationView Of(Evaluation evaluation)
+    {
+        var language = evaluation.Cart.Language;
+        return new(
+            [.. evaluation.Asked.Select(a => AskedView.Of(a, evaluation))],
+            [.. evaluation.Asked.Select(static a => a.Field.Section ?? a.Field.Within?.Section).OfType<Section>().Distinct()
+                .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language)))],
+            [.. Enumerable.Range(0, evaluation.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
+            [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, evaluation.Asked.Any(a => a.Field.Field.Step == s.Key)))],
+            [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
+            PricesView.Of(evaluation));
+    }
 }
 
 /// <summary>A field that is asked.</summary>
 /// <param name="Slot">Where its answer stands.</param>
 /// <param name="Field">The key of the field.</param>
 /// <param name="LineId">The line, or null for the order.</param>
+/// <param name="UnitId">The unit within its line, or null.</param>
 /// <param name="Step">The key of the step.</param>
+/// <param name="Section">The key of the section that it stands in, or null.</param>
+/// <param name="Opens">Whether it is the opening question of that section.</param>
 /// <param name="Type">The key of the kind of answer.</param>
 /// <param name="Label">The question.</param>
 /// <param name="Help">A sentence of help, or "".</param>
 /// <param name="Placeholder">An example, or "".</param>
+/// <param name="Picture">The file name of a picture, or "".</param>
+/// <param name="SharesRow">Whether it stands in one row with the field before it.</param>
 /// <param name="Required">Whether an answer must be given.</param>
-/// <param name="Settings">The settings of the type.</param>
+/// <param name="Default">What the control holds before it was touched, or null.</param>
+/// <param name="Settings">The settings that the form needs.</param>
+/// <param name="Choices">The choices offered.</param>
 /// <param name="Text">The canonical text of the answer; "" when left empty or refused.</param>
 internal sealed record AskedView(
     string Slot,
     string Field,
     string? LineId,
+    string? UnitId,
     string Step,
+    string? Section,
+    bool Opens,
     string Type,
     string Label,
     string Help,
     string Placeholder,
+    string Picture,
+    bool SharesRow,
     bool Required,
+    AnswerValue? Default,
     IReadOnlyDictionary<string, JsonElement> Settings,
+    IReadOnlyList<ChoiceView> Choices,
     string Text)
 {
-    public static AskedView Of(AskedField asked, string language)
+    public static AskedView Of(AskedField asked, Evaluation evaluation)
     {
-        var field = asked.Field.Field;
+        var (field, language) = (asked.Field.Field, evaluation.Cart.Language);
         return new AskedView(
             asked.Slot.ToString(),
             field.Key,
             asked.LineId,
+            asked.UnitId,
             field.Step,
+            asked.Field.Section?.Key ?? field.Section,
+            asked.Field.Section is not null,
             field.Type,
             field.Label.In(language),
             field.Help.In(language),
             field.Placeholder.In(language),
-            field.Required,
-            field.Settings,
-            asked.Text);
+            field.Picture,
+            field.SharesRow,
+            asked.Required,
+            field.Default,
+            SettingsFor(asked.Field, language),
+            [.. evaluation.Offered(asked).Select(c => new ChoiceView(c.Key, c.Label.In(language), c.Picture, c.Colour, c.Excludes))],
+            asked.TextIn(language));
     }
+
+    // Only what the form draws with, in the shopper's language; limits are checked here and told in sentences.
+    private static Dictionary<string, JsonElement> SettingsFor(PlannedField planned, string language)
+    {
+        var settings = new Dictionary<string, JsonElement>(StringComparer.Ordinal);
+        var reader = new SettingReader(planned.Type, planned.Field.Settings);
+        foreach (var setting in planned.Type.Settings.Where(static s => s.ForTheForm))
+        {
+            if (reader.Find(setting.Name) is { } value)
+            {
+                settings[setting.Name] = setting.Kind == "wording" ? JsonSerializer.SerializeToElement(reader.Wording(setting.Name).In(language)) : value;
+            }
+        }
+
+        return settings;
+    }
+}
+
+/// <summary>A choice that is offered.</summary>
+internal sealed record ChoiceView(string Key, string Label, string Picture, string Colour, bool Excludes);
+
+/// <summary>A section of what is asked.</summary>
+internal sealed record SectionView(string Key, string Heading, string Text);
+
+/// <summary>A step on the way.</summary>
+/// <param name="Key">Its key.</param>
+/// <param name="Name">What the shopper reads above it.</param>
+/// <param name="Own">Whether the manager put it there: it is then shown only when something is asked.</param>
+/// <param name="Asks">Whether anything is asked there.</param>
+internal sealed record StepView(string Key, string Name, bool Own, bool Asks);
+
+/// <summary>One of a line of which each one is asked.</summary>
+/// <param name="LineId">The line.</param>
+/// <param name="Id">Its id within the line.</param>
+/// <param name="Name">What it is called: "Seat 1 of 3".</param>
+internal sealed record UnitView(string LineId, string Id, string Name)
+{
+    public static IEnumerable<UnitView> Of(Evaluation evaluation, int line)
+    {
+        var count = evaluation.UnitsOf(line);
+        for (var unit = 0; unit < count; unit++)
+        {
+            var called = evaluation.Goods(line).Product.UnitName.In(evaluation.Cart.Language);
+            yield return new UnitView(evaluation.LineAt(line).Id, evaluation.LineAt(line).Units[unit].Id, $"{(called.Length > 0 ? called : "No.")} {unit + 1} of {count}");
+        }
+    }
+}
+
+/// <summary>Something that keeps a cart from becoming an order.</summary>
+/// <param name="Code">The stable code.</param>
+/// <param name="Field">The key of the field, or null when it is about the cart.</param>
+/// <param name="LineId">The line, or null.</param>
+/// <param name="UnitId">The unit, or null.</param>
+/// <param name="Part">The part of the answer, or null.</param>
+/// <param name="Step">The key of the step where it is mended.</param>
+/// <param name="Sentence">What the shopper reads.</param>
+internal sealed record ProblemView(string Code, string? Field, string? LineId, string? UnitId, string? Part, string Step, string Sentence)
+{
+    public static ProblemView Of(AnswerProblem problem, string language) =>
+        new(problem.Refusal.Code, problem.Field?.Field.Key, problem.LineId, problem.UnitId, problem.Refusal.Part, problem.Step, problem.SentenceIn(language));
 }
 
 /// <summary>Prices, with their texts.</summary>
@@ -67,17 +166,15 @@ internal sealed record AskedView(
 /// <param name="Currency">The currency.</param>
 internal sealed record PricesView(IReadOnlyList<PriceRowView> Rows, long TotalMinor, string Total, string Currency)
 {
-    public static PricesView Of(PriceSheet sheet, string language) => new(
-        [.. sheet.Rows.Select(r => new PriceRowView(
-            r.LineId,
-            r.Label,
-            r.Quantity,
-            MoneyText.Format(r.UnitMinor, sheet.Currency, language),
-            r.SumMinor,
-            MoneyText.Format(r.SumMinor, sheet.Currency, language)))],
-        sheet.TotalMinor,
-        MoneyText.Format(sheet.TotalMinor, sheet.Currency, language),
-        sheet.Currency);
+    public static PricesView Of(Evaluation evaluation)
+    {
+        string Text(long minor) => MoneyText.Format(minor, evaluation.Currency, evaluation.Cart.Language);
+        return new(
+            [.. evaluation.Rows.Select(r => new PriceRowView(r.LineId, r.Label, r.Quantity, Text(r.UnitMinor), r.SumMinor, Text(r.SumMinor)))],
+            evaluation.TotalMinor,
+            Text(evaluation.TotalMinor),
+            evaluation.Currency);
+    }
 }
 
 /// <summary>A price row, with its texts.</summary>

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Conditions;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 using Sexton.Data;
@@ -12,7 +13,11 @@ namespace Sexton.Server.Versions;
 /// <summary>A published version, compiled.</summary>
 /// <param name="Number">Its number.</param>
 /// <param name="Plan">The plan.</param>
-internal sealed record CompiledVersion(int Number, RegisterPlan Plan);
+internal sealed record CompiledVersion(int Number, RegisterPlan Plan)
+{
+    /// <summary>Names what its conditions are about.</summary>
+    public ConditionWords Words(FieldTypes types, ProductIndex products) => new(Plan.Content, types, products);
+}
 
 /// <summary>Compiled versions by number and catalogues by revision. Neither ever changes, so nothing here grows stale.</summary>
 internal sealed class RegisterCache
@@ -64,9 +69,12 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, FieldTyp
         if (!cache.Catalogues.TryGetValue(revision, out var products))
         {
             var rows = await db.Products.AsNoTracking().ToListAsync(cancel);
+            var groups = await db.ShopperGroups.AsNoTracking().OrderBy(g => g.Position).ToListAsync(cancel);
             products = cache.Catalogues.GetOrAdd(revision, new ProductIndex(
-                rows.Select(r => new Product(r.Code, JsonSerializer.Deserialize<LanguageMap>(r.Name)!, r.Category, r.PriceMinor)),
-                options.Currency));
+                rows.Select(ProductDetails.ProductOf),
+                groups.Select(static g => new ShopperGroup(g.Key, JsonSerializer.Deserialize<LanguageMap>(g.Name)!)),
+                options.Currency,
+                options.HomeCountry));
         }
 
         return products;

@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
 using Sexton.Core.Register;
 using Sexton.Data;
@@ -19,6 +20,7 @@ internal static class VersionEndpoints
     {
         console.MapGet("versions", ReadAsync).WithName("GetVersions");
         console.MapPost("versions", PublishAsync).WithName("Publish");
+        console.MapPut("live/fields/{key}", SwitchAsync).WithName("SwitchLiveField");
     }
 
     private static async Task<VersionsView> ReadAsync(SextonDb db, DraftStore draft, CurrentRegister current, CancellationToken cancel)
@@ -31,8 +33,8 @@ internal static class VersionEndpoints
         var changes = draft.Difference(before, content, products);
         return new VersionsView(
             (versions.FirstOrDefault()?.Number ?? 0) + 1,
-            [.. changes.Select(c => new ChangeView(c.Field, c.Label, c.Kind, [.. c.Clauses], ConsequenceOf(content.Find(c.Field))))],
-            content.Fields.Length - changes.Count(c => c.Kind != FieldChangeKind.Removed),
+            [.. changes.Select(c => new ChangeView(c.Field, c.Label, c.Kind, [.. c.Clauses], ConsequenceOf(c.Field, content, products)))],
+            content.Fields.Count(f => !changes.Any(c => c.Field == f.Key)),
             [.. DraftChecks.Run(draft.Compile(content), products)],
             [.. versions.Select((v, i) => new VersionView(v.Number, v.Note, v.PublishedBy, v.PublishedAt, contents[i].Fields.Length,
                 [.. draft.Difference(i + 1 < contents.Count ? contents[i + 1] : new RegisterContent([]), contents[i], products).Select(c => c.Label)]))]);
@@ -50,14 +52,25 @@ internal static class VersionEndpoints
         return new VersionView(version.Number, version.Note, version.PublishedBy, version.PublishedAt, Publisher.Parse(version).Fields.Length, []);
     }
 
-    private static string ConsequenceOf(Field? field) => field switch
+    private static async Task<VersionView> SwitchAsync(string key, SwitchRequest request, ClaimsPrincipal user, UserManager<Account> accounts, LiveSwitch live, CancellationToken cancel)
     {
-        null => "orders placed before keep their answers",
-        { Level: Level.Order } => "every order",
-        { AskedOf.All: true } => "every product",
-        { AskedOf.Products.Length: 1 } => "1 product",
-        _ => $"{field.AskedOf.Products.Length} products",
-    };
+        var account = await accounts.GetUserAsync(user);
+        var version = await live.SwitchAsync(key, request.On, account!, cancel);
+        return new VersionView(version.Number, version.Note, version.PublishedBy, version.PublishedAt, Publisher.Parse(version).Fields.Length, [key]);
+    }
+
+    private static string ConsequenceOf(string key, RegisterContent register, ProductIndex products)
+    {
+        var scopes = new[] { register.Find(key)?.AskedOf, register.FindSection(register.Find(key)?.Section ?? key)?.AskedOf }.OfType<ProductScope>().ToList();
+        if (scopes.Count == 0)
+        {
+            return register.Steps.Any(s => s.Key == key) ? "the way to the order" : "orders placed before keep their answers";
+        }
+
+        var level = register.Find(key)?.Level ?? register.FindSection(key)?.Level;
+        var count = products.All.Count(p => scopes.TrueForAll(s => s.Includes(p)));
+        return scopes.TrueForAll(static s => s.All) ? (level == Level.Order ? "every order" : "every product") : count == 1 ? "1 product" : $"{count} products";
+    }
 }
 
 /// <summary>The draft against the current version, and all versions.</summary>
@@ -84,6 +97,10 @@ internal sealed record ChangeView(string Field, string Label, FieldChangeKind Ki
 /// <param name="Fields">How many fields it has.</param>
 /// <param name="Changed">The labels of the fields that it changed.</param>
 internal sealed record VersionView(int Number, string Note, string By, DateTimeOffset At, int Fields, IReadOnlyList<string> Changed);
+
+/// <summary>Switches a field on or off for the shop as it is now.</summary>
+/// <param name="On">Whether it is asked.</param>
+internal sealed record SwitchRequest(bool On);
 
 /// <summary>Publishes the draft.</summary>
 /// <param name="Number">The number that it is to get, as seen.</param>

@@ -70,18 +70,19 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
 
     private static string? TooLong(JsonObject sale)
     {
-        foreach (var line in sale["lines"]?.AsArray() ?? [])
+        if (LineNotes(sale).SelectMany(Texts).Any(static t => Length(t) > LongestLineNote))
         {
-            if (Texts(line!["notes"]).Any(static t => Length(t) > LongestLineNote))
-            {
-                return $"line note longer than {LongestLineNote} characters";
-            }
+            return $"line note longer than {LongestLineNote} characters";
         }
 
         return Texts(sale["notes"]).Append(sale["ship_to"]?.ToString() ?? "").Any(static t => Length(t) > LongestOther)
             ? $"text longer than {LongestOther} characters"
             : null;
     }
+
+    // The notes of each line and of each piece of it.
+    private static IEnumerable<JsonNode?> LineNotes(JsonObject sale) =>
+        (sale["lines"]?.AsArray() ?? []).SelectMany(static l => (l!["pieces"]?.AsArray() ?? []).Select(static p => p!["notes"]).Prepend(l["notes"]));
 
     private static IEnumerable<string> Texts(JsonNode? notes) => (notes?.AsArray() ?? []).Select(static n => n!["text"]!.GetValue<string>());
 
@@ -91,7 +92,7 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
     private JsonObject Keep(JsonObject sale)
     {
         var kept = sale.DeepClone().AsObject();
-        foreach (var notes in (kept["lines"]?.AsArray() ?? []).Select(static l => l!["notes"]).Append(kept["notes"]))
+        foreach (var notes in LineNotes(kept).Append(kept["notes"]))
         {
             foreach (var note in notes?.AsArray() ?? [])
             {
@@ -111,7 +112,7 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
 
     private static string Notes(JsonObject sale) => string.Join(
         "<br>",
-        (sale["lines"]?.AsArray() ?? []).SelectMany(static l => l!["notes"]?.AsArray() ?? [])
+        LineNotes(sale).SelectMany(static notes => notes?.AsArray() ?? [])
             .Select(static n => $"{Page.Text(n!["label"]!.ToString())}: {Page.Text(n["text"]!.ToString())}"));
 
     private BookedSale? Find(string number) => _journal.Entries.FirstOrDefault(s => s.Number == number);

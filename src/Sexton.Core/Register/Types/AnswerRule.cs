@@ -1,65 +1,110 @@
+using System.Collections.Immutable;
+using System.Text.Json.Nodes;
+using Sexton.Core.Conditions;
+
 namespace Sexton.Core.Register.Types;
 
-/// <summary>The bound form of a type: brings an answer to its canonical value and checks it.</summary>
+/// <summary>The bound form of a type: brings an answer to its canonical value, checks it, and writes it for people.</summary>
 public abstract class AnswerRule
 {
     /// <summary>The greatest length in characters that an answer's text can have; destinations are checked against it.</summary>
     public abstract int LongestText { get; }
 
-    /// <summary>Reads an answer that was entered.</summary>
-    public abstract Reading Read(AnswerValue raw);
+    /// <summary>What a condition can test of it.</summary>
+    public abstract FactKind Fact { get; }
+
+    /// <summary>The JSON Schema (draft 2020-12) of a canonical value, as far as a schema can say it.</summary>
+    public abstract JsonObject Schema { get; }
+
+    /// <summary>Answers that are accepted and reach the limits, for previews and trial carts.</summary>
+    public abstract ImmutableArray<AnswerValue> Samples { get; }
+
+    /// <summary>The list it offers; empty for a type without one.</summary>
+    public virtual ImmutableArray<Choice> Choices => [];
+
+    /// <summary>
+    /// Reads an answer that was entered and is not blank. Where it is canonical already the very same value is given back.
+    /// </summary>
+    /// <param name="raw">What was entered.</param>
+    /// <param name="occasion">When and of whom it is asked.</param>
+    public abstract Reading Read(AnswerValue raw, IOccasion occasion);
+
+    /// <summary>The text of a canonical value: what every destination shows. Lines are separated by LF.</summary>
+    /// <param name="value">The canonical value.</param>
+    /// <param name="language">The language of the shopper.</param>
+    public abstract string TextOf(AnswerValue value, string language);
 }
 
-/// <summary>A rule for an answer of one text: what is no text is refused, what is blank was left empty, and the rest is read.</summary>
+/// <summary>When and of whom an answer is asked, as far as reading it depends on that.</summary>
+public interface IOccasion
+{
+    /// <summary>Today, in the time zone of the shop.</summary>
+    DateOnly Today { get; }
+
+    /// <summary>Whether a choice of the field being read is offered here.</summary>
+    /// <param name="choice">Its place in <see cref="AnswerRule.Choices"/>.</param>
+    bool Offers(int choice);
+}
+
+/// <summary>A rule for an answer of one text: what is no text is refused, and the canonical text is read.</summary>
 public abstract class TextRule : AnswerRule
 {
     /// <inheritdoc/>
-    public sealed override Reading Read(AnswerValue raw)
+    public override FactKind Fact => FactKind.Text;
+
+    /// <inheritdoc/>
+    public override JsonObject Schema => new() { ["type"] = "string", ["minLength"] = 1 };
+
+    /// <inheritdoc/>
+    public sealed override Reading Read(AnswerValue raw, IOccasion occasion)
     {
         if (raw.Text is null || !CanonicalText.TryMake(raw.Text, out var text))
         {
             return Reading.Refused(RefusalCodes.NotText);
         }
 
-        return text.Length == 0 ? Reading.Empty : ReadText(text);
+        return text.Length == 0 ? Reading.Empty : Check(text, occasion) is { } refusal ? Reading.Refused(refusal) : Reading.Of(text == raw.Text ? raw : AnswerValue.Of(text));
     }
 
-    /// <summary>Reads a canonical text that is not empty.</summary>
-    protected abstract Reading ReadText(string text);
+    /// <inheritdoc/>
+    public sealed override string TextOf(AnswerValue value, string language) => value.Text!;
+
+    /// <summary>What is wrong with a canonical text that is not empty, or null.</summary>
+    protected abstract Refusal? Check(string text, IOccasion occasion);
 }
 
 /// <summary>What reading an answer gave: a canonical value, nothing (left empty), or what is wrong with it.</summary>
 public readonly record struct Reading
 {
-    private Reading(AnswerValue? value, string text, Refusal? refusal)
+    private Reading(AnswerValue? value, Refusal? refusal)
     {
         Value = value;
-        Text = text;
         Refusal = refusal;
     }
 
     /// <summary>Nothing was entered.</summary>
-    public static readonly Reading Empty = new(null, "", null);
+    public static readonly Reading Empty = new(null, null);
 
     /// <summary>The canonical value; null when left empty or refused.</summary>
     public AnswerValue? Value { get; }
 
-    /// <summary>The canonical value as one text: what every destination shows. Lines are separated by LF.</summary>
-    public string Text { get; }
-
     /// <summary>What is wrong, or null.</summary>
     public Refusal? Refusal { get; }
 
-    /// <summary>A canonical value and its text.</summary>
-    public static Reading Of(AnswerValue value, string text) => new(value, text, null);
+    /// <summary>A canonical value.</summary>
+    public static Reading Of(AnswerValue value) => new(value, null);
 
     /// <summary>A refused answer.</summary>
-    public static Reading Refused(string code, string? part = null, params ReadOnlySpan<string> details) =>
-        new(null, "", new Refusal(code, part, details.ToArray()));
+    public static Reading Refused(Refusal refusal) => new(null, refusal);
+
+    /// <summary>A refused answer whose sentence has nothing to fill in.</summary>
+    public static Reading Refused(string code) => new(null, new Refusal(code));
 }
 
 /// <summary>Why an answer was refused.</summary>
 /// <param name="Code">The stable code; <see cref="Asking.Sentences"/> has its sentence.</param>
+/// <param name="First">What the sentence fills in first, or null.</param>
+/// <param name="Second">What it fills in second, or null.</param>
 /// <param name="Part">The part of the answer that it is about, or null.</param>
-/// <param name="Details">What the sentence fills in.</param>
-public sealed record Refusal(string Code, string? Part, IReadOnlyList<string> Details);
+/// <param name="Wording">The sentence itself where the manager gave one, or null.</param>
+public readonly record struct Refusal(string Code, string? First = null, string? Second = null, string? Part = null, LanguageMap? Wording = null);

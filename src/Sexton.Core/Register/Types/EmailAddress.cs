@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Net.Mail;
 
 namespace Sexton.Core.Register.Types;
@@ -15,23 +16,26 @@ public sealed class EmailAddress : FieldType
     public override string ShortName => "e-mail";
 
     /// <inheritdoc/>
+    public override bool TakesPlaceholder => true;
+
+    /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new Rule();
 
     private sealed class Rule : TextRule
     {
         public override int LongestText => 254;
 
-        protected override Reading ReadText(string text)
-        {
-            return text.Length <= LongestText
-                && MailAddress.TryCreate(text, out var address)
-                && string.Equals(address.Address, text, StringComparison.Ordinal)
-                && address.Host.Contains('.', StringComparison.Ordinal)
-                && !address.Host.StartsWith('.')
-                && !address.Host.EndsWith('.')
-                && text.All(static c => c is > ' ' and < '\u007f')
-                ? Reading.Of(AnswerValue.Of(text), text)
-                : Reading.Refused(RefusalCodes.NotEmail);
-        }
+        public override ImmutableArray<AnswerValue> Samples => [AnswerValue.Of("name@example.org")];
+
+        protected override Refusal? Check(string text, IOccasion occasion) =>
+            text.Length <= LongestText
+            && MailAddress.TryCreate(text, out var address)
+            && string.Equals(address.Address, text, StringComparison.Ordinal)
+            && address.Host.Contains('.', StringComparison.Ordinal)
+            && !address.Host.StartsWith('.')
+            && !address.Host.EndsWith('.')
+            && text.All(static c => c is > ' ' and < '\u007f')
+                ? null
+                : new Refusal(RefusalCodes.NotEmail);
     }
 }

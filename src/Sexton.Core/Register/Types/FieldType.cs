@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using System.Text.Json.Nodes;
+using Sexton.Core.Register.Settings;
 
 namespace Sexton.Core.Register.Types;
 
@@ -17,39 +19,52 @@ public abstract class FieldType
     /// <summary>What the map calls it, in a word: "text".</summary>
     public abstract string ShortName { get; }
 
+    /// <summary>Whether its empty control can show an example.</summary>
+    public virtual bool TakesPlaceholder => false;
+
     /// <summary>The settings of this type; empty when it has none.</summary>
     public virtual ImmutableArray<TypeSetting> Settings => [];
+
+    /// <summary>The JSON Schema (draft 2020-12) of its settings object.</summary>
+    public JsonObject SettingsSchema => new()
+    {
+        ["type"] = "object",
+        ["additionalProperties"] = false,
+        ["properties"] = new JsonObject(Settings.Select(static s => new KeyValuePair<string, JsonNode?>(s.Name, s.Schema))),
+    };
+
+    /// <summary>What the map says of a field of this type: "text, 24", "one of 3".</summary>
+    public virtual string Describe(SettingReader settings) => ShortName;
 
     /// <summary>Binds settings, already found valid, to the rule that reads answers.</summary>
     public abstract AnswerRule Bind(SettingReader settings);
 
     /// <summary>
-    /// The problems of a settings object: a name that the type does not have, or a value out of its range. Empty when it is valid.
+    /// The problems of a settings object: a name that the type does not have, a value that a setting does not take, or values that
+    /// contradict each other. Empty when it is valid.
     /// </summary>
     public IEnumerable<SettingProblem> Validate(IReadOnlyDictionary<string, JsonElement> settings)
     {
+        var valid = true;
         foreach (var (name, value) in settings)
         {
             var setting = Settings.FirstOrDefault(s => string.Equals(s.Name, name, StringComparison.Ordinal));
-            if (setting is null)
+            if ((setting is null ? $"“{Name}” has no setting “{name}”." : setting.Check(value)) is { } sentence)
             {
-                yield return new SettingProblem(name, $"“{Name}” has no setting “{name}”.");
-            }
-            else if (value.ValueKind != JsonValueKind.Number || !value.TryGetInt32(out var number) || number < setting.Least || number > setting.Most)
-            {
-                yield return new SettingProblem(name, $"Give a whole number from {setting.Least} to {setting.Most}.");
+                valid = false;
+                yield return new SettingProblem(name, sentence);
             }
         }
-    }
-}
 
-/// <summary>A setting of a type: a whole number with its range, and the clause in which the interface shows it.</summary>
-/// <param name="Name">The name in the settings object.</param>
-/// <param name="Clause">The sentence, with {} where the value stands: "at most {} characters".</param>
-/// <param name="Least">The least value.</param>
-/// <param name="Most">The greatest value.</param>
-/// <param name="Default">The value where none is set.</param>
-public sealed record TypeSetting(string Name, string Clause, int Least, int Most, int Default);
+        foreach (var problem in valid ? Contradictions(new SettingReader(this, settings)) : [])
+        {
+            yield return problem;
+        }
+    }
+
+    /// <summary>Settings that are each valid and cannot stand together.</summary>
+    protected virtual IEnumerable<SettingProblem> Contradictions(SettingReader settings) => [];
+}
 
 /// <summary>What is wrong with one setting.</summary>
 /// <param name="Name">The setting.</param>
@@ -57,9 +72,35 @@ public sealed record TypeSetting(string Name, string Clause, int Least, int Most
 public sealed record SettingProblem(string Name, string Sentence);
 
 /// <summary>Reads the settings of a field, with the type's defaults where none are set.</summary>
+/// <param name="type">The type.</param>
+/// <param name="settings">The settings that were given.</param>
 public sealed class SettingReader(FieldType type, IReadOnlyDictionary<string, JsonElement> settings)
 {
-    /// <summary>The value of a whole-number setting.</summary>
-    public int Number(string name) =>
-        settings.TryGetValue(name, out var value) ? value.GetInt32() : type.Settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal)).Default;
+    /// <summary>The value of a setting, or null where neither one is given nor a default is there.</summary>
+    public JsonElement? Find(string name) =>
+        settings.TryGetValue(name, out var value) ? value : type.Settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal)).Default;
+
+    /// <summary>A whole number, or null.</summary>
+    public int? Whole(string name) => Find(name)?.GetInt32();
+
+    /// <summary>An exact number, or null.</summary>
+    public decimal? Number(string name) => Find(name)?.GetDecimal();
+
+    /// <summary>A text, or null.</summary>
+    public string? Text(string name) => Find(name)?.GetString();
+
+    /// <summary>Whether something is so.</summary>
+    public bool Is(string name) => Find(name)?.GetBoolean() ?? false;
+
+    /// <summary>A list of texts; empty where none is set.</summary>
+    public ImmutableArray<string> Texts(string name) => Find(name) is { } list ? [.. list.EnumerateArray().Select(static t => t.GetString()!)] : [];
+
+    /// <summary>A text in languages; empty where none is set.</summary>
+    public LanguageMap Wording(string name) => Find(name)?.Deserialize<LanguageMap>(RegisterJson.Options) ?? LanguageMap.Empty;
+
+    /// <summary>A day, or null.</summary>
+    public DayLimit? Day(string name) => Find(name)?.Deserialize<DayLimit>(RegisterJson.Options);
+
+    /// <summary>A list of choices.</summary>
+    public ImmutableArray<Choice> Choices(string name) => ChoicesSetting.Read(Find(name));
 }

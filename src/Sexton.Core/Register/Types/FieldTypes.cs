@@ -9,6 +9,12 @@ public sealed class FieldTypes
     public static readonly FieldTypes Standard = new(
     [
         new LineText(),
+        new LongText(),
+        new NumberWithUnit(),
+        new CalendarDay(),
+        new YesOrNo(),
+        new OneOf(),
+        new SeveralOf(),
         new PersonName(),
         new EmailAddress(),
         new Telephone(),

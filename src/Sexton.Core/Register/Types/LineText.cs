@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using System.Globalization;
+using Sexton.Core.Register.Settings;
 
 namespace Sexton.Core.Register.Types;
 
@@ -7,7 +7,7 @@ namespace Sexton.Core.Register.Types;
 public sealed class LineText : FieldType
 {
     /// <summary>The name of the setting that limits the length.</summary>
-    public const string Longest = "longest";
+    public const string Longest = TextLimits.Longest;
 
     /// <inheritdoc/>
     public override string Key => "line_text";
@@ -19,31 +19,45 @@ public sealed class LineText : FieldType
     public override string ShortName => "text";
 
     /// <inheritdoc/>
-    public override ImmutableArray<TypeSetting> Settings { get; } = [new(Longest, "at most {} characters", 1, 500, 60)];
+    public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new LineRule(settings.Number(Longest));
+    public override ImmutableArray<TypeSetting> Settings { get; } = TextLimits.Settings(normal: 60, most: 500);
+
+    /// <inheritdoc/>
+    public override string Describe(SettingReader settings) => $"{ShortName}, {settings.Whole(Longest)}";
+
+    /// <inheritdoc/>
+    public override AnswerRule Bind(SettingReader settings) => new LineRule(settings.Whole(Longest)!.Value, new TextLimits(settings));
+
+    /// <inheritdoc/>
+    protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings) => TextLimits.Contradictions(settings);
 }
 
 /// <summary>Reads one line of text of a greatest length.</summary>
-internal sealed class LineRule(int longest) : TextRule
+/// <param name="longest">The greatest length in characters.</param>
+/// <param name="limits">Further limits, or null.</param>
+internal sealed class LineRule(int longest, TextLimits? limits = null) : TextRule
 {
     public override int LongestText => longest;
 
-    protected override Reading ReadText(string text)
+    public override ImmutableArray<AnswerValue> Samples => [AnswerValue.Of("Zoë"), AnswerValue.Of(new string('x', longest))];
+
+    protected override Refusal? Check(string text, IOccasion occasion) => CheckLine(text);
+
+    public Refusal? CheckLine(string text)
     {
         // U+2028 and U+2029 end a line wherever the text is shown, LF and NEL do so on paper.
         if (text.AsSpan().IndexOfAny("\n\u0085\u2028\u2029") >= 0)
         {
-            return Reading.Refused(RefusalCodes.LineBreak);
+            return new Refusal(RefusalCodes.LineBreak);
         }
 
-        return Graphemes.FitIn(text, longest)
-            ? Reading.Of(AnswerValue.Of(text), text)
-            : Reading.Refused(
-                RefusalCodes.TooLong,
-                null,
-                longest.ToString(CultureInfo.InvariantCulture),
-                Graphemes.Count(text).ToString(CultureInfo.InvariantCulture));
+        if (limits is not null)
+        {
+            return limits.Check(text);
+        }
+
+        return Graphemes.FitIn(text, longest) ? null : new Refusal(RefusalCodes.TooLong, TextLimits.Number(longest), TextLimits.Number(Graphemes.Count(text)));
     }
 }

@@ -13,5 +13,8 @@ public sealed class PersonName : FieldType
     public override string ShortName => "name";
 
     /// <inheritdoc/>
+    public override bool TakesPlaceholder => true;
+
+    /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new LineRule(80);
 }

@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Text.Json.Nodes;
+using Sexton.Core.Conditions;
 
 namespace Sexton.Core.Register.Types;
 
@@ -41,24 +43,42 @@ public sealed class PostalAddress : FieldType
         // Street, "postcode town", the longest country, and two line ends.
         public override int LongestText => LongestPart + (LongestPart + 1 + LongestPart) + 14 + 2;
 
-        public override Reading Read(AnswerValue raw)
+        public override FactKind Fact => FactKind.Other;
+
+        public override JsonObject Schema => new()
+        {
+            ["type"] = "object",
+            ["required"] = new JsonArray([.. PartNames.Select(static n => (JsonNode)JsonValue.Create(n))]),
+            ["additionalProperties"] = new JsonObject { ["type"] = "string" },
+        };
+
+        public override ImmutableArray<AnswerValue> Samples =>
+        [
+            AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Quarry Lane 4", ["postcode"] = "", ["town"] = "Aldmoor", ["country"] = "IE" }),
+        ];
+
+        public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
             if (raw.Parts is null)
             {
-                return raw.Text is { Length: 0 } ? Reading.Empty : Reading.Refused(RefusalCodes.NotText);
+                return Reading.Refused(RefusalCodes.NotText);
             }
 
             var line = new LineRule(LongestPart);
             var parts = new Dictionary<string, string>(StringComparer.Ordinal);
             foreach (var name in PartNames)
             {
-                var reading = line.Read(AnswerValue.Of(raw.Parts.GetValueOrDefault(name, "")));
-                if (reading.Refusal is { } refusal)
+                if (!CanonicalText.TryMake(raw.Parts.GetValueOrDefault(name, ""), out var text))
                 {
-                    return Reading.Refused(refusal.Code, name, [.. refusal.Details]);
+                    return Reading.Refused(new Refusal(RefusalCodes.NotText, Part: name));
                 }
 
-                parts[name] = reading.Text;
+                if (line.CheckLine(text) is { } refusal)
+                {
+                    return Reading.Refused(refusal with { Part = name });
+                }
+
+                parts[name] = text;
             }
 
             if (parts.All(static p => p.Value.Length == 0 || p.Key is "country"))
@@ -71,17 +91,20 @@ public sealed class PostalAddress : FieldType
             {
                 if (parts[name].Length == 0)
                 {
-                    return Reading.Refused(RefusalCodes.PartMissing, name, name);
+                    return Reading.Refused(new Refusal(RefusalCodes.PartMissing, name, Part: name));
                 }
             }
 
-            if (!Countries.TryGetValue(parts["country"], out var country))
-            {
-                return Reading.Refused(RefusalCodes.UnknownCountry, "country", parts["country"]);
-            }
+            return Countries.ContainsKey(parts["country"])
+                ? Reading.Of(AnswerValue.Of(parts))
+                : Reading.Refused(new Refusal(RefusalCodes.UnknownCountry, Part: "country"));
+        }
 
+        public override string TextOf(AnswerValue value, string language)
+        {
+            var parts = value.Parts!;
             var town = parts["postcode"].Length == 0 ? parts["town"] : parts["postcode"] + " " + parts["town"];
-            return Reading.Of(AnswerValue.Of(parts), string.Join('\n', parts["street"], town, country));
+            return string.Join('\n', parts["street"], town, Countries.GetValueOrDefault(parts["country"], parts["country"]));
         }
     }
 }

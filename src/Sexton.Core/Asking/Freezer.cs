@@ -1,0 +1,59 @@
+using System.Collections.Immutable;
+using Sexton.Core.Conditions;
+using Sexton.Core.Orders;
+using Sexton.Core.Pricing;
+
+namespace Sexton.Core.Asking;
+
+/// <summary>Makes of an evaluation what an attempt freezes.</summary>
+public static class Freezer
+{
+    /// <summary>The order that a cart without problems becomes.</summary>
+    /// <param name="evaluation">The evaluation.</param>
+    /// <param name="version">The number of the version under which it was made.</param>
+    /// <param name="words">Names things for the reasons of what was not asked.</param>
+    /// <exception cref="InvalidOperationException">The cart has problems.</exception>
+    public static OrderContent Freeze(Evaluation evaluation, int version, ConditionWords words)
+    {
+        if (evaluation.Problems.Count > 0)
+        {
+            throw new InvalidOperationException("A cart with problems cannot become an order.");
+        }
+
+        var language = evaluation.Cart.Language;
+        return new OrderContent
+        {
+            Version = version,
+            Language = language,
+            Group = evaluation.Group,
+            Country = evaluation.Country,
+            Day = evaluation.Today,
+            Lines = [.. evaluation.Rows.Select((row, i) => Line(evaluation, row, i))],
+            Answers =
+            [
+                .. evaluation.Asked.Select(a => new OrderAnswer(
+                    a.LineId, a.UnitId, a.Field.Field.Key, a.Field.Field.Label.In(language), a.Field.Field.Step, a.Value, a.TextIn(language))),
+            ],
+            NotAsked =
+            [
+                .. new WhyNot(evaluation, words).All().Where(static n => n.ByCondition)
+                    .Select(static n => new NotAskedAnswer(n.LineId, n.UnitId, n.Field.Field.Key, n.Field.Field.NameForStaff, n.Why)),
+            ],
+            TotalMinor = evaluation.TotalMinor,
+            Currency = evaluation.Currency,
+        };
+    }
+
+    // Without problems every line is sold, so rows and lines stand side by side.
+    private static OrderLine Line(Evaluation evaluation, PriceRow row, int at)
+    {
+        var (product, variant) = evaluation.Goods(at);
+        var attributes = variant is null ? product.Attributes : product.Attributes.SetItems(variant.Attributes);
+        var facts = new LineFacts(product.Code, variant?.Code, product.Category, product.Tags, attributes, product.Ships);
+        return new OrderLine(row.LineId, row.ProductCode, row.Label, row.Quantity, row.UnitMinor, row.SumMinor, facts)
+        {
+            Units = evaluation.UnitsOf(at) == 0 ? [] : [.. evaluation.LineAt(at).Units.Select(static u => u.Id)],
+            UnitName = product.UnitName.In(evaluation.Cart.Language),
+        };
+    }
+}

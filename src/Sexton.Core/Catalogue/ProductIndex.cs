@@ -1,0 +1,56 @@
+using System.Collections.Frozen;
+using System.Collections.Immutable;
+
+namespace Sexton.Core.Catalogue;
+
+/// <summary>What the shop sells and to whom: its products found by their code, its shopper groups, its currency.</summary>
+/// <param name="products">All products on sale; their codes must differ.</param>
+/// <param name="groups">The shopper groups; the first is that of everybody who is not known.</param>
+/// <param name="currency">The one currency of the installation (ISO 4217).</param>
+/// <param name="homeCountry">The country that is assumed until another is known (ISO 3166-1 alpha-2).</param>
+public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<ShopperGroup> groups, string currency, string homeCountry)
+{
+    private readonly FrozenDictionary<string, Product> _byCode = products.ToFrozenDictionary(p => p.Code, StringComparer.Ordinal);
+
+    /// <summary>The currency of all prices.</summary>
+    public string Currency { get; } = currency;
+
+    /// <summary>The country that is assumed until another is known.</summary>
+    public string HomeCountry { get; } = homeCountry;
+
+    /// <summary>The shopper groups.</summary>
+    public ImmutableArray<ShopperGroup> Groups { get; } = [.. groups];
+
+    /// <summary>All products, in no order.</summary>
+    public IEnumerable<Product> All => _byCode.Values;
+
+    /// <summary>The group of a shopper: the one with the key, else that of everybody who is not known.</summary>
+    public string GroupOf(string? key) => Groups.Any(g => g.Key == key) ? key! : Groups.IsEmpty ? "" : Groups[0].Key;
+
+    /// <summary>The product with a code, or null.</summary>
+    public Product? Find(string code) => _byCode.GetValueOrDefault(code);
+
+    /// <summary>What a line is of, or null when that is not sold: no such product, no such variant, or none named where there are some.</summary>
+    public Goods? Find(string code, string? variant)
+    {
+        if (Find(code) is not { } product)
+        {
+            return null;
+        }
+
+        if (product.Variants.IsEmpty)
+        {
+            return variant is null ? new Goods(product, null) : null;
+        }
+
+        foreach (var known in product.Variants)
+        {
+            if (known.Code == variant)
+            {
+                return new Goods(product, known);
+            }
+        }
+
+        return null;
+    }
+}

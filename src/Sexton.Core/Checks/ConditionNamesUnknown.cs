@@ -1,0 +1,53 @@
+using Sexton.Core.Catalogue;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+
+namespace Sexton.Core.Checks;
+
+/// <summary>A condition that compares with something the shop does not have, so that it can never hold, or always does.</summary>
+internal sealed class ConditionNamesUnknown : IDraftCheck
+{
+    public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products) =>
+        from planned in plan.Displayed
+        from condition in Conditions(planned)
+        from test in condition.Condition.Walk().OfType<ConditionTest>()
+        let unknown = Unknown(test, plan, products)
+        where unknown is not null
+        select new Problem("condition_names_unknown", planned.Field.Key, condition.Setting, unknown, []);
+
+    private static IEnumerable<(string Setting, Condition Condition)> Conditions(PlannedField planned)
+    {
+        var field = planned.Field;
+        var own = new[] { ("when", field.When), ("required_when", field.RequiredWhen) }
+            .Concat(field.GoesToWhen.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value)))
+            .Concat(planned.Rule.Choices.Select(static c => ("settings." + OneOf.Choices, c.When)));
+        return own.Where(static c => c.Item2 is not null).Select(static c => (c.Item1, c.Item2!));
+    }
+
+    private static string? Unknown(ConditionTest test, RegisterPlan plan, ProductIndex products)
+    {
+        if (Facts.AttributeOf(test.Fact) is { } attribute)
+        {
+            var anywhere = products.All.Any(p => p.Attributes.ContainsKey(attribute) || p.Variants.Any(v => v.Attributes.ContainsKey(attribute)));
+            return anywhere ? null : $"No product has an attribute “{attribute}”. Choose another.";
+        }
+
+        var known = Facts.FieldOf(test.Fact) is { } key
+            ? plan.Find(key)?.Rule is { Choices.IsEmpty: false } rule ? rule.Choices.Select(static c => c.Key) : null
+            : test.Fact switch
+            {
+                Facts.Product => products.All.Select(static p => p.Code),
+                Facts.Variant => products.All.SelectMany(static p => p.Variants).Select(static v => v.Code),
+                Facts.Category => products.All.Select(static p => p.Category),
+                Facts.Tag => products.All.SelectMany(static p => p.Tags),
+                Facts.Group => products.Groups.Select(static g => g.Key),
+                _ => null,
+            };
+        return known is null ? null
+            : Compared(test).Except(known, StringComparer.Ordinal).FirstOrDefault() is { } gone ? $"“{gone}” is not there to be compared with. Choose another."
+            : null;
+    }
+
+    private static IEnumerable<string> Compared(ConditionTest test) => test.Value?.Picks ?? (test.Value?.Text is { } text ? [text] : []);
+}

@@ -1,0 +1,161 @@
+using System.Collections.Frozen;
+using System.Collections.Immutable;
+using System.Runtime.InteropServices;
+using Sexton.Core.Asking;
+using Sexton.Core.Register;
+
+namespace Sexton.Core.Conditions;
+
+/// <summary>Where a condition is asked: of the whole order (both -1), of a line, or of a unit of a line.</summary>
+/// <param name="Line">The place of the line, or -1.</param>
+/// <param name="Unit">The place of the unit within its line, or -1.</param>
+[StructLayout(LayoutKind.Auto)]
+public readonly record struct Place(int Line, int Unit)
+{
+    /// <summary>The whole order.</summary>
+    public static readonly Place Order = new(-1, -1);
+}
+
+/// <summary>A condition bound to the facts and answers of a plan: an immutable tree that allocates nothing when it is asked.</summary>
+public abstract class BoundCondition
+{
+    /// <summary>Whether it holds.</summary>
+    public abstract bool Holds(Evaluation evaluation, Place place);
+}
+
+internal sealed class BoundGroup(GroupKind kind, ImmutableArray<BoundCondition> parts) : BoundCondition
+{
+    public ImmutableArray<BoundCondition> Parts => parts;
+
+    public override bool Holds(Evaluation evaluation, Place place)
+    {
+        // All stops at the first part that does not hold, Any and None at the first that does.
+        var stopsAt = kind != GroupKind.All;
+        foreach (var part in parts)
+        {
+            if (part.Holds(evaluation, place) == stopsAt)
+            {
+                return kind == GroupKind.Any;
+            }
+        }
+
+        return kind != GroupKind.Any;
+    }
+}
+
+internal sealed class BoundOver(ConditionOver over, BoundCondition? where) : BoundCondition
+{
+    public override bool Holds(Evaluation evaluation, Place place)
+    {
+        var (count, holding) = Count(evaluation, place);
+        return over.Quantifier switch
+        {
+            Quantifier.Any => holding > 0,
+            Quantifier.Every => count > 0 && holding == count,
+            Quantifier.None => holding == 0,
+            _ => Compare.Holds(holding.CompareTo(over.Count!.Value), over.Relation!.Value),
+        };
+    }
+
+    /// <summary>Over how many it was asked, and of how many it held.</summary>
+    public (int Count, int Holding) Count(Evaluation evaluation, Place place)
+    {
+        var (count, holding) = (0, 0);
+        var (from, to) = over.Of == Level.Unit && place.Line >= 0 ? (place.Line, place.Line + 1) : (0, evaluation.LineCount);
+        for (var line = from; line < to; line++)
+        {
+            if (!evaluation.IsSold(line))
+            {
+                continue;
+            }
+
+            var units = over.Of == Level.Unit ? evaluation.UnitsOf(line) : 1;
+            for (var unit = 0; unit < units; unit++)
+            {
+                count++;
+                holding += where is null || where.Holds(evaluation, new Place(line, over.Of == Level.Unit ? unit : -1)) ? 1 : 0;
+            }
+        }
+
+        return (count, holding);
+    }
+}
+
+/// <summary>A bound test of one fact.</summary>
+internal abstract class BoundTest(BoundFact fact, Relation relation) : BoundCondition
+{
+    public BoundFact Fact => fact;
+
+    protected Relation Relation => relation;
+}
+
+internal sealed class PresenceTest(BoundFact fact, Relation relation) : BoundTest(fact, relation)
+{
+    public override bool Holds(Evaluation evaluation, Place place) => Fact.IsGiven(evaluation, place) == (Relation == Relation.IsGiven);
+}
+
+internal sealed class NumberTest(BoundFact fact, Relation relation, decimal value) : BoundTest(fact, relation)
+{
+    public override bool Holds(Evaluation evaluation, Place place) =>
+        Fact.Number(evaluation, place) is { } number && Compare.Holds(number.CompareTo(value), Relation);
+}
+
+internal sealed class TruthTest(BoundFact fact, Relation relation, bool value) : BoundTest(fact, relation)
+{
+    public override bool Holds(Evaluation evaluation, Place place) =>
+        Fact.Truth(evaluation, place) is { } truth && truth == value == (Relation == Relation.Is);
+}
+
+/// <summary>A text, a key, or a day: days as ISO 8601 stand in the order of their texts.</summary>
+internal sealed class TextTest(BoundFact fact, Relation relation, string value) : BoundTest(fact, relation)
+{
+    public override bool Holds(Evaluation evaluation, Place place) => Fact.Text(evaluation, place) is { } text && Relation switch
+    {
+        Relation.Contains => text.Contains(value, StringComparison.Ordinal),
+        Relation.ContainsNot => !text.Contains(value, StringComparison.Ordinal),
+        _ => Compare.Holds(string.CompareOrdinal(text, value), Relation),
+    };
+}
+
+internal sealed class AmongTest(BoundFact fact, Relation relation, ImmutableArray<string> values) : BoundTest(fact, relation)
+{
+    private readonly FrozenSet<string> _values = values.ToFrozenSet(StringComparer.Ordinal);
+
+    public override bool Holds(Evaluation evaluation, Place place) =>
+        Fact.Text(evaluation, place) is { } text && _values.Contains(text) == (Relation == Relation.IsOneOf);
+}
+
+internal sealed class ListTest(BoundFact fact, Relation relation, string value) : BoundTest(fact, relation)
+{
+    public override bool Holds(Evaluation evaluation, Place place)
+    {
+        if (Fact.List(evaluation, place) is not { IsEmpty: false } list)
+        {
+            return false;
+        }
+
+        foreach (var item in list)
+        {
+            if (string.Equals(item, value, StringComparison.Ordinal))
+            {
+                return Relation == Relation.Contains;
+            }
+        }
+
+        return Relation == Relation.ContainsNot;
+    }
+}
+
+internal static class Compare
+{
+    public static bool Holds(int order, Relation relation) => relation switch
+    {
+        Relation.Is => order == 0,
+        Relation.IsNot => order != 0,
+        Relation.Over => order > 0,
+        Relation.Under => order < 0,
+        Relation.AtLeast => order >= 0,
+        Relation.AtMost => order <= 0,
+        _ => false,
+    };
+}

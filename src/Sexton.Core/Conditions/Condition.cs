@@ -1,0 +1,85 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Sexton.Core.Register;
+
+namespace Sexton.Core.Conditions;
+
+/// <summary>
+/// When something applies, as plain data: tests, joined in groups, and counted over lines or units. Two-valued: a comparison with something
+/// unanswered or unasked is false, "is empty" is then true, and "is not X" means answered and different.
+/// </summary>
+[JsonConverter(typeof(ConditionJson))]
+public abstract record Condition
+{
+    /// <summary>This condition and all that are part of it.</summary>
+    public abstract IEnumerable<Condition> Walk();
+}
+
+/// <summary>How the parts of a group are joined.</summary>
+public enum GroupKind
+{
+    /// <summary>Every part must hold; holds when there is none.</summary>
+    All,
+
+    /// <summary>At least one part must hold; does not hold when there is none.</summary>
+    Any,
+
+    /// <summary>No part may hold; holds when there is none.</summary>
+    None,
+}
+
+/// <summary>Conditions joined.</summary>
+/// <param name="Kind">How.</param>
+/// <param name="Parts">The parts.</param>
+public sealed record ConditionGroup(GroupKind Kind, ImmutableArray<Condition> Parts) : Condition
+{
+    /// <inheritdoc/>
+    public override IEnumerable<Condition> Walk() => Parts.SelectMany(static p => p.Walk()).Prepend(this);
+
+    /// <inheritdoc/>
+    public bool Equals(ConditionGroup? other) => other is not null && Kind == other.Kind && Parts.SequenceEqual(other.Parts);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => Parts.Aggregate((int)Kind, HashCode.Combine);
+}
+
+/// <summary>One fact compared with a value.</summary>
+/// <param name="Fact">The key of the fact; see <see cref="Facts"/>.</param>
+/// <param name="Relation">How it is compared.</param>
+/// <param name="Value">What it is compared with; null where the relation takes none.</param>
+public sealed record ConditionTest(string Fact, Relation Relation, AnswerValue? Value = null) : Condition
+{
+    /// <inheritdoc/>
+    public override IEnumerable<Condition> Walk() => [this];
+}
+
+/// <summary>Over how many lines or units something must hold.</summary>
+public enum Quantifier
+{
+    /// <summary>Over at least one.</summary>
+    Any,
+
+    /// <summary>Over every one; over nothing it does not hold.</summary>
+    Every,
+
+    /// <summary>Over no one; over nothing it holds.</summary>
+    None,
+
+    /// <summary>Over as many as a comparison says.</summary>
+    Count,
+}
+
+/// <summary>
+/// Something tested of every line of the cart, or of every unit: of the line at hand, or of all lines where there is none at hand.
+/// The body tests the facts and answers of one line or unit together.
+/// </summary>
+/// <param name="Quantifier">Over how many it must hold.</param>
+/// <param name="Of">Lines or units.</param>
+/// <param name="Where">What is tested of each; null for nothing, so that all of them count.</param>
+/// <param name="Relation">How the count is compared; only with <see cref="Quantifier.Count"/>.</param>
+/// <param name="Count">What the count is compared with; only with <see cref="Quantifier.Count"/>.</param>
+public sealed record ConditionOver(Quantifier Quantifier, Level Of, Condition? Where, Relation? Relation = null, int? Count = null) : Condition
+{
+    /// <inheritdoc/>
+    public override IEnumerable<Condition> Walk() => (Where?.Walk() ?? []).Prepend(this);
+}

@@ -1,0 +1,148 @@
+using System.Collections.Frozen;
+using System.Collections.Immutable;
+using Sexton.Core.Register;
+
+namespace Sexton.Core.Conditions;
+
+/// <summary>Binds a condition to the fields of a plan, and says what keeps it from being bound.</summary>
+/// <param name="find">
+/// The field with a key: planned, or null for one that is in the register and not asked; throws <see cref="ConditionException"/> for one
+/// that is not there.
+/// </param>
+/// <param name="steps">The places of the steps on the way.</param>
+internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnlyDictionary<string, int> steps)
+{
+    private static readonly FrozenDictionary<string, BoundFact> ShopFacts = new Dictionary<string, BoundFact>(StringComparer.Ordinal)
+    {
+        [Facts.Product] = new TextFact(static (e, line) => e.Goods(line).Product.Code),
+        [Facts.Variant] = new TextFact(static (e, line) => e.Goods(line).Variant?.Code),
+        [Facts.Category] = new TextFact(static (e, line) => e.Goods(line).Product.Category),
+        [Facts.Tag] = new TagsFact(),
+        [Facts.Quantity] = new NumberFact(static (e, line) => e.LineAt(line).Quantity),
+        [Facts.Ships] = new ShipsFact(),
+        [Facts.CartTotal] = new NumberFact(static (e, _) => e.CartTotal),
+        [Facts.CartCount] = new NumberFact(static (e, _) => e.CartCount),
+        [Facts.Group] = new TextFact(static (e, _) => e.Group),
+        [Facts.Country] = new TextFact(static (e, _) => e.Country),
+        [Facts.Date] = new TextFact(static (e, _) => e.TodayText),
+    }.ToFrozenDictionary(StringComparer.Ordinal);
+
+    /// <summary>Binds a condition.</summary>
+    /// <param name="condition">The condition.</param>
+    /// <param name="level">The level of what it belongs to.</param>
+    /// <param name="step">The place of the step where its outcome must be known; <see cref="int.MaxValue"/> after the order.</param>
+    /// <param name="uses">Takes the fields whose answers it reads.</param>
+    /// <exception cref="ConditionException">It cannot be bound.</exception>
+    public BoundCondition Bind(Condition condition, Level level, int step, ISet<PlannedField> uses) => condition switch
+    {
+        ConditionGroup group => new BoundGroup(group.Kind, [.. group.Parts.Select(p => Bind(p, level, step, uses))]),
+        ConditionOver over => new BoundOver(Checked(over, step), over.Where is null ? null : Bind(over.Where, over.Of, step, uses)),
+        ConditionTest test => Test(test, level, step, uses),
+        _ => throw new ConditionException("This kind of condition is not known."),
+    };
+
+    private ConditionOver Checked(ConditionOver over, int step)
+    {
+        if (over.Of == Level.Order || (over.Quantifier == Quantifier.Count && (over.Relation is not { } relation || over.Count is null || !Relations.Of(FactKind.Number).Contains(relation) || !Relations.TakesValue(relation))))
+        {
+            throw new ConditionException("Say over which lines or units it counts, and what the count is compared with.");
+        }
+
+        // The units of the line at hand are known with its quantity; all lines are known when the cart is.
+        return over.Of == Level.Unit || step >= steps[Step.Cart.Key]
+            ? over
+            : throw new ConditionException("Which lines there are is known from the cart on. Ask it in the cart or later.");
+    }
+
+    private BoundTest Test(ConditionTest test, Level level, int step, ISet<PlannedField> uses)
+    {
+        var (fact, kind) = Fact(test, level, step, uses);
+        if (!Relations.Of(kind).Contains(test.Relation))
+        {
+            throw new ConditionException($"“{test.Fact}” cannot be compared with “{Relations.Words(test.Relation, kind)}”. Choose another comparison.");
+        }
+
+        if (!Relations.TakesValue(test.Relation))
+        {
+            return new PresenceTest(fact, test.Relation);
+        }
+
+        if (Relations.TakesList(test.Relation))
+        {
+            return test.Value?.Picks is { IsEmpty: false } values ? new AmongTest(fact, test.Relation, values) : throw new ConditionException("Say what it is compared with: choose from the list.");
+        }
+
+        return (kind, test.Value) switch
+        {
+            (FactKind.Number, { Number: { } number }) => new NumberTest(fact, test.Relation, number),
+            (FactKind.Truth, { Truth: { } truth }) => new TruthTest(fact, test.Relation, truth),
+            (FactKind.List, { Text: { Length: > 0 } text }) => new ListTest(fact, test.Relation, text),
+            (FactKind.Text or FactKind.Choice or FactKind.Day, { Text: { Length: > 0 } text }) => new TextTest(fact, test.Relation, Day(kind, text)),
+            (FactKind.Number, _) => throw new ConditionException("Say with which number it is compared."),
+            _ => throw new ConditionException("Say what it is compared with."),
+        };
+    }
+
+    private (BoundFact Fact, FactKind Kind) Fact(ConditionTest test, Level level, int step, ISet<PlannedField> uses)
+    {
+        if (Facts.FieldOf(test.Fact) is { } key)
+        {
+            if (find(key) is not { } field)
+            {
+                return (AbsentFact.Instance, KindOf(test.Value, test.Relation));
+            }
+
+            CheckLevel(field.Level, level, $"“{field.Field.NameForStaff}”");
+            CheckStep(field.StepPlace, step, $"“{field.Field.NameForStaff}” is asked");
+            uses.Add(field);
+            return (new AnswerFact(field), field.Rule.Fact);
+        }
+
+        if (Facts.AttributeOf(test.Fact) is { Length: > 0 } attribute)
+        {
+            CheckLevel(Level.Line, level, $"The {attribute}");
+            return (new AttributeFact(attribute), KindOf(test.Value, test.Relation));
+        }
+
+        var known = Facts.Find(test.Fact) ?? throw new ConditionException($"There is no fact “{test.Fact}”. Choose another.");
+        CheckLevel(known.Level, level, Sentence(known.Name));
+        CheckStep(steps[known.KnownFrom], step, $"{Sentence(known.Name)} is known");
+        return (ShopFacts[known.Key], known.Kind);
+    }
+
+    // An attribute may differ in kind from product to product; the value says which kind is meant, and one of another kind is not equal to it.
+    private static FactKind KindOf(AnswerValue? value, Relation relation) =>
+        value?.Number is not null ? FactKind.Number
+        : value?.Truth is not null ? FactKind.Truth
+        : relation is Relation.Over or Relation.Under or Relation.AtLeast or Relation.AtMost ? FactKind.Day
+        : FactKind.Text;
+
+    private static void CheckLevel(Level of, Level at, string what)
+    {
+        if (of > at)
+        {
+            throw new ConditionException(of == Level.Unit
+                ? $"{what} is answered for each one of a line. Say over which units it is tested: any, every, none, or how many."
+                : $"{what} belongs to one line. Say over which lines it is tested: any, every, none, or how many.");
+        }
+    }
+
+    private static void CheckStep(int known, int needed, string what)
+    {
+        if (known > needed)
+        {
+            throw new ConditionException($"{what} only later. Ask this at that step or after it.");
+        }
+    }
+
+    private static string Day(FactKind kind, string text) =>
+        kind != FactKind.Day || DateOnly.TryParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out _)
+            ? text
+            : throw new ConditionException("Give the day as 2027-03-31.");
+
+    private static string Sentence(string name) => char.ToUpperInvariant(name[0]) + name[1..];
+}
+
+/// <summary>Why a condition cannot be bound.</summary>
+/// <param name="message">What is wrong and how to mend it.</param>
+public sealed class ConditionException(string message) : Exception(message);

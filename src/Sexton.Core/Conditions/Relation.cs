@@ -1,0 +1,116 @@
+using System.Collections.Immutable;
+
+namespace Sexton.Core.Conditions;
+
+/// <summary>How a test compares a fact with a value.</summary>
+public enum Relation
+{
+    /// <summary>Given and equal; texts exactly, character for character.</summary>
+    Is,
+
+    /// <summary>Given and different.</summary>
+    IsNot,
+
+    /// <summary>Given and among those listed.</summary>
+    IsOneOf,
+
+    /// <summary>Given and not among those listed.</summary>
+    IsNoneOf,
+
+    /// <summary>Greater; of days: later.</summary>
+    Over,
+
+    /// <summary>Less; of days: earlier.</summary>
+    Under,
+
+    /// <summary>Greater or equal; of days: on or later.</summary>
+    AtLeast,
+
+    /// <summary>Less or equal; of days: on or earlier.</summary>
+    AtMost,
+
+    /// <summary>A text that has the value somewhere in it; a list that has it among its items.</summary>
+    Contains,
+
+    /// <summary>Given, and does not contain the value.</summary>
+    ContainsNot,
+
+    /// <summary>Not answered, not asked, or not there.</summary>
+    IsEmpty,
+
+    /// <summary>Answered, or there.</summary>
+    IsGiven,
+}
+
+/// <summary>What kind of thing a fact is: it decides which relations it takes.</summary>
+public enum FactKind
+{
+    /// <summary>A text, compared exactly.</summary>
+    Text,
+
+    /// <summary>An exact number.</summary>
+    Number,
+
+    /// <summary>A day.</summary>
+    Day,
+
+    /// <summary>Yes or no.</summary>
+    Truth,
+
+    /// <summary>One key of a list.</summary>
+    Choice,
+
+    /// <summary>Several texts or keys.</summary>
+    List,
+
+    /// <summary>Something that is there or not.</summary>
+    Other,
+}
+
+/// <summary>Which relations each kind of fact takes.</summary>
+public static class Relations
+{
+    private static readonly ImmutableArray<Relation> Presence = [Relation.IsEmpty, Relation.IsGiven];
+    private static readonly ImmutableArray<Relation> Order = [Relation.Is, Relation.IsNot, Relation.Over, Relation.Under, Relation.AtLeast, Relation.AtMost, .. Presence];
+    private static readonly ImmutableArray<Relation> Among = [Relation.Is, Relation.IsNot, Relation.IsOneOf, Relation.IsNoneOf];
+
+    /// <summary>The relations of a kind, in the order in which they are offered.</summary>
+    public static ImmutableArray<Relation> Of(FactKind kind) => kind switch
+    {
+        FactKind.Text => [.. Among, Relation.Contains, Relation.ContainsNot, .. Presence],
+        FactKind.Number or FactKind.Day => Order,
+        FactKind.Truth => [Relation.Is, Relation.IsNot, .. Presence],
+        FactKind.Choice => [.. Among, .. Presence],
+        FactKind.List => [Relation.Contains, Relation.ContainsNot, .. Presence],
+        _ => Presence,
+    };
+
+    /// <summary>Whether a relation compares with a value at all.</summary>
+    public static bool TakesValue(Relation relation) => relation is not (Relation.IsEmpty or Relation.IsGiven);
+
+    /// <summary>Whether a relation compares with a list of values.</summary>
+    public static bool TakesList(Relation relation) => relation is Relation.IsOneOf or Relation.IsNoneOf;
+
+    /// <summary>The relation as words between a fact and a value.</summary>
+    public static string Words(Relation relation, FactKind kind) => (relation, kind) switch
+    {
+        (Relation.Is, _) => "is",
+        (Relation.IsNot, _) => "is not",
+        (Relation.IsOneOf, _) => "is one of",
+        (Relation.IsNoneOf, _) => "is none of",
+        (Relation.Over, FactKind.Day) => "is after",
+        (Relation.Over, _) => "is over",
+        (Relation.Under, FactKind.Day) => "is before",
+        (Relation.Under, _) => "is under",
+        (Relation.AtLeast, FactKind.Day) => "is on or after",
+        (Relation.AtLeast, _) => "is at least",
+        (Relation.AtMost, FactKind.Day) => "is on or before",
+        (Relation.AtMost, _) => "is at most",
+        (Relation.Contains, FactKind.List) => "has",
+        (Relation.Contains, _) => "contains",
+        (Relation.ContainsNot, FactKind.List) => "has not",
+        (Relation.ContainsNot, _) => "does not contain",
+        (Relation.IsEmpty, _) => "is empty",
+        _ => "is answered",
+    };
+}

@@ -1,0 +1,25 @@
+using Sexton.Core.Conditions;
+
+namespace Sexton.Core.Register;
+
+/// <summary>One possible answer of a field that offers a list.</summary>
+public sealed record Choice
+{
+    /// <summary>The stable key, never reused within its field; see <see cref="FieldKey"/>.</summary>
+    public required string Key { get; init; }
+
+    /// <summary>What the shopper reads.</summary>
+    public required LanguageMap Label { get; init; }
+
+    /// <summary>The file name of a picture shown with it, or "".</summary>
+    public string Picture { get; init; } = "";
+
+    /// <summary>A colour shown with it as "#rrggbb" (CSS Color 4, hexadecimal notation), or "".</summary>
+    public string Colour { get; init; } = "";
+
+    /// <summary>Whether it stands for "none of these": picked, it excludes all others.</summary>
+    public bool Excludes { get; init; }
+
+    /// <summary>The condition under which it is offered; null for always.</summary>
+    public Condition? When { get; init; }
+}

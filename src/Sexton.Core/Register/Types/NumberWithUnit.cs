@@ -1,0 +1,142 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register.Settings;
+
+namespace Sexton.Core.Register.Types;
+
+/// <summary>An exact decimal number, with a unit or without. Entered with a point or a comma, kept without trailing zeros.</summary>
+public sealed class NumberWithUnit : FieldType
+{
+    private const string Least = "least", Most = "most", StepSize = "step", Decimals = "decimals", Unit = "unit";
+
+    // 15 digits before the point and six after fit every receiver that reads numbers as IEEE 754 doubles closely enough to print them back.
+    private const decimal Bound = 1_000_000_000_000_000m;
+
+    /// <inheritdoc/>
+    public override string Key => "number";
+
+    /// <inheritdoc/>
+    public override string Name => "a number";
+
+    /// <inheritdoc/>
+    public override string ShortName => "number";
+
+    /// <inheritdoc/>
+    public override bool TakesPlaceholder => true;
+
+    /// <inheritdoc/>
+    public override ImmutableArray<TypeSetting> Settings { get; } =
+    [
+        new TextSetting(Unit, "in {}", "a unit", 12) { ForTheForm = true },
+        new DecimalSetting(Least, "at least {}", "a least value"),
+        new DecimalSetting(Most, "at most {}", "a greatest value"),
+        new DecimalSetting(StepSize, "in steps of {}", "steps") { Positive = true },
+        new WholeNumberSetting(Decimals, "with {} decimals", "decimals", 0, 6) { Default = JsonSerializer.SerializeToElement(0), ForTheForm = true },
+    ];
+
+    /// <inheritdoc/>
+    public override AnswerRule Bind(SettingReader settings) =>
+        new Rule(settings.Number(Least), settings.Number(Most), settings.Number(StepSize), settings.Whole(Decimals)!.Value, settings.Text(Unit) is { } unit ? " " + unit : "");
+
+    /// <inheritdoc/>
+    protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)
+    {
+        if (settings.Number(Least) > settings.Number(Most))
+        {
+            yield return new SettingProblem(Least, "The least value is greater than the greatest. Make one of them fit.");
+        }
+
+        if (settings.Number(StepSize) is { } step && decimal.Round(step, settings.Whole(Decimals)!.Value) != step)
+        {
+            yield return new SettingProblem(StepSize, "The steps have more decimals than an answer may have. Allow more decimals, or make the steps larger.");
+        }
+    }
+
+    private sealed class Rule(decimal? least, decimal? most, decimal? step, int decimals, string unit) : AnswerRule
+    {
+        public override int LongestText => 1 + 15 + (decimals > 0 ? decimals + 1 : 0) + unit.Length;
+
+        public override FactKind Fact => FactKind.Number;
+
+        public override JsonObject Schema
+        {
+            get
+            {
+                var schema = new JsonObject { ["type"] = "number" };
+                Put(schema, "minimum", least);
+                Put(schema, "maximum", most);
+                return schema;
+            }
+        }
+
+        public override ImmutableArray<AnswerValue> Samples => [.. new[] { least ?? 0, most ?? least ?? 1 }.Distinct().Where(OnStep).Select(AnswerValue.Of)];
+
+        public override Reading Read(AnswerValue raw, IOccasion occasion)
+        {
+            if (!TryRead(raw, out var number) || Math.Abs(number) >= Bound)
+            {
+                return Reading.Refused(RefusalCodes.NotNumber);
+            }
+
+            if (Check(number) is { } refusal)
+            {
+                return Reading.Refused(refusal);
+            }
+
+            // Dividing by one with all its zeros takes the trailing zeros away, which Equals and JSON would otherwise keep apart.
+            var plain = number / 1.0000000000000000000000000000m;
+            return Reading.Of(raw.Number is not null && plain.Scale == number.Scale ? raw : AnswerValue.Of(plain));
+        }
+
+        public override string TextOf(AnswerValue value, string language) => Write(value.Number!.Value) + unit;
+
+        private static bool TryRead(AnswerValue raw, out decimal number)
+        {
+            if (raw.Number is { } given)
+            {
+                number = given;
+                return true;
+            }
+
+            // One comma is a decimal comma; separators of thousands are refused, since "1,234" means two things.
+            var text = (raw.Text ?? "").Trim();
+            text = text.Count(static c => c is ',' or '.') == 1 ? text.Replace(',', '.') : text.Replace(',', ' ');
+            return decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number);
+        }
+
+        private Refusal? Check(decimal number)
+        {
+            if (decimal.Round(number, decimals) != number)
+            {
+                return new Refusal(RefusalCodes.TooManyDecimals, TextLimits.Number(decimals));
+            }
+
+            if (number < least)
+            {
+                return new Refusal(RefusalCodes.TooLittle, Write(least.Value) + unit);
+            }
+
+            if (number > most)
+            {
+                return new Refusal(RefusalCodes.TooMuch, Write(most.Value) + unit);
+            }
+
+            return OnStep(number) ? null : new Refusal(RefusalCodes.OffStep, Write(step!.Value) + unit, Write(least ?? 0) + unit);
+        }
+
+        private bool OnStep(decimal number) => step is not { } size || (number - (least ?? 0)) % size == 0;
+
+        private static string Write(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
+
+        private static void Put(JsonObject schema, string name, decimal? limit)
+        {
+            if (limit is not null)
+            {
+                schema[name] = limit;
+            }
+        }
+    }
+}

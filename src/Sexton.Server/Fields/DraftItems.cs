@@ -1,0 +1,48 @@
+using System.Text.Json;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Edits;
+using Sexton.Data.Rows;
+
+namespace Sexton.Server.Fields;
+
+/// <summary>The rows of the draft as fields, sections and steps, and back.</summary>
+internal static class DraftItems
+{
+    /// <summary>The register of some rows, which stand in their order.</summary>
+    public static RegisterContent Register(IReadOnlyList<DraftItemRow> rows) => new([.. Of<Field>(rows, DraftItemKind.Field)])
+    {
+        Sections = [.. Of<Section>(rows, DraftItemKind.Section)],
+        Steps = [.. Of<OwnStep>(rows, DraftItemKind.Step)],
+    };
+
+    /// <summary>The rows of a register.</summary>
+    public static IEnumerable<DraftItemRow> Of(RegisterContent register) =>
+        register.Fields.Select(static (f, i) => Row(DraftItemKind.Field, f.Key, i, Write(f)))
+            .Concat(register.Sections.Select(static (s, i) => Row(DraftItemKind.Section, s.Key, i, Write(s))))
+            .Concat(register.Steps.Select(static (s, i) => Row(DraftItemKind.Step, s.Key, i, Write(s))));
+
+    public static DraftItemRow Row(DraftItemKind kind, string key, int position, string definition) =>
+        new() { Kind = kind, Key = key, Position = position, Definition = definition, Revision = 1 };
+
+    public static T Parse<T>(DraftItemRow row) => JsonSerializer.Deserialize<T>(row.Definition, RegisterJson.Options)!;
+
+    public static string Write<T>(T item) => JsonSerializer.Serialize(item, RegisterJson.Options);
+
+    /// <summary>The value of a setting of a row.</summary>
+    public static JsonElement Read(DraftItemRow row, string setting) => row.Kind switch
+    {
+        DraftItemKind.Field => FieldEdit.Read(Parse<Field>(row), setting),
+        DraftItemKind.Section => SectionEdit.Read(Parse<Section>(row), setting),
+        _ => SectionEdit.Read(Parse<OwnStep>(row), setting),
+    };
+
+    /// <summary>The definition of a row with one setting changed.</summary>
+    public static string Apply(DraftItemRow row, string setting, JsonElement value) => row.Kind switch
+    {
+        DraftItemKind.Field => Write(FieldEdit.Apply(Parse<Field>(row), setting, value)),
+        DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value)),
+        _ => Write(SectionEdit.Apply(Parse<OwnStep>(row), setting, value)),
+    };
+
+    private static IEnumerable<T> Of<T>(IReadOnlyList<DraftItemRow> rows, DraftItemKind kind) => rows.Where(r => r.Kind == kind).Select(Parse<T>);
+}

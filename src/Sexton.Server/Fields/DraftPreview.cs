@@ -1,0 +1,75 @@
+using Sexton.Core.Asking;
+using Sexton.Core.Cart;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+using Sexton.Server.Hosting;
+using Sexton.Server.Shop;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Fields;
+
+/// <summary>Shows what the draft asks of a stand-in cart, and why it does not ask the rest.</summary>
+internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, FieldTypes types, ShopClock clock)
+{
+    /// <summary>Shows it.</summary>
+    /// <param name="cart">The stand-in cart.</param>
+    /// <param name="explain">The key of the field or section whose conditions are explained, or null.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<PreviewView> ShowAsync(CartContent cart, string? explain, CancellationToken cancel)
+    {
+        var products = await current.ProductsAsync(cancel);
+        var plan = draft.Compile(await draft.ReadAsync(cancel)).Plan;
+        var evaluation = Evaluation.Of(plan, products, UnitFiller.Fill(plan, products, cart), clock.Today);
+        var words = new ConditionWords(plan.Content, types, products);
+        return new PreviewView(
+            EvaluationView.Of(evaluation),
+            [.. new WhyNot(evaluation, words).All().Select(static n => new NotAskedView(n.Field.Field.Key, n.LineId, n.UnitId, n.Why))],
+            explain is not null && plan.Find(explain) is { } field ? Explain(field, evaluation, words) : []);
+    }
+
+    // At the first place that could ask it: a condition is about one line or unit, and one is enough to see it at work.
+    private static Dictionary<string, Explained> Explain(PlannedField field, Evaluation evaluation, ConditionWords words)
+    {
+        var line = Enumerable.Range(0, evaluation.LineCount).FirstOrDefault(
+            i => evaluation.IsSold(i) && field.Field.AskedOf.Includes(evaluation.Goods(i).Product) && (field.Level != Level.Unit || evaluation.UnitsOf(i) > 0), -1);
+        if (field.Level != Level.Order && line < 0)
+        {
+            return [];
+        }
+
+        var place = field.Level switch { Level.Order => Place.Order, Level.Line => new Place(line, -1), _ => new Place(line, 0) };
+        var explainer = new Explainer(evaluation, words);
+        var explained = new Dictionary<string, Explained>(StringComparer.Ordinal);
+        Add("when", field.Field.When, field.When);
+        Add("required_when", field.Field.RequiredWhen, field.RequiredWhen);
+        foreach (var (destination, when) in field.Field.GoesToWhen)
+        {
+            Add("goes_to_when." + destination, when, field.RouteWhen.GetValueOrDefault(destination));
+        }
+
+        for (var i = 0; i < field.ChoiceWhen.Length; i++)
+        {
+            Add("choice." + field.Rule.Choices[i].Key, field.Rule.Choices[i].When, field.ChoiceWhen[i]);
+        }
+
+        return explained;
+
+        void Add(string setting, Condition? condition, BoundCondition? bound)
+        {
+            if (condition is not null && bound is not null)
+            {
+                explained[setting] = explainer.Explain(condition, bound, place);
+            }
+        }
+    }
+}
+
+/// <summary>What the draft asks of a cart.</summary>
+/// <param name="Evaluation">The evaluation.</param>
+/// <param name="NotAsked">What is not asked, and why.</param>
+/// <param name="Explained">The conditions of the field at hand, part by part, by the path of their setting.</param>
+internal sealed record PreviewView(EvaluationView Evaluation, IReadOnlyList<NotAskedView> NotAsked, IReadOnlyDictionary<string, Explained> Explained);
+
+/// <summary>A field that is not asked, and why.</summary>
+internal sealed record NotAskedView(string Field, string? LineId, string? UnitId, string Why);

@@ -1,0 +1,86 @@
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Checks;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+using Sexton.Core.Routing;
+using Sexton.Data;
+using Sexton.Data.Rows;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Fields;
+
+/// <summary>Reads the draft with everything that the map and the paragraphs say about it.</summary>
+internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys published, CurrentRegister current, FieldTypes types)
+{
+    public async Task<DraftView> ReadAsync(CancellationToken cancel)
+    {
+        var rows = await draft.RowsAsync(cancel);
+        var content = DraftItems.Register(rows);
+        var last = await db.RegisterVersions.AsNoTracking().OrderByDescending(v => v.Number).FirstOrDefaultAsync(cancel);
+        var products = await current.ProductsAsync(cancel);
+        var since = await published.SinceAsync(cancel);
+        var changed = draft.Difference(last is null ? new RegisterContent([]) : Publisher.Parse(last), content, products).Select(static c => c.Field).ToHashSet(StringComparer.Ordinal);
+        var order = await db.Products.AsNoTracking().OrderBy(p => p.Position).Select(p => p.Code).ToListAsync(cancel);
+        var shown = order.Select(products.Find).OfType<Product>().ToList();
+        var words = new ConditionWords(content, types, products);
+
+        int? Since(DraftItemRow row) => since.TryGetValue(row.Key, out var number) ? number : null;
+        bool Changed(DraftItemRow row) => changed.Contains(row.Key);
+        return new DraftView(
+            (last?.Number ?? 0) + 1,
+            changed.Count,
+            [.. Of(rows, DraftItemKind.Field).Select(r => View(r, content, shown, words, Since(r), Changed(r)))],
+            [.. Of(rows, DraftItemKind.Section).Select(r => ViewSection(r, shown, words, Since(r), Changed(r)))],
+            [.. Of(rows, DraftItemKind.Step).Select(r => new OwnStepView(r.Revision, Since(r), Changed(r), DraftItems.Parse<OwnStep>(r)))],
+            [.. Step.All(content).Select(static s => new NamedKey(s.Key, s.Name.ToString()))],
+            [.. DestinationIndex.All.Select(static d => new DestinationView(d.Key, d.Name, d.Phrase, d.Family, d.LongestLineText, d.TakesOrderAnswers))],
+            [.. types.All.Select(TypeView.Of)],
+            [.. shown.Select(ProductView)],
+            [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
+            [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
+            [.. new FactViews(content, types, shown, products.Groups).All()],
+            FactViews.Relations,
+            [.. DraftChecks.Run(draft.Compile(content), products)]);
+    }
+
+    private FieldView View(DraftItemRow row, RegisterContent content, IReadOnlyList<Product> products, ConditionWords words, int? since, bool changed)
+    {
+        var field = DraftItems.Parse<Field>(row);
+        var section = content.FindSection(field.Section);
+        var type = types.Find(field.Type);
+        var sentences = Sentences(words, field.GoesToWhen.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value)).Append(("when", field.When)).Append(("required_when", field.RequiredWhen)));
+        return new FieldView(
+            row.Revision,
+            since,
+            changed,
+            type?.Describe(new SettingReader(type, field.Settings)) ?? field.Type,
+            !BuiltInFields.MustBeAnswered(field.Key),
+            [.. products.Where(p => field.AskedOf.Includes(p) && section?.AskedOf.Includes(p) != false).Select(static p => p.Code)],
+            field.When is not null || !field.AskedOf.Groups.IsEmpty || section is { When: not null } or { Opening.IsEmpty: false } or { AskedOf.Groups.IsEmpty: false },
+            sentences,
+            field);
+    }
+
+    private static SectionItemView ViewSection(DraftItemRow row, IReadOnlyList<Product> products, ConditionWords words, int? since, bool changed)
+    {
+        var section = DraftItems.Parse<Section>(row);
+        return new SectionItemView(
+            row.Revision, since, changed, [.. products.Where(section.AskedOf.Includes).Select(static p => p.Code)], Sentences(words, [("when", section.When)]), section);
+    }
+
+    private static ProductChoice ProductView(Product product) => new(
+        product.Code,
+        product.Name.ToString(),
+        product.Category,
+        product.Tags,
+        [.. product.Variants.Select(static v => new NamedKey(v.Code, v.Name.ToString()))],
+        product.UnitName.ToString(),
+        product.Ships);
+
+    private static Dictionary<string, string> Sentences(ConditionWords words, IEnumerable<(string Setting, Condition? Condition)> conditions) =>
+        conditions.Where(static c => c.Condition is not null).ToDictionary(static c => c.Setting, c => words.Sentence(c.Condition!), StringComparer.Ordinal);
+
+    private static IEnumerable<DraftItemRow> Of(List<DraftItemRow> rows, DraftItemKind kind) => rows.Where(r => r.Kind == kind);
+}

@@ -1,0 +1,95 @@
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Pricing;
+using Sexton.Core.Register;
+using Sexton.Core.Routing;
+using Sexton.Data;
+using Sexton.Data.Rows;
+using Sexton.Server.Hosting;
+using Sexton.Server.Orders;
+using Sexton.Server.Shop;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Shoppers;
+
+/// <summary>The shopper's account: signing in by a one-time link, and the orders with their answers.</summary>
+internal static class ShopperEndpoints
+{
+    private const int PageSize = 50;
+
+    public static void MapShoppers(this IEndpointRouteBuilder shop)
+    {
+        shop.MapPost("account/links", async (LinkRequest request, SignInLinks links, CancellationToken cancel) =>
+        {
+            await links.SendAsync(request.Email, cancel);
+            return TypedResults.NoContent();
+        }).WithName("SendSignInLink");
+        shop.MapPost("account/session", SignInAsync).WithName("SignInShopper");
+        shop.MapGet("account/session", ReadAsync).WithName("GetShopper");
+        shop.MapDelete("account/session", async (ShopperSession session) =>
+        {
+            await session.SignOutAsync();
+            return TypedResults.NoContent();
+        }).WithName("SignOutShopper");
+        shop.MapGet("account/orders", OrdersAsync).WithName("GetShopperOrders");
+        shop.MapGet("account/orders/{number:long}", OrderAsync).WithName("GetShopperOrder").Produces<OrderPageView>();
+    }
+
+    private static async Task<ShopperView> SignInAsync(TakeLinkRequest request, SignInLinks links, ShopperSession session, CurrentRegister current, CancellationToken cancel)
+    {
+        var shopper = await links.TakeAsync(request.Token, cancel);
+        await session.SignInAsync(shopper);
+        return await ViewAsync(shopper, current, cancel);
+    }
+
+    private static async Task<ShopperView> ReadAsync(ShopperSession session, CurrentRegister current, CancellationToken cancel) =>
+        await ViewAsync(await session.FindAsync(cancel), current, cancel);
+
+    private static async Task<ShopperView> ViewAsync(ShopperRow? shopper, CurrentRegister current, CancellationToken cancel)
+    {
+        var products = await current.ProductsAsync(cancel);
+        var group = products.GroupOf(shopper?.Group);
+        return new ShopperView(shopper?.Email, products.Groups.FirstOrDefault(g => g.Key == group)?.Name.ToString() ?? "");
+    }
+
+    private static async Task<IReadOnlyList<ShopperOrderView>> OrdersAsync(ShopperSession session, SextonDb db, CancellationToken cancel)
+    {
+        var shopper = await SignedInAsync(session, cancel);
+        var orders = await Of(shopper, db).OrderByDescending(o => o.Number).Take(PageSize)
+            .Select(o => new { o.Number, o.PlacedAt, o.TotalMinor, o.Currency, o.Language, Lines = o.Lines.OrderBy(l => l.Position).Select(l => l.ProductName).ToList() })
+            .ToListAsync(cancel);
+        return [.. orders.Select(static o => new ShopperOrderView(o.Number, o.PlacedAt, string.Join(", ", o.Lines), MoneyText.Format(o.TotalMinor, o.Currency, o.Language)))];
+    }
+
+    private static async Task<IResult> OrderAsync(long number, ShopperSession session, SextonDb db, OrderReader orders, Servings servings, CancellationToken cancel)
+    {
+        var shopper = await SignedInAsync(session, cancel);
+        var own = await Of(shopper, db).AnyAsync(o => o.Number == number, cancel);
+        var order = own ? await orders.FindAsync(number, cancel) : null;
+        return order is null
+            ? throw ApiProblemException.NotFound($"There is no order {number} in your account.")
+            : await servings.ServeAsync(order, DestinationIndex.Account, projection => OrderPageView.Of(order, projection), cancel);
+    }
+
+    // Whoever opened a link has shown that the address is theirs, so orders placed with it before belong to the account too.
+    private static IQueryable<OrderRow> Of(ShopperRow shopper, SextonDb db) => db.Orders.AsNoTracking()
+        .Where(o => o.ShopperId == shopper.Id || o.Answers.Any(a => a.Field == BuiltInFields.Email && a.LineId == null && a.Text == shopper.Email));
+
+    private static async Task<ShopperRow> SignedInAsync(ShopperSession session, CancellationToken cancel) =>
+        await session.FindAsync(cancel) ?? throw new ApiProblemException(StatusCodes.Status401Unauthorized, "signed_out", "Sign in first.");
+}
+
+/// <summary>Asks for a one-time link.</summary>
+/// <param name="Email">The e-mail address.</param>
+internal sealed record LinkRequest(string Email);
+
+/// <summary>Takes a one-time link.</summary>
+/// <param name="Token">The last part of the link.</param>
+internal sealed record TakeLinkRequest(string Token);
+
+/// <summary>Who is signed in.</summary>
+/// <param name="Email">The e-mail address, or null when nobody is.</param>
+/// <param name="Group">The name of the shopper group.</param>
+internal sealed record ShopperView(string? Email, string Group);
+
+/// <summary>An order in the account's list.</summary>
+internal sealed record ShopperOrderView(long Number, DateTimeOffset PlacedAt, string Lines, string Total);

@@ -1,0 +1,44 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Data;
+using Sexton.Data.Rows;
+
+namespace Sexton.Server.Shoppers;
+
+/// <summary>Who of the shoppers makes the request. Kept apart from the sessions of staff: both can be signed in in one browser.</summary>
+internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
+{
+    /// <summary>The name of the authentication scheme.</summary>
+    public const string Scheme = "shopper";
+
+    private bool _read;
+    private ShopperRow? _shopper;
+
+    /// <summary>The account of the shopper, or null without one. Read from the database, so that a changed group counts at once.</summary>
+    public async Task<ShopperRow?> FindAsync(CancellationToken cancel)
+    {
+        if (!_read)
+        {
+            var known = await http.HttpContext!.AuthenticateAsync(Scheme);
+            _shopper = known.Succeeded && Guid.TryParse(known.Principal.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
+                ? await db.Shoppers.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id, cancel)
+                : null;
+            _read = true;
+        }
+
+        return _shopper;
+    }
+
+    /// <summary>The key of the shopper's group; "" without an account. Costs nothing where nobody is signed in.</summary>
+    public async Task<string> GroupAsync(CancellationToken cancel) => (await FindAsync(cancel))?.Group ?? "";
+
+    public async Task SignInAsync(ShopperRow shopper)
+    {
+        var identity = new ClaimsIdentity([new Claim(ClaimTypes.NameIdentifier, shopper.Id.ToString())], Scheme);
+        await http.HttpContext!.SignInAsync(Scheme, new ClaimsPrincipal(identity), new AuthenticationProperties { IsPersistent = true });
+        (_read, _shopper) = (true, shopper);
+    }
+
+    public Task SignOutAsync() => http.HttpContext!.SignOutAsync(Scheme);
+}

@@ -1,0 +1,83 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+using Sexton.Core.Register;
+using Sexton.Data;
+using Sexton.Data.Rows;
+using Sexton.Server.Fields;
+using Sexton.Server.Hosting;
+
+namespace Sexton.Server.Versions;
+
+/// <summary>
+/// Switches a live field on or off at once: publishes the current version with that one change, and puts it into the draft too. Whatever
+/// else is unfinished in the draft stays there.
+/// </summary>
+internal sealed class LiveSwitch(SextonDb db, TimeProvider clock)
+{
+    private const string Setting = "switched_off";
+
+    /// <summary>Switches it.</summary>
+    /// <param name="key">The key of the field.</param>
+    /// <param name="on">Whether it is asked from now on.</param>
+    /// <param name="by">Who switches.</param>
+    /// <param name="cancel">Cancels.</param>
+    /// <returns>The version that is current now.</returns>
+    public async Task<RegisterVersionRow> SwitchAsync(string key, bool on, Account by, CancellationToken cancel)
+    {
+        var last = await db.RegisterVersions.OrderByDescending(v => v.Number).FirstOrDefaultAsync(cancel);
+        var register = last is null ? new RegisterContent([]) : Publisher.Parse(last);
+        var field = register.Find(key) ?? throw ApiProblemException.NotFound($"There is no live field “{key}”.");
+        if (field.BuiltIn || field.Retired)
+        {
+            throw ApiProblemException.Unprocessable("cannot_be_switched", field.BuiltIn ? $"“{field.Label}” is a question of the shop’s own and stays." : $"“{field.Label}” is retired.");
+        }
+
+        if (field.SwitchedOff == !on)
+        {
+            return last!;
+        }
+
+        var version = new RegisterVersionRow
+        {
+            Number = last!.Number + 1,
+            Note = $"“{field.NameForStaff}” switched {(on ? "on" : "off")}",
+            Content = JsonSerializer.Serialize(register with { Fields = register.Fields.Replace(field, field with { SwitchedOff = !on }) }, RegisterJson.Options),
+            PublishedBy = by.DisplayName,
+            PublishedAt = clock.GetUtcNow(),
+        };
+        db.RegisterVersions.Add(version);
+        await IntoDraftAsync(key, on, by, cancel);
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        {
+            throw ApiProblemException.Conflict("published_meanwhile", $"Version {version.Number} was published meanwhile. Look again, then repeat it.");
+        }
+
+        return version;
+    }
+
+    private async Task IntoDraftAsync(string key, bool on, Account by, CancellationToken cancel)
+    {
+        if (await db.DraftItems.FindAsync([key], cancel) is not { Kind: DraftItemKind.Field } row)
+        {
+            return;
+        }
+
+        var (before, after) = (DraftItems.Read(row, Setting), JsonSerializer.SerializeToElement(!on));
+        if (!JsonElement.DeepEquals(before, after))
+        {
+            row.Definition = DraftItems.Apply(row, Setting, after);
+            row.Revision++;
+
+            // Nothing for undo: the live shop was changed with it, and is changed back the same way.
+            db.DraftChanges.Add(new DraftChangeRow
+            {
+                Actor = by.Id.ToString(), At = clock.GetUtcNow(), Kind = row.Kind, Field = key, Setting = Setting, Before = before.GetRawText(), After = after.GetRawText(), Undone = true,
+            });
+        }
+    }
+}

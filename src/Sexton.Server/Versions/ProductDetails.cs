@@ -1,0 +1,35 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Register;
+using Sexton.Data.Rows;
+
+namespace Sexton.Server.Versions;
+
+/// <summary>What the rules know of a product besides its columns, as it stands in its row and in the file that is imported.</summary>
+internal sealed record ProductDetails
+{
+    public ImmutableArray<string> Tags { get; init; } = [];
+
+    public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } = ImmutableSortedDictionary<string, ProductAttribute>.Empty;
+
+    public ImmutableArray<Variant> Variants { get; init; } = [];
+
+    public LanguageMap UnitName { get; init; } = LanguageMap.Empty;
+
+    public bool Ships { get; init; } = true;
+
+    /// <summary>The product of a row.</summary>
+    public static Product ProductOf(ProductRow row)
+    {
+        var details = JsonSerializer.Deserialize<ProductDetails>(row.Details, RegisterJson.Options)!;
+        return new Product(row.Code, JsonSerializer.Deserialize<LanguageMap>(row.Name)!, row.Category, row.PriceMinor)
+        {
+            Tags = details.Tags,
+            Attributes = details.Attributes,
+            Variants = details.Variants,
+            UnitName = details.UnitName,
+            Ships = details.Ships,
+        };
+    }
+}
