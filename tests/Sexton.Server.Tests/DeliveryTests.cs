@@ -13,13 +13,13 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         var number = await BuyAsync(badge);
         await SettledAsync(number);
         var trail = await TrailAsync(number);
-        var row = trail.Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+        var row = trail.Single(r => r["label"]!.GetValue<string>() == "Who is coming");
         Signs(row).ShouldBe(["folded_sheet", "folded_sheet", "folded_sheet", "folded_sheet", "sealed_sheet"]);
 
         var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)!["sale"]!;
         sale["lines"]![0]!["notes"]![0]!["text"]!.GetValue<string>().ShouldBe(badge);
         var message = Mail.Parse((await world.ReceivedAsync("mail/messages")).Single(m => Mail.Parse(m!).Subject.Contains(number.ToString(System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal))!);
-        message.Text.ShouldContain("Name for the badge: " + badge);
+        message.Text.ShouldContain("Who is coming: " + badge);
     }
 
     [Fact]
@@ -40,7 +40,7 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         {
             var number = await BuyAsync("Zoë and company");
             await SettledAsync(number);
-            var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+            var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
             Signs(row)[^1].ShouldBe("torn_sheet");
             var evidence = await EvidenceAsync(number, "back_office", row["slot"]!.GetValue<string>());
             evidence["found"]![0]!["text"]!.GetValue<string>().ShouldBe("Zoë");
@@ -89,7 +89,7 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         var messages = (await world.ReceivedAsync("mail/messages")).Select(m => Mail.Parse(m!)).Where(m => m.Subject.Contains($"{number}", StringComparison.Ordinal)).ToList();
         messages.Count.ShouldBe(2);
         messages.Select(m => m.MessageId).Distinct(StringComparer.Ordinal).Count().ShouldBe(1);
-        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
         row["marks"]![3]!["delivery"]!.GetValue<string>().ShouldBe("uncertain");
         using var manager = await world.SignedInAsync();
         (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Code.ShouldBe("nothing_to_send");
@@ -100,7 +100,7 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
     {
         var number = await BuyAsync("Nobody", "nobody@farrant.example");
         await SettledAsync(number);
-        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
         Signs(row)[3].ShouldBe("raised_flag");
         using var manager = await world.SignedInAsync();
         (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Status.ShouldBe(204);
@@ -117,7 +117,7 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         var number = await BuyAsync("As ordered", shopper: shopper);
         // The cart page that was served is kept with the order: here it shows something else.
         await Postgres.ExecuteAsync(world.Database, $"update servings s set artefact = convert_to(replace(convert_from(artefact, 'UTF8'), '\"text\":\"As ordered\"', '\"text\":\"As shown\"'), 'UTF8') from orders o where o.id = s.order_id and o.number = {number} and destination = 'cart_line'");
-        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Name for the badge");
+        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
         Signs(row)[0].ShouldBe("torn_sheet");
     }
 

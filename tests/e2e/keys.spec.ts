@@ -6,7 +6,7 @@ test('the map is worked from the keyboard', async ({ page, signIn }) => {
   await expect(map).toBeVisible();
   const mark = (field: string, place: string) => map.getByRole('switch', { name: `${field} goes to: ${place}` });
 
-  await page.getByRole('button', { name: /^Name for the badge/ }).focus();
+  await page.getByRole('button', { name: /^Who is coming/ }).focus();
   await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('button', { name: /^A variety you would take instead/ })).toBeFocused();
   for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight');
@@ -39,7 +39,7 @@ test.describe('what is typed and refused', () => {
 
   test('is told beside the control, and stays', async ({ page, signIn, accessible }) => {
     await signIn();
-    await page.goto('/console/fields/badge_name');
+    await page.goto('/console/fields/guest_name');
     const longest = page.getByLabel('at most how many characters');
     await longest.fill('900');
     await longest.press('Enter');

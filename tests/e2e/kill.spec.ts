@@ -61,7 +61,7 @@ test('the server dies six times while two hundred orders are placed and delivere
       .toBe('0');
 
     await test.step('every acknowledged order is there once, paid once', async () => {
-      const orders = await world.query<{ id: string; text: string }>("select o.id, a.text from orders o join answers a on a.order_id = o.id where a.field = 'badge_name'");
+      const orders = await world.query<{ id: string; text: string }>("select o.id, a.text from orders o join answers a on a.order_id = o.id where a.field = 'guest_name'");
       expect(orders.length).toBe(ORDERS);
       for (const { id, text } of orders) expect(acknowledged.get(text)).toBe(id.replaceAll('-', ''));
       const charged = (await world.received<Charge>('payments/charges')).filter((c) => c.event === 'charged').map((c) => c.reference);
@@ -84,7 +84,7 @@ test('the server dies six times while two hundred orders are placed and delivere
       for (const message of await world.received<{ raw: string }>('mail/messages')) {
         const mail = await simpleParser(Buffer.from(message.raw, 'base64'));
         const order = mail.messageId!.slice(1, 33);
-        expect(mail.text).toMatch(/Name for the badge: Guest \d+\n/);
+        expect(mail.text).toMatch(/Who is coming: Guest \d+\n/);
         byOrder.set(order, [...(byOrder.get(order) ?? []), mail.messageId!]);
       }
       expect(new Set(byOrder.keys())).toEqual(new Set(acknowledged.values()));
@@ -144,7 +144,7 @@ async function buy(address: string, badge: string): Promise<string> {
     if (seen.cart.lines.length > 0) break;
     try {
       const { token } = (await request('GET', '/api/antiforgery')) as { token: string };
-      await request('POST', '/api/shop/v1/cart/lines', { product: 'WA-MAY', quantity: 1, answers: { badge_name: badge } }, { 'X-Antiforgery': token });
+      await request('POST', '/api/shop/v1/cart/lines', { product: 'WA-MAY', quantity: 1, answers: { guest_name: badge } }, { 'X-Antiforgery': token });
     } catch (error) {
       if (error instanceof Refused) throw error;
     }

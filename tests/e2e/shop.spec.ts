@@ -4,7 +4,7 @@ import { expect, test } from './fixtures';
 
 async function toPayment(page: Page, badge: string): Promise<void> {
   await page.goto('/products/WA-MAY');
-  await page.getByLabel('Name for the badge').fill(badge);
+  await page.getByLabel('Who is coming').fill(badge);
   await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
   await checkOut(page);
 }
@@ -40,16 +40,16 @@ test('a double click on “Pay” is one order', async ({ page, world }) => {
 
 test('an answer is changed in the cart', async ({ page }) => {
   await page.goto('/products/WA-MAY');
-  await page.getByLabel('Name for the badge').fill('Before');
+  await page.getByLabel('Who is coming').fill('Before');
   await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
   await page.getByRole('button', { name: 'Change' }).click();
-  await page.getByLabel('Name for the badge').fill('A name that is far too long for it');
+  await page.getByLabel('Who is coming').fill('A name that is far too long for it');
   await page.getByRole('button', { name: 'Keep the change' }).click();
-  await expect(page.getByText('“Name for the badge” has room for 24 characters, and this is 34.')).toBeVisible();
-  await page.getByLabel('Name for the badge').fill('After');
+  await expect(page.getByText('“Who is coming” has room for 24 characters, and this is 34.')).toBeVisible();
+  await page.getByLabel('Who is coming').fill('After');
   await page.getByLabel('How many').fill('3');
   await page.getByRole('button', { name: 'Keep the change' }).click();
-  await expect(page.locator('[data-slot$="/badge_name"]')).toHaveText('After');
+  await expect(page.locator('[data-slot$="/guest_name"]')).toHaveText('After');
   await expect(page.getByRole('heading', { name: '3 × Orchard walk, May morning' })).toBeVisible();
   await page.getByRole('button', { name: 'Take out' }).click();
   await expect(page.getByText('The cart is empty.')).toBeVisible();
@@ -75,13 +75,13 @@ test.describe('a lost connection', () => {
 
   test('is told in a sentence, and nothing typed is lost', async ({ page }) => {
     await page.goto('/products/WA-MAY');
-    await page.getByLabel('Name for the badge').fill('Kept');
+    await page.getByLabel('Who is coming').fill('Kept');
     await page.route('**/api/**', (route) => route.abort());
     await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
     await expect(page.getByText('The connection is lost.')).toBeVisible();
-    await expect(page.getByLabel('Name for the badge')).toHaveValue('Kept');
+    await expect(page.getByLabel('Who is coming')).toHaveValue('Kept');
     await page.unroute('**/api/**');
     await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
-    await expect(page.locator('[data-slot$="/badge_name"]')).toHaveText('Kept');
+    await expect(page.locator('[data-slot$="/guest_name"]')).toHaveText('Kept');
   });
 });

@@ -52,7 +52,7 @@ test('pictures', async ({ page, signIn }) => {
   await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
   await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
   await page.goto('/products/WA-MAY');
-  await page.getByLabel('Name for the badge').fill('Zoë');
+  await page.getByLabel('Who is coming').fill('Zoë');
   await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
   await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
   await shot('cart');

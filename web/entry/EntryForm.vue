@@ -1,24 +1,32 @@
 <script setup lang="ts">
-import { computed, reactive, useTemplateRef } from 'vue';
-import type { Answer, AnswerProblem, Answers, Asked } from './answers';
+import { computed, reactive, ref, useTemplateRef, watch } from 'vue';
+import type { Answer, AnswerProblem, Answers, Asked, Evaluated } from './answers';
+import { isBlank } from './answers';
 import { controlFor, isGroup } from './controls';
 
-/** The fields of one line or of the order at one step. It sends answers and draws what comes back; it knows no rule. */
-const { asked, problems, showAll, prefix } = defineProps<{
+/** The fields of the order, of one line or of one unit at one step. It sends answers and draws what comes back; it knows no rule. */
+const { asked, problems, showAll, prefix, sections = [], settled = {} } = defineProps<{
   asked: Asked[];
   problems: AnswerProblem[];
   /** Whether problems show everywhere, or only where the shopper has been. */
   showAll: boolean;
   /** Makes the ids of this form differ from those of another on the page. */
   prefix: string;
+  /** The sections that fields stand in. */
+  sections?: Evaluated['sections'];
+  /** What was answered before, on another page: shown as answered until somebody wants to change it. */
+  settled?: Record<string, string>;
 }>();
 const answers = defineModel<Answers>({ required: true });
 
 const root = useTemplateRef<HTMLElement>('root');
 const visited = reactive(new Set<string>());
+const reopened = reactive(new Set<string>());
+/** Read out when further fields come to be asked. */
+const said = ref('');
 
 const rows = computed(() =>
-  asked.map((field) => {
+  asked.map((field, i) => {
     const problem = problems.find((p) => p.field === field.field);
     const id = `${prefix}-${field.field}`;
     const shown = problem && isTimely(problem, field.field) ? problem : undefined;
@@ -26,7 +34,9 @@ const rows = computed(() =>
       field,
       id,
       problem: shown,
-      group: isGroup(field.type),
+      heading: field.section && asked[i - 1]?.section !== field.section ? sections.find((s) => s.key === field.section) : undefined,
+      group: isGroup(field),
+      settled: !reopened.has(field.field) && !problem ? settled[field.field] : undefined,
       describedBy: [field.help && `${id}-help`, shown && `${id}-problem`].filter(Boolean).join(' ') || undefined,
     };
   }),
@@ -35,18 +45,31 @@ const rows = computed(() =>
 // Somebody who goes past an empty field is not told off before trying to go on; and "fill this in" about a text that is there
 // is the reply to an earlier state, which must not push the button away from under the pointer.
 function isTimely(problem: AnswerProblem, key: string): boolean {
-  const answer = answers.value[key];
-  if (problem.code === 'required') return showAll && !(typeof answer === 'string' && answer.trim() !== '');
+  if (problem.code === 'required') return showAll && isBlank(answers.value[key]);
   return showAll || visited.has(key);
 }
+
+// A control holds the default until it is touched; emptied, it stays empty.
+const valueOf = (field: Asked) => answers.value[field.field] ?? field.default ?? undefined;
 
 function set(key: string, answer: Answer | undefined): void {
   answers.value = { ...answers.value, [key]: answer ?? '' };
 }
 
-/** Puts the focus on the first control with a problem. */
-function focusFirstProblem(): void {
-  root.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+watch(
+  () => asked.map((f) => f.slot),
+  (now, before) => {
+    const further = asked.filter((f) => !before.includes(f.slot));
+    if (before.length && further.length) said.value = `Now also asked: ${further.map((f) => f.label).join(', ')}`;
+    else if (now.length < before.length) said.value = 'Some of it is no longer asked.';
+  },
+);
+
+/** Puts the focus on the first control with a problem; false when there is none here. */
+function focusFirstProblem(): boolean {
+  const first = root.value?.querySelector<HTMLElement>('[aria-invalid="true"]');
+  first?.focus();
+  return !!first;
 }
 
 defineExpose({ focusFirstProblem });
@@ -54,23 +77,36 @@ defineExpose({ focusFirstProblem });
 
 <template>
   <div ref="root" class="entry">
-    <div v-for="row in rows" :key="row.field.slot" class="entry-field" @focusout="visited.add(row.field.field)">
-      <component :is="row.group ? 'p' : 'label'" :id="`${row.id}-label`" class="entry-label" :for="row.group ? undefined : row.id">
-        {{ row.field.label }} <span v-if="!row.field.required" class="entry-optional">if you like</span>
-      </component>
-      <component
-        :is="controlFor(row.field.type)"
-        :id="row.id"
-        :model-value="answers[row.field.field]"
-        :asked="row.field"
-        :described-by="row.describedBy"
-        :invalid="!!row.problem"
-        :part="row.problem?.part"
-        @update:model-value="set(row.field.field, $event)"
-      />
-      <p v-if="row.field.help" :id="`${row.id}-help`" class="entry-help">{{ row.field.help }}</p>
-      <p v-if="row.problem" :id="`${row.id}-problem`" class="entry-problem" role="alert">{{ row.problem.sentence }}</p>
-    </div>
+    <template v-for="row in rows" :key="row.field.slot">
+      <div v-if="row.heading" class="entry-heading">
+        <h3>{{ row.heading.heading }}</h3>
+        <p v-if="row.heading.text">{{ row.heading.text }}</p>
+      </div>
+      <p v-if="row.settled" class="entry-field entry-settled" :class="{ shares: row.field.shares_row }">
+        <span class="entry-label">{{ row.field.label }}</span>
+        <span class="entry-told">{{ row.settled }}</span>
+        <button type="button" class="entry-clear" @click="reopened.add(row.field.field)">Change<span class="visually-hidden"> {{ row.field.label }}</span></button>
+      </p>
+      <div v-else class="entry-field" :class="{ shares: row.field.shares_row }" @focusout="visited.add(row.field.field)">
+        <component :is="row.group ? 'p' : 'label'" :id="`${row.id}-label`" class="entry-label" :for="row.group ? undefined : row.id">
+          {{ row.field.label }} <span v-if="!row.field.required" class="entry-optional">if you like</span>
+        </component>
+        <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" alt="" />
+        <component
+          :is="controlFor(row.field.type)"
+          :id="row.id"
+          :model-value="valueOf(row.field)"
+          :asked="row.field"
+          :described-by="row.describedBy"
+          :invalid="!!row.problem"
+          :part="row.problem?.part"
+          @update:model-value="set(row.field.field, $event)"
+        />
+        <p v-if="row.field.help" :id="`${row.id}-help`" class="entry-help">{{ row.field.help }}</p>
+        <p v-if="row.problem" :id="`${row.id}-problem`" class="entry-problem" role="alert">{{ row.problem.sentence }}</p>
+      </div>
+    </template>
+    <p class="visually-hidden" role="status">{{ said }}</p>
   </div>
 </template>
 

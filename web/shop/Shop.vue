@@ -3,13 +3,16 @@ import { computed, nextTick, provide, reactive, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { countriesKey } from '../entry/countries';
 import { sentenceOf } from '../shared/api/client';
-import { cart, catalogue, loadShop, said } from './catalogue';
+import { useCart } from './cart';
+import { catalogue, loadShop, said, shopper } from './catalogue';
 
+const route = useRoute();
 const failure = ref('');
 const countries = reactive<Record<string, string>>({});
 provide(countriesKey, countries);
 
 const categories = computed(() => [...new Set(catalogue.value?.products.map((p) => p.category) ?? [])]);
+const cart = useCart('cart').view;
 const count = computed(() => cart.value?.cart.lines?.reduce((sum, line) => sum + line.quantity, 0) ?? 0);
 
 async function load(): Promise<void> {
@@ -22,7 +25,6 @@ async function load(): Promise<void> {
   }
 }
 
-const route = useRoute();
 watch(
   () => route.path,
   async (_, before) => {
@@ -42,11 +44,12 @@ void load();
     <nav aria-label="Categories">
       <RouterLink v-for="category in categories" :key="category" :to="{ path: '/', hash: `#${category.replaceAll(' ', '-')}` }">{{ category }}</RouterLink>
     </nav>
+    <RouterLink class="account" to="/account">{{ shopper?.email ? 'Account' : 'Sign in' }}</RouterLink>
     <RouterLink class="cart" to="/cart">Cart · {{ count }}</RouterLink>
   </header>
   <main id="main" tabindex="-1">
     <p v-if="failure" class="sheet problem" role="alert">{{ failure }} <button class="plain" @click="load">Try again</button></p>
-    <RouterView v-else-if="catalogue" />
+    <RouterView v-else-if="catalogue" :key="route.path" />
   </main>
   <p class="visually-hidden" role="status">{{ said }}</p>
 </template>
@@ -71,15 +74,17 @@ nav {
   gap: 0.2rem 1.75rem;
 }
 nav a,
+.account,
 .cart {
   text-decoration: none;
   padding: 0.25rem 0;
 }
 nav a:hover,
+.account:hover,
 .cart:hover {
   text-decoration: underline;
 }
-.cart {
+.account {
   margin-left: auto;
 }
 main:focus {

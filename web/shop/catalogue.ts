@@ -1,20 +1,24 @@
 import { ref, shallowRef } from 'vue';
 import { api, ask, type Schemas } from '../shared/api/client';
+import { useCart } from './cart';
 
 export const catalogue = shallowRef<Schemas['CatalogueView']>();
-export const cart = shallowRef<Schemas['CartView']>();
+export const shopper = shallowRef<Schemas['ShopperView']>();
 /** Announced to screen readers. */
 export const said = ref('');
 
 export async function loadShop(): Promise<void> {
-  const [products, mine] = await Promise.all([ask(api.GET('/api/shop/v1/catalogue')), ask(api.GET('/api/shop/v1/cart'))]);
+  const [products, who] = await Promise.all([ask(api.GET('/api/shop/v1/catalogue')), ask(api.GET('/api/shop/v1/account/session')), useCart('cart').load(), useCart('at_once').load()]);
   catalogue.value = products;
-  cart.value = mine;
-}
-
-export async function loadCart(): Promise<void> {
-  cart.value = await ask(api.GET('/api/shop/v1/cart'));
+  shopper.value = who;
 }
 
 /** The product with a code. */
 export const productOf = (code: string) => catalogue.value?.products.find((p) => p.code === code);
+
+/** What a line is called, with its variant. */
+export function nameOf(line: Schemas['CartLine']): string {
+  const product = productOf(line.product_code);
+  const variant = product?.variants.find((v) => v.code === line.variant_code);
+  return product ? (variant ? `${product.name}, ${variant.name}` : product.name) : line.product_code;
+}

@@ -1,3 +1,4 @@
+import { useCart, type CartKind } from './cart';
 import { api, ApiError, ask, type Schemas } from '../shared/api/client';
 
 /** The cards that the payment stand-in knows. */
@@ -15,11 +16,11 @@ interface Begun {
   token: string;
 }
 
-export const begun = {
-  read: (): Begun | null => JSON.parse(sessionStorage.getItem(STORE) ?? 'null') as Begun | null,
-  write: (payment: Begun) => sessionStorage.setItem(STORE, JSON.stringify(payment)),
-  clear: () => sessionStorage.removeItem(STORE),
-};
+export const begunOf = (kind: CartKind) => ({
+  read: (): Begun | null => JSON.parse(sessionStorage.getItem(`${STORE}-${kind}`) ?? 'null') as Begun | null,
+  write: (payment: Begun) => sessionStorage.setItem(`${STORE}-${kind}`, JSON.stringify(payment)),
+  clear: () => sessionStorage.removeItem(`${STORE}-${kind}`),
+});
 
 /** Gives the card number to the payment provider, and to nobody else, for a one-time token. */
 export async function tokenFor(paymentsUrl: string, card: string): Promise<string> {
@@ -35,11 +36,12 @@ export async function tokenFor(paymentsUrl: string, card: string): Promise<strin
 }
 
 /** Pays, and waits for the outcome. The same payment may be sent as often as wanted. */
-export async function pay(payment: Begun): Promise<Schemas['AttemptView']> {
-  let attempt = await ask(api.POST('/api/shop/v1/attempts', { params: { header: { 'Idempotency-Key': payment.key } }, body: { payment_token: payment.token } }));
+export async function pay(kind: CartKind, payment: Begun): Promise<Schemas['AttemptView']> {
+  const { headers } = useCart(kind);
+  let attempt = await ask(api.POST('/api/shop/v1/attempts', { headers, params: { header: { 'Idempotency-Key': payment.key } }, body: { payment_token: payment.token } }));
   while (attempt.state === 'paying') {
     await new Promise((resolve) => setTimeout(resolve, 1000));
-    attempt = await ask(api.GET('/api/shop/v1/attempts/{key}', { params: { path: { key: payment.key } } }));
+    attempt = await ask(api.GET('/api/shop/v1/attempts/{key}', { headers, params: { path: { key: payment.key } } }));
   }
   return attempt;
 }

@@ -11,11 +11,11 @@ namespace Sexton.Server.Shop;
 
 /// <summary>
 /// The cart of the shopper who makes the request, known by a cookie that holds its random id. What is bought at once has a cart of its
-/// own, so that the other one stays as it is; a request says so with "?cart=at_once".
+/// own, so that the other one stays as it is; a request says so with the header "Sexton-Cart: at_once".
 /// </summary>
 internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, ShopperSession shopper, TimeProvider clock)
 {
-    private string Cookie => http.HttpContext!.Request.Query["cart"] == "at_once" ? "sexton_at_once" : "sexton_cart";
+    private string Cookie => http.HttpContext!.Request.Headers["Sexton-Cart"] == "at_once" ? "sexton_at_once" : "sexton_cart";
 
     /// <summary>The open cart, or null when there is none yet or the last one became an order.</summary>
     public async Task<CartRow?> FindAsync(CancellationToken cancel) =>

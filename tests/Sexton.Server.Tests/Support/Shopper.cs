@@ -16,7 +16,7 @@ public sealed class Shopper(World world) : IDisposable
         {
             ["product"] = product,
             ["quantity"] = quantity,
-            ["answers"] = new JsonObject { ["badge_name"] = badge },
+            ["answers"] = new JsonObject { ["guest_name"] = badge },
         });
 
     /// <summary>Answers what the order asks.</summary>

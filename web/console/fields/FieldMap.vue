@@ -2,7 +2,9 @@
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
 import { cellAfter, focusCell } from '../parts/grid';
+import type { SignKey } from '../parts/signs';
 import type { Draft, DraftField } from './draft';
+import { groupsOf, nameOf } from './groups';
 
 const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
 const emit = defineEmits<{ open: [key: string]; switch: [key: string, destination: string, on: boolean] }>();
@@ -12,14 +14,7 @@ const families = computed(() => {
   return Object.entries(names).map(([key, name]) => ({ name, count: draft.destinations.filter((d) => d.family === key).length }));
 });
 
-const groups = computed(() => {
-  const word = filter.trim().toLowerCase();
-  const found = draft.fields.filter((f) => !word || labelOf(f).toLowerCase().includes(word) || f.field.key.includes(word));
-  return [
-    { title: 'Every line', note: 'asked once for each line of the cart, of the products chosen', fields: found.filter((f) => f.field.level === 'line') },
-    { title: 'Every order', note: 'asked once', fields: found.filter((f) => f.field.level === 'order') },
-  ].filter((g) => g.fields.length > 0);
-});
+const groups = computed(() => groupsOf(draft, filter));
 
 const rows = computed(() => groups.value.flatMap((g) => g.fields));
 // The cell that the arrows stand on: column 0 is the field, the rest the destinations.
@@ -27,13 +22,17 @@ const cursor = ref({ key: '', column: 0 });
 const table = useTemplateRef<HTMLTableElement>('table');
 const current = computed(() => (rows.value.some((f) => f.field.key === cursor.value.key) ? cursor.value : { key: selected ?? rows.value[0]?.field.key ?? '', column: 0 }));
 
-const labelOf = (f: DraftField) => f.field.label.en ?? f.field.key;
 const goes = (f: DraftField, destination: string) => f.field.goes_to?.includes(destination) ?? false;
 const lastOf = (f: DraftField) => draft.destinations.reduce((last, d, i) => (goes(f, d.key) ? i : last), -1);
-const stepOf = (f: DraftField) => draft.steps.findIndex((s) => s.key === f.field.step);
-const takes = (f: DraftField, column: number) => f.field.level === 'line' || draft.destinations[column]?.takes_order_answers;
+const stepOf = (f: DraftField) => draft.steps.findIndex((s) => s.key === (draft.sections.find((x) => x.section.key === f.field.section)?.section.step ?? f.field.step));
+const isOwn = (step: string) => draft.own_steps.some((s) => s.step.key === step);
+const isOff = (f: DraftField) => f.field.switched_off || f.field.retired;
+const takes = (f: DraftField, column: number) => f.field.level !== 'order' || draft.destinations[column]?.takes_order_answers;
 const problemOf = (f: DraftField) => draft.problems.find((p) => p.field === f.field.key);
 const tab = (key: string, column: number) => (current.value.key === key && current.value.column === column ? 0 : -1);
+
+const stepSign = (f: DraftField): SignKey => `${f.field.required ? 'must' : 'asked'}${f.conditional ? '_if' : ''}`;
+const placeSign = (f: DraftField, destination: string): SignKey => (!goes(f, destination) ? 'stays' : f.field.goes_to_when?.[destination] ? 'goes_if' : 'goes');
 
 // Where the thread runs through a step's cell: from the mark to the right.
 function stepThread(f: DraftField, i: number): string {
@@ -88,30 +87,34 @@ defineExpose({ focus });
       </tr>
       <tr class="columns">
         <td></td>
-        <th v-for="step in draft.steps" :key="step.key" class="step" scope="col"><span>{{ step.name }}</span></th>
+        <th v-for="step in draft.steps" :key="step.key" class="step" scope="col">
+          <span v-if="!isOwn(step.key)">{{ step.name }}</span>
+          <button v-else @click="emit('open', step.key)">{{ step.name }}</button>
+        </th>
         <td class="gap"></td>
         <th v-for="destination in draft.destinations" :key="destination.key" scope="col"><span>{{ destination.name }}</span></th>
       </tr>
     </thead>
-    <tbody v-for="group in groups" :key="group.title">
+    <tbody v-for="group in groups" :key="group.key">
       <tr class="section">
         <th :colspan="draft.steps.length + draft.destinations.length + 2" scope="rowgroup">
-          <b>{{ group.title }}</b> <span>{{ group.note }}</span>
+          <button v-if="group.section" :class="{ chosen: group.section === selected }" @click="emit('open', group.section)">{{ group.title }}</button>
+          <b v-else>{{ group.title }}</b> <span>{{ group.note }}</span>
         </th>
       </tr>
-      <tr v-for="f in group.fields" :key="f.field.key" :class="{ selected: f.field.key === selected }">
+      <tr v-for="f in group.fields" :key="f.field.key" :class="{ selected: f.field.key === selected, off: isOff(f) }">
         <th class="label" scope="row">
           <button :tabindex="tab(f.field.key, 0)" :aria-current="f.field.key === selected || undefined" @click="open(f)">
-            <span class="name">{{ labelOf(f) }}</span>
+            <span class="name">{{ nameOf(f) }}</span>
             <span v-if="f.field.required" class="must" title="must be answered">!<span class="visually-hidden"> must be answered</span></span>
-            <span class="kind">{{ f.kind }}</span>
+            <span class="kind">{{ f.field.retired ? 'retired' : f.field.switched_off ? 'switched off' : f.kind }}</span>
             <span v-if="problemOf(f)" class="problem">wants you</span>
             <span v-else-if="f.changed" class="fresh">unpublished</span>
           </button>
         </th>
         <td v-for="(step, i) in draft.steps" :key="step.key" class="thread-cell step" :class="stepThread(f, i)">
-          <MarkSign v-if="i === stepOf(f)" :sign="f.field.required ? 'must' : 'asked'" />
-          <span v-if="i === stepOf(f)" class="visually-hidden">asked here</span>
+          <MarkSign v-if="i === stepOf(f)" :sign="stepSign(f)" />
+          <span v-if="i === stepOf(f)" class="visually-hidden">asked here{{ f.conditional ? ' under a condition' : '' }}</span>
         </td>
         <td class="gap thread-cell" :class="{ through: lastOf(f) >= 0 }"></td>
         <td v-for="(destination, i) in draft.destinations" :key="destination.key" class="thread-cell" :class="destinationThread(f, i)">
@@ -120,11 +123,11 @@ defineExpose({ focus });
             role="switch"
             :tabindex="tab(f.field.key, i + 1)"
             :aria-checked="goes(f, destination.key)"
-            :aria-label="`${labelOf(f)} goes to: ${destination.name}`"
+            :aria-label="`${nameOf(f)} goes to: ${destination.name}`"
             :title="`${destination.name}: ${goes(f, destination.key) ? 'goes there' : 'does not go'}`"
             @click="press(f, i + 1, destination.key)"
           >
-            <MarkSign :sign="goes(f, destination.key) ? 'goes' : 'stays'" />
+            <MarkSign :sign="placeSign(f, destination.key)" />
           </button>
           <span v-else class="none" :title="`${destination.name} has no place for answers given once per order`"></span>
         </td>
@@ -153,7 +156,17 @@ table {
   font-size: var(--size-small);
   color: var(--ink);
 }
-.columns span {
+.columns button {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  padding: 0;
+  text-decoration: underline;
+  cursor: pointer;
+}
+.columns span,
+.columns button {
   position: absolute;
   left: 30px;
   bottom: 6px;
@@ -164,7 +177,8 @@ table {
 .columns .step {
   width: 38px;
 }
-.columns .step span {
+.columns .step span,
+.columns .step button {
   left: 20px;
 }
 .columns .gap {
@@ -179,8 +193,29 @@ table {
   font: 600 14px var(--title);
   margin-right: 8px;
 }
+.section button {
+  font: 600 14px var(--title);
+  color: inherit;
+  background: none;
+  border: 0;
+  padding: 2px 0;
+  margin-right: 8px;
+  cursor: pointer;
+}
+.section button:hover,
+.section button.chosen {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
 .section span {
   color: var(--ink-soft);
+}
+.off .name,
+.off svg {
+  opacity: 0.55;
+}
+.off .thread-cell::before {
+  background: repeating-linear-gradient(90deg, var(--rule-strong) 0 4px, transparent 4px 8px);
 }
 .label,
 .thread-cell {

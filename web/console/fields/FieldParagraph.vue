@@ -1,118 +1,191 @@
 <script setup lang="ts">
 import Select from 'primevue/select';
-import { computed } from 'vue';
-import MarkSign from '../parts/MarkSign.vue';
-import type { Draft, DraftField } from './draft';
+import { computed, ref } from 'vue';
+import type { Schemas } from '../../shared/api/client';
+import ChoicesEditor from './ChoicesEditor.vue';
+import ClauseNotes from './ClauseNotes.vue';
+import type { Condition } from './condition';
+import ConditionClause from './ConditionClause.vue';
+import type { Draft, DraftField, Level } from './draft';
 import { useDraft } from './draft';
-import ProductChoice from './ProductChoice.vue';
+import { explained } from './standIn';
+import ScopeChoice from './ScopeChoice.vue';
+import SettingControl from './SettingControl.vue';
+import ValueInput from './ValueInput.vue';
 import WordInput from './WordInput.vue';
 
 const { field, draft } = defineProps<{ field: DraftField; draft: Draft }>();
-const { change, remove, refused } = useDraft();
+const { change, remove, refused, switchLive } = useDraft();
 
-const EVERY = 'every product';
-const LISTED = 'these products';
-
-const key = computed(() => field.field.key);
-const type = computed(() => draft.types.find((t) => t.key === field.field.type));
-const step = computed(() => draft.steps.find((s) => s.key === field.field.step)?.name.toLowerCase());
-const scope = computed(() => field.field.asked_of ?? { all: true, products: [] });
-const asking = computed(() => (scope.value.all ? draft.products.length : (scope.value.products?.length ?? 0)));
-const places = computed(() => draft.destinations.filter((d) => field.field.goes_to?.includes(d.key)).map((d) => d.phrase));
-const problems = computed(() => draft.problems.filter((p) => p.field === key.value));
-
-// A problem stands under the clause that has the setting it is about.
-const clauseOf = (setting: string) => setting.split('.')[0];
-const under = (...clauses: string[]) => problems.value.filter((p) => clauses.includes(clauseOf(p.setting) ?? ''));
-const refusal = (...clauses: string[]) => (refused.value?.field === key.value && clauses.includes(clauseOf(refused.value.setting) ?? '') ? refused.value.sentence : '');
+const f = computed(() => field.field);
+const key = computed(() => f.value.key);
+const type = computed(() => draft.types.find((t) => t.key === f.value.type));
+const section = computed(() => draft.sections.find((s) => s.section.key === f.value.section));
+const scope = computed(() => f.value.asked_of ?? { all: true });
+const fact = computed(() => draft.facts.find((x) => x.key === `answer.${key.value}`));
+const places = computed(() => draft.destinations.filter((d) => f.value.goes_to?.includes(d.key)));
+const fixed = computed(() => !!f.value.built_in);
+const unpublished = computed(() => field.live_since === null && !fixed.value);
 const isRefused = (setting: string) => refused.value?.field === key.value && refused.value.setting === setting;
-
 const set = (setting: string, value: unknown) => void change(key.value, setting, value);
-const settingValue = (name: string, fallback: number) => String(field.field.settings?.[name] ?? fallback);
 
-// What is no number is sent as it was typed: the server says what it wants, and nothing typed is lost.
-function setNumber(name: string, text: string): void {
-  const number = Number(text);
-  set(`settings.${name}`, text.trim() !== '' && Number.isFinite(number) ? number : text);
+// What is not set is offered and not shown.
+const wanted = ref<string[]>([]);
+const isSet = (name: string) => f.value.settings?.[name] !== undefined;
+const shownSettings = computed(() => type.value?.settings.filter((s) => s.kind !== 'choices' && s.kind !== 'toggle' && (!s.offer || isSet(s.name) || wanted.value.includes(s.name))) ?? []);
+const toggles = computed(() => type.value?.settings.filter((s) => s.kind === 'toggle') ?? []);
+const offered = computed(() => type.value?.settings.filter((s) => s.kind !== 'toggle' && s.offer && !isSet(s.name) && !wanted.value.includes(s.name)) ?? []);
+const choices = computed(() => type.value?.settings.find((s) => s.kind === 'choices'));
+const valueOf = (setting: Schemas['SettingView']) => f.value.settings?.[setting.name] ?? setting.default;
+
+const levels = [
+  { key: 'order', name: 'every order' },
+  { key: 'line', name: 'every line' },
+  { key: 'unit', name: 'each one of a line' },
+];
+const steps = computed(() => draft.steps.map((s) => ({ key: s.key, name: s.name.toLowerCase() })));
+const sections = computed(() => [{ key: null, name: 'no section' }, ...draft.sections.filter((s) => s.section.level === f.value.level).map((s) => ({ key: s.section.key, name: `“${s.section.heading.en}”` }))]);
+
+const ALWAYS = 'always';
+const NEVER = 'never';
+const WHEN = 'when …';
+const opening = ref(false);
+const requiring = ref(false);
+const required = computed(() => (f.value.required ? ALWAYS : f.value.required_when || requiring.value ? WHEN : NEVER));
+
+async function setRequired(choice: string): Promise<void> {
+  requiring.value = choice === WHEN;
+  if (choice !== WHEN && f.value.required_when) await change(key.value, 'required_when', null);
+  await change(key.value, 'required', choice === ALWAYS);
 }
 
-function setScope(choice: string): void {
-  set('asked_of', choice === EVERY ? { all: true, products: [] } : { all: false, products: scope.value.products ?? [] });
+function setWhenMode(choice: string): void {
+  opening.value = choice === WHEN;
+  if (choice === ALWAYS && f.value.when) set('when', null);
 }
 
-const clauses = ['asks', 'whom', 'answer', 'goes'] as const;
-const notes = computed(() => ({
-  asks: { problems: under('label', 'help', 'placeholder', 'key', 'type', 'step'), refusal: refusal('label', 'help', 'placeholder') },
-  whom: { problems: under('asked_of'), refusal: refusal('asked_of') },
-  answer: { problems: under('required', 'settings'), refusal: refusal('required', 'settings') },
-  goes: { problems: under('goes_to'), refusal: refusal('goes_to') },
-}));
+// Where it stands: before which of the others of its group.
+const siblings = computed(() => draft.fields.filter((x) => x.field.section === f.value.section && x.field.step === f.value.step && x.field.level === f.value.level).map((x) => x.field));
+const at = computed(() => siblings.value.findIndex((x) => x.key === key.value));
+
+function move(by: -1 | 1): void {
+  const all = draft.fields.map((x) => x.field.key);
+  if (by < 0) set('position', siblings.value[at.value - 1]!.key);
+  else set('position', all[all.indexOf(siblings.value[at.value + 1]!.key) + 1] ?? null);
+}
+
+const routing = ref('');
+const canRoute = computed(() => places.value.filter((d) => !f.value.goes_to_when?.[d.key] && routing.value !== d.key));
+const routed = computed(() => draft.destinations.filter((d) => f.value.goes_to_when?.[d.key] || routing.value === d.key));
+
+const routeWhen = (destination: string) => (f.value.goes_to_when?.[destination] ?? null) as Condition | null;
+
+const more = ref(false);
 </script>
 
 <template>
   <section :aria-label="`The field ${key}`">
     <header class="paragraph-head">
-      <h2>{{ field.field.label.en }} <span class="mono soft">{{ key }}</span></h2>
+      <h2>{{ f.staff_label || f.label.en }} <span class="mono soft">{{ key }}</span></h2>
       <p class="small soft">
-        <template v-if="field.field.built_in">A question of the shop’s own · </template>
+        <template v-if="fixed">A question of the shop’s own · </template>
+        <template v-if="f.retired">Retired: never asked again · </template>
+        <template v-else-if="f.switched_off">Switched off · </template>
         <template v-if="field.live_since">Live since version {{ field.live_since }}<template v-if="field.changed">, changed in this draft</template></template>
         <template v-else>New in this draft</template>
-        <template v-if="field.field.level === 'line'"> · asked of {{ asking }} of {{ draft.products.length }} products</template>
-        <template v-if="!field.live_since && !field.field.built_in"> · <button class="act" @click="remove(key)">take it out</button></template>
+        <template v-if="f.level !== 'order' || !scope.all"> · asked of {{ field.asks.length }} of {{ draft.products.length }} products</template>
+        <template v-if="unpublished"> · <button class="act" @click="remove(key)">take it out</button></template>
+        <template v-else-if="!fixed && field.live_since">
+          <template v-if="!f.retired"> · <button class="act" @click="switchLive(key, !!f.switched_off)">{{ f.switched_off ? 'switch on for the shop now' : 'switch off for the shop now' }}</button></template>
+          · <button class="act" @click="set('retired', !f.retired)">{{ f.retired ? 'bring it back' : 'retire it' }}</button>
+        </template>
       </p>
+      <p v-if="refused?.field === key && ['', 'switched_off', 'retired', 'position'].includes(refused.setting)" class="call" role="alert">{{ refused.sentence }}</p>
     </header>
     <dl class="clauses">
-      <template v-for="clause in clauses" :key="clause">
-        <dt>{{ { asks: 'Asks', whom: 'Of whom', answer: 'Answer', goes: 'Goes to' }[clause] }}</dt>
-        <dd>
-          <template v-if="clause === 'asks'">
-            for {{ type?.name }}: <span class="whole">“<WordInput :value="field.field.label.en ?? ''" label="Label" :invalid="isRefused('label.en')" @save="set('label.en', $event)" />”</span><br />
-            help <span class="whole">“<WordInput :value="field.field.help?.en ?? ''" label="Help" placeholder="none" @save="set('help.en', $event)" />”</span>,
-            <template v-if="field.field.type !== 'postal_address'">
-              example <span class="whole">“<WordInput :value="field.field.placeholder?.en ?? ''" label="Example in the empty control" placeholder="none" @save="set('placeholder.en', $event)" />”</span>
-            </template>
-          </template>
-          <template v-else-if="clause === 'whom'">
-            <template v-if="field.field.level === 'line'">
-              once for every line of
-              <Select class="words" :model-value="scope.all ? EVERY : LISTED" :options="[EVERY, LISTED]" aria-label="Of which products" @update:model-value="setScope" />
-              <template v-if="!scope.all">:
-                <ProductChoice :model-value="scope.products ?? []" :products="draft.products" @update:model-value="set('asked_of', { all: false, products: $event })" />
-              </template>, on the {{ step }}
-            </template>
-            <template v-else>once for every order, at {{ step }}</template>
-          </template>
-          <template v-else-if="clause === 'answer'">
-            must be given
-            <Select
-              v-if="field.optional"
-              class="words"
-              :model-value="field.field.required ? 'always' : 'never'"
-              :options="['always', 'never']"
-              aria-label="When an answer must be given"
-              @update:model-value="set('required', $event === 'always')"
-            />
-            <template v-else>always</template>
-            <template v-for="setting in type?.settings" :key="setting.name"
-              >; {{ setting.clause.split('{}')[0] }}
-              <WordInput :value="settingValue(setting.name, setting.default)" numeric :label="setting.clause.replace('{}', 'how many')" :invalid="isRefused(`settings.${setting.name}`)" @save="setNumber(setting.name, $event)" />
-              {{ setting.clause.split('{}')[1] }}
-            </template>
-          </template>
-          <template v-else>
-            <template v-if="places.length">{{ places.length === 1 ? '1 place' : `${places.length} places` }}: {{ places.join(', ') }}</template>
-            <template v-else>nothing</template>
-          </template>
-          <p v-if="notes[clause].refusal" class="call small" role="alert">{{ notes[clause].refusal }}</p>
-          <div v-for="problem in notes[clause].problems" :key="problem.code + problem.setting" class="note" role="note">
-            <MarkSign sign="raised_flag" />
-            <div>
-              <b>{{ problem.sentence }}</b>
-              {{ ' ' }}<button v-for="remedy in problem.remedies" :key="remedy.label" class="act" @click="set(remedy.setting, remedy.value)">{{ remedy.label }}</button>
-            </div>
-          </div>
-        </dd>
-      </template>
+      <dt>Asks</dt>
+      <dd>
+        for
+        <Select v-if="unpublished" class="words" :model-value="f.type" :options="draft.types" option-label="name" option-value="key" aria-label="Kind of answer" @update:model-value="set('type', $event)" />
+        <template v-else>{{ type?.name }}</template
+        >: <span class="whole">“<WordInput :value="f.label.en ?? ''" label="Label" :invalid="isRefused('label.en')" @save="set('label.en', $event)" />”</span>
+        <ChoicesEditor v-if="choices && !fixed" :draft="draft" :level="f.level" :choices="(f.settings?.choices as never) ?? []" :several="f.type === 'several_of'" :explained="explained" :of-key="key" @save="set('settings.choices', $event)" />
+        <div>
+          help <span class="whole">“<WordInput :value="f.help?.en ?? ''" label="Help" placeholder="none" @save="set('help.en', $event)" />”</span>
+          <template v-if="type?.takes_placeholder">, example <span class="whole">“<WordInput :value="f.placeholder?.en ?? ''" label="Example in the empty control" placeholder="none" @save="set('placeholder.en', $event)" />”</span></template>
+        </div>
+        <div v-if="more">
+          picture <WordInput :value="f.picture ?? ''" label="Picture" placeholder="none" @save="set('picture', $event)" />; staff call it
+          <WordInput :value="f.staff_label ?? ''" label="What staff call it" placeholder="the same" @save="set('staff_label', $event)" />; notes for staff
+          <WordInput :value="f.staff_notes ?? ''" label="Notes for staff" placeholder="none" @save="set('staff_notes', $event)" />
+        </div>
+        <button class="act small" :aria-expanded="more" @click="more = !more">{{ more ? 'less' : 'picture, staff’s words' }}</button>
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['label', 'help', 'placeholder', 'picture', 'staff_label', 'staff_notes', 'key', 'type', 'settings.choices']" />
+      </dd>
+      <dt>Of whom</dt>
+      <dd>
+        once for
+        <Select v-if="unpublished && !section" class="words" :model-value="f.level" :options="levels" option-label="name" option-value="key" aria-label="How often it is asked" @update:model-value="set('level', $event)" />
+        <template v-else>{{ levels.find((l) => l.key === f.level)?.name }}</template>
+        <template v-if="!fixed"> of <ScopeChoice :model-value="scope" :draft="draft" @update:model-value="set('asked_of', $event)" /></template>,
+        <template v-if="section">with “{{ section.section.heading.en }}”</template>
+        <template v-else-if="fixed">at {{ steps.find((s) => s.key === f.step)?.name }}</template>
+        <template v-else>at <Select class="words" :model-value="f.step" :options="steps" option-label="name" option-value="key" aria-label="At which step" @update:model-value="set('step', $event)" /></template>
+        <div v-if="!fixed">
+          in <Select class="words" :model-value="f.section ?? null" :options="sections" option-label="name" option-value="key" aria-label="In which section" placeholder="no section" @update:model-value="set('section', $event)" />
+          <template v-if="at > 0">, <button class="act" @click="set('shares_row', !f.shares_row)">{{ f.shares_row ? 'in one row with the one before' : 'in a row of its own' }}</button></template>
+        </div>
+        <div class="small">
+          <button v-if="at > 0" class="act" @click="move(-1)">move up</button>
+          <button v-if="at < siblings.length - 1" class="act" @click="move(1)">move down</button>
+        </div>
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['asked_of', 'step', 'section', 'level', 'shares_row']" />
+      </dd>
+      <dt>When</dt>
+      <dd>
+        <template v-if="fixed">{{ field.sentences.when ?? 'always' }}</template>
+        <template v-else>
+          <Select v-if="!f.when" class="words" :model-value="opening ? WHEN : ALWAYS" :options="[ALWAYS, WHEN]" aria-label="When it is asked" @update:model-value="setWhenMode" />
+          <ConditionClause v-if="f.when || opening" :model-value="f.when as Condition | null" :draft="draft" :level="f.level as Level" :sentence="field.sentences.when" :explained="explained?.when" :of-key="key" @update:model-value="((opening = false), set('when', $event ?? null))" />
+        </template>
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['when']" />
+      </dd>
+      <dt>Answer</dt>
+      <dd>
+        must be given
+        <Select v-if="field.optional" class="words" :model-value="required" :options="[ALWAYS, NEVER, WHEN]" aria-label="When an answer must be given" @update:model-value="setRequired" />
+        <template v-else>always</template>
+        <ConditionClause v-if="required === WHEN" :model-value="f.required_when as Condition | null" :draft="draft" :level="f.level as Level" :sentence="field.sentences.required_when" :explained="explained?.required_when" :of-key="key" @update:model-value="set('required_when', $event ?? null)" />
+        <template v-for="setting in shownSettings" :key="setting.name"
+          >; {{ setting.clause.split('{}')[0] }}<SettingControl :setting="setting" :value="valueOf(setting)" :invalid="isRefused(`settings.${setting.name}`)" @save="set(`settings.${setting.name}`, $event)" />{{ setting.clause.split('{}')[1] }}</template
+        >
+        <template v-for="toggle in toggles.filter((t) => isSet(t.name))" :key="toggle.name">; {{ toggle.clause }} <button class="act small" @click="set(`settings.${toggle.name}`, null)">take away</button></template>
+        <template v-if="fact && !fixed && f.default !== null && f.default !== undefined || wanted.includes('default')"
+          >; holds “<ValueInput :model-value="f.default" :kind="fact?.kind ?? 'text'" :options="fact?.options" :list="fact?.kind === 'list'" label="What it holds at first" @update:model-value="set('default', $event ?? null)" />” at first<template v-if="f.default !== null && f.default !== undefined">, which <button class="act" @click="set('default_must_change', !f.default_must_change)">{{ f.default_must_change ? 'must be changed' : 'may be left so' }}</button>, <button class="act small" @click="set('default', null)">hold nothing</button></template></template
+        >
+        <template v-if="f.sensitive">; sensitive <button class="act small" @click="set('sensitive', false)">take away</button></template>
+        <div class="offers small">
+          add:
+          <button v-for="setting in offered" :key="setting.name" class="act" @click="wanted.push(setting.name)">{{ setting.offer }}</button>
+          <button v-for="toggle in toggles.filter((t) => !isSet(t.name))" :key="toggle.name" class="act" @click="set(`settings.${toggle.name}`, true)">{{ toggle.offer }}</button>
+          <button v-if="!fixed && fact?.kind !== 'other' && (f.default === null || f.default === undefined) && !wanted.includes('default')" class="act" @click="wanted.push('default')">what it holds at first</button>
+          <button v-if="!f.sensitive" class="act" @click="set('sensitive', true)">that it is sensitive</button>
+        </div>
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'sensitive']" />
+      </dd>
+      <dt>Goes to</dt>
+      <dd>
+        <template v-if="places.length">{{ places.length === 1 ? '1 place' : `${places.length} places` }}: {{ places.map((d) => d.phrase).join(', ') }}</template>
+        <template v-else>nowhere</template>
+        <div v-for="destination in routed" :key="destination.key" class="route">
+          to {{ destination.phrase }} only when
+          <ConditionClause :model-value="routeWhen(destination.key)" :draft="draft" :level="f.level as Level" :sentence="field.sentences[`goes_to_when.${destination.key}`]" :explained="explained?.[`goes_to_when.${destination.key}`]" :of-key="key" @update:model-value="((routing = ''), set(`goes_to_when.${destination.key}`, $event ?? null))" />
+        </div>
+        <div v-if="canRoute.length" class="small">
+          <Select class="words" :model-value="null" :options="canRoute" option-label="phrase" option-value="key" placeholder="to one of them only when …" aria-label="Goes to one of them under a condition" @update:model-value="routing = $event" />
+        </div>
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['goes_to', 'goes_to_when']" />
+      </dd>
     </dl>
   </section>
 </template>
@@ -127,13 +200,13 @@ const notes = computed(() => ({
 .paragraph-head .mono {
   font-weight: 400;
 }
-dd p {
-  margin: 0;
-}
 .whole {
   white-space: nowrap;
 }
-.note {
-  margin: 8px 0 -9px -72px;
+.offers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 12px;
+  color: var(--ink-soft);
 }
 </style>

@@ -1,71 +1,48 @@
 <script setup lang="ts">
-import Select from 'primevue/select';
-import { computed, provide, ref, watch } from 'vue';
-import EntryForm from '../../entry/EntryForm.vue';
-import type { Answers } from '../../entry/answers';
-import { countriesKey } from '../../entry/countries';
-import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
-import { latest } from '../../shared/latest';
-import type { Draft, DraftField } from './draft';
+import { ref, watch } from 'vue';
+import type { Draft } from './draft';
+import PreviewCart from './PreviewCart.vue';
+import { standIns } from './standIn';
 
-/** What the shopper sees of a field, for a stand-in cart, from the same call that the shop makes. */
-const { field, draft } = defineProps<{ field: DraftField; draft: Draft }>();
+/** What the shopper sees of what is at hand, for a stand-in cart or two side by side. */
+const { draft, of } = defineProps<{ draft: Draft; of: string }>();
 
-// The preview only draws the list; which countries there are is the shop's own question.
-provide(countriesKey, { IE: 'Ireland', GB: 'United Kingdom' });
+const changing = ref(false);
 
-const LINE = 'preview';
-const answers = ref<Answers>({});
-const product = ref('');
-const evaluation = ref<Schemas['EvaluationView']>();
-const failure = ref('');
+const asking = () => draft.fields.find((f) => f.field.key === of)?.asks ?? draft.sections.find((s) => s.section.key === of)?.asks ?? [];
 
-const isLine = computed(() => field.field.level === 'line');
-const products = computed(() => {
-  const scope = field.field.asked_of;
-  const asking = draft.products.filter((p) => !isLine.value || scope?.all || scope?.products?.includes(p.code));
-  return asking.length ? asking : draft.products;
-});
-const asked = computed(() => evaluation.value?.asked.filter((a) => a.field === field.field.key) ?? []);
-const problems = computed(() => evaluation.value?.problems.filter((p) => p.field === field.field.key) ?? []);
+function fresh(group: string): (typeof standIns.value)[number] {
+  const product = draft.products.find((p) => asking().includes(p.code)) ?? draft.products[0]!;
+  return { product: product.code, variant: product.variants[0]?.key, quantity: product.unit_name && !product.ships ? 2 : 1, group, country: 'IE', answers: {}, line: {}, units: [] };
+}
 
-const evaluate = latest(
+// A cart that nobody has changed follows what is at hand, so that it shows it.
+watch(
+  () => of,
   () => {
-    const line = { id: LINE, product_code: product.value, quantity: 1, answers: isLine.value ? answers.value : {} };
-    return ask(api.POST('/api/console/v1/draft/evaluate', { body: { language: 'en', lines: [line], answers: isLine.value ? {} : answers.value } }));
-  },
-  (result) => {
-    evaluation.value = result;
-    failure.value = '';
-  },
-  (error) => (failure.value = sentenceOf(error)),
-  120,
-);
-
-watch(
-  () => field.field.key,
-  () => (answers.value = {}),
-);
-watch(
-  products,
-  (all) => {
-    if (!all.some((p) => p.code === product.value)) product.value = all[0]?.code ?? '';
+    if (!standIns.value.length) standIns.value = [fresh(draft.groups[0]?.key ?? '')];
+    if (!changing.value && standIns.value.length === 1 && asking().length && !asking().includes(standIns.value[0]!.product)) standIns.value = [fresh(standIns.value[0]!.group)];
   },
   { immediate: true },
 );
-watch([() => field, product, answers], () => product.value && evaluate.soon(undefined), { immediate: true });
+
+function second(): void {
+  standIns.value = [...standIns.value, { ...fresh(draft.groups.at(-1)?.key ?? ''), product: standIns.value[0]!.product, quantity: standIns.value[0]!.quantity }];
+  changing.value = true;
+}
 </script>
 
 <template>
   <section class="preview" aria-label="What the shopper sees">
-    <p class="small soft">
-      Shown to a cart with 1 ×
-      <Select v-model="product" class="words" :options="products" option-label="name" option-value="code" aria-label="Product in the stand-in cart" />
+    <p class="small soft head">
+      {{ standIns.length === 2 ? 'Shown to two carts' : 'Shown to a cart' }}
+      <span class="push"></span>
+      <button v-if="standIns.length === 1" class="act" @click="second">second cart</button>
+      <button v-else class="act" @click="standIns = standIns.slice(0, 1)">one cart</button>
+      <button class="act" :aria-expanded="changing" @click="changing = !changing">{{ changing ? 'done' : standIns.length === 2 ? 'change them' : 'change it' }}</button>
     </p>
-    <div class="shop">
-      <EntryForm v-if="asked.length" v-model="answers" :asked="asked" :problems="problems" :show-all="false" prefix="preview" />
-      <p v-else-if="failure" class="call">{{ failure }}</p>
-      <p v-else class="not">not asked: no product in this cart asks it</p>
+    <div class="carts" :class="{ two: standIns.length === 2 }">
+      <PreviewCart v-for="(_, i) in standIns" :key="i" v-model="standIns[i]!" :draft="draft" :of="of" :first="i === 0" :open="changing" />
     </div>
   </section>
 </template>
@@ -76,18 +53,19 @@ watch([() => field, product, answers], () => product.value && evaluate.soon(unde
   border-top: 1px solid var(--rule-strong);
   padding: 8px var(--edge) 14px;
 }
-p {
+.head {
+  display: flex;
+  gap: 14px;
   margin: 0 0 6px;
 }
-.shop {
-  background: var(--artefact);
-  color: var(--artefact-ink);
-  border: 1px solid var(--rule-strong);
-  padding: 10px 12px;
-  max-height: 240px;
-  overflow: auto;
+.push {
+  flex: 1;
 }
-.not {
-  margin: 0;
+.carts {
+  display: grid;
+  gap: 10px;
+}
+.carts.two {
+  grid-template-columns: repeat(2, minmax(0, 1fr));
 }
 </style>

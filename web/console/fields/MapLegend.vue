@@ -1,13 +1,16 @@
 <script setup lang="ts">
+import { computed } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
 import type { SignKey } from '../parts/signs';
 
-const words: [SignKey, string][] = [
-  ['goes', 'goes there'],
-  ['stays', 'does not go'],
+const { face } = defineProps<{ face: 'places' | 'products' }>();
+
+const asking: [SignKey, string][] = [
   ['must', 'asked, must be answered'],
   ['asked', 'asked'],
+  ['must_if', 'under a condition'],
 ];
+const words = computed<[SignKey, string][]>(() => (face === 'places' ? [['goes', 'goes there'], ['goes_if', 'under a condition'], ['stays', 'does not go'], ...asking] : [...asking, ['stays', 'not asked']]));
 </script>
 
 <template>

@@ -4,6 +4,9 @@ import { api, ApiError, ask, sentenceOf, type Schemas } from '../../shared/api/c
 
 export type Draft = Schemas['DraftView'];
 export type DraftField = Schemas['FieldView'];
+export type DraftSection = Schemas['SectionItemView'];
+export type DraftStep = Schemas['OwnStepView'];
+export type Level = Schemas['Level'];
 
 const KEY = ['draft'];
 
@@ -14,16 +17,19 @@ const done = ref('');
 /** Changes go one after the other: each needs the revision that the last one gave. */
 let queue: Promise<unknown> = Promise.resolve();
 
+/** What a level is called in a sentence: "once for every seat". */
+export const levelWords: Record<Level, string> = { order: 'every order', line: 'every line', unit: 'each one of every line' };
+
 /** The draft of the register, and the changes that can be made to it. Every change is saved at once. */
 export function useDraft(enabled: Ref<boolean> = ref(true)) {
   const client = useQueryClient();
   const query = useQuery({ queryKey: KEY, queryFn: () => ask(api.GET('/api/console/v1/draft')), enabled });
   const draft = computed(() => query.data.value);
+  const refresh = () => client.invalidateQueries({ queryKey: KEY });
 
-  const findField = (key: string) => client.getQueryData<Draft>(KEY)?.fields.find((f) => f.field.key === key);
-
-  function put(field: DraftField): void {
-    client.setQueryData<Draft>(KEY, (old) => old && { ...old, fields: old.fields.map((f) => (f.field.key === field.field.key ? { ...field, live_since: f.live_since } : f)) });
+  function revisionOf(key: string): number | undefined {
+    const now = client.getQueryData<Draft>(KEY);
+    return (now?.fields.find((f) => f.field.key === key) ?? now?.sections.find((s) => s.section.key === key) ?? now?.own_steps.find((s) => s.step.key === key))?.revision;
   }
 
   function inTurn<T>(work: () => Promise<T>): Promise<T> {
@@ -32,56 +38,50 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     return next;
   }
 
-  /** Changes one setting of a field. */
-  function change(key: string, setting: string, value: unknown): Promise<boolean> {
+  /** Does something to what has a key, and says in the clause what was refused. */
+  function attempt(key: string, setting: string, work: (ifMatch: string) => Promise<unknown>, said: string): Promise<boolean> {
     return inTurn(async () => {
-      const field = findField(key);
-      if (!field) return false;
+      const revision = revisionOf(key);
+      if (revision === undefined) return false;
       try {
-        put(
-          await ask(
-            api.PATCH('/api/console/v1/draft/fields/{key}', {
-              params: { path: { key }, header: { 'If-Match': `"${field.revision}"` } },
-              body: { setting, value },
-            }),
-          ),
-        );
+        await work(`"${revision}"`);
         refused.value = undefined;
-        done.value = 'Saved.';
+        done.value = said;
         return true;
       } catch (error) {
         refused.value = { field: key, setting: (error instanceof ApiError && error.problem.setting) || setting, sentence: sentenceOf(error) };
         return false;
       } finally {
-        await client.invalidateQueries({ queryKey: KEY });
+        await refresh();
       }
     });
   }
 
-  /** Adds a field. */
-  function add(request: Schemas['AddFieldRequest']): Promise<DraftField> {
+  /** Changes one setting of a field, section or step; "position" moves it before another of its kind. */
+  const change = (key: string, setting: string, value: unknown) =>
+    attempt(key, setting, (ifMatch) => ask(api.PATCH('/api/console/v1/draft/items/{key}', { params: { path: { key }, header: { 'If-Match': ifMatch } }, body: { setting, value } })), 'Saved.');
+
+  /** Takes something out of the draft. */
+  const remove = (key: string) =>
+    attempt(key, '', (ifMatch) => ask(api.DELETE('/api/console/v1/draft/items/{key}', { params: { path: { key }, header: { 'If-Match': ifMatch } } })), 'Taken out. Ctrl+Z puts it back.');
+
+  /** Switches a live field on or off for the shop as it is now, without publishing anything else. */
+  const switchLive = (key: string, on: boolean) =>
+    attempt(key, 'switched_off', () => ask(api.PUT('/api/console/v1/live/fields/{key}', { params: { path: { key } }, body: { on } })), on ? 'The shop asks it again.' : 'The shop no longer asks it.');
+
+  /** Adds a field, section or step. What was refused is thrown. */
+  function add(what: () => Promise<{ key: string }>, name: string): Promise<string> {
     return inTurn(async () => {
-      const field = await ask(api.POST('/api/console/v1/draft/fields', { body: request }));
-      await client.invalidateQueries({ queryKey: KEY });
-      done.value = `“${request.label}” was added.`;
-      return field;
+      const { key } = await what();
+      await refresh();
+      done.value = `“${name}” was added.`;
+      return key;
     });
   }
 
-  /** Takes a field out that was never published. */
-  function remove(key: string): Promise<void> {
-    return inTurn(async () => {
-      const field = findField(key);
-      if (!field) return;
-      try {
-        await ask(api.DELETE('/api/console/v1/draft/fields/{key}', { params: { path: { key }, header: { 'If-Match': `"${field.revision}"` } } }));
-        done.value = 'Taken out. Ctrl+Z puts it back.';
-      } catch (error) {
-        refused.value = { field: key, setting: '', sentence: sentenceOf(error) };
-      }
-      await client.invalidateQueries({ queryKey: KEY });
-    });
-  }
+  const addField = (body: Schemas['AddFieldRequest']) => add(() => ask(api.POST('/api/console/v1/draft/fields', { body })), body.label);
+  const addSection = (body: Schemas['AddSectionRequest']) => add(() => ask(api.POST('/api/console/v1/draft/sections', { body })), body.heading);
+  const addStep = (body: Schemas['AddStepRequest']) => add(() => ask(api.POST('/api/console/v1/draft/steps', { body })), body.name);
 
   /** Undoes one's own last change. */
   function undo(): Promise<void> {
@@ -92,9 +92,9 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
       } catch (error) {
         done.value = sentenceOf(error);
       }
-      await client.invalidateQueries({ queryKey: KEY });
+      await refresh();
     });
   }
 
-  return { query, draft, refused, done, change, add, remove, undo };
+  return { query, draft, refused, done, change, remove, switchLive, addField, addSection, addStep, undo };
 }

@@ -10,11 +10,15 @@ const chosen = defineModel<{ slot: string; destination: string } | undefined>();
 
 type Row = Schemas['TrailRow'];
 
+const at = <T extends { line_id: string | null; unit_id: string | null }>(all: T[], line: string | null, unit: string | null = null) => all.filter((x) => x.line_id === line && x.unit_id === unit);
+const group = (id: string, title: string, note: string, line: string | null, unit: string | null = null) => ({ id, title, note, rows: at(trail.answers, line, unit), unasked: at(trail.not_asked, line, unit) });
 const groups = computed(() => [
-  ...order.lines.map((line) => ({ id: line.id, title: `${line.quantity} × ${line.name}`, note: `${line.sum} · code ${line.code}`, rows: rowsOf(line.id) })),
-  { id: '', title: 'The order', note: 'asked once', rows: rowsOf(null) },
+  ...order.lines.flatMap((line) => {
+    const own = group(line.id, `${line.quantity} × ${line.name}`, `${line.sum} · code ${line.code}`, line.id);
+    return [own, ...line.units.map((unit) => group(`${line.id}/${unit.id}`, '', unit.name, line.id, unit.id))];
+  }),
+  group('', 'The order', 'asked once', null),
 ]);
-const rowsOf = (line: string | null) => trail.answers.filter((a) => a.line_id === line);
 const families = computed(() => [...new Set(trail.destinations.map((d) => d.family))].map((family) => ({ family, count: trail.destinations.filter((d) => d.family === family).length })));
 
 const cursor = ref({ row: 0, column: 0 });
@@ -25,8 +29,8 @@ const isChosen = (row: Row, destination: string) => chosen.value?.slot === row.s
 
 // The thread runs from the first place that an answer should reach to the last.
 function thread(row: Row, column: number): string {
-  const at = row.marks.map((m, i) => (m.expectation === 'verbatim' ? i : -1)).filter((i) => i >= 0);
-  const [first, last] = [at[0] ?? Infinity, at.at(-1) ?? -1];
+  const reached = row.marks.map((m, i) => (m.expectation === 'verbatim' ? i : -1)).filter((i) => i >= 0);
+  const [first, last] = [reached[0] ?? Infinity, reached.at(-1) ?? -1];
   if (column < first || column > last || first === last) return '';
   return column === first ? 'from' : column === last ? 'to' : 'through';
 }
@@ -68,10 +72,10 @@ async function onKey(event: KeyboardEvent): Promise<void> {
       </tr>
     </thead>
     <tbody v-for="group in groups" :key="group.id">
-      <tr class="section">
-        <th :colspan="trail.destinations.length + 3" scope="rowgroup"><b>{{ group.title }}</b> {{ group.note }}</th>
+      <tr class="section" :class="{ unit: !group.title }">
+        <th :colspan="trail.destinations.length + 3" scope="rowgroup"><b v-if="group.title">{{ group.title }}</b> {{ group.note }}</th>
       </tr>
-      <tr v-if="group.rows.length === 0"><td class="soft" :colspan="trail.destinations.length + 3">nothing was asked</td></tr>
+      <tr v-if="group.title && group.rows.length === 0 && group.unasked.length === 0 && !groups.some((g) => g.id.startsWith(`${group.id}/`))"><td class="soft" :colspan="trail.destinations.length + 3">nothing was asked</td></tr>
       <tr v-for="row in group.rows" :key="row.slot">
         <th class="label" scope="row">{{ row.label }}</th>
         <td class="answer">
@@ -92,6 +96,10 @@ async function onKey(event: KeyboardEvent): Promise<void> {
           </button>
         </td>
         <td class="lean"></td>
+      </tr>
+      <tr v-for="row in group.unasked" :key="row.field" class="unasked">
+        <th class="label" scope="row">{{ row.label }}</th>
+        <td class="answer soft" :colspan="trail.destinations.length + 2">not asked<template v-if="row.why">: {{ row.why }}</template></td>
       </tr>
     </tbody>
   </table>
@@ -138,6 +146,14 @@ table {
   font: 600 14.5px var(--title);
   color: var(--ink);
   margin-right: 8px;
+}
+.section.unit th {
+  padding: 7px 0 2px;
+  color: var(--ink-soft);
+}
+.unasked .label {
+  color: var(--ink-faint);
+  font-weight: 400;
 }
 tbody td,
 tbody .label {

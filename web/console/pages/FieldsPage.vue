@@ -2,31 +2,45 @@
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, nextTick, onMounted, onUnmounted, ref, useTemplateRef, watch } from 'vue';
-import { useRouter } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { sentenceOf } from '../../shared/api/client';
 import { useDraft } from '../fields/draft';
 import FieldMap from '../fields/FieldMap.vue';
 import FieldParagraph from '../fields/FieldParagraph.vue';
 import FieldPreview from '../fields/FieldPreview.vue';
-import NewField from '../fields/NewField.vue';
+import { nameOf } from '../fields/groups';
+import NewItem from '../fields/NewItem.vue';
 import MapLegend from '../fields/MapLegend.vue';
+import ProductMap from '../fields/ProductMap.vue';
+import SectionParagraph from '../fields/SectionParagraph.vue';
+import StepParagraph from '../fields/StepParagraph.vue';
 
-// The manager decides here what is asked and where each answer goes, and needs to see every field's thread,
-// the settings of the one at hand, and what the shopper sees of it.
+// The manager decides here what is asked, of which products, and where each answer goes, and needs to see every field's thread,
+// the settings of what is at hand, and what the shopper sees of it.
 const { field: chosen } = defineProps<{ field?: string }>();
+const route = useRoute();
 const router = useRouter();
 const { query, draft, done, change, undo } = useDraft();
 
 const filter = ref('');
-const adding = ref(false);
+/** What is being added: into which section, and of which products. */
+const adding = ref<{ into?: string; products?: string[] }>();
 const map = useTemplateRef('map');
 
+const face = computed(() => (route.query.by === 'products' ? 'products' : 'places'));
+const section = computed(() => draft.value?.sections.find((s) => s.section.key === chosen));
+const step = computed(() => draft.value?.own_steps.find((s) => s.step.key === chosen));
 const field = computed(() => draft.value?.fields.find((f) => f.field.key === chosen) ?? draft.value?.fields.find((f) => !f.field.built_in) ?? draft.value?.fields[0]);
+const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? field.value?.field.key);
 const live = computed(() => draft.value?.fields.filter((f) => f.live_since).length);
+const nothingFound = computed(() => {
+  const word = filter.value.trim().toLowerCase();
+  return word && !draft.value?.fields.some((f) => nameOf(f).toLowerCase().includes(word) || f.field.key.includes(word)) && !(face.value === 'products' && draft.value?.products.some((p) => p.name.toLowerCase().includes(word)));
+});
 
 function open(key: string): void {
-  adding.value = false;
-  void router.replace(`/fields/${key}`);
+  adding.value = undefined;
+  void router.replace({ path: `/fields/${key}`, query: route.query });
 }
 
 async function added(key: string): Promise<void> {
@@ -40,7 +54,7 @@ function onKey(event: KeyboardEvent): void {
   if ((event.ctrlKey || event.metaKey) && event.key === 'z') void undo();
   else if (event.ctrlKey || event.metaKey || event.altKey) return;
   else if (event.key === '/') document.getElementById('find')?.focus();
-  else if (event.key === 'n') adding.value = true;
+  else if (event.key === 'n') adding.value = {};
   else return;
   event.preventDefault();
 }
@@ -56,32 +70,38 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 
 <template>
   <p v-if="query.error.value && !draft" class="plate call" role="alert">{{ sentenceOf(query.error.value) }}</p>
-  <div v-else-if="draft" class="fields">
+  <div v-else-if="draft" class="fields" :class="face">
     <section class="left" aria-label="The map">
       <div class="title-row">
         <h1>Fields</h1>
         <span class="soft small">{{ draft.fields.length }} fields, {{ live }} live · draft of version {{ draft.next }}</span>
         <span class="push"></span>
-        <InputText id="find" v-model="filter" class="find" type="search" placeholder="Find a field or a key" aria-label="Find a field or a key" @keydown.esc="filter = ''" @keydown.enter="map?.focus()" />
-        <Button class="button" @click="adding = true">Add a field</Button>
+        <InputText id="find" v-model="filter" class="find" type="search" :placeholder="face === 'products' ? 'Find a product or a field' : 'Find a field or a key'" aria-label="Find" @keydown.esc="filter = ''" @keydown.enter="map?.focus()" />
+        <span class="small faces">
+          against
+          <RouterLink :to="{ path: route.path, query: {} }" :aria-current="face === 'places' ? 'true' : undefined">where it goes</RouterLink> ·
+          <RouterLink :to="{ path: route.path, query: { by: 'products' } }" :aria-current="face === 'products' ? 'true' : undefined">products</RouterLink>
+        </span>
+        <Button class="button" @click="adding = {}">Add a field</Button>
       </div>
       <div class="scroll">
-        <FieldMap ref="map" :draft="draft" :selected="field?.field.key" :filter="filter" @open="open" @switch="(key, destination, on) => change(key, `goes_to.${destination}`, on)" />
-        <p v-if="filter && !draft.fields.some((f) => (f.field.label.en ?? '').toLowerCase().includes(filter.toLowerCase()) || f.field.key.includes(filter.toLowerCase()))">
-          No field is called that. <button class="act" @click="adding = true">Add one</button>
-        </p>
+        <FieldMap v-if="face === 'places'" ref="map" :draft="draft" :selected="at" :filter="filter" @open="open" @switch="(key, destination, on) => change(key, `goes_to.${destination}`, on)" />
+        <ProductMap v-else ref="map" :draft="draft" :selected="at" :filter="filter" @open="open" @scope="(key, scope) => change(key, 'asked_of', scope)" @add="(products) => (adding = { products })" />
+        <p v-if="nothingFound">Nothing is called that. <button class="act" @click="adding = {}">Add a field</button></p>
       </div>
       <footer>
-        <MapLegend />
+        <MapLegend :face="face" />
         <span class="said" role="status">{{ done }}</span>
       </footer>
     </section>
     <div class="right">
       <div class="paragraph">
-        <NewField v-if="adding" :draft="draft" @added="added" @cancel="adding = false" />
+        <NewItem v-if="adding" :key="`${adding.into}${adding.products}`" :draft="draft" :into="adding.into" :products="adding.products" @added="added" @cancel="adding = undefined" />
+        <SectionParagraph v-else-if="section" :key="section.section.key" :item="section" :draft="draft" @open="open" @add="(into) => (adding = { into })" />
+        <StepParagraph v-else-if="step" :key="step.step.key" :item="step" :draft="draft" />
         <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" />
       </div>
-      <FieldPreview v-if="field && !adding" :field="field" :draft="draft" />
+      <FieldPreview v-if="at && !adding && !step" :of="at" :draft="draft" />
     </div>
   </div>
 </template>
@@ -89,7 +109,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 <style scoped>
 .fields {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 432px;
+  grid-template-columns: minmax(0, 1fr) 452px;
   height: 100%;
 }
 .left {
@@ -108,6 +128,16 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   border: 0;
   border-bottom: 1px solid var(--ink);
   border-radius: 0;
+}
+.faces a {
+  color: var(--ink-soft);
+  text-decoration: none;
+  padding: 4px 1px;
+}
+.faces a[aria-current] {
+  color: var(--ink);
+  text-decoration: underline;
+  text-underline-offset: 3px;
 }
 .scroll {
   overflow: auto;

@@ -27,6 +27,9 @@ export const shapes = {
   stays: [dot(8, 8, 1, 'var(--rule-strong)', 'none')],
   asked: [dot(8, 8, 4.1, SHEET)],
   must: [dot(8, 8, 4.1, 'currentColor')],
+  goes_if: [path('M4.5 3.5h7v9h-7z', SHEET), path('M4.5 12.5v-9h7z', 'currentColor')],
+  asked_if: [path('M2.2 3v10', 'none', { 'stroke-width': 1.6 }), dot(9.4, 8, 4.1, SHEET)],
+  must_if: [path('M2.2 3v10', 'none', { 'stroke-width': 1.6 }), dot(9.4, 8, 4.1, 'currentColor')],
 } satisfies Record<string, Shape[]>;
 
 export type SignKey = keyof typeof shapes;

@@ -7,7 +7,7 @@ const { asked, id, describedBy, invalid, part } = defineProps<{ asked: Asked; id
 const model = defineModel<Answer | undefined>();
 
 const countries = inject(countriesKey, {});
-const parts = computed(() => (typeof model.value === 'object' ? model.value : {}));
+const parts = computed<Record<string, string>>(() => (typeof model.value === 'object' && !Array.isArray(model.value) ? model.value : {}));
 
 const lines = [
   { name: 'street', label: 'Street and number', autocomplete: 'street-address' },

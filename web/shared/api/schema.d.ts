@@ -76,7 +76,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        put: operations["ReplaceCartLines"];
         post: operations["AddCartLine"];
         delete?: never;
         options?: never;
@@ -164,6 +164,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/v1/account/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["SendSignInLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/v1/account/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetShopper"];
+        put?: never;
+        post: operations["SignInShopper"];
+        delete: operations["SignOutShopper"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/v1/account/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetShopperOrders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/v1/account/orders/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetShopperOrder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/session": {
         parameters: {
             query?: never;
@@ -228,7 +292,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/console/v1/draft/fields/{key}": {
+    "/api/console/v1/draft/sections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AddSection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/draft/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AddStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/draft/items/{key}": {
         parameters: {
             query?: never;
             header?: never;
@@ -238,10 +334,10 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["RemoveField"];
+        delete: operations["RemoveFromDraft"];
         options?: never;
         head?: never;
-        patch: operations["ChangeField"];
+        patch: operations["ChangeDraft"];
         trace?: never;
     };
     "/api/console/v1/draft/undo": {
@@ -260,7 +356,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/console/v1/draft/evaluate": {
+    "/api/console/v1/draft/preview": {
         parameters: {
             query?: never;
             header?: never;
@@ -269,7 +365,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["EvaluateDraft"];
+        post: operations["PreviewDraft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -286,6 +382,22 @@ export interface paths {
         get: operations["GetVersions"];
         put?: never;
         post: operations["Publish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/live/fields/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["SwitchLiveField"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -380,40 +492,53 @@ export interface components {
             label: string;
             key: string;
             type: string;
-            products: string[];
+            level: components["schemas"]["Level"];
+            asked_of?: null | components["schemas"]["ProductScope"];
+            section?: null | string;
         };
         AddLineRequest: {
             product: string;
             /** Format: int32 */
             quantity: number;
-            answers: {
-                [key: string]: string | {
+            answers: components["schemas"]["AnswerSet"];
+            variant?: null | string;
+            units?: null | components["schemas"]["CartUnit"][];
+            /**
+             * @description Answers by field key, sorted by key. Immutable; compared by content. A sorted array, so that it is walked beside the fields of a plan
+             *     without looking any key up. In JSON an object.
+             */
+            order_answers?: {
+                [key: string]: string | number | boolean | string[] | {
                     [key: string]: string;
                 };
             };
         };
-        /** @description Something that keeps a cart from becoming an order. */
-        AnswerProblem: {
-            /** @description The stable code. */
-            code: string;
-            /** @description The key of the field, or null when it is about the cart. */
-            field: null | string;
-            /** @description The line, or null. */
-            line_id: null | string;
-            /** @description The part of the answer, or null. */
-            part: null | string;
-            /** @description The key of the step where it is mended. */
-            step: string;
-            /** @description What the shopper reads. */
-            sentence: string;
+        AddSectionRequest: {
+            heading: string;
+            key: string;
+            level: components["schemas"]["Level"];
+        };
+        AddStepRequest: {
+            name: string;
+            key: string;
+            after: string;
+        };
+        /**
+         * @description Answers by field key, sorted by key. Immutable; compared by content. A sorted array, so that it is walked beside the fields of a plan
+         *     without looking any key up. In JSON an object.
+         */
+        AnswerSet: {
+            [key: string]: string | number | boolean | string[] | {
+                [key: string]: string;
+            };
         };
         AnswersRequest: {
             step: string;
-            answers: {
-                [key: string]: string | {
-                    [key: string]: string;
-                };
-            };
+            answers: components["schemas"]["AnswerSet"];
+        };
+        /** @description A text, a number, true or false, several picks, or named parts of text. */
+        AnswerValue: string | number | boolean | string[] | {
+            [key: string]: string;
         };
         AntiforgeryToken: {
             token: string;
@@ -426,15 +551,22 @@ export interface components {
             slot: string;
             field: string;
             line_id: null | string;
+            unit_id: null | string;
             step: string;
+            section: null | string;
+            opens: boolean;
             type: string;
             label: string;
             help: string;
             placeholder: string;
+            picture: string;
+            shares_row: boolean;
             required: boolean;
+            default: null | components["schemas"]["AnswerValue"];
             settings: {
                 [key: string]: unknown;
             };
+            choices: components["schemas"]["ChoiceView"][];
             text: string;
         };
         AttemptView: {
@@ -449,14 +581,16 @@ export interface components {
         CartContent: {
             /** @description The language in which the shopper is asked (BCP 47). */
             language?: string;
+            /** @description The key of the shopper's group; "" for that of everybody who is not known. */
+            group?: string;
+            /** @description The country of the shopper as far as known (ISO 3166-1 alpha-2); "" for that of the shop. A delivery address says it better. */
+            country?: string;
             /** @description The lines, in the order in which they were added. */
             lines?: components["schemas"]["CartLine"][];
             /** @description The answers of the order, by field key, as entered. Answers of fields no longer asked stay here. */
-            answers?: {
-                [key: string]: string | {
-                    [key: string]: string;
-                };
-            };
+            answers?: components["schemas"]["AnswerSet"];
+            /** @description The keys under which lines were added of late, so that the same form sent twice adds once. */
+            added?: string[];
         };
         /** @description A line of the cart. */
         CartLine: {
@@ -470,11 +604,18 @@ export interface components {
              */
             quantity: number;
             /** @description The answers of the line, by field key, as entered. */
-            answers: {
-                [key: string]: string | {
-                    [key: string]: string;
-                };
-            };
+            answers: components["schemas"]["AnswerSet"];
+            /** @description The external code of the variant, or null. */
+            variant_code?: null | string;
+            /** @description Each one of the quantity, where each one is asked for; else empty. */
+            units?: components["schemas"]["CartUnit"][];
+        };
+        /** @description One of a line's quantity. */
+        CartUnit: {
+            /** @description Its stable id within the line; its number is only displayed. */
+            id: string;
+            /** @description Its answers, by field key, as entered. */
+            answers: components["schemas"]["AnswerSet"];
         };
         CartView: {
             step_reached: string;
@@ -491,18 +632,29 @@ export interface components {
             };
             products: components["schemas"]["ProductView"][];
         };
-        ChangeFieldRequest: {
+        ChangeDraftRequest: {
             setting: string;
             value: components["schemas"]["JsonElement"];
+        };
+        ChangedView: {
+            key: string;
+            /** Format: int32 */
+            revision: number;
         };
         ChangeLineRequest: {
             /** Format: int32 */
             quantity: number;
-            answers: {
-                [key: string]: string | {
+            /**
+             * @description Answers by field key, sorted by key. Immutable; compared by content. A sorted array, so that it is walked beside the fields of a plan
+             *     without looking any key up. In JSON an object.
+             */
+            answers?: {
+                [key: string]: string | number | boolean | string[] | {
                     [key: string]: string;
                 };
             };
+            units?: null | components["schemas"]["CartUnit"][];
+            step?: null | string;
         };
         ChangeView: {
             field: string;
@@ -510,6 +662,13 @@ export interface components {
             kind: components["schemas"]["FieldChangeKind"];
             clauses: components["schemas"]["ClauseChange"][];
             consequence: string;
+        };
+        ChoiceView: {
+            key: string;
+            label: string;
+            picture: string;
+            colour: string;
+            excludes: boolean;
         };
         /** @description One clause that differs: "at most 120 240 characters", of which 120 goes and 240 comes. */
         ClauseChange: {
@@ -526,6 +685,10 @@ export interface components {
              * @default false
              */
             about_route: boolean;
+        };
+        /** @description A condition: {all|any|none: […]}, {fact, is, value}, or {lines|units, where}. */
+        Condition: {
+            [key: string]: unknown;
         };
         /** @enum {unknown} */
         DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | null;
@@ -549,21 +712,33 @@ export interface components {
             /** Format: int32 */
             unpublished: number;
             fields: components["schemas"]["FieldView"][];
+            sections: components["schemas"]["SectionItemView"][];
+            own_steps: components["schemas"]["OwnStepView"][];
             steps: components["schemas"]["NamedKey"][];
             destinations: components["schemas"]["DestinationView"][];
             types: components["schemas"]["TypeView"][];
             products: components["schemas"]["ProductChoice"][];
+            groups: components["schemas"]["NamedKey"][];
+            countries: components["schemas"]["NamedKey"][];
+            facts: components["schemas"]["FactView"][];
+            relations: {
+                [key: string]: components["schemas"]["RelationView"][];
+            };
             problems: components["schemas"]["Problem"][];
         };
         EntryView: {
             slot: string;
             line_id: null | string;
+            unit_id: null | string;
             name: string;
             text: string;
         };
         EvaluationView: {
             asked: components["schemas"]["AskedView"][];
-            problems: components["schemas"]["AnswerProblem"][];
+            sections: components["schemas"]["SectionView"][];
+            units: components["schemas"]["UnitView"][];
+            steps: components["schemas"]["StepView"][];
+            problems: components["schemas"]["ProblemView"][];
             prices: components["schemas"]["PricesView"];
         };
         EvidenceView: {
@@ -584,6 +759,23 @@ export interface components {
          * @enum {string}
          */
         Expectation: "verbatim" | "not_routed" | "left_empty";
+        /** @description Whether a condition holds at a place, and what each part of it saw there. */
+        Explained: {
+            /** @description Whether it holds. */
+            holds: boolean;
+            /** @description What it saw: "it is 3.5 m", "not answered yet"; of a group "". */
+            saw: string;
+            /** @description The same of its parts, in their order. */
+            parts: components["schemas"]["Explained"][];
+        };
+        FactView: {
+            key: string;
+            name: string;
+            kind: string;
+            level: components["schemas"]["Level"];
+            options: components["schemas"]["NamedKey"][];
+            unit: string;
+        };
         /** @description One question of the register, as plain data. RegisterPlan is what it is compiled to. */
         Field: {
             /** @description The stable key; see FieldKey. */
@@ -592,26 +784,49 @@ export interface components {
             type: string;
             /** @description How often it is asked. */
             level: components["schemas"]["Level"];
-            /** @description The key of the step where it is asked; see Step. */
+            /** @description The key of the step where it is asked; that of its section when it stands in one. */
             step: string;
+            /** @description The key of the section that it stands in, or null. */
+            section?: null | string;
             /** @description True for a question that the shop asks by itself: it cannot be removed, nor made optional where the job needs it. */
             built_in?: boolean;
             /** @description The question as the shopper reads it. */
             label: components["schemas"]["LanguageMap"];
+            /** @description What staff call it; "" for the label. */
+            staff_label?: string;
+            /** @description What staff should know of it; never shown to shoppers. */
+            staff_notes?: string;
             /** @description A sentence of help under the control, or none. */
             help?: components["schemas"]["LanguageMap"];
             /** @description The example inside the empty control, or none. */
             placeholder?: components["schemas"]["LanguageMap"];
-            /** @description Whether an answer must be given while the field is asked. */
+            /** @description The file name of a picture shown beside the question, or "". */
+            picture?: string;
+            default?: null | components["schemas"]["AnswerValue"];
+            /** @description Whether the default must be changed: left as it is, it is refused. */
+            default_must_change?: boolean;
+            /** @description Whether it stands in one row with the field before it, where there is room. */
+            shares_row?: boolean;
+            /** @description Whether an answer must be given whenever the field is asked. */
             required?: boolean;
-            /** @description Of which products it is asked; always all for a field asked once per order. */
+            required_when?: null | components["schemas"]["Condition"];
+            /** @description The quick way of saying when it is asked. */
             asked_of?: components["schemas"]["ProductScope"];
+            when?: null | components["schemas"]["Condition"];
             /** @description The settings of the type, by name; what is not set has the type's own default. */
             settings?: {
                 [key: string]: unknown;
             };
+            /** @description Whether only staff who need it see the answers. */
+            sensitive?: boolean;
+            /** @description Switched off: asked of nobody until it is switched on again. */
+            switched_off?: boolean;
+            /** @description Retired: never asked again, and kept so that the answers of old orders can be read. */
+            retired?: boolean;
             /** @description The keys of the destinations that it goes to; see DestinationIndex. */
             goes_to?: string[];
+            /** @description The conditions under which it goes to some of them, by destination. */
+            goes_to_when?: Record<string, never>;
         };
         /**
          * @description What became of a field between two registers.
@@ -626,6 +841,11 @@ export interface components {
             changed: boolean;
             kind: string;
             optional: boolean;
+            asks: string[];
+            conditional: boolean;
+            sentences: {
+                [key: string]: string;
+            };
             field: components["schemas"]["Field"];
         };
         /**
@@ -646,15 +866,21 @@ export interface components {
             outcome: null | components["schemas"]["DeliveryState"];
         };
         JsonElement: unknown;
+        JsonObject: {
+            [key: string]: unknown;
+        };
         /** @description A text by BCP 47 language tag. */
         LanguageMap: {
             [key: string]: string;
         };
         /**
-         * @description How often a field is answered ("asked per").
+         * @description How often a field is answered ("asked per"), from the widest to the narrowest.
          * @enum {string}
          */
-        Level: "order" | "line";
+        Level: "order" | "line" | "unit";
+        LinkRequest: {
+            email: string;
+        };
         MarkView: {
             destination: string;
             sign: components["schemas"]["Sign"];
@@ -666,6 +892,23 @@ export interface components {
             key: string;
             name: string;
         };
+        NamedUnit: {
+            id: string;
+            name: string;
+        };
+        NotAskedRow: {
+            line_id: null | string;
+            unit_id: null | string;
+            field: string;
+            label: string;
+            why: string;
+        };
+        NotAskedView: {
+            field: string;
+            line_id: null | string;
+            unit_id: null | string;
+            why: string;
+        };
         OrderLineView: {
             id: string;
             code: string;
@@ -674,6 +917,7 @@ export interface components {
             quantity: number;
             unit: string;
             sum: string;
+            units: components["schemas"]["NamedUnit"][];
         };
         OrderListView: {
             orders: components["schemas"]["OrderRowView"][];
@@ -704,6 +948,30 @@ export interface components {
             wants: number;
             /** Format: int32 */
             wrong: number;
+        };
+        /** @description A step that the manager put on the way. It is shown only when something on it is asked. */
+        OwnStep: {
+            /** @description The stable key; keys of fields, sections and steps never meet. */
+            key: string;
+            /** @description What the shopper reads above it. */
+            name: components["schemas"]["LanguageMap"];
+            /** @description The key of the standard step that it follows: cart, contact or delivery. */
+            after: string;
+        };
+        OwnStepView: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: int32 */
+            live_since: null | number;
+            changed: boolean;
+            step: components["schemas"]["OwnStep"];
+        };
+        PreviewView: {
+            evaluation: components["schemas"]["EvaluationView"];
+            not_asked: components["schemas"]["NotAskedView"][];
+            explained: {
+                [key: string]: components["schemas"]["Explained"];
+            };
         };
         PriceRowView: {
             line_id: string;
@@ -743,17 +1011,39 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
+        ProblemView: {
+            code: string;
+            field: null | string;
+            line_id: null | string;
+            unit_id: null | string;
+            part: null | string;
+            step: string;
+            sentence: string;
+        };
         ProductChoice: {
             code: string;
             name: string;
             category: string;
+            tags: string[];
+            variants: components["schemas"]["NamedKey"][];
+            unit_name: string;
+            ships: boolean;
         };
-        /** @description Of which products a field is asked: all, or those listed by their external code. */
+        /**
+         * @description The quick way of saying when a field is asked: of every product, or of those listed by code, category or tag; and of every shopper, or
+         *     of those of the groups listed. A field asked once per order is asked when any line of the cart is of such a product.
+         */
         ProductScope: {
-            /** @description True when the field is asked of every product; ImmutableArray&lt;string&gt; ProductScope.Products is then empty. */
+            /** @description True when the field is asked of every product; the lists of products, categories and tags are then empty. */
             all?: boolean;
             /** @description The codes of the products, when not all; sorted, without doubles. */
             products?: string[];
+            /** @description The names of categories of which every product asks it. */
+            categories?: string[];
+            /** @description The tags of which every product asks it. */
+            tags?: string[];
+            /** @description The keys of the shopper groups that are asked; empty for every shopper. */
+            groups?: string[];
         };
         ProductView: {
             code: string;
@@ -762,6 +1052,7 @@ export interface components {
             category: string;
             price: string;
             picture: string;
+            variants: components["schemas"]["VariantView"][];
         };
         ProposedKey: {
             key: string;
@@ -771,19 +1062,83 @@ export interface components {
             number: number;
             note: string;
         };
+        RelationView: {
+            key: string;
+            words: string;
+            takes_value: boolean;
+            takes_list: boolean;
+        };
         /** @description A change that mends a problem. */
         Remedy: {
             /** @description What the action is called. */
             label: string;
-            /** @description The path of the setting to change; see DraftEdit. */
+            /** @description The path of the setting to change; see FieldEdit. */
             setting: string;
             /** @description Its new value. */
             value: components["schemas"]["JsonElement"];
+        };
+        /** @description Fields shown together under one heading, asked or not as one. */
+        Section: {
+            /** @description The stable key; keys of fields, sections and steps never meet. The answer to the opening question is stored under it. */
+            key: string;
+            /** @description How often its fields are asked. */
+            level: components["schemas"]["Level"];
+            /** @description The key of the step where its fields are asked. */
+            step: string;
+            /** @description The heading as the shopper reads it. */
+            heading: components["schemas"]["LanguageMap"];
+            /** @description Words under the heading, or none. */
+            text?: components["schemas"]["LanguageMap"];
+            /** @description The opening question, answered with yes or no; empty for none. While it is not "yes", nothing in the section is asked. */
+            opening?: components["schemas"]["LanguageMap"];
+            /** @description The quick way of saying when it is asked. */
+            asked_of?: components["schemas"]["ProductScope"];
+            when?: null | components["schemas"]["Condition"];
+            /** @description The destinations that the answer to the opening question goes to. */
+            goes_to?: string[];
+        };
+        SectionItemView: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: int32 */
+            live_since: null | number;
+            changed: boolean;
+            asks: string[];
+            sentences: {
+                [key: string]: string;
+            };
+            section: components["schemas"]["Section"];
+        };
+        SectionView: {
+            key: string;
+            heading: string;
+            text: string;
         };
         SessionView: {
             shop: string;
             name: null | string;
             roles: string[];
+        };
+        SettingView: {
+            name: string;
+            kind: string;
+            clause: string;
+            offer: string;
+            default: null | components["schemas"]["JsonElement"];
+            options: components["schemas"]["NamedKey"][];
+            days: boolean;
+        };
+        ShopperOrderView: {
+            /** Format: int64 */
+            number: number;
+            /** Format: date-time */
+            placed_at: string;
+            lines: string;
+            total: string;
+        };
+        ShopperView: {
+            email: null | string;
+            group: string;
         };
         /**
          * @description The signs of the trail: our motif is the sheet of paper.
@@ -794,6 +1149,18 @@ export interface components {
             email: string;
             password: string;
         };
+        StepView: {
+            key: string;
+            name: string;
+            own: boolean;
+            asks: boolean;
+        };
+        SwitchRequest: {
+            on: boolean;
+        };
+        TakeLinkRequest: {
+            token: string;
+        };
         TrailColumn: {
             key: string;
             name: string;
@@ -803,6 +1170,7 @@ export interface components {
         TrailRow: {
             slot: string;
             line_id: null | string;
+            unit_id: null | string;
             label: string;
             text: null | string;
             left_empty: boolean;
@@ -811,37 +1179,28 @@ export interface components {
         TrailView: {
             destinations: components["schemas"]["TrailColumn"][];
             answers: components["schemas"]["TrailRow"][];
-        };
-        /** @description A setting of a type: a whole number with its range, and the clause in which the interface shows it. */
-        TypeSetting: {
-            /** @description The name in the settings object. */
-            name: string;
-            /** @description The sentence, with {} where the value stands: "at most {} characters". */
-            clause: string;
-            /**
-             * Format: int32
-             * @description The least value.
-             */
-            least: number;
-            /**
-             * Format: int32
-             * @description The greatest value.
-             */
-            most: number;
-            /**
-             * Format: int32
-             * @description The value where none is set.
-             */
-            default: number;
+            not_asked: components["schemas"]["NotAskedRow"][];
         };
         TypeView: {
             key: string;
             name: string;
-            settings: components["schemas"]["TypeSetting"][];
+            takes_placeholder: boolean;
+            settings: components["schemas"]["SettingView"][];
+            schema: components["schemas"]["JsonObject"];
         };
         UndoneView: {
             field: string;
             setting: string;
+        };
+        UnitView: {
+            line_id: string;
+            id: string;
+            name: string;
+        };
+        VariantView: {
+            code: string;
+            name: string;
+            price: string;
         };
         VersionsView: {
             /** Format: int32 */
@@ -983,10 +1342,45 @@ export interface operations {
             };
         };
     };
-    AddCartLine: {
+    ReplaceCartLines: {
         parameters: {
             query?: never;
             header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddLineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CartView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AddCartLine: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -1181,6 +1575,186 @@ export interface operations {
             };
         };
     };
+    SendSignInLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetShopper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopperView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SignInShopper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeLinkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopperView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SignOutShopper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetShopperOrders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopperOrderView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetShopperOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderPageView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     GetSession: {
         parameters: {
             query?: never;
@@ -1349,7 +1923,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FieldView"];
+                    "application/json": components["schemas"]["ChangedView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1363,7 +1937,73 @@ export interface operations {
             };
         };
     };
-    RemoveField: {
+    AddSection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AddStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddStepRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    RemoveFromDraft: {
         parameters: {
             query?: never;
             header: {
@@ -1387,7 +2027,7 @@ export interface operations {
             };
         };
     };
-    ChangeField: {
+    ChangeDraft: {
         parameters: {
             query?: never;
             header: {
@@ -1400,7 +2040,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChangeFieldRequest"];
+                "application/json": components["schemas"]["ChangeDraftRequest"];
             };
         };
         responses: {
@@ -1410,7 +2050,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FieldView"];
+                    "application/json": components["schemas"]["ChangedView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1453,9 +2093,11 @@ export interface operations {
             };
         };
     };
-    EvaluateDraft: {
+    PreviewDraft: {
         parameters: {
-            query?: never;
+            query?: {
+                explain?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1472,7 +2114,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EvaluationView"];
+                    "application/json": components["schemas"]["PreviewView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1525,6 +2167,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PublishRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SwitchLiveField: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwitchRequest"];
             };
         };
         responses: {

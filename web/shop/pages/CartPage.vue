@@ -1,36 +1,56 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
-import { sentenceOf } from '../../shared/api/client';
-import { cart, loadCart } from '../catalogue';
+import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
+import { useRouter } from 'vue-router';
+import EntryForm from '../../entry/EntryForm.vue';
+import { useWork } from '../../shared/work';
+import { useCheckout } from '../checkout';
 import CartLine from '../parts/CartLine.vue';
 import PriceSum from '../parts/PriceSum.vue';
+import { pageAfter } from '../steps';
 
-const failure = ref('');
-const lines = computed(() => cart.value?.cart.lines ?? []);
-const problems = computed(() => cart.value?.evaluation.problems.filter((p) => p.line_id !== null) ?? []);
+// The shopper decides here what to keep, and answers what is asked once for the whole order.
+const router = useRouter();
+const { basket, typed, lines, evaluation, problems, failure: lost, save, letGo } = useCheckout('cart', () => ['cart']);
+const { busy, failure, run } = useWork();
+const showAll = ref(false);
+const form = useTemplateRef('form');
 
-onMounted(async () => {
-  try {
-    await loadCart();
-  } catch (error) {
-    failure.value = sentenceOf(error);
-  }
-});
+const asked = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null && a.step === 'cart') ?? []);
+const orderProblems = computed(() => problems.value.filter((p) => p.line_id === null));
+// A line says itself what it lacks, whether it was asked on its product page or here.
+const ofLines = computed(() => basket.view.value?.evaluation.problems.filter((p) => p.line_id !== null && (!p.field || ['product_page', 'cart'].includes(p.step))) ?? []);
+
+async function goOn(): Promise<void> {
+  await run(async () => {
+    if (asked.value.length) await save();
+    showAll.value = true;
+    if (orderProblems.value.length > 0) {
+      await nextTick();
+      form.value?.focusFirstProblem();
+    } else {
+      letGo();
+      await router.push(pageAfter(evaluation.value!, 'cart'));
+    }
+  });
+}
+
+onMounted(() => run(basket.load));
 </script>
 
 <template>
   <div class="sheet narrow">
     <h1>Cart</h1>
-    <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
-    <template v-if="lines.length && cart">
+    <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
+    <form v-if="lines.length && basket.view.value && evaluation" novalidate @submit.prevent="goOn">
       <ul>
         <CartLine v-for="line in lines" :key="line.id" :line="line" />
       </ul>
-      <PriceSum :prices="cart.evaluation.prices" />
-      <p v-if="problems.length" class="problem">Something is still to be filled in above.</p>
-      <p v-else class="go"><RouterLink class="buy" to="/checkout/contact">Go to checkout</RouterLink></p>
-    </template>
-    <p v-else-if="!failure">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
+      <EntryForm v-if="asked.length" ref="form" v-model="typed.answers" class="whole-order" :asked="asked" :problems="orderProblems" :sections="evaluation.sections" :show-all="showAll" prefix="cart" />
+      <PriceSum :prices="basket.view.value.evaluation.prices" />
+      <p v-if="ofLines.length" class="problem">Something is still to be filled in above.</p>
+      <p v-else class="go"><button class="buy" :disabled="busy">Go to checkout</button></p>
+    </form>
+    <p v-else-if="!busy && !failure">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
   </div>
 </template>
 
@@ -41,11 +61,11 @@ ul {
   padding: 0;
   border-top: 2px solid var(--shop-bark);
 }
+.whole-order {
+  margin: 0 0 1.8rem;
+}
 .go {
   margin: 2rem 0 0;
   text-align: right;
-}
-.go a {
-  text-decoration: none;
 }
 </style>

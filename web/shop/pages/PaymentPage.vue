@@ -1,32 +1,57 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
+import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { ApiError, sentenceOf } from '../../shared/api/client';
-import { cart, catalogue, loadCart } from '../catalogue';
+import type { CartKind } from '../cart';
+import { catalogue } from '../catalogue';
+import { useCheckout } from '../checkout';
 import PriceSum from '../parts/PriceSum.vue';
+import StepQuestions from '../parts/StepQuestions.vue';
 import StepTrack from '../parts/StepTrack.vue';
-import { begun, pay, testCards, tokenFor } from '../payment';
+import { begunOf, pay, testCards, tokenFor } from '../payment';
+import { pageOf } from '../steps';
 
+// The shopper decides here how to pay and whether to; what is still missing elsewhere is named with the way there.
+const { kind } = defineProps<{ kind: CartKind }>();
 const router = useRouter();
+const begun = begunOf(kind);
+const { basket, typed, lines, evaluation, problems, save, letGo } = useCheckout(kind, () => ['payment']);
+
 const card = ref('');
 const busy = ref(false);
 const failure = ref('');
-const problems = computed(() => cart.value?.evaluation.problems ?? []);
+const showAll = ref(false);
+const questions = useTemplateRef('questions');
 
-const pages: Record<string, string> = { contact: '/checkout/contact', delivery: '/checkout/delivery' };
-const pageOf = (step: string) => pages[step] ?? '/cart';
+const elsewhere = computed(() => evaluation.value?.problems.filter((p) => p.step !== 'payment') ?? []);
+const byCard = computed(() => (typed.value.answers.payment_method ?? 'card') === 'card');
+const wayTo = (step: string) => (kind === 'at_once' ? (step === 'product_page' ? `/products/${lines.value[0]?.product_code}` : '/at-once') : pageOf(step));
+
+/** True when nothing asked here stands in the way. */
+async function isComplete(): Promise<boolean> {
+  await save();
+  showAll.value = true;
+  await nextTick();
+  if (problems.value.length) questions.value?.focusFirstProblem();
+  return problems.value.length === 0;
+}
 
 async function submit(): Promise<void> {
   if (busy.value) return;
   busy.value = true;
   failure.value = '';
   try {
-    const payment = begun.read() ?? { key: crypto.randomUUID(), token: await tokenFor(catalogue.value!.payments_url, card.value) };
+    let payment = begun.read();
+    if (!payment) {
+      if (!(await isComplete())) return;
+      payment = { key: crypto.randomUUID(), token: byCard.value ? await tokenFor(catalogue.value!.payments_url, card.value) : '' };
+    }
     begun.write(payment);
-    const attempt = await pay(payment);
+    const attempt = await pay(kind, payment);
     begun.clear();
     if (attempt.order_token) {
-      await loadCart();
+      letGo();
+      await basket.load();
       await router.push(`/orders/${attempt.order_token}`);
     } else {
       failure.value = attempt.sentence;
@@ -47,32 +72,36 @@ onMounted(() => {
 
 <template>
   <div class="sheet narrow">
-    <StepTrack here="payment" />
+    <StepTrack v-if="kind === 'cart' && evaluation" here="payment" :evaluation="evaluation" />
     <h1>Payment</h1>
-    <template v-if="busy && !card">
+    <template v-if="busy && begun.read() && !card && byCard">
       <p role="status">The payment is being checked …</p>
     </template>
-    <p v-else-if="!cart?.cart.lines?.length">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
+    <p v-else-if="!lines.length || !evaluation">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
     <template v-else>
-      <ul v-if="problems.length" class="missing">
-        <li v-for="problem in problems" :key="`${problem.line_id}${problem.field}`" class="problem">
-          {{ problem.sentence }} <RouterLink :to="pageOf(problem.step)">Go there</RouterLink>
+      <ul v-if="elsewhere.length" class="missing">
+        <li v-for="problem in elsewhere" :key="`${problem.line_id}${problem.unit_id}${problem.field}`" class="problem">
+          {{ problem.sentence }} <RouterLink :to="wayTo(problem.step)">Go there</RouterLink>
         </li>
       </ul>
-      <PriceSum :prices="cart.evaluation.prices" />
-      <form v-if="!problems.length" novalidate @submit.prevent="submit">
-        <label for="card">Card number</label>
-        <input id="card" v-model="card" inputmode="numeric" autocomplete="cc-number" required :aria-invalid="!!failure || undefined" aria-describedby="cards failure" />
-        <div id="cards" class="soft">
-          <p>This is a demo shop, and takes these cards only:</p>
-          <ul>
-            <li v-for="test in testCards" :key="test.number">
-              <button type="button" class="plain" @click="card = test.number">{{ test.number }}</button> {{ test.does }}
-            </li>
-          </ul>
+      <PriceSum :prices="evaluation.prices" />
+      <form v-if="!elsewhere.length" novalidate @submit.prevent="submit">
+        <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" step="payment" :show-all="showAll" />
+        <div v-if="byCard" class="card">
+          <label for="card">Card number</label>
+          <input id="card" v-model="card" inputmode="numeric" autocomplete="cc-number" required :aria-invalid="!!failure || undefined" aria-describedby="cards failure" />
+          <div id="cards" class="soft">
+            <p>This is a demo shop, and takes these cards only:</p>
+            <ul>
+              <li v-for="test in testCards" :key="test.number">
+                <button type="button" class="plain" @click="card = test.number">{{ test.number }}</button> {{ test.does }}
+              </li>
+            </ul>
+          </div>
         </div>
+        <p v-else>You get an invoice with the goods.</p>
         <p id="failure" class="problem" role="alert">{{ failure }}</p>
-        <button class="buy" :disabled="busy">{{ busy ? 'Paying …' : `Pay ${cart.evaluation.prices.total}` }}</button>
+        <button class="buy" :disabled="busy">{{ busy ? 'One moment …' : byCard ? `Pay ${evaluation.prices.total}` : `Order for ${evaluation.prices.total}` }}</button>
       </form>
     </template>
   </div>
@@ -82,12 +111,15 @@ onMounted(() => {
 form {
   margin-top: 1.5rem;
 }
-label {
+.card {
+  margin-top: 1.2rem;
+}
+.card > label {
   display: block;
   font-weight: 600;
   margin-bottom: 0.2rem;
 }
-input {
+.card > input {
   width: min(100%, 20rem);
   min-height: 2.6rem;
   padding: 0.45rem 0.65rem;

@@ -2,33 +2,61 @@
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import EntryForm from '../../entry/EntryForm.vue';
-import type { Answers } from '../../entry/answers';
-import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import LineForm from '../../entry/LineForm.vue';
+import type { Answers, Evaluated, Unit } from '../../entry/answers';
+import { isBlank } from '../../entry/answers';
+import { sentenceOf } from '../../shared/api/client';
+import { kept } from '../../shared/kept';
 import { latest } from '../../shared/latest';
-import { cart, productOf, said } from '../catalogue';
+import { useWork } from '../../shared/work';
+import { evaluateCart, useCart } from '../cart';
+import { productOf, said } from '../catalogue';
 import PriceSum from '../parts/PriceSum.vue';
 import QuantityEntry from '../parts/QuantityEntry.vue';
 
+// The shopper decides here what to buy and how many, and fills in what belongs to it; the price stands beside it.
 const { code } = defineProps<{ code: string }>();
 const router = useRouter();
+const basket = useCart('cart');
+const { busy, failure, run } = useWork();
 
 const LINE = 'new';
 const STEP = 'product_page';
-const answers = ref<Answers>({});
-const quantity = ref(1);
-const evaluation = ref<Schemas['EvaluationView']>();
-const showAll = ref(false);
-const busy = ref(false);
-const failure = ref('');
-const form = useTemplateRef('form');
+
+interface Typed {
+  variant?: string;
+  quantity: number;
+  answers: Answers;
+  units: Unit[];
+  order: Answers;
+  /** Under this the line is put into the cart: the same twice puts it in once. */
+  key: string;
+}
 
 const product = computed(() => productOf(code));
-const asked = computed(() => evaluation.value?.asked.filter((a) => a.line_id === LINE && a.step === STEP) ?? []);
-const problems = computed(() => evaluation.value?.problems.filter((p) => p.line_id === LINE && p.step === STEP) ?? []);
+const { value: typed, letGo } = kept<Typed>(
+  `product:${code}`,
+  () => ({ variant: product.value?.variants[0]?.code, quantity: 1, answers: {}, units: [], order: {}, key: crypto.randomUUID() }),
+);
+const evaluation = ref<Evaluated>();
+const showAll = ref(false);
+const lineForm = useTemplateRef('lineForm');
+const orderForm = useTemplateRef('orderForm');
+
+const answered = computed(() => ({ ...basket.view.value?.cart.answers, ...typed.value.order }));
+const orderAsked = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null && a.step === STEP) ?? []);
+const orderProblems = computed(() => evaluation.value?.problems.filter((p) => p.line_id === null && p.field && p.step === STEP) ?? []);
+const problems = computed(() => evaluation.value?.problems.filter((p) => p.field && p.step === STEP) ?? []);
+const asksLine = computed(() => evaluation.value?.asked.some((a) => a.line_id === LINE && a.step === STEP));
+
+// What was answered with another product is shown as answered: nobody is asked twice.
+const settled = computed(() => Object.fromEntries(orderAsked.value.filter((a) => a.text && isBlank(typed.value.order[a.field])).map((a) => [a.field, a.text])));
 
 const evaluate = latest(
-  (line: { quantity: number; answers: Answers }) =>
-    ask(api.POST('/api/shop/v1/evaluate', { body: { language: 'en', lines: [{ id: LINE, product_code: code, ...line }], answers: {} } })),
+  () => {
+    const { variant, quantity, answers, units } = typed.value;
+    return evaluateCart({ language: 'en', lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units }], answers: answered.value });
+  },
   (result) => {
     evaluation.value = result;
     failure.value = '';
@@ -36,38 +64,38 @@ const evaluate = latest(
   (error) => (failure.value = sentenceOf(error)),
 );
 
-const line = () => ({ quantity: quantity.value, answers: answers.value });
+watch(typed, () => evaluate.soon(undefined), { deep: true });
+void evaluate.now(undefined);
 
-watch([answers, quantity], () => evaluate.soon(line()));
-watch(
-  () => code,
-  () => {
-    answers.value = {};
-    quantity.value = 1;
-    showAll.value = false;
-    void evaluate.now(line());
-  },
-  { immediate: true },
-);
+/** True when nothing on this page stands in the way; else the first problem has the focus. */
+async function isComplete(): Promise<boolean> {
+  await evaluate.now(undefined);
+  showAll.value = true;
+  if (!evaluation.value || failure.value) return false;
+  if (!problems.value.length) return true;
+  await nextTick();
+  if (!lineForm.value?.focusFirstProblem()) orderForm.value?.focusFirstProblem();
+  return false;
+}
+
+const line = () => ({ product: code, variant: typed.value.variant, quantity: typed.value.quantity, answers: typed.value.answers, units: typed.value.units });
 
 async function add(): Promise<void> {
-  busy.value = true;
-  try {
-    await evaluate.now(line());
-    showAll.value = true;
-    if (problems.value.length > 0) {
-      await nextTick();
-      form.value?.focusFirstProblem();
-      return;
-    }
-    cart.value = await ask(api.POST('/api/shop/v1/cart/lines', { body: { product: code, ...line() } }));
+  await run(async () => {
+    if (!(await isComplete())) return;
+    await basket.add(line(), typed.value.order, typed.value.key);
     said.value = `${product.value?.name} is in the cart.`;
+    letGo();
     await router.push('/cart');
-  } catch (error) {
-    failure.value = sentenceOf(error);
-  } finally {
-    busy.value = false;
-  }
+  });
+}
+
+async function buyAtOnce(): Promise<void> {
+  await run(async () => {
+    if (!(await isComplete())) return;
+    await useCart('at_once').replace(line(), typed.value.order);
+    await router.push('/at-once');
+  });
 }
 </script>
 
@@ -79,12 +107,23 @@ async function add(): Promise<void> {
     </div>
     <form novalidate @submit.prevent="add">
       <h1>{{ product.name }}</h1>
-      <p class="price">{{ product.price }} each</p>
+      <p class="price">{{ product.variants.find((v) => v.code === typed.variant)?.price ?? product.price }} each</p>
       <p>{{ product.description }}</p>
-      <EntryForm v-if="asked.length" ref="form" v-model="answers" class="asked" :asked="asked" :problems="problems" :show-all="showAll" prefix="line" />
-      <QuantityEntry id="quantity" v-model="quantity" class="many" />
+      <div v-if="product.variants.length" class="variants" role="radiogroup" aria-label="Which one">
+        <label v-for="variant in product.variants" :key="variant.code">
+          <input v-model="typed.variant" type="radio" name="variant" :value="variant.code" /> {{ variant.name }} <span class="soft">{{ variant.price }}</span>
+        </label>
+      </div>
+      <QuantityEntry id="quantity" v-model="typed.quantity" v-model:units="typed.units" class="many" :names="evaluation?.units.filter((u) => u.line_id === LINE) ?? []" />
+      <div v-if="evaluation && (asksLine || orderAsked.length)" class="asked">
+        <LineForm ref="lineForm" v-model:answers="typed.answers" v-model:units="typed.units" :evaluation="evaluation" :line="LINE" :step="STEP" :show-all="showAll" prefix="line" />
+        <EntryForm v-if="orderAsked.length" ref="orderForm" v-model="typed.order" class="whole-order" :asked="orderAsked" :problems="orderProblems" :sections="evaluation.sections" :settled="settled" :show-all="showAll" prefix="order" />
+      </div>
       <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
-      <button class="buy" :disabled="busy">Put {{ quantity }} in the cart</button>
+      <p class="do">
+        <button class="buy" :disabled="busy">Put {{ typed.quantity }} in the cart</button>
+        <button class="buy at-once" type="button" :disabled="busy" @click="buyAtOnce">Buy at once</button>
+      </p>
     </form>
   </div>
   <div v-else class="sheet"><h1>This is not sold here.</h1><RouterLink to="/">See what is</RouterLink></div>
@@ -109,12 +148,36 @@ h1 {
   font-size: 1.2rem;
   margin: 0 0 0.6rem;
 }
+.variants label {
+  display: flex;
+  gap: 0.6rem;
+  align-items: center;
+  min-height: 2.4rem;
+}
+.variants input {
+  width: 1.15rem;
+  height: 1.15rem;
+  accent-color: var(--shop-leaf);
+}
 .asked {
   border-top: 2px solid var(--shop-bark);
   padding-top: 1rem;
+  margin-bottom: 1.3rem;
+}
+.whole-order {
+  margin-top: 1.2rem;
 }
 .many {
-  margin: 1.3rem 0;
+  margin: 1rem 0 1.3rem;
+}
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.8rem 1rem;
+}
+.at-once {
+  background: none;
+  color: var(--shop-ink);
 }
 @media (max-width: 48rem) {
   .product {

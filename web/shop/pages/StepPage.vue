@@ -1,77 +1,48 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
-import EntryForm from '../../entry/EntryForm.vue';
-import type { Answers } from '../../entry/answers';
-import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
-import { latest } from '../../shared/latest';
-import { cart } from '../catalogue';
+import { useWork } from '../../shared/work';
+import { useCheckout } from '../checkout';
+import StepQuestions from '../parts/StepQuestions.vue';
 import StepTrack from '../parts/StepTrack.vue';
+import { headingOf, pageAfter } from '../steps';
 
-const { step } = defineProps<{ step: 'contact' | 'delivery' }>();
+// The shopper fills in here what one step asks, and needs to see how far the way goes.
+const { step } = defineProps<{ step: string }>();
 const router = useRouter();
 
-const titles = { contact: 'How we reach you', delivery: 'Where it goes' };
-const next = { contact: '/checkout/delivery', delivery: '/checkout/payment' };
-
-const answers = ref<Answers>({});
-const preview = ref<Schemas['EvaluationView']>();
+const { typed, lines, evaluation, problems, failure: lost, save, letGo } = useCheckout('cart', () => [step]);
+const { busy, failure, run } = useWork();
 const showAll = ref(false);
-const busy = ref(false);
-const failure = ref('');
-const form = useTemplateRef('form');
-
-const evaluation = computed(() => preview.value ?? cart.value?.evaluation);
-const asked = computed(() => evaluation.value?.asked.filter((a) => a.step === step) ?? []);
-const problems = computed(() => evaluation.value?.problems.filter((p) => p.step === step) ?? []);
-
-const evaluate = latest(
-  (given: Answers) => ask(api.POST('/api/shop/v1/evaluate', { body: { ...cart.value!.cart, answers: { ...cart.value!.cart.answers, ...given } } })),
-  (result) => (preview.value = result),
-  (error) => (failure.value = sentenceOf(error)),
-);
-
-watch(
-  () => step,
-  () => {
-    answers.value = { ...(cart.value?.cart.answers as Answers) };
-    preview.value = undefined;
-    showAll.value = false;
-  },
-  { immediate: true },
-);
+const questions = useTemplateRef('questions');
+const here = computed(() => evaluation.value?.steps.find((s) => s.key === step));
 
 async function goOn(): Promise<void> {
-  busy.value = true;
-  failure.value = '';
-  try {
-    const given = Object.fromEntries(asked.value.map((a) => [a.field, answers.value[a.field] ?? '']));
-    cart.value = await ask(api.PUT('/api/shop/v1/cart/answers', { body: { step, answers: given } }));
-    preview.value = undefined;
+  await run(async () => {
+    await save();
     showAll.value = true;
     if (problems.value.length > 0) {
       await nextTick();
-      form.value?.focusFirstProblem();
+      questions.value?.focusFirstProblem();
     } else {
-      await router.push(next[step]);
+      letGo();
+      await router.push(pageAfter(evaluation.value!, step));
     }
-  } catch (error) {
-    failure.value = sentenceOf(error);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
 <template>
-  <div class="sheet narrow">
-    <StepTrack :here="step" />
-    <h1>{{ titles[step] }}</h1>
-    <p v-if="!cart?.cart.lines?.length">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
-    <form v-else novalidate @submit.prevent="goOn">
-      <EntryForm ref="form" :model-value="answers" :asked="asked" :problems="problems" :show-all="showAll" :prefix="step" @update:model-value="((answers = $event), evaluate.soon(answers))" />
-      <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
-      <p><button class="buy" :disabled="busy">Go on</button></p>
-    </form>
+  <div :key="step" class="sheet narrow">
+    <p v-if="!lines.length || !evaluation">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
+    <template v-else>
+      <StepTrack :here="step" :evaluation="evaluation" />
+      <h1>{{ here ? headingOf(here) : 'There is no such step' }}</h1>
+      <form novalidate @submit.prevent="goOn">
+        <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" :step="step" :show-all="showAll" />
+        <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
+        <p><button class="buy" :disabled="busy">Go on</button></p>
+      </form>
+    </template>
   </div>
 </template>

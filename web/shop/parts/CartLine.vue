@@ -1,39 +1,52 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
-import EntryForm from '../../entry/EntryForm.vue';
-import type { Answers } from '../../entry/answers';
-import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import LineForm from '../../entry/LineForm.vue';
+import type { Answers, Evaluated, Unit } from '../../entry/answers';
+import { sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
-import { cart, productOf, said } from '../catalogue';
+import { useWork } from '../../shared/work';
+import { evaluateCart, useCart } from '../cart';
+import { nameOf, productOf, said } from '../catalogue';
 import QuantityEntry from './QuantityEntry.vue';
+import ToldAnswers from './ToldAnswers.vue';
 
 const { line } = defineProps<{ line: Schemas['CartLine'] }>();
+const basket = useCart('cart');
 
 const open = ref(false);
-const draft = ref<Answers>({});
+const answers = ref<Answers>({});
+const units = ref<Unit[]>([]);
 const quantity = ref(1);
-const preview = ref<Schemas['EvaluationView']>();
+const preview = ref<Evaluated>();
 const showAll = ref(false);
-const failure = ref('');
+const { busy, failure, run } = useWork();
 const form = useTemplateRef('form');
 
+const cart = computed(() => basket.view.value);
 const product = computed(() => productOf(line.product_code));
 const row = computed(() => cart.value?.evaluation.prices.rows.find((r) => r.line_id === line.id));
-const entries = computed(() => cart.value?.entries.filter((e) => e.line_id === line.id) ?? []);
-const ofLine = <T extends { line_id: string | null }>(all: T[] | undefined) => all?.filter((x) => x.line_id === line.id) ?? [];
-const problems = computed(() => ofLine(cart.value?.evaluation.problems));
-const asked = computed(() => ofLine((preview.value ?? cart.value?.evaluation)?.asked));
-const draftProblems = computed(() => ofLine((preview.value ?? cart.value?.evaluation)?.problems));
+const names = computed(() => cart.value?.evaluation.units.filter((u) => u.line_id === line.id) ?? []);
+const here = (all: Schemas['ProblemView'][] | undefined) => all?.filter((p) => p.line_id === line.id && (!p.field || ['product_page', 'cart'].includes(p.step))) ?? [];
+const problems = computed(() => here(cart.value?.evaluation.problems));
+// Two seats without a name are one thing to say.
+const sentences = computed(() => [...new Set(problems.value.map((p) => p.sentence))]);
+const evaluation = computed(() => preview.value ?? cart.value?.evaluation);
 
 const evaluate = latest(
-  (answers: Answers) =>
-    ask(api.POST('/api/shop/v1/evaluate', { body: { language: 'en', lines: [{ ...line, quantity: quantity.value, answers }], answers: {} } })),
-  (result) => (preview.value = result),
+  () => {
+    const lines = cart.value!.cart.lines!.map((l) => (l.id === line.id ? { ...l, quantity: quantity.value, answers: answers.value, units: units.value } : l));
+    return evaluateCart({ ...cart.value!.cart, lines });
+  },
+  (result) => {
+    preview.value = result;
+    failure.value = '';
+  },
   (error) => (failure.value = sentenceOf(error)),
 );
 
 async function change(): Promise<void> {
-  draft.value = { ...(line.answers as Answers) };
+  answers.value = { ...line.answers };
+  units.value = [...(line.units ?? [])];
   quantity.value = line.quantity;
   preview.value = undefined;
   showAll.value = problems.value.length > 0;
@@ -42,31 +55,31 @@ async function change(): Promise<void> {
   form.value?.focusFirstProblem();
 }
 
-async function put(many: number, answers: Answers): Promise<boolean> {
-  failure.value = '';
-  try {
-    cart.value = await ask(api.PUT('/api/shop/v1/cart/lines/{id}', { params: { path: { id: line.id } }, body: { quantity: many, answers } }));
-    return true;
-  } catch (error) {
-    failure.value = sentenceOf(error);
-    return false;
-  }
+function changed(): void {
+  evaluate.soon(undefined);
 }
 
 async function save(): Promise<void> {
-  await evaluate.now(draft.value);
-  showAll.value = true;
-  if (draftProblems.value.length > 0) {
-    await nextTick();
-    form.value?.focusFirstProblem();
-  } else if (await put(quantity.value, draft.value)) {
+  await run(async () => {
+    await evaluate.now(undefined);
+    if (failure.value) return;
+    showAll.value = true;
+    if (here(preview.value?.problems).length > 0) {
+      await nextTick();
+      form.value?.focusFirstProblem();
+      return;
+    }
+    await basket.change(line.id, quantity.value, answers.value, units.value.slice(0, quantity.value));
     open.value = false;
     said.value = 'Changed.';
-  }
+  });
 }
 
 async function remove(): Promise<void> {
-  if (await put(0, {})) said.value = `${product.value?.name} was taken out of the cart.`;
+  await run(async () => {
+    await basket.change(line.id, 0);
+    said.value = `${product.value?.name} was taken out of the cart.`;
+  });
 }
 </script>
 
@@ -74,24 +87,21 @@ async function remove(): Promise<void> {
   <li>
     <img v-if="product" :src="`/pictures/${product.picture}`" alt="" width="120" height="76" />
     <div>
-      <h2>{{ line.quantity }} × {{ product?.name ?? line.product_code }}</h2>
+      <h2>{{ line.quantity }} × {{ nameOf(line) }}</h2>
       <template v-if="!open">
-        <dl v-if="entries.length" class="told">
-          <template v-for="entry in entries" :key="entry.slot">
-            <dt>{{ entry.name }}</dt>
-            <dd :data-slot="entry.slot">{{ entry.text }}</dd>
-          </template>
-        </dl>
-        <p v-for="problem in problems" :key="`${problem.field}${problem.code}`" class="problem">{{ problem.sentence }}</p>
-        <button class="plain" @click="change">Change</button>
-        <button class="plain" @click="remove">Take out</button>
+        <ToldAnswers :entries="cart?.entries ?? []" :line="line.id" :units="names" />
+        <p v-for="sentence in sentences" :key="sentence" class="problem">{{ sentence }}</p>
+        <button class="plain" type="button" @click="change">Change<span class="visually-hidden"> {{ nameOf(line) }}</span></button>
+        <button class="plain" type="button" :disabled="busy" @click="remove">Take out<span class="visually-hidden"> {{ nameOf(line) }}</span></button>
       </template>
-      <form v-else novalidate @submit.prevent="save">
-        <EntryForm ref="form" :model-value="draft" :asked="asked" :problems="draftProblems" :show-all="showAll" :prefix="line.id" @update:model-value="((draft = $event), evaluate.soon(draft))" />
-        <QuantityEntry :id="`${line.id}-quantity`" v-model="quantity" class="many" />
-        <button class="buy">Keep the change</button>
-        <button class="plain back" type="button" @click="open = false">Leave it as it was</button>
-      </form>
+      <div v-else-if="evaluation" role="group" :aria-label="`Change ${nameOf(line)}`">
+        <QuantityEntry :id="`${line.id}-quantity`" v-model="quantity" v-model:units="units" class="many" :names="evaluation.units.filter((u) => u.line_id === line.id)" @update:model-value="changed" />
+        <LineForm ref="form" v-model:answers="answers" v-model:units="units" :evaluation="evaluation" :line="line.id" :show-all="showAll" :prefix="line.id" @update:answers="changed" @update:units="changed" />
+        <p class="do">
+          <button class="buy" type="button" :disabled="busy" @click="save">Keep the change</button>
+          <button class="plain back" type="button" @click="open = false">Leave it as it was</button>
+        </p>
+      </div>
       <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     </div>
     <p class="price">{{ row?.sum }}</p>
@@ -112,15 +122,12 @@ h2 {
 img {
   background: var(--shop-wash);
 }
-.told {
-  margin: 0;
-}
 .plain + .plain,
 .back {
   margin-left: 1rem;
 }
 .many {
-  margin: 1rem 0;
+  margin: 0.6rem 0 1rem;
 }
 .price {
   margin: 0;

@@ -1,19 +1,15 @@
 <script setup lang="ts">
-defineProps<{ here: string }>();
+import type { Schemas } from '../../shared/api/client';
+import { pageOf, stepsOf } from '../steps';
 
-const steps = [
-  { key: 'cart', name: 'Cart', to: '/cart' },
-  { key: 'contact', name: 'Contact', to: '/checkout/contact' },
-  { key: 'delivery', name: 'Delivery', to: '/checkout/delivery' },
-  { key: 'payment', name: 'Payment', to: '/checkout/payment' },
-];
+defineProps<{ here: string; evaluation: Schemas['EvaluationView'] }>();
 </script>
 
 <template>
   <nav aria-label="Steps">
     <ol>
-      <li v-for="step in steps" :key="step.key">
-        <RouterLink :to="step.to" :aria-current="step.key === here ? 'step' : undefined">{{ step.name }}</RouterLink>
+      <li v-for="step in stepsOf(evaluation)" :key="step.key">
+        <RouterLink :to="pageOf(step.key)" :aria-current="step.key === here ? 'step' : undefined">{{ step.name }}</RouterLink>
       </li>
     </ol>
   </nav>

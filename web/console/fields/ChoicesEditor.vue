@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import type { Condition, Explained } from './condition';
+import ConditionClause from './ConditionClause.vue';
+import type { Draft, Level } from './draft';
+import WordInput from './WordInput.vue';
+
+/** The list that a field offers: ruled rows, one a choice; many at once pasted from a list. */
+interface Choice {
+  key: string;
+  label: Record<string, string>;
+  picture?: string;
+  colour?: string;
+  excludes?: boolean;
+  when?: Condition | null;
+}
+
+const { draft, level, choices, several, explained, ofKey } = defineProps<{ draft: Draft; level: Level; choices: Choice[]; several: boolean; explained?: Record<string, Explained>; ofKey: string }>();
+const emit = defineEmits<{ save: [choices: Choice[]] }>();
+
+const opened = ref('');
+const pasting = ref(false);
+const pasted = ref('');
+const count = computed(() => linesOf(pasted.value).length);
+
+const linesOf = (text: string) => text.split('\n').map((l) => l.trim()).filter((l) => l && !choices.some((c) => c.label.en === l));
+
+function keyFor(label: string, taken: string[]): string {
+  const plain = label.toLowerCase().replaceAll('ß', 'ss').normalize('NFD').replaceAll(/\p{M}/gu, '').replaceAll(/[^a-z0-9]+/g, '_').replaceAll(/^[_0-9]+|_+$/g, '').slice(0, 36) || 'choice';
+  let key = plain;
+  for (let n = 2; taken.includes(key); n++) key = `${plain}_${n}`;
+  return key;
+}
+
+function add(labels: string[]): void {
+  const next = [...choices];
+  for (const label of labels) next.push({ key: keyFor(label, next.map((c) => c.key)), label: { en: label } });
+  emit('save', next);
+}
+
+function paste(): void {
+  add([...new Set(linesOf(pasted.value))]);
+  pasted.value = '';
+  pasting.value = false;
+}
+
+const set = (key: string, part: Partial<Choice>) => emit('save', choices.map((c) => (c.key === key ? { ...c, ...part } : c)));
+const remove = (key: string) => emit('save', choices.filter((c) => c.key !== key));
+
+function move(from: number, by: number): void {
+  const next = [...choices];
+  const [taken] = next.splice(from, 1);
+  next.splice(from + by, 0, taken!);
+  emit('save', next);
+}
+</script>
+
+<template>
+  <ol class="choices">
+    <li v-for="(choice, i) in choices" :key="choice.key">
+      <div class="row">
+        <span v-if="choice.colour" class="swatch" :style="{ background: choice.colour }"></span>
+        <WordInput :value="choice.label.en ?? ''" :label="`Choice ${i + 1}`" @save="set(choice.key, { label: { ...choice.label, en: $event } })" />
+        <span class="mono soft small">{{ choice.key }}</span>
+        <span v-if="choice.excludes" class="small soft">excludes the others</span>
+        <span v-if="choice.when" class="small soft">under a condition</span>
+        <span class="push"></span>
+        <button class="act" :disabled="i === 0" :aria-label="`Move up: ${choice.label.en}`" @click="move(i, -1)">↑</button>
+        <button class="act" :disabled="i === choices.length - 1" :aria-label="`Move down: ${choice.label.en}`" @click="move(i, 1)">↓</button>
+        <button class="act" :aria-expanded="opened === choice.key" @click="opened = opened === choice.key ? '' : choice.key">more<span class="visually-hidden"> of {{ choice.label.en }}</span></button>
+        <button class="act" :aria-label="`Take out: ${choice.label.en}`" title="take out" @click="remove(choice.key)">×</button>
+      </div>
+      <div v-if="opened === choice.key" class="more">
+        <p>
+          picture <WordInput :value="choice.picture ?? ''" label="Picture of the choice" placeholder="none" @save="set(choice.key, { picture: $event })" />, colour
+          <WordInput :value="choice.colour ?? ''" label="Colour of the choice" placeholder="none" @save="set(choice.key, { colour: $event.toLowerCase() })" />
+          <template v-if="several">; <label><input type="checkbox" :checked="choice.excludes" @change="set(choice.key, { excludes: !choice.excludes })" /> “none of these”: it excludes the others</label></template>
+        </p>
+        <p>offered <template v-if="!choice.when">always</template><template v-else>when</template></p>
+        <ConditionClause :model-value="choice.when" :draft="draft" :level="level" :explained="explained?.[`choice.${choice.key}`]" :of-key="ofKey" @update:model-value="set(choice.key, { when: $event ?? null })" />
+      </div>
+    </li>
+  </ol>
+  <form v-if="pasting" class="paste" @submit.prevent="paste">
+    <textarea v-model="pasted" rows="5" aria-label="Choices, one a line" placeholder="one choice a line"></textarea>
+    <button class="act" :disabled="!count">add {{ count }}</button> <button class="act" type="button" @click="pasting = false">leave it</button>
+  </form>
+  <p v-else class="add"><button class="act" @click="add(['New choice'])">add a choice</button> <button class="act" @click="pasting = true">paste a list</button></p>
+</template>
+
+<style scoped>
+.choices {
+  list-style: none;
+  margin: 2px 0 0;
+  padding: 0;
+  border-top: 1px solid var(--rule);
+}
+li {
+  border-bottom: 1px solid var(--rule);
+}
+.row {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+}
+.push {
+  flex: 1;
+}
+.swatch {
+  width: 12px;
+  height: 12px;
+  border: 1px solid var(--rule-strong);
+  align-self: center;
+}
+.more {
+  padding: 0 0 6px 13px;
+}
+.more p,
+.add {
+  margin: 0;
+}
+.paste textarea {
+  width: 100%;
+  font: inherit;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--rule-strong);
+  padding: 4px 6px;
+}
+.row .act {
+  min-width: 22px;
+  min-height: 24px;
+}
+</style>

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import Select from 'primevue/select';
+import { computed } from 'vue';
+import type { Draft, Level } from './draft';
+import { isInReach, type Explained, type Fact, type Test, type Value } from './condition';
+import ValueInput from './ValueInput.vue';
+
+/** One test of a condition: a ruled row of ordinary controls, with what it saw in the preview's cart. */
+const { draft, level, explained } = defineProps<{ draft: Draft; level: Level; explained?: Explained }>();
+const test = defineModel<Test>({ required: true });
+const emit = defineEmits<{ remove: [] }>();
+
+const groups = computed(() => {
+  const reach = draft.facts.filter((f) => isInReach(f, level));
+  const named = (f: Fact) => ({ key: f.key, name: plain(f.name) });
+  return [
+    { name: 'The product', items: reach.filter((f) => !f.key.startsWith('answer.') && f.level === 'line').map(named) },
+    { name: 'The shopper and the cart', items: reach.filter((f) => !f.key.startsWith('answer.') && f.level === 'order').map(named) },
+    { name: 'Answers', items: reach.filter((f) => f.key.startsWith('answer.')).map(named) },
+  ].filter((g) => g.items.length);
+});
+const plain = (name: string) => name.replace(/^the /, '').replaceAll(/[“”]/g, '');
+const fact = computed(() => draft.facts.find((f) => f.key === test.value.fact));
+const relations = computed(() => draft.relations[fact.value?.kind ?? 'other'] ?? []);
+const relation = computed(() => relations.value.find((r) => r.key === test.value.is));
+
+// Another fact keeps the comparison if it takes it, and never the value: that was one of another thing.
+function setFact(key: string): void {
+  const kind = draft.facts.find((f) => f.key === key)?.kind ?? 'other';
+  const keeps = draft.relations[kind]?.some((r) => r.key === test.value.is);
+  test.value = { fact: key, is: keeps ? test.value.is : (draft.relations[kind]?.[0]?.key ?? 'is_given') };
+}
+
+function setRelation(key: string): void {
+  const next = relations.value.find((r) => r.key === key);
+  const keeps = next?.takes_value && next.takes_list === relation.value?.takes_list;
+  test.value = { fact: test.value.fact, is: key, ...(keeps && test.value.value !== undefined ? { value: test.value.value } : {}) };
+}
+
+function setValue(value: Value | null | undefined): void {
+  const { fact: key, is } = test.value;
+  test.value = value === null || value === undefined ? { fact: key, is } : { fact: key, is, value };
+}
+</script>
+
+<template>
+  <div class="test">
+    <div class="what">
+      <Select class="words" :model-value="test.fact" :options="groups" option-label="name" option-value="key" option-group-label="name" option-group-children="items" filter placeholder="choose" aria-label="What is tested" @update:model-value="setFact">
+        <template #value>{{ fact ? plain(fact.name) : test.fact }}</template>
+      </Select>
+      <Select class="words" :model-value="test.is" :options="relations" option-label="words" option-value="key" aria-label="How it is compared" @update:model-value="setRelation" />
+      <ValueInput v-if="relation?.takes_value" :model-value="test.value" :kind="fact?.kind ?? 'text'" :options="fact?.options" :list="relation.takes_list" :unit="fact?.unit" label="What it is compared with" @update:model-value="setValue" />
+      <button class="act away" :aria-label="`Take away: ${fact?.name ?? test.fact}`" title="take away" @click="emit('remove')">×</button>
+    </div>
+    <div class="saw">
+      <template v-if="explained"><b :class="{ holds: explained.holds }">{{ explained.holds ? 'holds' : 'does not hold' }}</b><br />{{ explained.saw }}</template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.test {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 118px;
+  border-bottom: 1px solid var(--rule);
+  padding: 3px 0;
+  align-items: center;
+}
+.saw {
+  border-left: 1px solid var(--rule);
+  padding-left: 9px;
+  font-size: var(--size-small);
+  line-height: 1.3;
+  color: var(--ink-soft);
+  min-height: 33px;
+}
+.saw b {
+  font-weight: 400;
+}
+.saw b.holds {
+  font-weight: 650;
+  color: var(--ink);
+}
+.away {
+  text-decoration: none;
+  min-width: 24px;
+  min-height: 24px;
+}
+</style>

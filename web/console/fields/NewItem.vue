@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import Select from 'primevue/select';
+import { computed, onMounted, ref, useTemplateRef } from 'vue';
+import { api, ApiError, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import { latest } from '../../shared/latest';
+import type { Draft, Level } from './draft';
+import { useDraft } from './draft';
+import ScopeChoice from './ScopeChoice.vue';
+
+/** A new field, section or step: what the shopper reads, and how often it is asked. The rest is said in its paragraph. */
+const { draft, into, products } = defineProps<{ draft: Draft; into?: string; products?: string[] }>();
+const emit = defineEmits<{ added: [key: string]; cancel: [] }>();
+const { addField, addSection, addStep } = useDraft();
+
+const kind = ref<'field' | 'section' | 'step'>('field');
+const kinds = [
+  { key: 'field', name: 'A new field' },
+  { key: 'section', name: 'A new section' },
+  { key: 'step', name: 'A new step' },
+];
+const label = ref('');
+const key = ref('');
+const keyTyped = ref(false);
+const type = ref('line_text');
+const level = ref<Level>('line');
+const section = ref<string | null>(into ?? null);
+const scope = ref<Schemas['ProductScope']>({ all: false, products: products ?? [] });
+const after = ref('cart');
+const failure = ref<{ setting: string; sentence: string }>();
+const busy = ref(false);
+const root = useTemplateRef<HTMLElement>('root');
+
+const inSection = computed(() => draft.sections.find((s) => s.section.key === section.value));
+const sections = computed(() => [{ key: null, name: 'no section' }, ...draft.sections.map((s) => ({ key: s.section.key, name: `“${s.section.heading.en}”` }))]);
+const levels = [
+  { key: 'order', name: 'every order' },
+  { key: 'line', name: 'every line' },
+  { key: 'unit', name: 'each one of a line' },
+];
+const places = computed(() => draft.steps.filter((s) => ['cart', 'contact', 'delivery'].includes(s.key)).map((s) => ({ key: s.key, name: s.name.toLowerCase() })));
+
+const propose = latest(
+  (text: string) => ask(api.GET('/api/console/v1/draft/proposed-key', { params: { query: { label: text } } })),
+  (proposed) => {
+    if (!keyTyped.value) key.value = proposed.key;
+  },
+  (error) => (failure.value = { setting: 'key', sentence: sentenceOf(error) }),
+);
+
+function onLabel(text: string | undefined): void {
+  label.value = text ?? '';
+  if (!keyTyped.value && label.value.trim()) propose.soon(label.value);
+}
+
+async function submit(): Promise<void> {
+  busy.value = true;
+  failure.value = undefined;
+  try {
+    // The key of the very label: somebody who types fast is not refused for a key that was still on its way.
+    if (!keyTyped.value) await propose.now(label.value);
+    const added =
+      kind.value === 'section' ? await addSection({ heading: label.value, key: key.value, level: level.value })
+      : kind.value === 'step' ? await addStep({ name: label.value, key: key.value, after: after.value })
+      : await addField({ label: label.value, key: key.value, type: type.value, level: level.value, asked_of: scope.value, section: section.value });
+    emit('added', added);
+  } catch (error) {
+    failure.value = { setting: (error instanceof ApiError && error.problem.setting) || '', sentence: sentenceOf(error) };
+  } finally {
+    busy.value = false;
+  }
+}
+
+const isWrong = (...settings: string[]) => settings.some((s) => failure.value?.setting.startsWith(s)) || undefined;
+onMounted(() => root.value?.querySelector('input')?.focus());
+</script>
+
+<template>
+  <form ref="root" :aria-label="kinds.find((k) => k.key === kind)?.name" @submit.prevent="submit" @keydown.esc="emit('cancel')">
+    <header class="paragraph-head">
+      <h2><Select v-model="kind" class="words" :options="kinds" option-label="name" option-value="key" aria-label="What is added" /></h2>
+      <p class="small soft">
+        <template v-if="kind === 'field'">It goes everywhere at first; switch off where it should not go.</template>
+        <template v-else-if="kind === 'section'">Fields under one heading, asked or not as one.</template>
+        <template v-else>A page of its own on the way to the order, shown only when something on it is asked.</template>
+      </p>
+    </header>
+    <dl class="clauses">
+      <dt>{{ kind === 'field' ? 'Asks' : 'Says' }}</dt>
+      <dd>
+        <template v-if="kind === 'field'">for <Select v-model="type" class="words" :options="draft.types" option-label="name" option-value="key" aria-label="Kind of answer" />: </template>
+        “<InputText id="new-label" class="words wide" :model-value="label" aria-label="Label" placeholder="what the shopper reads" autocomplete="off" :aria-invalid="isWrong('label', 'heading', 'name')" @update:model-value="onLabel" />”
+      </dd>
+      <dt>Key</dt>
+      <dd>
+        <InputText v-model="key" class="words mono" aria-label="Key" autocomplete="off" :aria-invalid="isWrong('key')" @input="keyTyped = true" />
+        <span class="small soft"> never changes once published</span>
+      </dd>
+      <template v-if="kind === 'step'">
+        <dt>Where</dt>
+        <dd>after the <Select v-model="after" class="words" :options="places" option-label="name" option-value="key" aria-label="After which step" /></dd>
+      </template>
+      <template v-else>
+        <dt>Of whom</dt>
+        <dd>
+          <template v-if="kind === 'field' && inSection">as the section says</template>
+          <template v-else>
+            once for <Select v-model="level" class="words" :options="levels" option-label="name" option-value="key" aria-label="How often it is asked" />
+            <template v-if="kind === 'field' && level !== 'order'"> of <ScopeChoice v-model="scope" :draft="draft" /></template>
+          </template>
+          <div v-if="kind === 'field' && draft.sections.length">in <Select v-model="section" class="words" :options="sections" option-label="name" option-value="key" aria-label="In which section" placeholder="no section" /></div>
+        </dd>
+      </template>
+    </dl>
+    <p v-if="failure" class="call say" role="alert">{{ failure.sentence }}</p>
+    <p class="say">
+      <Button class="button main" type="submit" :disabled="busy || !label.trim()">Add it to the draft</Button>
+      <button class="act" type="button" @click="emit('cancel')">Leave it</button>
+    </p>
+  </form>
+</template>
+
+<style scoped>
+.wide {
+  min-width: 200px;
+}
+.say {
+  margin: 10px var(--edge);
+  display: flex;
+  gap: 16px;
+}
+</style>

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import Select from 'primevue/select';
+import { computed, provide, ref, watch } from 'vue';
+import EntryForm from '../../entry/EntryForm.vue';
+import LineForm from '../../entry/LineForm.vue';
+import { countriesKey } from '../../entry/countries';
+import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import { latest } from '../../shared/latest';
+import { fieldsIn, type Condition } from './condition';
+import type { Draft } from './draft';
+import { explained, type StandIn } from './standIn';
+import WordInput from './WordInput.vue';
+
+/** What one stand-in cart is asked of what is at hand, from the same rules that the shop asks by; and where it is not asked, why. */
+const { draft, of, first, open } = defineProps<{ draft: Draft; of: string; first: boolean; open: boolean }>();
+const standIn = defineModel<StandIn>({ required: true });
+
+provide(countriesKey, Object.fromEntries(draft.countries.map((c) => [c.key, c.name])));
+
+const LINE = 'preview';
+const shown = ref<Schemas['PreviewView']>();
+const failure = ref('');
+
+const field = computed(() => draft.fields.find((f) => f.field.key === of)?.field);
+const section = computed(() => draft.sections.find((s) => s.section.key === (field.value?.section ?? of))?.section);
+const product = computed(() => draft.products.find((p) => p.code === standIn.value.product));
+
+// What is at hand, the section that it stands in, and whatever its conditions read: so that they can be tried out here.
+const keys = computed(() => {
+  const own = section.value ? [section.value.key, ...draft.fields.filter((f) => f.field.section === section.value!.key).map((f) => f.field.key)] : [of];
+  const read = [field.value?.when, field.value?.required_when, section.value?.when, ...Object.values(field.value?.goes_to_when ?? {})].flatMap((c) => fieldsIn(c as Condition | null));
+  return new Set([...own, ...read]);
+});
+
+const isShown = (x: { field: string | null }) => !!x.field && keys.value.has(x.field);
+const evaluation = computed(() => shown.value && { ...shown.value.evaluation, asked: shown.value.evaluation.asked.filter(isShown), problems: shown.value.evaluation.problems.filter(isShown) });
+const ofOrder = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null) ?? []);
+const orderProblems = computed(() => evaluation.value?.problems.filter((p) => p.line_id === null) ?? []);
+const why = computed(() => [...new Set(shown.value?.not_asked.filter((n) => n.field === of || (section.value?.key === of && keys.value.has(n.field))).map((n) => n.why))].join('; '));
+const isAsked = computed(() => evaluation.value?.asked.some((a) => a.field === of || a.section === of));
+
+const evaluate = latest(
+  () => {
+    const { product: code, variant, quantity, group, country, answers, line, units } = standIn.value;
+    const lines = [{ id: LINE, product_code: code, variant_code: variant ?? null, quantity, answers: line, units: units.slice(0, quantity) }];
+    return ask(api.POST('/api/console/v1/draft/preview', { params: { query: { explain: of } }, body: { language: 'en', group, country, lines, answers } }));
+  },
+  (result) => {
+    shown.value = result;
+    failure.value = '';
+    if (first) explained.value = result.explained;
+  },
+  (error) => (failure.value = sentenceOf(error)),
+  120,
+);
+
+function setProduct(code: string): void {
+  standIn.value = { ...standIn.value, product: code, variant: draft.products.find((p) => p.code === code)?.variants[0]?.key };
+}
+
+function setQuantity(text: string): void {
+  const quantity = Math.trunc(Number(text));
+  if (quantity >= 1 && quantity <= 60) standIn.value = { ...standIn.value, quantity };
+}
+
+watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immediate: true, deep: true });
+</script>
+
+<template>
+  <div class="cart">
+    <p class="small head">
+      <template v-if="open">
+        <WordInput :value="String(standIn.quantity)" label="Quantity in the stand-in cart" numeric @save="setQuantity" /> ×
+        <Select class="words" :model-value="standIn.product" :options="draft.products" option-label="name" option-value="code" aria-label="Product in the stand-in cart" @update:model-value="setProduct" />
+        <Select v-if="product?.variants.length" v-model="standIn.variant" class="words" :options="product.variants" option-label="name" option-value="key" aria-label="Variant in the stand-in cart" /> ·
+        <Select v-model="standIn.group" class="words" :options="draft.groups" option-label="name" option-value="key" aria-label="Shopper group of the stand-in cart" />,
+        <Select v-model="standIn.country" class="words" :options="draft.countries" option-label="name" option-value="key" aria-label="Country of the stand-in cart" />
+      </template>
+      <b v-else>{{ standIn.quantity }} × {{ product?.name }} · {{ draft.groups.find((g) => g.key === standIn.group)?.name.toLowerCase() }}</b>
+    </p>
+    <p v-if="failure" class="call">{{ failure }}</p>
+    <template v-else-if="evaluation">
+      <LineForm v-model:answers="standIn.line" v-model:units="standIn.units" :evaluation="evaluation" :line="LINE" :show-all="false" :prefix="first ? 'preview' : 'second'" />
+      <EntryForm v-if="ofOrder.length" v-model="standIn.answers" :asked="ofOrder" :problems="orderProblems" :sections="evaluation.sections" :show-all="false" :prefix="first ? 'preview-order' : 'second-order'" />
+      <p v-if="!isAsked" class="not">not asked<template v-if="why">: {{ why }}</template></p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.cart {
+  background: var(--artefact);
+  color: var(--artefact-ink);
+  border: 1px solid var(--rule-strong);
+  padding: 8px 12px 10px;
+  max-height: 250px;
+  overflow: auto;
+  min-width: 0;
+}
+.head {
+  margin: 0 0 6px;
+}
+.not {
+  margin: 6px 0 0;
+}
+</style>

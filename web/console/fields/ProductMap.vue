@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import MarkSign from '../parts/MarkSign.vue';
+import { cellAfter, focusCell } from '../parts/grid';
+import type { SignKey } from '../parts/signs';
+import type { Draft, DraftField } from './draft';
+import { groupsOf, nameOf } from './groups';
+import { withCategory, withProduct } from './scope';
+
+/** The other face of the map: what does each product ask? Categories stand as columns and open into their products. */
+const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
+const emit = defineEmits<{ open: [key: string]; scope: [key: string, scope: unknown]; add: [products: string[]] }>();
+
+interface Column {
+  key: string;
+  name: string;
+  category: string;
+  codes: string[];
+}
+
+const opened = ref<string[]>([]);
+const categories = computed(() => [...new Set(draft.products.map((p) => p.category))]);
+const few = computed(() => draft.products.length <= 14);
+const isOpen = (category: string) => (few.value ? !opened.value.includes(category) : opened.value.includes(category));
+const toggle = (category: string) => (opened.value = opened.value.includes(category) ? opened.value.filter((c) => c !== category) : [...opened.value, category]);
+const columns = computed<Column[]>(() =>
+  categories.value.flatMap((category) => {
+    const inside = draft.products.filter((p) => p.category === category);
+    return [{ key: `c:${category}`, name: `all of ${category}`, category, codes: inside.map((p) => p.code) }, ...(isOpen(category) ? inside.map((p) => ({ key: p.code, name: p.name, category, codes: [p.code] })) : [])];
+  }),
+);
+const spans = computed(() => categories.value.map((category) => ({ category, count: columns.value.filter((c) => c.category === category).length })));
+
+// A product is found by its name as a field is by its label: then every field is shown, and the columns of the product only.
+const word = computed(() => filter.trim().toLowerCase());
+const byProduct = computed(() => word.value && draft.products.some((p) => p.name.toLowerCase().includes(word.value)));
+const shownColumns = computed(() => (byProduct.value ? columns.value.filter((c) => c.codes.some((code) => draft.products.find((p) => p.code === code)?.name.toLowerCase().includes(word.value))) : columns.value));
+const groups = computed(() => groupsOf(draft, byProduct.value ? '' : filter).map((g) => ({ ...g, fields: g.fields.filter((f) => !f.field.retired) })).filter((g) => g.fields.length));
+const rows = computed(() => groups.value.flatMap((g) => g.fields));
+
+const asks = (f: DraftField, column: Column) => column.codes.length > 0 && column.codes.every((c) => f.asks.includes(c));
+const isFree = (f: DraftField) => !f.field.section && !f.field.built_in;
+const sign = (f: DraftField, column: Column): SignKey => (!asks(f, column) ? 'stays' : `${f.field.required ? 'must' : 'asked'}${f.conditional ? '_if' : ''}`);
+const wordFor = (f: DraftField, column: Column) => (asks(f, column) ? `asked${f.field.required ? ', must be answered' : ''}${f.conditional ? ', under a condition' : ''}` : 'not asked');
+
+const cursor = ref({ row: 0, column: 0 });
+const table = useTemplateRef<HTMLTableElement>('table');
+const tab = (f: DraftField, column: number) => (rows.value[cursor.value.row]?.field.key === f.field.key && cursor.value.column === column ? 0 : -1);
+
+async function onKey(event: KeyboardEvent): Promise<void> {
+  const next = cellAfter(event.key, cursor.value, rows.value.length, shownColumns.value.length + 1);
+  if (next) {
+    event.preventDefault();
+    cursor.value = next;
+    await nextTick();
+    focusCell(table.value);
+  } else if (event.key === 'Enter') {
+    event.preventDefault();
+    emit('open', rows.value[cursor.value.row]?.field.key ?? '');
+  }
+}
+
+function press(f: DraftField, at: number, column: Column): void {
+  cursor.value = { row: rows.value.indexOf(f), column: at };
+  const scope = f.field.asked_of ?? { all: true };
+  const on = !asks(f, column);
+  const put = column.key.startsWith('c:') ? withCategory(scope, f.asks, column.category, on, draft.products) : withProduct(scope, f.asks, column.codes[0]!, on, draft.products);
+  emit('scope', f.field.key, put);
+}
+
+const focus = () => focusCell(table.value);
+
+defineExpose({ focus });
+</script>
+
+<template>
+  <table ref="table" role="grid" aria-label="Fields against products" @keydown="onKey">
+    <thead>
+      <tr class="families">
+        <td></td>
+        <th v-for="span in spans.filter((s) => shownColumns.some((c) => c.category === s.category))" :key="span.category" :colspan="shownColumns.filter((c) => c.category === span.category).length" scope="colgroup">
+          <button class="act" :aria-expanded="isOpen(span.category)" @click="toggle(span.category)">{{ span.category }}</button>
+        </th>
+      </tr>
+      <tr class="columns">
+        <td></td>
+        <th v-for="column in shownColumns" :key="column.key" scope="col" :class="{ first: column.key.startsWith('c:') }">
+          <button :title="`Add a field to ${column.name}`" @click="emit('add', column.codes)">{{ column.name }}</button>
+        </th>
+      </tr>
+    </thead>
+    <tbody v-for="group in groups" :key="group.key">
+      <tr class="section">
+        <th :colspan="shownColumns.length + 1" scope="rowgroup"><b>{{ group.title }}</b></th>
+      </tr>
+      <tr v-for="f in group.fields" :key="f.field.key" :class="{ selected: f.field.key === selected }">
+        <th class="label" scope="row">
+          <button :tabindex="tab(f, 0)" :aria-current="f.field.key === selected || undefined" @click="emit('open', f.field.key)">
+            <span class="name">{{ nameOf(f) }}</span> <span class="kind">{{ f.field.level }}{{ f.live_since ? '' : ', new' }}</span>
+          </button>
+        </th>
+        <td v-for="(column, i) in shownColumns" :key="column.key" :class="{ first: column.key.startsWith('c:') }">
+          <button v-if="isFree(f)" role="switch" :tabindex="tab(f, i + 1)" :aria-checked="asks(f, column)" :aria-label="`${nameOf(f)}: ${column.name}, ${wordFor(f, column)}`" :title="`${column.name}: ${wordFor(f, column)}`" @click="press(f, i + 1, column)"><MarkSign :sign="sign(f, column)" /></button>
+          <span v-else :title="`${column.name}: ${wordFor(f, column)}; ${f.field.built_in ? 'a question of the shop’s own' : 'its section says of which products'}`"><MarkSign :sign="sign(f, column)" /><span class="visually-hidden">{{ wordFor(f, column) }}</span></span>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+table {
+  table-layout: fixed;
+  width: max-content;
+}
+.families td,
+.columns td {
+  width: 230px;
+}
+.families th {
+  font-size: 11.5px;
+  padding: 0 0 2px 6px;
+  text-align: left;
+  white-space: nowrap;
+}
+.columns th {
+  width: 38px;
+  height: 128px;
+  position: relative;
+  font-size: var(--size-small);
+}
+.columns button {
+  position: absolute;
+  left: 20px;
+  bottom: 6px;
+  white-space: nowrap;
+  max-width: 150px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  transform-origin: 0 100%;
+  transform: rotate(-55deg);
+  font: inherit;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  padding: 2px 0;
+  cursor: pointer;
+}
+.first {
+  border-left: 1px solid var(--rule);
+}
+.section th {
+  border-bottom: 1px solid var(--rule-strong);
+  padding: 10px 0 3px 9px;
+  text-align: left;
+}
+.section b {
+  font: 600 14px var(--title);
+}
+.label,
+td {
+  border-bottom: 1px solid var(--rule);
+  height: 28px;
+  padding: 0;
+  text-align: center;
+}
+thead td {
+  border: 0;
+}
+.label button {
+  font: inherit;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  cursor: pointer;
+  text-align: left;
+  width: 230px;
+  height: 27px;
+  padding: 0 8px 0 9px;
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+}
+.name {
+  font-weight: 500;
+}
+.kind {
+  color: var(--ink-faint);
+  font-size: var(--size-small);
+  font-weight: 400;
+}
+td button {
+  width: 100%;
+  min-height: 27px;
+  border: 0;
+  padding: 0;
+  background: none;
+  color: inherit;
+  cursor: pointer;
+}
+.selected > * {
+  background: var(--wash);
+  border-bottom-color: var(--ink);
+  box-shadow: inset 0 1px 0 var(--ink);
+}
+</style>

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import MultiSelect from 'primevue/multiselect';
+import Select from 'primevue/select';
+import { computed } from 'vue';
+import type { Schemas } from '../../shared/api/client';
+import type { Draft } from './draft';
+
+/** The quick ways: of every product, or of categories, tags and products listed; and of which shoppers. */
+type Scope = Schemas['ProductScope'];
+
+const { draft } = defineProps<{ draft: Draft }>();
+const scope = defineModel<Scope>({ required: true });
+
+const EVERY = 'every product';
+const LISTED = 'these';
+const kinds = { c: 'categories', t: 'tags', p: 'products' } as const;
+
+const options = computed(() => [
+  { name: 'Whole categories', items: [...new Set(draft.products.map((p) => p.category))].map((c) => ({ key: `c:${c}`, name: `all ${c}` })) },
+  { name: 'Tags', items: [...new Set(draft.products.flatMap((p) => p.tags))].sort().map((t) => ({ key: `t:${t}`, name: `tagged ${t}` })) },
+  { name: 'Products', items: draft.products.map((p) => ({ key: `p:${p.code}`, name: p.name })) },
+]);
+const picked = computed({
+  get: () => Object.entries(kinds).flatMap(([short, kind]) => (scope.value[kind] ?? []).map((v) => `${short}:${v}`)),
+  set: (keys: string[]) => {
+    const of = (short: string) => keys.filter((k) => k.startsWith(`${short}:`)).map((k) => k.slice(2));
+    scope.value = { all: false, categories: of('c'), tags: of('t'), products: of('p'), groups: scope.value.groups ?? [] };
+  },
+});
+const said = computed(() => {
+  const names = picked.value.map((key) => options.value.flatMap((g) => g.items).find((i) => i.key === key)?.name ?? key.slice(2));
+  return names.length > 2 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : names.join(' and ');
+});
+const setAll = (choice: string) => (scope.value = { all: choice === EVERY, groups: scope.value.groups ?? [] });
+const setGroups = (groups: string[]) => (scope.value = { ...scope.value, groups });
+const saidGroups = computed(() => draft.groups.filter((g) => scope.value.groups?.includes(g.key)).map((g) => g.name.toLowerCase()).join(' and '));
+</script>
+
+<template>
+  <Select class="words" :model-value="scope.all ? EVERY : LISTED" :options="[EVERY, LISTED]" aria-label="Of which products" @update:model-value="setAll" />
+  <template v-if="!scope.all">: <MultiSelect v-model="picked" class="words" :options="options" option-label="name" option-value="key" option-group-label="name" option-group-children="items" :show-toggle-all="false" filter placeholder="choose" scroll-height="320px" aria-label="Products"><template #value="{ placeholder }">{{ picked.length ? said : placeholder }}</template></MultiSelect></template>, of
+  <MultiSelect class="words" :model-value="scope.groups ?? []" :options="draft.groups" option-label="name" option-value="key" :show-toggle-all="false" aria-label="Of which shoppers" @update:model-value="setGroups"><template #value>{{ saidGroups || 'every shopper' }}</template></MultiSelect>
+</template>

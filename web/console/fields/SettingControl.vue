@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import MultiSelect from 'primevue/multiselect';
+import Select from 'primevue/select';
+import { computed } from 'vue';
+import type { Schemas } from '../../shared/api/client';
+import WordInput from './WordInput.vue';
+
+/** The control of one setting of a kind of answer: one for each kind of setting, whatever type it belongs to. */
+const { setting, value, invalid } = defineProps<{ setting: Schemas['SettingView']; value: unknown; invalid: boolean }>();
+const emit = defineEmits<{ save: [value: unknown] }>();
+
+const label = computed(() => setting.clause.replace('{}', '…'));
+const text = computed(() => {
+  if (value === null || value === undefined) return '';
+  switch (setting.kind) {
+    case 'texts':
+      return (value as string[]).join(', ');
+    case 'wording':
+      return (value as Record<string, string>).en ?? '';
+    case 'day': {
+      const day = value as { day?: string | null; from_today?: number | null };
+      return day.day ?? (day.from_today === 0 ? 'today' : `${day.from_today} days from today`);
+    }
+    default:
+      return String(value);
+  }
+});
+
+// What is not what the setting takes is sent as it was typed: the server says what it wants, and nothing typed is lost.
+function parse(typed: string): unknown {
+  const plain = typed.trim();
+  if (plain === '') return null;
+  switch (setting.kind) {
+    case 'whole_number':
+    case 'number':
+      return Number.isFinite(Number(plain.replace(',', '.'))) ? Number(plain.replace(',', '.')) : plain;
+    case 'texts':
+      return plain.split(',').map((t) => t.trim()).filter(Boolean);
+    case 'wording':
+      return { ...(value as Record<string, string> | null), en: plain };
+    case 'day': {
+      const days = plain === 'today' ? ['', '0'] : /^(-?\d+)( days?)?( from today)?$/.exec(plain);
+      return days ? { from_today: Number(days[1]) } : /^\d{4}-\d{2}-\d{2}$/.test(plain) ? { day: plain } : plain;
+    }
+    default:
+      return plain;
+  }
+}
+</script>
+
+<template>
+  <Select v-if="setting.kind === 'option'" class="words" :model-value="value" :options="setting.options" option-label="name" option-value="key" :aria-label="label" @update:model-value="emit('save', $event)" />
+  <MultiSelect v-else-if="setting.kind === 'options'" class="words" :model-value="value ?? []" :options="setting.options" option-label="name" option-value="key" :show-toggle-all="false" placeholder="choose" :aria-label="label" @update:model-value="emit('save', $event.length ? $event : null)" />
+  <WordInput
+    v-else
+    :value="text"
+    :label="label"
+    :numeric="setting.kind === 'whole_number'"
+    :placeholder="setting.kind === 'day' ? '2027-03-31 or 14 days' : setting.kind === 'texts' ? (setting.days ? '2027-03-31, …' : 'a, b') : '…'"
+    :invalid="invalid"
+    @save="emit('save', parse($event))"
+  />
+</template>

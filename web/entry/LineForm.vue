@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { computed, useTemplateRef } from 'vue';
+import EntryForm from './EntryForm.vue';
+import type { Answers, Evaluated, Unit } from './answers';
+
+/** The fields of one line at one step, and those of each one of it. */
+const { evaluation, line, step, showAll, prefix } = defineProps<{
+  evaluation: Evaluated;
+  /** The id of the line. */
+  line: string;
+  /** The key of the step; none for all steps. */
+  step?: string;
+  showAll: boolean;
+  prefix: string;
+}>();
+const answers = defineModel<Answers>('answers', { required: true });
+const units = defineModel<Unit[]>('units', { required: true });
+
+const here = <T extends { line_id: string | null; step: string }>(all: T[]) => all.filter((x) => x.line_id === line && (!step || x.step === step));
+const asked = computed(() => here(evaluation.asked));
+const problems = computed(() => here(evaluation.problems));
+const named = computed(() => evaluation.units.filter((u) => u.line_id === line && asked.value.some((a) => a.unit_id === u.id)));
+const of = <T extends { unit_id: string | null }>(all: T[], unit: string | null) => all.filter((x) => x.unit_id === unit);
+const answersOf = (id: string) => units.value.find((u) => u.id === id)?.answers ?? {};
+
+function setUnit(id: string, given: Answers): void {
+  const others = units.value.some((u) => u.id === id) ? units.value : [...units.value, { id, answers: {} }];
+  units.value = others.map((u) => (u.id === id ? { ...u, answers: given } : u));
+}
+
+// What was typed for this one before stays where the first has no answer.
+const copyFirst = (id: string) => setUnit(id, { ...answersOf(id), ...answersOf(named.value[0]!.id) });
+
+const forms = useTemplateRef<InstanceType<typeof EntryForm>[]>('forms');
+const whole = useTemplateRef<InstanceType<typeof EntryForm>>('whole');
+
+/** Puts the focus on the first control with a problem; false when there is none here. */
+const focusFirstProblem = (): boolean => !!whole.value?.focusFirstProblem() || !!forms.value?.some((form) => form.focusFirstProblem());
+
+defineExpose({ focusFirstProblem });
+</script>
+
+<template>
+  <div class="line-form">
+    <EntryForm v-if="of(asked, null).length" ref="whole" v-model="answers" :asked="of(asked, null)" :problems="of(problems, null)" :sections="evaluation.sections" :show-all="showAll" :prefix="prefix" />
+    <fieldset v-for="(unit, i) in named" :key="unit.id">
+      <legend>{{ unit.name }}</legend>
+      <button v-if="i > 0" type="button" class="entry-clear" @click="copyFirst(unit.id)">Copy from the first<span class="visually-hidden"> to {{ unit.name }}</span></button>
+      <EntryForm
+        ref="forms"
+        :model-value="answersOf(unit.id)"
+        :asked="of(asked, unit.id)"
+        :problems="of(problems, unit.id)"
+        :sections="evaluation.sections"
+        :show-all="showAll"
+        :prefix="`${prefix}-${unit.id}`"
+        @update:model-value="setUnit(unit.id, $event)"
+      />
+    </fieldset>
+  </div>
+</template>

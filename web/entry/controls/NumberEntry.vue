@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Answer, Asked } from '../answers';
+
+const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
+const model = defineModel<Answer | undefined>();
+
+// A text, so that a decimal comma and everything else typed is kept as it was typed: the server reads it.
+const text = computed({ get: () => (typeof model.value === 'string' || typeof model.value === 'number' ? String(model.value) : ''), set: (value) => (model.value = value) });
+</script>
+
+<template>
+  <div class="entry-number">
+    <input
+      :id="id"
+      v-model="text"
+      class="entry-input"
+      type="text"
+      :inputmode="asked.settings.decimals === 0 ? 'numeric' : 'decimal'"
+      autocomplete="off"
+      :placeholder="asked.placeholder || undefined"
+      :required="asked.required"
+      :aria-describedby="describedBy"
+      :aria-invalid="invalid || undefined"
+    />
+    <span v-if="asked.settings.unit">{{ asked.settings.unit }}</span>
+  </div>
+</template>

@@ -1,0 +1,44 @@
+import { shallowRef } from 'vue';
+import type { Answers, Unit } from '../entry/answers';
+import { api, ask, type Schemas } from '../shared/api/client';
+
+/** The cart, or the one that holds what is bought at once. */
+export type CartKind = 'cart' | 'at_once';
+
+/** A line as it is typed on its page. */
+export interface LineDraft {
+  product: string;
+  variant?: string;
+  quantity: number;
+  answers: Answers;
+  units: Unit[];
+}
+
+const views = { cart: shallowRef<Schemas['CartView']>(), at_once: shallowRef<Schemas['CartView']>() };
+
+/** A cart and what can be done with it. Every call gives the whole cart back, evaluated. */
+export function useCart(kind: CartKind) {
+  const view = views[kind];
+  const headers = kind === 'at_once' ? { 'Sexton-Cart': 'at_once' } : {};
+
+  async function take(reply: Parameters<typeof ask<Schemas['CartView']>>[0]): Promise<void> {
+    view.value = await ask(reply);
+  }
+
+  return {
+    view,
+    headers,
+    load: () => take(api.GET('/api/shop/v1/cart', { headers })),
+    /** Puts a line in. The same key twice puts it in once. */
+    add: (line: LineDraft, orderAnswers: Answers, key: string) =>
+      take(api.POST('/api/shop/v1/cart/lines', { headers, params: { header: { 'Idempotency-Key': key } }, body: { ...line, order_answers: orderAnswers } })),
+    /** Makes it the only line. */
+    replace: (line: LineDraft, orderAnswers: Answers) => take(api.PUT('/api/shop/v1/cart/lines', { headers, body: { ...line, order_answers: orderAnswers } })),
+    change: (id: string, quantity: number, answers?: Answers, units?: Unit[], step?: string) =>
+      take(api.PUT('/api/shop/v1/cart/lines/{id}', { headers, params: { path: { id } }, body: { quantity, answers, units, step } })),
+    answer: (step: string, answers: Answers) => take(api.PUT('/api/shop/v1/cart/answers', { headers, body: { step, answers } })),
+  };
+}
+
+/** What would be asked of a cart. */
+export const evaluateCart = (cart: Schemas['CartContent']) => ask(api.POST('/api/shop/v1/evaluate', { body: cart }));

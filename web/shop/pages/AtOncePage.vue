@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import { useRouter } from 'vue-router';
+import { useWork } from '../../shared/work';
+import { useCart } from '../cart';
+import { nameOf } from '../catalogue';
+import { useCheckout } from '../checkout';
+import PriceSum from '../parts/PriceSum.vue';
+import StepQuestions from '../parts/StepQuestions.vue';
+import { headingOf, stepsOf } from '../steps';
+
+// Bought at once, cart and contact are skipped as pages; what they would have asked is asked here, before payment.
+const router = useRouter();
+const all = useCart('at_once').view.value?.evaluation.steps.map((s) => s.key) ?? [];
+const { typed, lines, evaluation, problems, failure: lost, save, letGo } = useCheckout('at_once', () => all.filter((s) => s !== 'product_page' && s !== 'payment'));
+const { busy, failure, run } = useWork();
+const showAll = ref(false);
+const questions = useTemplateRef<InstanceType<typeof StepQuestions>[]>('questions');
+const steps = computed(() => (evaluation.value ? stepsOf(evaluation.value).filter((s) => s.key !== 'payment' && s.asks) : []));
+
+async function goOn(): Promise<void> {
+  await run(async () => {
+    await save();
+    showAll.value = true;
+    if (problems.value.length > 0) {
+      await nextTick();
+      questions.value?.some((q) => q.focusFirstProblem());
+    } else {
+      letGo();
+      await router.push('/at-once/payment');
+    }
+  });
+}
+</script>
+
+<template>
+  <div class="sheet narrow">
+    <h1>Buy at once</h1>
+    <p v-if="!lines.length || !evaluation">Nothing was chosen yet. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
+    <form v-else novalidate @submit.prevent="goOn">
+      <p>
+        <RouterLink v-for="line in lines" :key="line.id" :to="`/products/${line.product_code}`">{{ line.quantity }} × {{ nameOf(line) }}</RouterLink>
+      </p>
+      <section v-for="step in steps" :key="step.key">
+        <h2>{{ step.key === 'cart' ? 'With your order' : headingOf(step) }}</h2>
+        <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" :step="step.key" :show-all="showAll" />
+      </section>
+      <PriceSum :prices="evaluation.prices" />
+      <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
+      <p><button class="buy" :disabled="busy">Go on to payment</button></p>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+section {
+  margin: 1.5rem 0;
+}
+</style>

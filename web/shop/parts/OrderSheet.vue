@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import type { Schemas } from '../../shared/api/client';
+import ToldAnswers from './ToldAnswers.vue';
+
+/** An order as its shopper sees it: what was ordered, and what was told us. */
+defineProps<{ order: Schemas['OrderPageView'] }>();
+</script>
+
+<template>
+  <section v-for="line in order.lines" :key="line.id">
+    <h2>
+      <span>{{ line.quantity }} × {{ line.name }}</span> <span class="sum-of">{{ line.sum }}</span>
+    </h2>
+    <ToldAnswers :entries="order.entries" :line="line.id" :units="line.units" />
+  </section>
+  <p class="total"><span>Together</span> <span>{{ order.total }}</span></p>
+  <section v-if="order.entries.some((e) => e.line_id === null)">
+    <h2>Your details</h2>
+    <ToldAnswers :entries="order.entries" />
+  </section>
+</template>
+
+<style scoped>
+section {
+  border-top: 1px solid var(--shop-rule);
+  padding: 0.8rem 0 0.2rem;
+}
+h2,
+.total {
+  display: flex;
+  justify-content: space-between;
+  gap: 1rem;
+}
+h2 .sum-of {
+  font: 400 1rem var(--work);
+}
+.total {
+  font-weight: 650;
+  border-top: 2px solid var(--shop-bark);
+  padding-top: 0.6rem;
+  margin: 0.5rem 0 1.5rem;
+}
+</style>
