@@ -19,10 +19,13 @@ public sealed class ApiTests(World world) : IClassFixture<World>
     [Theory]
     [InlineData("GET", "draft")]
     [InlineData("POST", "draft/fields")]
-    [InlineData("PATCH", "draft/fields/name")]
-    [InlineData("DELETE", "draft/fields/name")]
+    [InlineData("POST", "draft/sections")]
+    [InlineData("POST", "draft/steps")]
+    [InlineData("PATCH", "draft/items/name")]
+    [InlineData("DELETE", "draft/items/name")]
     [InlineData("POST", "draft/undo")]
-    [InlineData("POST", "draft/evaluate")]
+    [InlineData("POST", "draft/preview")]
+    [InlineData("PUT", "live/fields/guest_name")]
     [InlineData("GET", "versions")]
     [InlineData("POST", "versions")]
     [InlineData("GET", "orders")]
@@ -59,6 +62,7 @@ public sealed class ApiTests(World world) : IClassFixture<World>
     [InlineData("POST", "api/shop/v1/cart/lines")]
     [InlineData("PUT", "api/shop/v1/cart/answers")]
     [InlineData("POST", "api/shop/v1/attempts")]
+    [InlineData("POST", "api/shop/v1/account/links")]
     [InlineData("POST", "api/console/v1/session")]
     public async Task Nothing_is_changed_without_the_antiforgery_token(string method, string path)
     {
@@ -79,7 +83,8 @@ public sealed class ApiTests(World world) : IClassFixture<World>
     [InlineData("""{"lines":null}""")]
     [InlineData("""{"lines":[{"id":"a"}]}""")]
     [InlineData("""{"lines":[{"id":"a","product_code":"WA-MAY","quantity":"2","answers":{}}]}""")]
-    [InlineData("""{"answers":{"name":5}}""")]
+    [InlineData("""{"answers":{"name":{"a":5}}}""")]
+    [InlineData("""{"answers":{"name":[5]}}""")]
     [InlineData("""[]""")]
     public async Task A_malformed_body_is_told_as_problem_details(string body)
     {

@@ -18,6 +18,7 @@ namespace Sexton.Server.Tests;
 /// </summary>
 public sealed class ArtefactTests
 {
+    private static readonly LineFacts Facts = new("A", null, "Things", [], System.Collections.Immutable.ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty, Ships: true);
     private static readonly SentOrder Order = MakeOrder();
     private static readonly ShopperEmailDestination Email = new(new EmailSettings("Shop", new MailboxAddress("Shop", "shop@marrowby.example"), "", 0, id => $"http://localhost/{id}", TimeSpan.Zero));
     private static readonly BackOfficeDestination BackOffice = new(() => throw new NotSupportedException());
@@ -65,6 +66,27 @@ public sealed class ArtefactTests
     }
 
     [Fact]
+    public void Two_units_with_their_answers_exchanged_are_noticed_in_every_artefact()
+    {
+        var record = JsonNode.Parse(BackOffice.Render(Order, 1))!;
+        var pieces = record["lines"]![0]!["pieces"]!;
+        (pieces[0]!["notes"]![0]!["text"], pieces[1]!["notes"]![0]!["text"]) = ("Yes", "1");
+        Worst(BackOffice.ReadBack(Bytes(record), Order), "unit/a/u1/badge", "record").ShouldBe(Finding.Altered);
+
+        var page = JsonNode.Parse(PageBytes())!;
+        foreach (var entry in page["entries"]!.AsArray().Where(e => e!["slot"]!.GetValue<string>().StartsWith("unit/", StringComparison.Ordinal)))
+        {
+            entry!["text"] = entry["text"]!.GetValue<string>() == "1" ? "Yes" : "1";
+        }
+
+        Worst(PageReader.ReadBack(Bytes(page), Order.Projection), "unit/a/u2/badge", "page").ShouldBe(Finding.Altered);
+        const string One = "Item 1.1: Seat 1 of 2\n  Badge: 1\nItem 1.2: Seat 2 of 2\n  Badge: Yes\n";
+        const string Other = "Item 1.1: Seat 1 of 2\n  Badge: Yes\nItem 1.2: Seat 2 of 2\n  Badge: 1\n";
+        Worst(Email.ReadBack(Text(One, Other), Order), "unit/a/u1/badge", "text").ShouldBe(Finding.Altered);
+        Worst(Email.ReadBack(Html("data-slot=\"unit/a/u1/badge\"", "data-slot=\"unit/a/u9/badge\""), Order), "unit/a/u1/badge", "html").ShouldBe(Finding.Missing);
+    }
+
+    [Fact]
     public void An_answer_that_looks_like_a_line_of_the_message_does_not_stand_in_for_it()
     {
         var bytes = EmailBytes();
@@ -85,7 +107,7 @@ public sealed class ArtefactTests
     [InlineData("From the garden")]
     public void Hostile_and_foreign_text_comes_back_as_it_was(string text)
     {
-        var projection = new Projection([new Entry("a", "wording", "Words: on {{it}}", text)]);
+        var projection = new Projection([new Entry("a", null, "wording", "Words: on {{it}}", text)]);
         var order = Order with { Projection = projection };
         Email.ReadBack(Email.Render(order, 1), order).Select(f => f.Found).ShouldAllBe(found => found == text);
         BackOffice.ReadBack(BackOffice.Render(order, 1), order).Single().Found.ShouldBe(text);
@@ -190,24 +212,29 @@ public sealed class ArtefactTests
         {
             Version = 1,
             Language = "en",
+            Group = "household",
+            Country = "IE",
+            Day = new DateOnly(2026, 11, 25),
             Currency = "EUR",
             TotalMinor = 1111,
-            Lines = [new("a", "A-1", "Product 1", 1, 1, 1), new("b", "B-1", "Yes 1", 11, 1, 11)],
+            Lines = [new("a", "A-1", "Product 1", 1, 1, 1, Facts) { Units = ["u1", "u2"], UnitName = "Seat" }, new("b", "B-1", "Yes 1", 11, 1, 11, Facts)],
             Answers =
             [
-                new(null, "name", "Your name", "contact", AnswerValue.Of("Yes"), "Yes"),
-                new(null, "email", "E-mail", "contact", AnswerValue.Of("yes@1.example"), "yes@1.example"),
+                new(null, null, "name", "Your name", "contact", AnswerValue.Of("Yes"), "Yes"),
+                new(null, null, "email", "E-mail", "contact", AnswerValue.Of("yes@1.example"), "yes@1.example"),
             ],
         };
         return new SentOrder(Guid.Parse("11111111-1111-1111-1111-111111111111"), 1, DateTimeOffset.UnixEpoch, content, new Projection(
         [
-            new("a", "count", "How many", "1"),
-            new("a", "agreed", "Agreed 1", "Yes"),
-            new("a", "wording", "Words", "Yes 1"),
-            new("b", "count", "How many", "11"),
-            new("b", "wording", "Words", "Zoë"),
-            new(null, "name", "Your name", "Yes"),
-            new(null, "delivery_address", "Delivery address", "1 Yes Street\nHow many: 1\nIreland"),
+            new("a", null, "count", "How many", "1"),
+            new("a", null, "agreed", "Agreed 1", "Yes"),
+            new("a", null, "wording", "Words", "Yes 1"),
+            new("a", "u1", "badge", "Badge", "1"),
+            new("a", "u2", "badge", "Badge", "Yes"),
+            new("b", null, "count", "How many", "11"),
+            new("b", null, "wording", "Words", "Zoë"),
+            new(null, null, "name", "Your name", "Yes"),
+            new(null, null, "delivery_address", "Delivery address", "1 Yes Street\nHow many: 1\nIreland"),
         ]));
     }
 }

@@ -9,17 +9,17 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
     [Fact]
     public async Task Every_answer_arrives_and_its_thread_is_full()
     {
-        const string badge = "Zoë 🌿 <i>&amp;</i> \"1\"";
-        var number = await BuyAsync(badge);
+        const string guest = "Zoë 🌿 <i>&amp;</i> \"1\"";
+        var number = await BuyAsync(guest);
         await SettledAsync(number);
         var trail = await TrailAsync(number);
         var row = trail.Single(r => r["label"]!.GetValue<string>() == "Who is coming");
-        Signs(row).ShouldBe(["folded_sheet", "folded_sheet", "folded_sheet", "folded_sheet", "sealed_sheet"]);
+        Signs(row).ShouldBe(["folded_sheet", "folded_sheet", "open_sheet", "folded_sheet", "folded_sheet", "sealed_sheet"]);
 
         var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)!["sale"]!;
-        sale["lines"]![0]!["notes"]![0]!["text"]!.GetValue<string>().ShouldBe(badge);
+        sale["lines"]![0]!["pieces"]![0]!["notes"]![0]!["text"]!.GetValue<string>().ShouldBe(guest);
         var message = Mail.Parse((await world.ReceivedAsync("mail/messages")).Single(m => Mail.Parse(m!).Subject.Contains(number.ToString(System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal))!);
-        message.Text.ShouldContain("Who is coming: " + badge);
+        message.Text.ShouldContain("Who is coming: " + guest);
     }
 
     [Fact]
@@ -90,7 +90,7 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         messages.Count.ShouldBe(2);
         messages.Select(m => m.MessageId).Distinct(StringComparer.Ordinal).Count().ShouldBe(1);
         var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
-        row["marks"]![3]!["delivery"]!.GetValue<string>().ShouldBe("uncertain");
+        row["marks"]![4]!["delivery"]!.GetValue<string>().ShouldBe("uncertain");
         using var manager = await world.SignedInAsync();
         (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Code.ShouldBe("nothing_to_send");
     }
@@ -101,7 +101,7 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         var number = await BuyAsync("Nobody", "nobody@farrant.example");
         await SettledAsync(number);
         var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
-        Signs(row)[3].ShouldBe("raised_flag");
+        Signs(row)[4].ShouldBe("raised_flag");
         using var manager = await world.SignedInAsync();
         (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Status.ShouldBe(204);
         await SettledAsync(number);
@@ -128,14 +128,14 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = "TR-QUINCE", ["quantity"] = 1, ["answers"] = new JsonObject() })).Status.ShouldBe(200);
         var order = await shopper.BuyAsync("Beside");
         var rows = await TrailAsync(order["number"]!.GetValue<long>());
-        rows.Single(r => r["label"]!.GetValue<string>().StartsWith("A variety", StringComparison.Ordinal))["left_empty"]!.GetValue<bool>().ShouldBeTrue();
+        rows.Single(r => r["label"]!.GetValue<string>().StartsWith("Potted up", StringComparison.Ordinal))["left_empty"]!.GetValue<bool>().ShouldBeTrue();
         rows.Single(r => r["label"]!.GetValue<string>() == "Your name")["marks"]![0]!["expectation"]!.GetValue<string>().ShouldBe("not_routed");
     }
 
-    private async Task<long> BuyAsync(string badge, string email = "odile@farrant.example", Shopper? shopper = null)
+    private async Task<long> BuyAsync(string guest, string email = "odile@farrant.example", Shopper? shopper = null)
     {
         using var one = shopper ?? new Shopper(world);
-        return (await one.BuyAsync(badge, email))["number"]!.GetValue<long>();
+        return (await one.BuyAsync(guest, email))["number"]!.GetValue<long>();
     }
 
     private async Task SettledAsync(long number) => await World.UntilAsync(

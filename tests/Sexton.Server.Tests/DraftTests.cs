@@ -6,66 +6,63 @@ namespace Sexton.Server.Tests;
 /// <summary>Defining, undoing and publishing.</summary>
 public sealed class DraftTests(World world) : IClassFixture<World>
 {
-    private const string Draft = "api/console/v1/draft";
-
     [Fact]
     public async Task A_field_is_defined_tried_out_published_and_asked()
     {
-        using var manager = await world.SignedInAsync();
-        var key = (await manager.GetAsync(Draft + "/proposed-key?label=Words%20on%20the%20label")).Json["key"]!.GetValue<string>();
-        var field = await AddAsync(manager, "Words on the label", key, "LA-ZINC-L");
-        field.Status.ShouldBe(200, field.Body);
-        field = await ChangeAsync(manager, field, "settings.longest", 40);
-        field = await ChangeAsync(manager, field, "required", true);
+        using var manager = await Manager.ComeAsync(world);
+        var key = (await manager.Http.GetAsync("api/console/v1/draft/proposed-key?label=Words%20on%20the%20label")).Json["key"]!.GetValue<string>();
+        (await manager.AddAsync("Words on the label", key, products: "LA-ZINC-L")).Status.ShouldBe(200);
+        await manager.ChangeAsync(key, "settings.longest", 40);
+        await manager.ChangeAsync(key, "required", true);
 
         // The preview asks what the published version will ask, and the shop does not yet.
-        var cart = Cart("LA-ZINC-L");
-        var preview = await manager.SendAsync(HttpMethod.Post, Draft + "/evaluate", cart.DeepClone());
-        Asked(preview).ShouldContain(key);
-        Asked(await manager.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).ShouldNotContain(key);
+        var cart = Manager.Cart("LA-ZINC-L");
+        var preview = (await manager.PreviewAsync(cart)).Json["evaluation"]!;
+        Manager.Asked(preview).ShouldContain(key);
+        Manager.Asked(await EvaluateAsync(manager, cart)).ShouldNotContain(key);
 
-        var versions = await manager.GetAsync("api/console/v1/versions");
+        var versions = await manager.Http.GetAsync("api/console/v1/versions");
         versions.Json["changes"]!.AsArray().Single(c => c!["field"]!.GetValue<string>() == key)!["kind"]!.GetValue<string>().ShouldBe("added");
-        var published = await PublishAsync(manager);
+        var published = await manager.PublishAsync();
         published.Status.ShouldBe(200, published.Body);
-        var asked = await manager.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone());
-        asked.Json["asked"]!.ToJsonString().ShouldBe(preview.Json["asked"]!.ToJsonString());
+        (await EvaluateAsync(manager, cart)).ToJsonString().ShouldBe(preview.ToJsonString());
+        (await manager.PublishAsync()).Code.ShouldBe("nothing_changed");
 
-        // What was published stays in the register, and its key is never given again.
-        (await manager.SendAsync(HttpMethod.Delete, $"{Draft}/fields/{key}", null, IfMatch(field))).Code.ShouldBe("field_is_live");
-        (await AddAsync(manager, "Words on the label", key, "LA-ZINC-L")).Code.ShouldBe("setting_refused");
-        (await PublishAsync(manager)).Code.ShouldBe("nothing_changed");
+        // No order answers it yet, so it can be taken out; its key is never given again.
+        (await manager.RemoveAsync(key)).Status.ShouldBe(204);
+        (await manager.AddAsync("Words on the label", key, products: "LA-ZINC-L")).Code.ShouldBe("setting_refused");
+        (await manager.UndoAsync()).Status.ShouldBe(200);
     }
 
     [Fact]
     public async Task A_draft_with_a_problem_is_not_published()
     {
-        using var manager = await world.SignedInAsync();
-        var field = await AddAsync(manager, "Too long for the back office", "too_long_there", "LA-SLATE");
-        field = await ChangeAsync(manager, field, "settings.longest", 90);
-        var refused = await PublishAsync(manager);
+        using var manager = await Manager.ComeAsync(world);
+        await manager.AddAsync("Too long for the back office", "too_long_there", products: "LA-SLATE");
+        await manager.ChangeAsync("too_long_there", "settings.longest", 90);
+        var refused = await manager.PublishAsync();
         (refused.Status, refused.Code).ShouldBe((422, "draft_has_problems"));
         refused.Json["problems"]![0]!["remedies"]!.AsArray().Count.ShouldBe(2);
-        (await manager.SendAsync(HttpMethod.Delete, Draft + "/fields/too_long_there", null, IfMatch(field))).Status.ShouldBe(204);
+        (await manager.RemoveAsync("too_long_there")).Status.ShouldBe(204);
     }
 
     [Fact]
     public async Task A_change_to_an_old_revision_is_refused_and_changes_nothing()
     {
-        using var manager = await world.SignedInAsync();
-        var field = await AddAsync(manager, "Two at once", "two_at_once", "LA-SLATE");
-        await ChangeAsync(manager, field, "help.en", "first");
-        var second = await manager.SendAsync(HttpMethod.Patch, Draft + "/fields/two_at_once", Change("help.en", "second"), IfMatch(field));
+        using var manager = await Manager.ComeAsync(world);
+        await manager.AddAsync("Two at once", "two_at_once", products: "LA-SLATE");
+        await manager.ChangeAsync("two_at_once", "help.en", "first");
+        var second = await manager.TryAsync("two_at_once", "help.en", "second", revision: 1);
         (second.Status, second.Code).ShouldBe((409, "changed_meanwhile"));
-        (await FieldAsync(manager, "two_at_once"))["help"]!["en"]!.GetValue<string>().ShouldBe("first");
+        (await manager.FieldAsync("two_at_once"))["help"]!["en"]!.GetValue<string>().ShouldBe("first");
     }
 
     [Fact]
     public async Task A_field_added_twice_at_the_same_moment_is_added_once()
     {
-        using var manager = await world.SignedInAsync();
-        using var other = await world.SignedInAsync(World.OtherManager);
-        var replies = await Task.WhenAll(AddAsync(manager, "Same", "same_moment", "LA-SLATE"), AddAsync(other, "Same", "same_moment", "LA-SLATE"));
+        using var manager = await Manager.ComeAsync(world);
+        using var other = await Manager.ComeAsync(world, World.OtherManager);
+        var replies = await Task.WhenAll(manager.AddAsync("Same", "same_moment", products: "LA-SLATE"), other.AddAsync("Same", "same_moment", products: "LA-SLATE"));
         replies.Count(r => r.Status == 200).ShouldBe(1);
         replies.Single(r => r.Status != 200).Status.ShouldBeOneOf(409, 422);
     }
@@ -73,27 +70,120 @@ public sealed class DraftTests(World world) : IClassFixture<World>
     [Fact]
     public async Task Undo_takes_back_ones_own_last_change()
     {
-        using var manager = await world.SignedInAsync();
-        var field = await AddAsync(manager, "To be undone", "to_be_undone", "LA-SLATE");
-        await ChangeAsync(manager, field, "goes_to.back_office", false);
-        (await UndoAsync(manager)).Status.ShouldBe(200);
-        (await FieldAsync(manager, "to_be_undone"))["goes_to"]!.AsArray().Select(d => d!.GetValue<string>()).ShouldContain("back_office");
-        (await UndoAsync(manager)).Status.ShouldBe(200);
-        (await manager.GetAsync(Draft)).Body.ShouldNotContain("to_be_undone");
+        using var manager = await Manager.ComeAsync(world);
+        await manager.AddAsync("To be undone", "to_be_undone", products: "LA-SLATE");
+        await manager.ChangeAsync("to_be_undone", "goes_to.back_office", false);
+        var before = Order(await manager.DraftAsync());
+        await manager.ChangeAsync("to_be_undone", "position", "guest_name");
+        var moved = Order(await manager.DraftAsync());
+        Array.IndexOf(moved, "to_be_undone").ShouldBe(Array.IndexOf(moved, "guest_name") - 1);
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+        Order(await manager.DraftAsync()).ShouldBe(before);
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+        (await manager.FieldAsync("to_be_undone"))["goes_to"]!.AsArray().Select(d => d!.GetValue<string>()).ShouldContain("back_office");
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+        (await manager.DraftAsync()).ToJsonString().ShouldNotContain("to_be_undone");
     }
 
     [Fact]
     public async Task Undo_is_refused_by_name_where_another_changed_it_since()
     {
-        using var manager = await world.SignedInAsync();
-        using var other = await world.SignedInAsync(World.OtherManager);
-        var field = await AddAsync(manager, "Contested", "contested", "LA-SLATE");
-        field = await ChangeAsync(manager, field, "help.en", "mine");
-        await ChangeAsync(other, field, "help.en", "theirs");
-        var refused = await UndoAsync(manager);
+        using var manager = await Manager.ComeAsync(world);
+        using var other = await Manager.ComeAsync(world, World.OtherManager);
+        await manager.AddAsync("Contested", "contested", products: "LA-SLATE");
+        await manager.ChangeAsync("contested", "help.en", "mine");
+        await other.ChangeAsync("contested", "help.en", "theirs");
+        var refused = await manager.UndoAsync();
         (refused.Status, refused.Code).ShouldBe((409, "changed_since"));
-        refused.Json["detail"]!.ToString().ShouldContain("contested");
-        (await FieldAsync(manager, "contested"))["help"]!["en"]!.GetValue<string>().ShouldBe("theirs");
+        refused.Json["detail"]!.GetValue<string>().ShouldContain("contested");
+        (await other.UndoAsync()).Status.ShouldBe(200);
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+    }
+
+    [Theory]
+    [InlineData("settings.longest", "0")]
+    [InlineData("settings.longest", "\"forty\"")]
+    [InlineData("settings.pattern", "\"(\"")]
+    [InlineData("label.en", "\"\\u0001\"")]
+    [InlineData("moon", "1")]
+    [InlineData("goes_to.moon", "true")]
+    [InlineData("when", "{\"some\":[]}")]
+    [InlineData("position", "\"nobody\"")]
+    [InlineData("position", "3")]
+    [InlineData("type", "\"no_type\"")]
+    public async Task A_setting_that_cannot_be_is_refused_with_its_path(string setting, string json)
+    {
+        using var manager = await Manager.ComeAsync(world);
+        var refused = await manager.TryAsync("guest_name", setting, JsonNode.Parse(json));
+        (refused.Status, refused.Code).ShouldBe((422, "setting_refused"));
+        refused.Json["setting"]!.GetValue<string>().ShouldBe(setting);
+        refused.Json["detail"]!.GetValue<string>().ShouldEndWith(".");
+    }
+
+    [Theory]
+    [InlineData("level", "\"line\"")]
+    [InlineData("type", "\"long_text\"")]
+    public async Task Type_and_level_stay_once_published(string setting, string json)
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await manager.TryAsync("guest_name", setting, JsonNode.Parse(json))).Code.ShouldBe("setting_refused");
+        await manager.AddAsync("Not yet", "not_yet_" + setting, products: "LA-SLATE");
+        await manager.ChangeAsync("not_yet_" + setting, setting, JsonNode.Parse(setting == "level" ? "\"order\"" : json));
+        (await manager.RemoveAsync("not_yet_" + setting)).Status.ShouldBe(204);
+    }
+
+    [Fact]
+    public async Task The_key_of_a_choice_is_never_used_again()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        JsonArray Choices(params string[] keys) => [.. keys.Select(k => (JsonNode)new JsonObject { ["key"] = k, ["label"] = new JsonObject { ["en"] = "A " + k } })];
+        await manager.ChangeAsync("typeface", "settings.choices", Choices("clarendon", "roman"));
+        // It is in the current version still, so it can be put back; once a version is without it, never again.
+        await manager.ChangeAsync("typeface", "settings.choices", Choices("clarendon", "roman", "plain"));
+        await manager.ChangeAsync("typeface", "settings.choices", Choices("clarendon", "roman"));
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        (await manager.TryAsync("typeface", "settings.choices", Choices("clarendon", "roman", "plain"))).Json["detail"]!.GetValue<string>().ShouldContain("plain");
+        await manager.ChangeAsync("typeface", "settings.choices", Choices("clarendon", "roman", "simple"));
+    }
+
+    [Fact]
+    public async Task A_section_with_an_opening_question_and_a_step_of_ones_own()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await manager.AddStepAsync("Your wishes", "wishes", "cart")).Status.ShouldBe(200);
+        (await manager.AddSectionAsync("Card in the parcel", "card", "order")).Status.ShouldBe(200);
+        await manager.ChangeAsync("card", "opening.en", "Add a card?");
+        await manager.ChangeAsync("card", "step", "wishes");
+        (await manager.AddAsync("Message", "message", "long_text", "order", "card")).Status.ShouldBe(200);
+        (await manager.RemoveAsync("card")).Code.ShouldBe("not_empty");
+        (await manager.RemoveAsync("wishes")).Code.ShouldBe("not_empty");
+
+        var closed = (await manager.PreviewAsync(Manager.Cart("LA-SLATE"))).Json;
+        Manager.Asked(closed["evaluation"]!).ShouldContain("card");
+        closed["not_asked"]!.AsArray().Single(n => n!["field"]!.GetValue<string>() == "message")!["why"]!.GetValue<string>().ShouldBe("“Add a card?” is not answered yet");
+        var open = (await manager.PreviewAsync(Manager.Cart("LA-SLATE", order: new() { ["card"] = true }))).Json["evaluation"]!;
+        Manager.Asked(open).ShouldContain("message");
+        open["steps"]!.AsArray().Select(s => s!["key"]!.GetValue<string>()).ShouldBe(["product_page", "cart", "wishes", "contact", "delivery", "payment"]);
+        foreach (var key in new[] { "message", "card", "wishes" })
+        {
+            (await manager.RemoveAsync(key)).Status.ShouldBe(204, key);
+        }
+    }
+
+    [Fact]
+    public async Task A_condition_is_explained_part_by_part_and_tells_why_it_does_not_hold()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await manager.AddAsync("Access width", "access_width", "number");
+        await manager.ChangeAsync("access_width", "settings.unit", "cm");
+        await manager.ChangeAsync("access_width", "when", JsonNode.Parse("""{"all":[{"fact":"attribute.height","is":"over","value":3},{"fact":"group","is":"is_not","value":"trade"}]}"""));
+        (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == "access_width")!["sentences"]!["when"]!.GetValue<string>()
+            .ShouldBe("the height is over 3 m and the shopper group is not trade");
+        var shown = (await manager.PreviewAsync(Manager.Cart("TR-HORNBEAM", group: "trade"), "access_width")).Json;
+        shown["explained"]!["when"]!["parts"]!.AsArray().Select(p => (p!["holds"]!.GetValue<bool>(), p["saw"]!.GetValue<string>())).ShouldBe([(true, "it is 3.5 m"), (false, "it is trade")]);
+        shown["not_asked"]!.AsArray().Single(n => n!["field"]!.GetValue<string>() == "access_width")!["why"]!.GetValue<string>().ShouldBe("the shopper group is trade");
+        (await manager.RemoveAsync("access_width")).Status.ShouldBe(204);
     }
 
     [Theory]
@@ -105,36 +195,7 @@ public sealed class DraftTests(World world) : IClassFixture<World>
         (await manager.SendAsync(HttpMethod.Post, "api/console/v1/versions", new JsonObject { ["number"] = 9, ["note"] = note })).Code.ShouldBe(code);
     }
 
-    private static Task<Reply> AddAsync(Client manager, string label, string key, string product) =>
-        manager.SendAsync(HttpMethod.Post, Draft + "/fields", new JsonObject { ["label"] = label, ["key"] = key, ["type"] = "line_text", ["products"] = new JsonArray(product) });
+    private static async Task<JsonNode> EvaluateAsync(Manager manager, JsonObject cart) => (await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).Json;
 
-    private static async Task<Reply> ChangeAsync(Client manager, Reply field, string setting, JsonNode value)
-    {
-        var reply = await manager.SendAsync(HttpMethod.Patch, $"{Draft}/fields/{field.Json["field"]!["key"]}", Change(setting, value), IfMatch(field));
-        reply.Status.ShouldBe(200, reply.Body);
-        return reply;
-    }
-
-    private static JsonObject Change(string setting, JsonNode value) => new() { ["setting"] = setting, ["value"] = value };
-
-    private static (string Name, string Value) IfMatch(Reply field) => ("If-Match", $"\"{field.Json["revision"]}\"");
-
-    private static Task<Reply> UndoAsync(Client manager) => manager.SendAsync(HttpMethod.Post, Draft + "/undo", null);
-
-    private static async Task<Reply> PublishAsync(Client manager)
-    {
-        var next = (await manager.GetAsync("api/console/v1/versions")).Json["next"]!.GetValue<int>();
-        return await manager.SendAsync(HttpMethod.Post, "api/console/v1/versions", new JsonObject { ["number"] = next, ["note"] = "A test" });
-    }
-
-    private static async Task<JsonNode> FieldAsync(Client manager, string key) =>
-        (await manager.GetAsync(Draft)).Json["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == key)!["field"]!;
-
-    private static JsonObject Cart(string product) => new()
-    {
-        ["language"] = "en",
-        ["lines"] = new JsonArray(new JsonObject { ["id"] = "a", ["product_code"] = product, ["quantity"] = 1, ["answers"] = new JsonObject() }),
-    };
-
-    private static List<string> Asked(Reply reply) => [.. reply.Json["asked"]!.AsArray().Select(a => a!["field"]!.GetValue<string>())];
+    private static string[] Order(JsonNode draft) => [.. draft["fields"]!.AsArray().Select(f => f!["field"]!["key"]!.GetValue<string>())];
 }

@@ -80,7 +80,8 @@ public sealed class AnswerSet : IReadOnlyCollection<KeyValuePair<string, AnswerV
     private sealed class AnswerSetConverter : JsonConverter<AnswerSet>
     {
         public override AnswerSet Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-            Of(JsonSerializer.Deserialize<Dictionary<string, AnswerValue>>(ref reader, options)!);
+            // A null says that nothing was given.
+            Of(JsonSerializer.Deserialize<Dictionary<string, AnswerValue?>>(ref reader, options)!.Where(static a => a.Value is not null)!);
 
         public override void Write(Utf8JsonWriter writer, AnswerSet value, JsonSerializerOptions options)
         {

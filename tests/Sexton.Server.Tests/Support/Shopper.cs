@@ -10,28 +10,39 @@ public sealed class Shopper(World world) : IDisposable
 
     public Client Http { get; } = world.NewClient();
 
-    /// <summary>Puts something into the cart. The walks ask for a badge name.</summary>
-    public async Task<Reply> AddAsync(string badge, string product = "WA-MAY", int quantity = 1) =>
+    /// <summary>Puts walks into the cart; each seat asks who is coming.</summary>
+    public async Task<Reply> AddAsync(string guest, string product = "WA-MAY", int quantity = 1) =>
         await Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject
         {
             ["product"] = product,
             ["quantity"] = quantity,
-            ["answers"] = new JsonObject { ["guest_name"] = badge },
+            ["answers"] = new JsonObject(),
+            ["units"] = new JsonArray([.. Enumerable.Range(1, quantity).Select(n => new JsonObject { ["id"] = "u" + n, ["answers"] = new JsonObject { ["guest_name"] = guest } })]),
         });
 
     /// <summary>Answers what the order asks.</summary>
     public async Task<Reply> TellAsync(string email = "odile@farrant.example", string telephone = "") =>
-        await Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", new JsonObject
+        await Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", Details(email, telephone));
+
+    /// <summary>What the order asks of everybody, answered.</summary>
+    public static JsonObject Details(string email = "odile@farrant.example", string telephone = "") => new()
+    {
+        ["step"] = "delivery",
+        ["answers"] = new JsonObject
         {
-            ["step"] = "delivery",
-            ["answers"] = new JsonObject
-            {
-                ["name"] = "Odile Farrant",
-                ["email"] = email,
-                ["telephone"] = telephone,
-                ["delivery_address"] = new JsonObject { ["street"] = "Quarry Lane 4", ["town"] = "Aldmoor", ["country"] = "IE" },
-            },
-        });
+            ["name"] = "Odile Farrant",
+            ["email"] = email,
+            ["telephone"] = telephone,
+            ["delivery_address"] = new JsonObject { ["street"] = "Quarry Lane 4", ["town"] = "Aldmoor", ["country"] = "IE" },
+        },
+    };
+
+    /// <summary>The token of the latest sign-in link that an address got.</summary>
+    public async Task<string> LinkAsync(string email)
+    {
+        var message = (await world.ReceivedAsync("mail/messages")).Select(m => Mail.Parse(m!)).Last(m => m.To == email.ToLowerInvariant() && m.Text.Contains("/account/", StringComparison.Ordinal));
+        return message.Text.Split("/account/")[1].Split('\n')[0].Trim();
+    }
 
     /// <summary>A one-time token for a card.</summary>
     public async Task<string> TokenAsync(string card = Accepted)
@@ -45,9 +56,9 @@ public sealed class Shopper(World world) : IDisposable
         await Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = token }, ("Idempotency-Key", key));
 
     /// <summary>Walks the whole way, and gives the order as its confirmation shows it.</summary>
-    public async Task<JsonNode> BuyAsync(string badge = "Großmutter Zoë", string email = "odile@farrant.example")
+    public async Task<JsonNode> BuyAsync(string guest = "Großmutter Zoë", string email = "odile@farrant.example")
     {
-        (await AddAsync(badge)).Status.ShouldBe(200);
+        (await AddAsync(guest)).Status.ShouldBe(200);
         (await TellAsync(email)).Status.ShouldBe(200);
         var paid = await PayAsync(Guid.NewGuid().ToString(), await TokenAsync());
         paid.Json["state"]!.GetValue<string>().ShouldBe("placed", paid.Body);

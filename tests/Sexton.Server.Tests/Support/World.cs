@@ -7,6 +7,7 @@ using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Extensions.DependencyInjection;
+using Sexton.Core.Register.Types;
 using Sexton.Server.Hosting;
 using Sexton.StandIns;
 
@@ -42,6 +43,9 @@ public class World : IAsyncLifetime
     /// <summary>Whether the server works off deliveries and attempts by itself.</summary>
     protected virtual bool Works => true;
 
+    /// <summary>The kinds of answer; null for those of Sexton.</summary>
+    protected virtual FieldTypes? Types => null;
+
     /// <summary>Arguments of a server on a database, with settings.</summary>
     internal static string[] Arguments(string database, params string[] more) =>
     [
@@ -70,7 +74,8 @@ public class World : IAsyncLifetime
                 "--Sexton:PaymentTimeOutSeconds=1",
                 "--Sexton:AttemptLeaseSeconds=3",
                 "--Sexton:DeliveryLeaseSeconds=5"),
-            Works);
+            Works,
+            Types);
         await _server.StartAsync();
         Address = AddressOf(_server);
     }

@@ -51,21 +51,24 @@ function setValue(value: Value | null | undefined): void {
       </Select>
       <Select class="words" :model-value="test.is" :options="relations" option-label="words" option-value="key" aria-label="How it is compared" @update:model-value="setRelation" />
       <ValueInput v-if="relation?.takes_value" :model-value="test.value" :kind="fact?.kind ?? 'text'" :options="fact?.options" :list="relation.takes_list" :unit="fact?.unit" label="What it is compared with" @update:model-value="setValue" />
-      <button class="act away" :aria-label="`Take away: ${fact?.name ?? test.fact}`" title="take away" @click="emit('remove')">×</button>
     </div>
     <div class="saw">
       <template v-if="explained"><b :class="{ holds: explained.holds }">{{ explained.holds ? 'holds' : 'does not hold' }}</b><br />{{ explained.saw }}</template>
     </div>
+    <button class="act away" :aria-label="`Take away: ${fact?.name ?? test.fact}`" title="take away" @click="emit('remove')">×</button>
   </div>
 </template>
 
 <style scoped>
 .test {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 118px;
+  grid-template-columns: minmax(0, 1fr) 108px 24px;
   border-bottom: 1px solid var(--rule);
   padding: 3px 0;
   align-items: center;
+}
+.what .words {
+  max-width: 152px;
 }
 .saw {
   border-left: 1px solid var(--rule);

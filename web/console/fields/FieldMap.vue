@@ -143,14 +143,14 @@ table {
 }
 .families td:first-child,
 .columns td:first-child {
-  width: 300px;
+  width: 248px;
 }
 .families th {
   font-size: 11.5px;
   padding: 0 0 2px 4px;
 }
 .columns th {
-  width: 58px;
+  width: 48px;
   height: 88px;
   position: relative;
   font-size: var(--size-small);
@@ -168,21 +168,21 @@ table {
 .columns span,
 .columns button {
   position: absolute;
-  left: 30px;
+  left: 25px;
   bottom: 6px;
   white-space: nowrap;
   transform-origin: 0 100%;
   transform: rotate(-52deg);
 }
 .columns .step {
-  width: 38px;
+  width: 33px;
 }
 .columns .step span,
 .columns .step button {
-  left: 20px;
+  left: 17px;
 }
 .columns .gap {
-  width: 22px;
+  width: 14px;
 }
 .section th {
   border-bottom: 1px solid var(--rule-strong);
@@ -237,7 +237,7 @@ table {
   display: flex;
   align-items: baseline;
   gap: 6px;
-  width: 300px;
+  width: 248px;
   height: 28px;
   line-height: 28px;
   padding: 0 8px 0 9px;

@@ -93,7 +93,8 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
   color: var(--artefact-ink);
   border: 1px solid var(--rule-strong);
   padding: 8px 12px 10px;
-  max-height: 250px;
+  max-height: 190px;
+  font-size: 14px;
   overflow: auto;
   min-width: 0;
 }

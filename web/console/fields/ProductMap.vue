@@ -112,6 +112,7 @@ defineExpose({ focus });
 table {
   table-layout: fixed;
   width: max-content;
+  margin-right: 60px;
 }
 .families td,
 .columns td {

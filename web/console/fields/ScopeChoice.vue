@@ -39,5 +39,5 @@ const saidGroups = computed(() => draft.groups.filter((g) => scope.value.groups?
 <template>
   <Select class="words" :model-value="scope.all ? EVERY : LISTED" :options="[EVERY, LISTED]" aria-label="Of which products" @update:model-value="setAll" />
   <template v-if="!scope.all">: <MultiSelect v-model="picked" class="words" :options="options" option-label="name" option-value="key" option-group-label="name" option-group-children="items" :show-toggle-all="false" filter placeholder="choose" scroll-height="320px" aria-label="Products"><template #value="{ placeholder }">{{ picked.length ? said : placeholder }}</template></MultiSelect></template>, of
-  <MultiSelect class="words" :model-value="scope.groups ?? []" :options="draft.groups" option-label="name" option-value="key" :show-toggle-all="false" aria-label="Of which shoppers" @update:model-value="setGroups"><template #value>{{ saidGroups || 'every shopper' }}</template></MultiSelect>
+  <MultiSelect class="words" :model-value="scope.groups ?? []" :options="draft.groups" option-label="name" option-value="key" :show-toggle-all="false" placeholder="every shopper" aria-label="Of which shoppers" @update:model-value="setGroups"><template #value="{ placeholder }">{{ saidGroups || placeholder }}</template></MultiSelect>
 </template>

@@ -78,7 +78,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <span class="push"></span>
         <InputText id="find" v-model="filter" class="find" type="search" :placeholder="face === 'products' ? 'Find a product or a field' : 'Find a field or a key'" aria-label="Find" @keydown.esc="filter = ''" @keydown.enter="map?.focus()" />
         <span class="small faces">
-          against
+          by
           <RouterLink :to="{ path: route.path, query: {} }" :aria-current="face === 'places' ? 'true' : undefined">where it goes</RouterLink> ·
           <RouterLink :to="{ path: route.path, query: { by: 'products' } }" :aria-current="face === 'products' ? 'true' : undefined">products</RouterLink>
         </span>
@@ -109,7 +109,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 <style scoped>
 .fields {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 452px;
+  grid-template-columns: minmax(0, 1fr) 500px;
   height: 100%;
 }
 .left {
@@ -123,7 +123,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   align-items: center;
 }
 .find.p-inputtext {
-  width: 190px;
+  width: 150px;
   font: inherit;
   border: 0;
   border-bottom: 1px solid var(--ink);

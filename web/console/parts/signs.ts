@@ -46,5 +46,6 @@ const words: Record<string, string> = {
 /** What a mark of the trail says. */
 export function wordsFor(mark: Schemas['MarkView']): string {
   if (mark.expectation === 'left_empty') return 'left empty';
+  if (mark.sign === 'open_sheet' && mark.delivery === null) return 'not opened yet';
   return mark.sign === 'folded_sheet' ? mark.finding : (words[mark.sign] ?? '');
 }

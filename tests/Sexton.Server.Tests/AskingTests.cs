@@ -1,0 +1,180 @@
+using System.Text.Json.Nodes;
+using Sexton.Server.Tests.Support;
+
+namespace Sexton.Server.Tests;
+
+/// <summary>What the shop asks on the way to an order: units, groups, steps skipped, what is switched off at once.</summary>
+public sealed class AskingTests(World world) : IClassFixture<World>
+{
+    [Fact]
+    public async Task Each_seat_is_answered_and_every_answer_arrives_with_its_own()
+    {
+        using var shopper = new Shopper(world);
+        var cart = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Walk(("u1", "Zoë"), ("u2", "Odile")));
+        cart.Json["evaluation"]!["units"]!.AsArray().Select(u => u!["name"]!.GetValue<string>()).ShouldBe(["Seat 1 of 2", "Seat 2 of 2"]);
+        (await shopper.TellAsync()).Status.ShouldBe(200);
+        var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
+        var line = order["lines"]![0]!["id"]!.GetValue<string>();
+        order["entries"]!.AsArray().Where(e => e!["unit_id"] is not null).Select(e => $"{e!["slot"]}={e["text"]}").ShouldBe([$"unit/{line}/u1/guest_name=Zoë", $"unit/{line}/u2/guest_name=Odile"]);
+
+        var number = order["number"]!.GetValue<long>();
+        await World.UntilAsync(async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number), "booked");
+        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)!["sale"]!;
+        sale["lines"]![0]!["pieces"]!.AsArray().Select(p => $"{p!["name"]}: {p["notes"]![0]!["text"]}").ShouldBe(["Seat 1 of 2: Zoë", "Seat 2 of 2: Odile"]);
+    }
+
+    [Fact]
+    public async Task When_the_quantity_falls_the_shopper_says_which_go()
+    {
+        using var shopper = new Shopper(world);
+        var cart = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Walk(("u1", "Zoë"), ("u2", "Odile"), ("u3", "Bram")));
+        var id = cart.Json["cart"]!["lines"]![0]!["id"]!.GetValue<string>();
+        var path = "api/shop/v1/cart/lines/" + id;
+        var refused = await shopper.Http.SendAsync(HttpMethod.Put, path, new JsonObject { ["quantity"] = 2 });
+        (refused.Status, refused.Code).ShouldBe((422, "cart_refused"));
+        refused.Json["detail"]!.GetValue<string>().ShouldBe("Say which of them go.");
+        var left = Walk(("u1", "Zoë"), ("u3", "Bram"));
+        var changed = await shopper.Http.SendAsync(HttpMethod.Put, path, new JsonObject { ["quantity"] = 2, ["units"] = left["units"]!.DeepClone() });
+        changed.Json["entries"]!.AsArray().Select(e => e!["text"]!.GetValue<string>()).ShouldBe(["Zoë", "Bram"]);
+
+        // A further one is another one: it does not get the id of the one that went as long as that would be told apart.
+        var more = await shopper.Http.SendAsync(HttpMethod.Put, path, new JsonObject { ["quantity"] = 3 });
+        more.Json["cart"]!["lines"]![0]!["units"]!.AsArray().Count.ShouldBe(3);
+        more.Json["evaluation"]!["problems"]!.AsArray().Count(p => p!["field"]?.GetValue<string>() == "guest_name").ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_line_added_twice_by_the_same_form_is_there_once()
+    {
+        using var shopper = new Shopper(world);
+        await shopper.Http.GetAsync("api/antiforgery");
+        for (var i = 0; i < 3; i++)
+        {
+            (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"), ("Idempotency-Key", "form-one"))).Status.ShouldBe(200);
+        }
+
+        var cart = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"), ("Idempotency-Key", "form-two"));
+        cart.Json["cart"]!["lines"]!.AsArray().Select(l => l!["quantity"]!.GetValue<int>()).ShouldBe([2]);
+    }
+
+    [Fact]
+    public async Task Nobody_gets_a_group_by_saying_so()
+    {
+        using var shopper = new Shopper(world);
+        var asked = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Manager.Cart("TR-QUINCE", group: "trade"));
+        asked.Json["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "payment_method")!["choices"]!.AsArray().Select(c => c!["key"]!.GetValue<string>()).ShouldBe(["card"]);
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"))).Status.ShouldBe(200);
+        (await shopper.TellAsync()).Status.ShouldBe(200);
+        await AnswerAsync(shopper, "payment", new() { ["payment_method"] = "on_account" });
+        (await shopper.PayAsync(Guid.NewGuid().ToString(), "")).Code.ShouldBe("cart_has_problems");
+    }
+
+    [Fact]
+    public async Task Trade_orders_on_account_and_nothing_is_charged()
+    {
+        using var shopper = new Shopper(world);
+        await SignInAsync(shopper, "bram@hedgerow-works.example");
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"))).Status.ShouldBe(200);
+        (await shopper.TellAsync()).Status.ShouldBe(200);
+        (await shopper.PayAsync(Guid.NewGuid().ToString(), "")).Code.ShouldBe("token_wanted");
+        await AnswerAsync(shopper, "payment", new() { ["payment_method"] = "on_account" });
+        var charges = (await world.ReceivedAsync("payments/charges")).Count;
+        var paid = await shopper.PayAsync(Guid.NewGuid().ToString(), "");
+        paid.Json["state"]!.GetValue<string>().ShouldBe("placed", paid.Body);
+        (await world.ReceivedAsync("payments/charges")).Count.ShouldBe(charges);
+    }
+
+    [Fact]
+    public async Task What_is_bought_at_once_leaves_the_cart_alone_and_skips_no_question()
+    {
+        using var shopper = new Shopper(world);
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-CRAB"))).Status.ShouldBe(200);
+        var header = ("Sexton-Cart", "at_once");
+        (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines", Plain("TR-QUINCE"), header)).Status.ShouldBe(200);
+        var again = await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines", Plain("TR-HORNBEAM"), header);
+        again.Json["cart"]!["lines"]!.AsArray().Select(l => l!["product_code"]!.GetValue<string>()).ShouldBe(["TR-HORNBEAM"]);
+
+        var early = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = await shopper.TokenAsync() }, header, ("Idempotency-Key", "at-once-early"));
+        early.Json["problems"]!.AsArray().Select(p => p!["field"]!.GetValue<string>()).ShouldBe(["name", "email", "delivery_address"]);
+        (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", Shopper.Details(), header)).Status.ShouldBe(200);
+        var paid = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = await shopper.TokenAsync() }, header, ("Idempotency-Key", "at-once-paid"));
+        paid.Json["state"]!.GetValue<string>().ShouldBe("placed", paid.Body);
+        (await shopper.Http.GetAsync("api/shop/v1/cart")).Json["cart"]!["lines"]!.AsArray().Select(l => l!["product_code"]!.GetValue<string>()).ShouldBe(["TR-CRAB"]);
+    }
+
+    [Fact]
+    public async Task An_answer_of_the_order_emptied_in_the_cart_is_gone()
+    {
+        using var shopper = new Shopper(world);
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"))).Status.ShouldBe(200);
+        (await AnswerAsync(shopper, "delivery", new() { ["safe_place"] = "Under the bench" })).Json["cart"]!["answers"]!["safe_place"]!.GetValue<string>().ShouldBe("Under the bench");
+        (await AnswerAsync(shopper, "delivery", new() { ["safe_place"] = " " })).Json["cart"]!["answers"]!.AsObject().ContainsKey("safe_place").ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task A_live_field_is_switched_off_at_once_and_nothing_unfinished_goes_with_it()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await manager.ChangeAsync("potting_up", "help.en", "Not finished yet");
+        var cart = Manager.Cart("TR-QUINCE");
+        Manager.Asked((await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).Json).ShouldContain("planting_day");
+        var off = await manager.SwitchAsync("planting_day", on: false);
+        off.Status.ShouldBe(200, off.Body);
+        var now = (await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).Json;
+        Manager.Asked(now).ShouldNotContain("planting_day");
+        now["asked"]!.ToJsonString().ShouldNotContain("Not finished yet");
+        (await manager.FieldAsync("planting_day"))["switched_off"]!.GetValue<bool>().ShouldBeTrue("it is so in the draft too");
+        (await manager.SwitchAsync("name", on: false)).Code.ShouldBe("cannot_be_switched");
+        (await manager.SwitchAsync("planting_day", on: true)).Status.ShouldBe(200);
+        Manager.Asked((await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart)).Json).ShouldContain("planting_day");
+    }
+
+    [Fact]
+    public async Task What_orders_answer_is_retired_and_not_taken_out()
+    {
+        using var shopper = new Shopper(world);
+        var order = await shopper.BuyAsync("Kept for ever");
+        using var manager = await Manager.ComeAsync(world);
+        (await manager.RemoveAsync("guest_name")).Code.ShouldBe("has_answers");
+        (await manager.RemoveAsync("name")).Code.ShouldBe("built_in");
+        await manager.ChangeAsync("guest_name", "retired", true);
+        var draft = await manager.DraftAsync();
+        draft["problems"]!.AsArray().ShouldBeEmpty();
+        Manager.Asked((await manager.PreviewAsync(Manager.Cart("WA-MAY"))).Json["evaluation"]!).ShouldNotContain("guest_name");
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+        order["entries"]!.ToJsonString().ShouldContain("Kept for ever");
+    }
+
+    [Fact]
+    public async Task The_order_tells_what_was_left_empty_from_what_was_not_asked()
+    {
+        using var shopper = new Shopper(world);
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"))).Status.ShouldBe(200);
+        (await shopper.TellAsync()).Status.ShouldBe(200);
+        var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
+        using var staff = await world.SignedInAsync(World.Support);
+        var trail = (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json;
+        trail["answers"]!.AsArray().Single(a => a!["slot"]!.GetValue<string>().EndsWith("/potting_up", StringComparison.Ordinal))!["left_empty"]!.GetValue<bool>().ShouldBeTrue();
+        trail["not_asked"]!.AsArray().Select(n => $"{n!["field"]}: {n["why"]}").ShouldBe(["substitute: “Would you take another variety instead?” is not answered yet"]);
+    }
+
+    internal static async Task SignInAsync(Shopper shopper, string email)
+    {
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/links", new JsonObject { ["email"] = email })).Status.ShouldBe(204);
+        var token = await shopper.LinkAsync(email);
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/session", new JsonObject { ["token"] = token })).Status.ShouldBe(200);
+    }
+
+    private static Task<Reply> AnswerAsync(Shopper shopper, string step, JsonObject answers) =>
+        shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", new JsonObject { ["step"] = step, ["answers"] = answers });
+
+    private static JsonObject Plain(string product) => new() { ["product"] = product, ["quantity"] = 1, ["answers"] = new JsonObject() };
+
+    private static JsonObject Walk(params (string Id, string Guest)[] seats) => new()
+    {
+        ["product"] = "WA-MAY",
+        ["quantity"] = seats.Length,
+        ["answers"] = new JsonObject(),
+        ["units"] = new JsonArray([.. seats.Select(s => new JsonObject { ["id"] = s.Id, ["answers"] = new JsonObject { ["guest_name"] = s.Guest } })]),
+    };
+}
