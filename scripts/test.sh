@@ -5,6 +5,7 @@ run_test() {
   need_web_tools
   need_postgres
   need_chromium
+  need_unicode_data
   install_node_packages tests/e2e
   build_web
   say "Building everything …"

@@ -51,3 +51,8 @@ need_postgres() {
 need_chromium() {
   need_debian chromium /usr/bin/chromium
 }
+
+# The test files of the Unicode Standard.
+need_unicode_data() {
+  need_debian unicode-data /usr/share/unicode/auxiliary/GraphemeBreakTest.txt
+}

@@ -13,9 +13,12 @@ interface Fixtures {
   expected: RegExp[];
 }
 
-export const test = base.extend<Fixtures, { world: World }>({
+/** Files of one shop share a world; what a file publishes then concerns the others of its shop. */
+export const test = base.extend<Fixtures, { shop: string; world: World }>({
+  shop: ['Marrowby', { option: true, scope: 'worker' }],
   world: [
-    async ({}, use) => {
+    // The shop is only named: workers differ by it, and each has a world of its own.
+    async ({ shop: _ }, use) => {
       const world = await World.create();
       await use(world);
       await world.stop();

@@ -2,9 +2,9 @@ import type { Page } from '@playwright/test';
 import { checkOut } from './checkout';
 import { expect, test } from './fixtures';
 
-async function toPayment(page: Page, badge: string): Promise<void> {
+async function toPayment(page: Page, guest: string): Promise<void> {
   await page.goto('/products/WA-MAY');
-  await page.getByLabel('Who is coming').fill(badge);
+  await page.getByLabel('Who is coming').fill(guest);
   await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
   await checkOut(page);
 }
@@ -24,6 +24,7 @@ test('a provider that charges and falls silent, and a reload in between, give on
   await page.getByRole('button', { name: '9000 0000 0000 0035' }).click();
   await page.getByRole('button', { name: /^Pay/ }).click();
   await expect(page.getByRole('button', { name: 'Paying …' })).toBeVisible();
+  await expect.poll(() => page.evaluate(() => sessionStorage.getItem('sexton-payment-cart'))).not.toBeNull();
   await page.reload();
   await expect(page.getByRole('heading', { name: /^Thank you/ })).toBeVisible({ timeout: 30_000 });
   const orders = await world.query<{ count: string }>("select count(*) from answers where text = 'Silent'");
@@ -48,8 +49,10 @@ test('an answer is changed in the cart', async ({ page }) => {
   await expect(page.getByText('“Who is coming” has room for 24 characters, and this is 34.')).toBeVisible();
   await page.getByLabel('Who is coming').fill('After');
   await page.getByLabel('How many').fill('3');
+  await page.getByRole('button', { name: 'Copy from the first to Seat 2 of 3' }).click();
+  await page.getByRole('group', { name: 'Seat 3 of 3' }).getByLabel('Who is coming').fill('And another');
   await page.getByRole('button', { name: 'Keep the change' }).click();
-  await expect(page.locator('[data-slot$="/guest_name"]')).toHaveText('After');
+  await expect(page.locator('[data-slot$="/guest_name"]')).toHaveText(['After', 'After', 'And another']);
   await expect(page.getByRole('heading', { name: '3 × Orchard walk, May morning' })).toBeVisible();
   await page.getByRole('button', { name: 'Take out' }).click();
   await expect(page.getByText('The cart is empty.')).toBeVisible();

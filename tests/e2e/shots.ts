@@ -16,11 +16,11 @@ test('pictures', async ({ page, signIn }) => {
   };
 
   await signIn();
-  await page.getByRole('button', { name: 'Add a field' }).click();
+  await page.getByRole('button', { name: 'Add a field', exact: true }).click();
   const form = page.getByRole('form', { name: 'A new field' });
   await form.getByLabel('Label').fill('Words on the label');
   await expect(form.getByLabel('Key')).toHaveValue('words_on_the_label');
-  await form.locator('.p-multiselect').click();
+  await form.locator('.p-multiselect').first().click();
   for (const product of ['Zinc label, stamped, large', 'Zinc label, stamped, small']) await page.getByRole('option', { name: product }).click();
   await page.keyboard.press('Escape');
   await form.getByRole('button', { name: 'Add it to the draft' }).click();
@@ -28,18 +28,18 @@ test('pictures', async ({ page, signIn }) => {
   await field.getByLabel('When an answer must be given').click();
   await page.getByRole('option', { name: 'always' }).click();
   await field.getByLabel('Help').fill('As you write it, so it is stamped.');
-  await field.getByLabel('at most how many characters').fill('80');
+  await field.getByLabel('at most … characters').fill('80');
   await expect(field.getByText('the back office takes 60')).toBeVisible();
   await page.getByRole('region', { name: 'What the shopper sees' }).getByLabel('Words on the label').fill('Für Großmutter Zoë 🌿');
   await page.waitForTimeout(600);
   await shot('fields');
   await field.getByRole('button', { name: 'Allow 60' }).click();
   await expect(field.getByText('the back office takes 60')).toBeHidden();
-  await field.getByLabel('at most how many characters').fill('40');
+  await field.getByLabel('at most … characters').fill('40');
   await expect(page.getByText('Saved.')).toBeVisible();
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('What is this version for?').fill('Wording for the zinc labels');
-  await expect(page.getByText('asked of “Zinc label, stamped, large”')).toBeVisible();
+  await expect(page.getByText('of every line of “Zinc label, stamped, large”')).toBeVisible();
   await shot('versions');
   await page.getByRole('button', { name: 'Publish version 2' }).click();
   await expect(page.getByText('Version 2 is live.')).toBeVisible();

@@ -5,7 +5,7 @@ import { isBlank } from './answers';
 import { controlFor, isGroup } from './controls';
 
 /** The fields of the order, of one line or of one unit at one step. It sends answers and draws what comes back; it knows no rule. */
-const { asked, problems, showAll, prefix, sections = [], settled = {} } = defineProps<{
+const { asked, problems, showAll, prefix, sections = [], settled = {}, level = 2 } = defineProps<{
   asked: Asked[];
   problems: AnswerProblem[];
   /** Whether problems show everywhere, or only where the shopper has been. */
@@ -16,6 +16,8 @@ const { asked, problems, showAll, prefix, sections = [], settled = {} } = define
   sections?: Evaluated['sections'];
   /** What was answered before, on another page: shown as answered until somebody wants to change it. */
   settled?: Record<string, string>;
+  /** The level of the headings of sections, under those of the page. */
+  level?: number;
 }>();
 const answers = defineModel<Answers>({ required: true });
 
@@ -79,7 +81,7 @@ defineExpose({ focusFirstProblem });
   <div ref="root" class="entry">
     <template v-for="row in rows" :key="row.field.slot">
       <div v-if="row.heading" class="entry-heading">
-        <h3>{{ row.heading.heading }}</h3>
+        <component :is="`h${level}`">{{ row.heading.heading }}</component>
         <p v-if="row.heading.text">{{ row.heading.text }}</p>
       </div>
       <p v-if="row.settled" class="entry-field entry-settled" :class="{ shares: row.field.shares_row }">
@@ -99,7 +101,7 @@ defineExpose({ focusFirstProblem });
           :asked="row.field"
           :described-by="row.describedBy"
           :invalid="!!row.problem"
-          :part="row.problem?.part"
+          v-bind="row.problem?.part ? { part: row.problem.part } : {}"
           @update:model-value="set(row.field.field, $event)"
         />
         <p v-if="row.field.help" :id="`${row.id}-help`" class="entry-help">{{ row.field.help }}</p>

@@ -4,7 +4,7 @@ import EntryForm from './EntryForm.vue';
 import type { Answers, Evaluated, Unit } from './answers';
 
 /** The fields of one line at one step, and those of each one of it. */
-const { evaluation, line, step, showAll, prefix } = defineProps<{
+const { evaluation, line, step, showAll, prefix, level = 2 } = defineProps<{
   evaluation: Evaluated;
   /** The id of the line. */
   line: string;
@@ -12,6 +12,8 @@ const { evaluation, line, step, showAll, prefix } = defineProps<{
   step?: string;
   showAll: boolean;
   prefix: string;
+  /** The level of the headings of sections. */
+  level?: number;
 }>();
 const answers = defineModel<Answers>('answers', { required: true });
 const units = defineModel<Unit[]>('units', { required: true });
@@ -42,7 +44,7 @@ defineExpose({ focusFirstProblem });
 
 <template>
   <div class="line-form">
-    <EntryForm v-if="of(asked, null).length" ref="whole" v-model="answers" :asked="of(asked, null)" :problems="of(problems, null)" :sections="evaluation.sections" :show-all="showAll" :prefix="prefix" />
+    <EntryForm v-if="of(asked, null).length" ref="whole" v-model="answers" :asked="of(asked, null)" :problems="of(problems, null)" :sections="evaluation.sections" :show-all="showAll" :prefix="prefix" :level="level" />
     <fieldset v-for="(unit, i) in named" :key="unit.id">
       <legend>{{ unit.name }}</legend>
       <button v-if="i > 0" type="button" class="entry-clear" @click="copyFirst(unit.id)">Copy from the first<span class="visually-hidden"> to {{ unit.name }}</span></button>
@@ -53,6 +55,7 @@ defineExpose({ focusFirstProblem });
         :problems="of(problems, unit.id)"
         :sections="evaluation.sections"
         :show-all="showAll"
+        :level="level"
         :prefix="`${prefix}-${unit.id}`"
         @update:model-value="setUnit(unit.id, $event)"
       />

@@ -104,7 +104,7 @@ defineExpose({ focus });
       </tr>
       <tr v-for="f in group.fields" :key="f.field.key" :class="{ selected: f.field.key === selected, off: isOff(f) }">
         <th class="label" scope="row">
-          <button :tabindex="tab(f.field.key, 0)" :aria-current="f.field.key === selected || undefined" @click="open(f)">
+          <button :tabindex="tab(f.field.key, 0)" :aria-current="f.field.key === selected || undefined" @focus="cursor = { key: f.field.key, column: 0 }" @click="open(f)">
             <span class="name">{{ nameOf(f) }}</span>
             <span v-if="f.field.required" class="must" title="must be answered">!<span class="visually-hidden"> must be answered</span></span>
             <span class="kind">{{ f.field.retired ? 'retired' : f.field.switched_off ? 'switched off' : f.kind }}</span>
@@ -125,6 +125,7 @@ defineExpose({ focus });
             :aria-checked="goes(f, destination.key)"
             :aria-label="`${nameOf(f)} goes to: ${destination.name}`"
             :title="`${destination.name}: ${goes(f, destination.key) ? 'goes there' : 'does not go'}`"
+            @focus="cursor = { key: f.field.key, column: i + 1 }"
             @click="press(f, i + 1, destination.key)"
           >
             <MarkSign :sign="placeSign(f, destination.key)" />

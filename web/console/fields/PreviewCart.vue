@@ -79,29 +79,32 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
       <b v-else>{{ standIn.quantity }} × {{ product?.name }} · {{ draft.groups.find((g) => g.key === standIn.group)?.name.toLowerCase() }}</b>
     </p>
     <p v-if="failure" class="call">{{ failure }}</p>
-    <template v-else-if="evaluation">
-      <LineForm v-model:answers="standIn.line" v-model:units="standIn.units" :evaluation="evaluation" :line="LINE" :show-all="false" :prefix="first ? 'preview' : 'second'" />
-      <EntryForm v-if="ofOrder.length" v-model="standIn.answers" :asked="ofOrder" :problems="orderProblems" :sections="evaluation.sections" :show-all="false" :prefix="first ? 'preview-order' : 'second-order'" />
+    <div v-else-if="evaluation" class="sheet">
+      <LineForm v-model:answers="standIn.line" v-model:units="standIn.units" :evaluation="evaluation" :line="LINE" :show-all="false" :prefix="first ? 'preview' : 'second'" :level="3" />
+      <EntryForm v-if="ofOrder.length" v-model="standIn.answers" :asked="ofOrder" :problems="orderProblems" :sections="evaluation.sections" :show-all="false" :prefix="first ? 'preview-order' : 'second-order'" :level="3" />
       <p v-if="!isAsked" class="not">not asked<template v-if="why">: {{ why }}</template></p>
-    </template>
+    </div>
   </div>
 </template>
 
 <style scoped>
 .cart {
+  min-width: 0;
+}
+.head {
+  margin: 0 0 4px;
+  line-height: 1.8;
+}
+.sheet {
   background: var(--artefact);
   color: var(--artefact-ink);
   border: 1px solid var(--rule-strong);
   padding: 8px 12px 10px;
-  max-height: 190px;
-  font-size: 14px;
+  max-height: 180px;
+  font-size: var(--size);
   overflow: auto;
-  min-width: 0;
-}
-.head {
-  margin: 0 0 6px;
 }
 .not {
-  margin: 6px 0 0;
+  margin: 0;
 }
 </style>

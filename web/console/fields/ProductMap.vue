@@ -95,12 +95,12 @@ defineExpose({ focus });
       </tr>
       <tr v-for="f in group.fields" :key="f.field.key" :class="{ selected: f.field.key === selected }">
         <th class="label" scope="row">
-          <button :tabindex="tab(f, 0)" :aria-current="f.field.key === selected || undefined" @click="emit('open', f.field.key)">
+          <button :tabindex="tab(f, 0)" :aria-current="f.field.key === selected || undefined" @focus="cursor = { row: rows.indexOf(f), column: 0 }" @click="emit('open', f.field.key)">
             <span class="name">{{ nameOf(f) }}</span> <span class="kind">{{ f.field.level }}{{ f.live_since ? '' : ', new' }}</span>
           </button>
         </th>
         <td v-for="(column, i) in shownColumns" :key="column.key" :class="{ first: column.key.startsWith('c:') }">
-          <button v-if="isFree(f)" role="switch" :tabindex="tab(f, i + 1)" :aria-checked="asks(f, column)" :aria-label="`${nameOf(f)}: ${column.name}, ${wordFor(f, column)}`" :title="`${column.name}: ${wordFor(f, column)}`" @click="press(f, i + 1, column)"><MarkSign :sign="sign(f, column)" /></button>
+          <button v-if="isFree(f)" role="switch" :tabindex="tab(f, i + 1)" :aria-checked="asks(f, column)" :aria-label="`${nameOf(f)}: ${column.name}, ${wordFor(f, column)}`" :title="`${column.name}: ${wordFor(f, column)}`" @focus="cursor = { row: rows.indexOf(f), column: i + 1 }" @click="press(f, i + 1, column)"><MarkSign :sign="sign(f, column)" /></button>
           <span v-else :title="`${column.name}: ${wordFor(f, column)}; ${f.field.built_in ? 'a question of the shop’s own' : 'its section says of which products'}`"><MarkSign :sign="sign(f, column)" /><span class="visually-hidden">{{ wordFor(f, column) }}</span></span>
         </td>
       </tr>
@@ -124,18 +124,22 @@ table {
   text-align: left;
   white-space: nowrap;
 }
+.families .act {
+  min-height: 24px;
+}
 .columns th {
   width: 38px;
-  height: 128px;
+  height: 132px;
   position: relative;
   font-size: var(--size-small);
+  pointer-events: none;
 }
 .columns button {
   position: absolute;
   left: 20px;
   bottom: 6px;
   white-space: nowrap;
-  max-width: 150px;
+  max-width: 132px;
   overflow: hidden;
   text-overflow: ellipsis;
   transform-origin: 0 100%;
@@ -146,6 +150,8 @@ table {
   border: 0;
   padding: 2px 0;
   cursor: pointer;
+  pointer-events: auto;
+  z-index: 1;
 }
 .first {
   border-left: 1px solid var(--rule);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
-import { api, ask, sentenceOf } from '../../shared/api/client';
+import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import EvidencePanel from '../orders/EvidencePanel.vue';
 import TrailTable from '../orders/TrailTable.vue';
 import { dayAndTime, inFull } from '../parts/when';
@@ -16,19 +16,21 @@ const page = useQuery({
   queryFn: () => ask(api.GET('/api/console/v1/orders/{number}', { params: { path: path.value } })),
   refetchOnWindowFocus: false,
 });
+// A page that nobody has opened yet is not on the way to anybody.
+const isOnTheWay = (m: Schemas['MarkView']) => m.sign === 'open_sheet' && m.delivery !== null;
 // The page itself is one of the destinations: its trail is read after it was served.
 const trail = useQuery({
   queryKey: ['trail', () => number],
   queryFn: () => ask(api.GET('/api/console/v1/orders/{number}/trail', { params: { path: path.value } })),
   enabled: computed(() => page.isSuccess.value),
-  refetchInterval: (query) => (query.state.data?.answers.some((a) => a.marks.some((m) => m.sign === 'open_sheet')) ? 1_500 : 15_000),
+  refetchInterval: (query) => (query.state.data?.answers.some((a) => a.marks.some(isOnTheWay)) ? 1_500 : 15_000),
 });
 
 const order = computed(() => page.data.value);
 const wrong = computed(() => {
-  const marks = trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.expectation === 'verbatim') ?? [];
+  const marks = trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.expectation === 'verbatim' && (m.sign !== 'open_sheet' || isOnTheWay(m))) ?? [];
   const bad = marks.filter((m) => ['torn_sheet', 'dotted_outline', 'raised_flag'].includes(m.sign)).length;
-  const open = marks.filter((m) => m.sign === 'open_sheet').length;
+  const open = marks.filter(isOnTheWay).length;
   return { all: marks.length, bad, open };
 });
 const textOf = (field: string) => order.value?.entries.find((e) => e.slot === `order/${field}`)?.text;

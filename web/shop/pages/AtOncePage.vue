@@ -43,7 +43,7 @@ async function goOn(): Promise<void> {
       </p>
       <section v-for="step in steps" :key="step.key">
         <h2>{{ step.key === 'cart' ? 'With your order' : headingOf(step) }}</h2>
-        <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" :step="step.key" :show-all="showAll" />
+        <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" :step="step.key" :show-all="showAll" :level="3" />
       </section>
       <PriceSum :prices="evaluation.prices" />
       <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>

@@ -101,7 +101,7 @@ onMounted(() => {
         </div>
         <p v-else>You get an invoice with the goods.</p>
         <p id="failure" class="problem" role="alert">{{ failure }}</p>
-        <button class="buy" :disabled="busy">{{ busy ? 'One moment …' : byCard ? `Pay ${evaluation.prices.total}` : `Order for ${evaluation.prices.total}` }}</button>
+        <button class="buy" :disabled="busy">{{ busy ? (byCard ? 'Paying …' : 'Ordering …') : byCard ? `Pay ${evaluation.prices.total}` : `Order for ${evaluation.prices.total}` }}</button>
       </form>
     </template>
   </div>

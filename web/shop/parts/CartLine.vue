@@ -96,7 +96,7 @@ async function remove(): Promise<void> {
       </template>
       <div v-else-if="evaluation" role="group" :aria-label="`Change ${nameOf(line)}`">
         <QuantityEntry :id="`${line.id}-quantity`" v-model="quantity" v-model:units="units" class="many" :names="evaluation.units.filter((u) => u.line_id === line.id)" @update:model-value="changed" />
-        <LineForm ref="form" v-model:answers="answers" v-model:units="units" :evaluation="evaluation" :line="line.id" :show-all="showAll" :prefix="line.id" @update:answers="changed" @update:units="changed" />
+        <LineForm ref="form" v-model:answers="answers" v-model:units="units" :evaluation="evaluation" :line="line.id" :show-all="showAll" :prefix="line.id" :level="3" @update:answers="changed" @update:units="changed" />
         <p class="do">
           <button class="buy" type="button" :disabled="busy" @click="save">Keep the change</button>
           <button class="plain back" type="button" @click="open = false">Leave it as it was</button>

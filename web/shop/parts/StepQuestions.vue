@@ -7,7 +7,7 @@ import type { Schemas } from '../../shared/api/client';
 import { nameOf } from '../catalogue';
 
 /** Everything that one step asks: of the order, and of each line. */
-const { evaluation, lines, step, showAll } = defineProps<{ evaluation: Evaluated; lines: Schemas['CartLine'][]; step: string; showAll: boolean }>();
+const { evaluation, lines, step, showAll, level = 2 } = defineProps<{ evaluation: Evaluated; lines: Schemas['CartLine'][]; step: string; showAll: boolean; level?: number }>();
 const answers = defineModel<Answers>('answers', { required: true });
 const drafts = defineModel<Record<string, { answers: Answers; units: Unit[] }>>('drafts', { required: true });
 
@@ -30,9 +30,9 @@ defineExpose({ focusFirstProblem });
 
 <template>
   <div class="questions">
-    <EntryForm v-if="asked.length" ref="form" v-model="answers" :asked="asked" :problems="problems" :sections="evaluation.sections" :show-all="showAll" :prefix="step" />
+    <EntryForm v-if="asked.length" ref="form" v-model="answers" :asked="asked" :problems="problems" :sections="evaluation.sections" :show-all="showAll" :level="level" :prefix="step" />
     <section v-for="line in asking" :key="line.id">
-      <h2>{{ line.quantity }} × {{ nameOf(line) }}</h2>
+      <component :is="`h${level}`" class="of-line">{{ line.quantity }} × {{ nameOf(line) }}</component>
       <LineForm
         ref="lineForms"
         :answers="drafts[line.id]?.answers ?? {}"
@@ -41,6 +41,7 @@ defineExpose({ focusFirstProblem });
         :line="line.id"
         :step="step"
         :show-all="showAll"
+        :level="level + 1"
         :prefix="`${step}-${line.id}`"
         @update:answers="set(line.id, { answers: $event })"
         @update:units="set(line.id, { units: $event })"
@@ -53,6 +54,9 @@ defineExpose({ focusFirstProblem });
 .questions {
   display: grid;
   gap: 1.5rem;
+}
+.of-line {
+  font-size: 1.1rem;
 }
 section {
   border-top: 1px solid var(--shop-rule);

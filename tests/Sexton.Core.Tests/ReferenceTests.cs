@@ -1,0 +1,190 @@
+using System.Globalization;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using CsCheck;
+using Sexton.Core.Asking;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+
+namespace Sexton.Core.Tests;
+
+/// <summary>
+/// What the core decides, checked against things outside the project. The Unicode test file is read here; for what Node's libraries
+/// know better, the decisions are written to artifacts/reference, and tests/e2e/reference.spec.ts judges them.
+/// </summary>
+public sealed class ReferenceTests
+{
+    private static readonly string Root = FindRoot();
+
+    /// <summary>
+    /// Unicode Standard Annex #29, GraphemeBreakTest.txt of Unicode 15.0 (Debian's unicode-data). .NET 10 follows Unicode 16.0, whose rule
+    /// GB9c (conjunct forms of Indic scripts) came with 15.1: no case of the 15.0 file differs by it.
+    /// </summary>
+    [Fact]
+    public void Characters_are_counted_as_the_Unicode_test_file_says()
+    {
+        var cases = File.ReadAllLines("/usr/share/unicode/auxiliary/GraphemeBreakTest.txt")
+            .Select(static line => line.Split('#')[0].Trim())
+            .Where(static line => line.Length > 0)
+            .ToList();
+        cases.Count.ShouldBeGreaterThan(600);
+        foreach (var line in cases)
+        {
+            var clusters = line.Trim('÷', ' ').Split('÷').Select(static c => string.Concat(c.Split([' ', '×'], StringSplitOptions.RemoveEmptyEntries)
+                .Select(static hex => char.ConvertFromUtf32(int.Parse(hex, NumberStyles.HexNumber, CultureInfo.InvariantCulture))))).ToList();
+            Graphemes.Count(string.Concat(clusters)).ShouldBe(clusters.Count, line);
+        }
+    }
+
+    [Fact]
+    public void Conditions_are_written_out_as_json_logic_with_what_they_decided()
+    {
+        var rules = new JsonArray();
+        Gen.Select(Generate.Register, Generate.Cart, Gen.Enum<Level>().SelectMany(level => Generate.Condition(level).Select(c => (level, c)))).Sample(
+            (register, cart, under) =>
+            {
+                var (level, condition) = under;
+                var target = Fixture.Ask("target", "line_text") with { Level = level, Step = "delivery", When = condition };
+                var plan = RegisterPlan.Compile(register with { Fields = [.. register.Fields, target] }, FieldTypes.Standard).Plan;
+                if (plan.Find("target") is not { } field)
+                {
+                    // It reads a field that waits for itself, and is left out with it.
+                    return;
+                }
+
+                var evaluation = Fixture.Evaluate(plan, cart);
+                var places = Places(evaluation, level).Take(2).Select(p => new JsonObject { ["line"] = p.Line, ["unit"] = p.Unit, ["holds"] = field.When!.Holds(evaluation, p) }).ToList();
+                if (places.Count > 0)
+                {
+                    rules.Add(new JsonObject { ["rule"] = new JsonLogic(plan).Of(condition, level).DeepClone(), ["data"] = Data(evaluation), ["places"] = new JsonArray([.. places]) });
+                }
+            },
+            iter: 6000,
+            threads: 1);
+        rules.Count.ShouldBeGreaterThan(3000);
+        rules.Count(r => r!["places"]![0]!["holds"]!.GetValue<bool>()).ShouldBeInRange(rules.Count / 10, rules.Count * 9 / 10, "conditions that mostly hold, or mostly do not, would show little");
+        Write("json-logic.json", rules);
+    }
+
+    [Fact]
+    public void Dates_are_written_out_with_what_was_made_of_them()
+    {
+        var date = new CalendarDay();
+        var rule = date.Bind(new SettingReader(date, new Dictionary<string, JsonElement>(StringComparer.Ordinal)));
+        var texts = new JsonObject();
+        Gen.Select(Gen.Int[0, 10_000], Gen.Int[0, 14], Gen.Int[0, 33], Gen.Int[0, 9]).Sample(
+            (year, month, day, shape) =>
+            {
+                var text = string.Create(CultureInfo.InvariantCulture, $"{year:0000}-{month:00}-{day:00}");
+                text = shape switch { 0 => text + "T00:00:00Z", 1 => text.Replace("-0", "-", StringComparison.Ordinal), 2 => text.Replace('-', '/'), 3 => "+" + text, _ => text };
+                texts[text] = rule.Read(AnswerValue.Of(text), new Occasion()).Value is not null;
+            },
+            iter: 8000,
+            threads: 1);
+        Write("dates.json", texts);
+    }
+
+    [Fact]
+    public void Canonical_values_and_settings_are_written_out_with_their_schemas()
+    {
+        var cases = new JsonArray();
+        foreach (var row in TypeTests.Cases())
+        {
+            var (key, settings, entered, _) = row.Data;
+            var type = FieldTypes.Standard.Find(key)!;
+            var given = JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(settings)!;
+            var rule = type.Bind(new SettingReader(type, given));
+            cases.Add(new JsonObject { ["schema"] = type.SettingsSchema, ["value"] = JsonNode.Parse(settings), ["valid"] = true });
+            if (rule.Read(Fixture.Value(entered), new Occasion()).Value is { } canonical)
+            {
+                cases.Add(new JsonObject { ["schema"] = rule.Schema, ["value"] = JsonSerializer.SerializeToNode(canonical, RegisterJson.Options), ["valid"] = true });
+            }
+        }
+
+        // A schema that takes everything would agree with all of the above: these must be refused.
+        foreach (var (key, wrong) in new[] { ("line_text", "3"), ("number", "\"three\""), ("date", "\"tomorrow\""), ("yes_no", "\"yes\""), ("telephone", "\"12\""), ("postal_address", "{}") })
+        {
+            var type = FieldTypes.Standard.Find(key)!;
+            cases.Add(new JsonObject { ["schema"] = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal))).Schema, ["value"] = JsonNode.Parse(wrong), ["valid"] = false });
+        }
+
+        cases.Add(new JsonObject { ["schema"] = new LineText().SettingsSchema, ["value"] = new JsonObject { ["longest"] = 501 }, ["valid"] = false });
+        cases.Add(new JsonObject { ["schema"] = new CalendarDay().SettingsSchema, ["value"] = new JsonObject { ["earliest"] = new JsonObject() }, ["valid"] = false });
+        cases.Count.ShouldBeGreaterThan(150);
+        Write("schemas.json", cases);
+    }
+
+    // The data as JsonLogic documents it, without the references from line and unit to what is around them: Node ties those.
+    private static JsonObject Data(Evaluation evaluation)
+    {
+        var lines = Enumerable.Range(0, evaluation.LineCount).Where(evaluation.IsSold).Select(i =>
+        {
+            var goods = evaluation.Goods(i);
+            var attributes = goods.Variant is { } variant ? goods.Product.Attributes.SetItems(variant.Attributes) : goods.Product.Attributes;
+            return new JsonObject
+            {
+                ["at"] = i,
+                ["product"] = goods.Product.Code,
+                ["variant"] = goods.Variant?.Code,
+                ["category"] = goods.Product.Category,
+                ["tags"] = new JsonArray([.. goods.Product.Tags.Select(t => (JsonNode)t)]),
+                ["quantity"] = evaluation.LineAt(i).Quantity,
+                ["ships"] = goods.Product.Ships,
+                ["attributes"] = new JsonObject(attributes.Select(a => KeyValuePair.Create(a.Key, Json(a.Value.Value)))),
+                ["answers"] = Answers(evaluation, evaluation.Plan.LineFields, new Place(i, -1)),
+                ["units"] = new JsonArray([.. Enumerable.Range(0, evaluation.UnitsOf(i)).Select(u => new JsonObject { ["answers"] = Answers(evaluation, evaluation.Plan.UnitFields, new Place(i, u)) })]),
+            };
+        });
+        return new JsonObject
+        {
+            ["group"] = evaluation.Group,
+            ["country"] = evaluation.Country,
+            ["date"] = "2026-11-25",
+            ["cart_total"] = evaluation.TotalMinor / 100m,
+            ["cart_count"] = evaluation.Rows.Sum(r => r.Quantity),
+            ["answers"] = Answers(evaluation, evaluation.Plan.OrderFields, Place.Order),
+            ["lines"] = new JsonArray([.. lines]),
+        };
+    }
+
+    private static JsonObject Answers(Evaluation evaluation, IEnumerable<PlannedField> fields, Place place) =>
+        new(fields.Where(f => evaluation.ValueOf(f, place) is not null).Select(f => KeyValuePair.Create(f.Field.Key, Json(evaluation.ValueOf(f, place)!))));
+
+    private static JsonNode? Json(AnswerValue value) => JsonSerializer.SerializeToNode(value, RegisterJson.Options);
+
+    private static IEnumerable<Place> Places(Evaluation evaluation, Level level)
+    {
+        var lines = Enumerable.Range(0, evaluation.LineCount).Where(evaluation.IsSold);
+        return level switch
+        {
+            Level.Order => [Place.Order],
+            Level.Line => lines.Select(i => new Place(i, -1)),
+            _ => lines.SelectMany(i => Enumerable.Range(0, evaluation.UnitsOf(i)).Select(u => new Place(i, u))),
+        };
+    }
+
+    private static void Write(string name, JsonNode content)
+    {
+        var folder = Directory.CreateDirectory(Path.Combine(Root, "artifacts", "reference"));
+        File.WriteAllText(Path.Combine(folder.FullName, name), content.ToJsonString(RegisterJson.Options));
+    }
+
+    private static string FindRoot()
+    {
+        var folder = AppContext.BaseDirectory;
+        while (!File.Exists(Path.Combine(folder, "Sexton.slnx")))
+        {
+            folder = Path.GetDirectoryName(folder) ?? throw new InvalidOperationException("These tests run inside the repository.");
+        }
+
+        return folder;
+    }
+
+    private sealed class Occasion : IOccasion
+    {
+        public DateOnly Today => Fixture.Today;
+
+        public bool Offers(int choice) => true;
+    }
+}

@@ -1,0 +1,62 @@
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/** The manager's desk: what one does there by hand, by the names that stand there. */
+export class Desk {
+  constructor(readonly page: Page) {}
+
+  /** The paragraph of a field, section or step. */
+  paragraph(key: string): Locator {
+    return this.page.getByRole('region', { name: new RegExp(`^The (field|section|step) ${key}$`) });
+  }
+
+  get preview(): Locator {
+    return this.page.getByRole('region', { name: 'What the shopper sees' });
+  }
+
+  /** Chooses in a list that opens in a sentence. */
+  async choose(within: Locator, label: string, option: string | RegExp, nth = 0): Promise<void> {
+    await within.getByLabel(label, { exact: true }).nth(nth).click();
+    await this.page.getByRole('option', typeof option === 'string' ? { name: option, exact: true } : { name: option }).first().click();
+  }
+
+  /** Picks several in a list that opens in a sentence. */
+  async pick(within: Locator, label: string, options: string[]): Promise<void> {
+    // What carries the label is hidden inside what is seen and clicked.
+    await within.locator('.p-multiselect').filter({ has: this.page.getByLabel(label, { exact: true }) }).first().click();
+    for (const option of options) await this.page.getByRole('option', { name: option, exact: true }).click();
+    await this.page.keyboard.press('Escape');
+  }
+
+  /** Adds a field, section or step, and gives its key. */
+  async add(what: { label: string; kind?: string; type?: string; level?: string; of?: string[]; section?: string }): Promise<string> {
+    await this.page.getByRole('button', { name: 'Add a field', exact: true }).click();
+    const form = this.page.getByRole('form');
+    if (what.kind) await this.choose(form, 'What is added', what.kind);
+    await form.getByLabel('Label').fill(what.label);
+    if (what.type) await this.choose(form, 'Kind of answer', what.type);
+    if (what.section) await this.choose(form, 'In which section', `“${what.section}”`);
+    if (what.level) await this.choose(form, 'How often it is asked', what.level);
+    if (what.of) await this.pick(form, 'Products', what.of);
+    await expect(form.getByLabel('Key')).not.toHaveValue('');
+    await form.getByRole('button', { name: 'Add it to the draft' }).click();
+    await expect(this.page.getByText(`“${what.label}” was added.`)).toBeVisible();
+    return /\/fields\/(\w+)/.exec(this.page.url())![1]!;
+  }
+
+  /** Adds choices from a pasted list. */
+  async paste(key: string, choices: string[]): Promise<void> {
+    const field = this.paragraph(key);
+    await field.getByRole('button', { name: 'paste a list' }).click();
+    await field.getByLabel('Choices, one a line').fill(choices.join('\n'));
+    await field.getByRole('button', { name: `add ${choices.length}` }).click();
+    await expect(field.getByLabel('Choice 1')).toHaveValue(choices[0]!);
+  }
+
+  /** Publishes the draft. */
+  async publish(note: string): Promise<void> {
+    await this.page.getByRole('link', { name: 'Versions' }).click();
+    await this.page.getByLabel('What is this version for?').fill(note);
+    await this.page.getByRole('button', { name: /^Publish version \d+$/ }).click();
+    await expect(this.page.getByText(/Version \d+ is live\./)).toBeVisible();
+  }
+}

@@ -1,0 +1,82 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import addFormats from 'ajv-formats';
+import jsonLogic from 'json-logic-js';
+import { root } from './world';
+
+// What the core decided (the core's tests write it down), judged by libraries that know nothing of it.
+const decided = <T>(name: string): T => JSON.parse(readFileSync(join(root, 'artifacts/reference', name), 'utf8')) as T;
+
+interface Unit {
+  answers: object;
+  line?: Line;
+  order?: Order;
+}
+interface Line {
+  at: number;
+  units: Unit[];
+  order?: Order;
+}
+interface Order {
+  lines: Line[];
+  units?: Unit[];
+}
+interface Rule {
+  rule: jsonLogic.RulesLogic;
+  data: Order;
+  places: { line: number; unit: number; holds: boolean }[];
+}
+
+test('conditions written as JSON Logic decide the same under json-logic-js', () => {
+  const rules = decided<Rule[]>('json-logic.json');
+  expect(rules.length).toBeGreaterThan(3000);
+  const differing = rules.flatMap(({ rule, data, places }) => {
+    // A line knows its order, a unit its line and its order, and the order all units: as the description of the data says.
+    data.units = data.lines.flatMap((line) => line.units);
+    for (const line of data.lines) {
+      line.order = data;
+      for (const unit of line.units) Object.assign(unit, { line, order: data });
+    }
+    return places
+      .filter(({ line, unit, holds }) => {
+        const at = data.lines.find((l) => l.at === line);
+        return jsonLogic.apply(rule, unit >= 0 ? at!.units[unit] : line >= 0 ? at : data) !== holds;
+      })
+      .map(() => JSON.stringify(rule));
+  });
+  expect(differing).toEqual([]);
+});
+
+test('days are days by RFC 3339 as ajv-formats reads it', () => {
+  const ajv = new Ajv2020();
+  addFormats.default(ajv, { mode: 'full' });
+  const isDay = ajv.compile({ type: 'string', format: 'date' });
+  const texts = Object.entries(decided<Record<string, boolean>>('dates.json'));
+  expect(texts.filter(([, day]) => day).length).toBeGreaterThan(1000);
+  // RFC 3339 has the year 0000, .NET's calendar begins with the year 1; a sign or a fifth digit is no full-date.
+  expect(texts.filter(([text, day]) => isDay(text) !== day && !text.startsWith('0000-'))).toEqual([]);
+});
+
+test('canonical values and settings fit the JSON Schemas that their types give', () => {
+  const ajv = new Ajv2020({ strict: true, strictTypes: false });
+  addFormats.default(ajv);
+  const cases = decided<{ schema: object; value: unknown; valid: boolean }[]>('schemas.json');
+  expect(cases.filter(({ schema, value, valid }) => ajv.validate(schema, value) !== valid)).toEqual([]);
+});
+
+test('characters are counted by Intl.Segmenter as by the Unicode test file', () => {
+  // GraphemeBreakTest.txt of Unicode 15.0; the core is checked against the same file, so the hint in the form and the check agree.
+  const segmenter = new Intl.Segmenter(undefined, { granularity: 'grapheme' });
+  const cases = readFileSync('/usr/share/unicode/auxiliary/GraphemeBreakTest.txt', 'utf8')
+    .split('\n')
+    .map((line) => line.split('#')[0]!.trim())
+    .filter(Boolean);
+  expect(cases.length).toBeGreaterThan(600);
+  const differing = cases.filter((line) => {
+    const clusters = line.replace(/^÷|÷$/g, '').split('÷').map((c) => c.split('×').map((hex) => String.fromCodePoint(Number.parseInt(hex.trim(), 16))).join(''));
+    return [...segmenter.segment(clusters.join(''))].length !== clusters.length;
+  });
+  expect(differing).toEqual([]);
+});
