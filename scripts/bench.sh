@@ -2,10 +2,12 @@
 
 run_bench() {
   need_dotnet
+  need_web_tools
   need_postgres
   step build-bench "The benchmarks could not be built." dotnet build bench/Sexton.Bench -c Release -clp:NoSummary
+  install_node_packages bench/node
   trap stop_all EXIT
   trap 'stop_all; exit 130' INT TERM
   start_cluster bench
-  SEXTON_BENCH_DATABASE="$(connection_to postgres)" dotnet "$BENCH_DLL" "$@"
+  SEXTON_BENCH_DATABASE="$(connection_to postgres)" SEXTON_BENCH_NODE="$SEXTON_ROOT/bench/node/rules.mjs" dotnet "$BENCH_DLL" "$@"
 }

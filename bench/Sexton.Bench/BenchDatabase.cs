@@ -4,6 +4,7 @@ using Npgsql;
 using Sexton.Core.Register;
 using Sexton.Data;
 using Sexton.Server.Commands;
+using Sexton.Server.Versions;
 
 namespace Sexton.Bench;
 
@@ -28,7 +29,7 @@ internal sealed class BenchDatabase : IAsyncDisposable
         await ExecuteAsync(admin, $"create database {database._name}");
         await using var db = new SextonDb(SextonDbFactory.Options(database.Connection));
         await db.Database.MigrateAsync();
-        var products = Enumerable.Range(0, 10).Select(i => new ImportedProduct($"P{i}", LanguageMap.Of($"Product {i}"), LanguageMap.Empty, "All", 1000 + i, ""));
+        var products = Enumerable.Range(0, 10).Select(i => new ImportedProduct($"P{i}", LanguageMap.Of($"Product {i}"), LanguageMap.Empty, "All", 1000 + i, "", new ProductDetails()));
         // Eight fields a line and the shop's own: a request with five lines is about as large as the figure asks for.
         var fields = Enumerable.Range(0, 8).Select(i => new Field
         {
@@ -40,7 +41,7 @@ internal sealed class BenchDatabase : IAsyncDisposable
             Required = i % 2 == 0,
             GoesTo = ["order_page", "back_office"],
         });
-        await ImportCommand.ImportAsync(db, new CatalogueFile("sexton-catalogue/1", [.. products], [.. fields]), DateTimeOffset.UtcNow);
+        await ImportCommand.ImportAsync(db, new CatalogueFile("sexton-catalogue/2", [new("household", LanguageMap.Of("Household"))], [], [.. products], [], [], [.. fields]), DateTimeOffset.UtcNow);
         return database;
     }
 

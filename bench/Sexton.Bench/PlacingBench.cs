@@ -1,6 +1,8 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Npgsql;
 using NpgsqlTypes;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
@@ -55,10 +57,10 @@ internal static class PlacingBench
         Add("update attempts set state = $1, charge = $2 where id = $3", (short)AttemptState.Placed, "CH-1", attempt.Id);
         Add("update carts set order_id = $1, changed_at = $2 where id = $3", attempt.Id, now, attempt.CartId);
         Add(
-            "insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, charge) values ($1, $2, $3, 'shop', 'shopper', $4, $5, $6, $7)",
-            attempt.Id, content.Version, content.Language, now, content.Currency, content.TotalMinor, "CH-1");
+            "insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, charge, facts) values ($1, $2, $3, 'shop', 'shopper', $4, $5, $6, $7, $8::text::jsonb)",
+            attempt.Id, content.Version, content.Language, now, content.Currency, content.TotalMinor, "CH-1", JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
         Add(
-            "insert into order_lines select $1, * from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::bigint[], $8::bigint[])",
+            "insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, unit_minor, sum_minor, facts) select $1, a, b, c, d, e, f, g, h::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::text[]) as u(a, b, c, d, e, f, g, h)",
             attempt.Id,
             content.Lines.Select(l => l.Id).ToArray(),
             Enumerable.Range(0, content.Lines.Length).ToArray(),
@@ -66,7 +68,8 @@ internal static class PlacingBench
             content.Lines.Select(l => l.ProductName).ToArray(),
             content.Lines.Select(l => l.Quantity).ToArray(),
             content.Lines.Select(l => l.UnitMinor).ToArray(),
-            content.Lines.Select(l => l.SumMinor).ToArray());
+            content.Lines.Select(l => l.SumMinor).ToArray(),
+            content.Lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray());
         Add(
             "insert into answers (order_id, position, line_id, field, label, step, value, text) select $1, * from unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[], $7::text[], $8::text[])",
             attempt.Id,
@@ -159,11 +162,18 @@ internal static class PlacingBench
         Language = "en",
         Currency = "EUR",
         TotalMinor = 5000,
-        Lines = [.. Enumerable.Range(0, 5).Select(i => new OrderLine($"line{i}", $"P{i}", $"Product {i}", 1, 1000, 1000))],
+        Group = "household",
+        Country = "IE",
+        Day = new DateOnly(2026, 11, 25),
+        Lines =
+        [
+            .. Enumerable.Range(0, 5).Select(i => new OrderLine(
+                $"line{i}", $"P{i}", $"Product {i}", 1, 1000, 1000, new LineFacts($"P{i}", null, "All", [], ImmutableSortedDictionary<string, ProductAttribute>.Empty, Ships: true))),
+        ],
         Answers =
         [
             .. Enumerable.Range(0, 40).Select(i => new OrderAnswer(
-                i < 36 ? $"line{i % 5}" : null, $"field_{i}", $"The question number {i}", "product_page", AnswerValue.Of($"Für Großmutter Zoë, answer {i}"), $"Für Großmutter Zoë, answer {i}")),
+                i < 36 ? $"line{i % 5}" : null, null, $"field_{i}", $"The question number {i}", "product_page", AnswerValue.Of($"Für Großmutter Zoë, answer {i}"), $"Für Großmutter Zoë, answer {i}")),
         ],
     };
 }

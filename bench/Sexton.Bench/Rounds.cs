@@ -51,7 +51,8 @@ internal static class Rounds
         return new Turn(rate, times[(int)(times.Length * 0.99)]);
     }
 
-    private static double Median(List<double> values)
+    /// <summary>The median.</summary>
+    public static double Median(List<double> values)
     {
         values.Sort();
         return values.Count % 2 == 1 ? values[values.Count / 2] : (values[(values.Count / 2) - 1] + values[values.Count / 2]) / 2;

@@ -16,7 +16,7 @@ public static class CanonicalText
     public static bool TryMake(string raw, out string text)
     {
         text = "";
-        if (!IsText(raw))
+        if (!IsText(raw, out var inert))
         {
             return false;
         }
@@ -24,24 +24,38 @@ public static class CanonicalText
         var lines = raw.Contains('\r', StringComparison.Ordinal)
             ? raw.Replace("\r\n", "\n", StringComparison.Ordinal).Replace('\r', '\n')
             : raw;
-        text = lines.Normalize(NormalizationForm.FormC).Trim();
+        text = (inert ? lines : lines.Normalize(NormalizationForm.FormC)).Trim();
         return true;
     }
 
-    private static bool IsText(string raw)
+    // Inert: every character is one that normalization to NFC leaves alone whatever stands beside it, so that it need not be done.
+    private static bool IsText(string raw, out bool inert)
     {
+        inert = true;
         foreach (var rune in raw.AsSpan().EnumerateRunes())
         {
+            var value = rune.Value;
+            if (value is >= ' ' and < 0x7F)
+            {
+                continue;
+            }
+
             // EnumerateRunes gives U+FFFD for an unpaired surrogate; a real U+FFFD is refused too, since it says that something was lost before.
             if (rune == Rune.ReplacementChar
-                || (Rune.IsControl(rune) && rune.Value is not ('\t' or '\n' or '\r'))
-                || (rune.Value & 0xFFFE) == 0xFFFE
-                || rune.Value is >= 0xFDD0 and <= 0xFDEF)
+                || (Rune.IsControl(rune) && value is not ('\t' or '\n' or '\r'))
+                || (value & 0xFFFE) == 0xFFFE
+                || value is >= 0xFDD0 and <= 0xFDEF)
             {
                 return false;
             }
+
+            inert &= IsInert(value);
         }
 
         return true;
     }
+
+    // What has no canonical decomposition that is not composed again, and composes with nothing before it (Unicode Standard Annex #15):
+    // Latin with its accents built in, quotation marks and dashes, the joiner and selector of emoji, emoji.
+    private static bool IsInert(int value) => value is < 0x300 or (>= 0x2010 and <= 0x2027) or 0x200D or 0x20AC or 0xFE0F or (>= 0x1F300 and <= 0x1FAFF);
 }

@@ -5,13 +5,17 @@ namespace Sexton.Core.Register;
 /// <summary>Lengths in user-perceived characters: extended grapheme clusters of Unicode Standard Annex #29.</summary>
 public static class Graphemes
 {
+    private const char FirstMark = '\u0300';
+
     /// <summary>The number of user-perceived characters of a text.</summary>
     public static int Count(ReadOnlySpan<char> text)
     {
         var count = 0;
         while (!text.IsEmpty)
         {
-            text = text[StringInfo.GetNextTextElementLength(text)..];
+            // Two characters below the combining marks never join, but for the end of a line in two characters: nothing to look up.
+            var plain = text[0] is < FirstMark and not '\r' && (text.Length == 1 || text[1] < FirstMark);
+            text = text[(plain ? 1 : StringInfo.GetNextTextElementLength(text))..];
             count++;
         }
 

@@ -110,7 +110,7 @@ table {
   table-layout: fixed;
 }
 .label {
-  width: 170px;
+  width: 196px;
 }
 .mark {
   width: 60px;

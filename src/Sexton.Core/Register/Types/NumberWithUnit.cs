@@ -57,6 +57,12 @@ public sealed class NumberWithUnit : FieldType
 
     private sealed class Rule(decimal? least, decimal? most, decimal? step, int decimals, string unit) : AnswerRule
     {
+        // Made once, so that refusing a number makes nothing new.
+        private readonly Refusal _tooManyDecimals = new(RefusalCodes.TooManyDecimals, TextLimits.Number(decimals));
+        private readonly Refusal _tooLittle = new(RefusalCodes.TooLittle, Write(least ?? 0) + unit);
+        private readonly Refusal _tooMuch = new(RefusalCodes.TooMuch, Write(most ?? 0) + unit);
+        private readonly Refusal _offStep = new(RefusalCodes.OffStep, Write(step ?? 0) + unit, Write(least ?? 0) + unit);
+
         public override int LongestText => 1 + 15 + (decimals > 0 ? decimals + 1 : 0) + unit.Length;
 
         public override FactKind Fact => FactKind.Number;
@@ -86,8 +92,8 @@ public sealed class NumberWithUnit : FieldType
                 return Reading.Refused(refusal);
             }
 
-            // Dividing by one with all its zeros takes the trailing zeros away, which Equals and JSON would otherwise keep apart.
-            var plain = number / 1.0000000000000000000000000000m;
+            // Dividing by one with all its zeros takes the trailing zeros away, which JSON would otherwise keep apart.
+            var plain = number.Scale == 0 ? number : number / 1.0000000000000000000000000000m;
             return Reading.Of(raw.Number is not null && plain.Scale == number.Scale ? raw : AnswerValue.Of(plain));
         }
 
@@ -109,22 +115,22 @@ public sealed class NumberWithUnit : FieldType
 
         private Refusal? Check(decimal number)
         {
-            if (decimal.Round(number, decimals) != number)
+            if (number.Scale > decimals && decimal.Round(number, decimals) != number)
             {
-                return new Refusal(RefusalCodes.TooManyDecimals, TextLimits.Number(decimals));
+                return _tooManyDecimals;
             }
 
             if (number < least)
             {
-                return new Refusal(RefusalCodes.TooLittle, Write(least.Value) + unit);
+                return _tooLittle;
             }
 
             if (number > most)
             {
-                return new Refusal(RefusalCodes.TooMuch, Write(most.Value) + unit);
+                return _tooMuch;
             }
 
-            return OnStep(number) ? null : new Refusal(RefusalCodes.OffStep, Write(step!.Value) + unit, Write(least ?? 0) + unit);
+            return OnStep(number) ? null : _offStep;
         }
 
         private bool OnStep(decimal number) => step is not { } size || (number - (least ?? 0)) % size == 0;

@@ -1,0 +1,85 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using Sexton.Core.Cart;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+
+namespace Sexton.Bench;
+
+/// <summary>
+/// A register in blocks of four: yes or no; a text of at most 40 characters, asked and required when yes; a number from 1 to 100; one of
+/// three, asked when the number is over 50. Half of its fields are conditional.
+/// </summary>
+internal static class BenchRegister
+{
+    public const int Longest = 40;
+
+    public static readonly ProductIndex Products = new([new Product("P", LanguageMap.Of("Product"), "All", 1000)], [new ShopperGroup("household", LanguageMap.Of("Household"))], "EUR", "IE");
+
+    /// <summary>A register of so many fields of the order and of each line; both are multiples of four.</summary>
+    public static RegisterContent Of(int order, int line) => new([.. Blocks(Level.Order, order), .. Blocks(Level.Line, line)]);
+
+    public static RegisterPlan Plan(RegisterContent register)
+    {
+        var compiled = RegisterPlan.Compile(register, FieldTypes.Standard);
+        return compiled.Problems.IsEmpty ? compiled.Plan : throw new InvalidOperationException(compiled.Problems[0].Sentence);
+    }
+
+    /// <summary>The key of a field: its level, block and place in the block.</summary>
+    public static string Key(Level level, int block, char place) =>
+        string.Create(CultureInfo.InvariantCulture, $"{(level == Level.Order ? 'o' : 'l')}{block:000}{place}");
+
+    /// <summary>A cart of so many lines, most answers given, some of them wrong.</summary>
+    public static CartContent Cart(int seed, int lines, int order, int line)
+    {
+        var random = new Random(seed);
+        return new CartContent
+        {
+            Answers = Answers(random, Level.Order, order),
+            Lines = [.. Enumerable.Range(0, lines).Select(i => new CartLine("l" + i.ToString(CultureInfo.InvariantCulture), "P", random.Next(1, 9), Answers(random, Level.Line, line)))],
+        };
+    }
+
+    private static IEnumerable<Field> Blocks(Level level, int fields) => Enumerable.Range(0, fields / 4).SelectMany(block =>
+    {
+        Field Ask(char place, string type, params (string Name, object Value)[] settings) => new()
+        {
+            Key = Key(level, block, place),
+            Type = type,
+            Level = level,
+            Step = Step.Cart.Key,
+            Label = LanguageMap.Of($"The question {place} of block {block}"),
+            Settings = settings.ToImmutableSortedDictionary(s => s.Name, s => JsonSerializer.SerializeToElement(s.Value, RegisterJson.Options), StringComparer.Ordinal),
+        };
+        Condition When(char place, Relation relation, AnswerValue value) => new ConditionTest(Facts.OfAnswer(Key(level, block, place)), relation, value);
+        var choices = new[] { "red", "green", "blue" }.Select(k => new Choice { Key = k, Label = LanguageMap.Of(k) }).ToArray();
+        return new[]
+        {
+            Ask('a', "yes_no"),
+            Ask('b', "line_text", ("longest", Longest)) with { Required = true, When = When('a', Relation.Is, AnswerValue.Yes) },
+            Ask('c', "number", ("least", 1), ("most", 100)),
+            Ask('d', "one_of", ("choices", choices)) with { When = When('c', Relation.Over, AnswerValue.Of(50m)) },
+        };
+    });
+
+    private static AnswerSet Answers(Random random, Level level, int fields) => AnswerSet.Of(Enumerable.Range(0, fields / 4).SelectMany(block =>
+    {
+        var given = new List<KeyValuePair<string, AnswerValue>>();
+        void Give(char place, AnswerValue value)
+        {
+            if (random.Next(10) > 0)
+            {
+                given.Add(new(Key(level, block, place), value));
+            }
+        }
+
+        Give('a', AnswerValue.Of(random.Next(2) == 0));
+        Give('b', AnswerValue.Of(string.Concat(Enumerable.Range(0, random.Next(1, 46)).Select(_ => "aäßZoë🌿g".EnumerateRunes().ElementAt(random.Next(8)).ToString()))));
+        Give('c', AnswerValue.Of((decimal)random.Next(0, 105)));
+        Give('d', AnswerValue.Of(new[] { "red", "green", "blue", "pink" }[random.Next(4)]));
+        return given;
+    }));
+}
