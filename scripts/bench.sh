@@ -6,6 +6,8 @@ run_bench() {
   need_postgres
   step build-bench "The benchmarks could not be built." dotnet build bench/Sexton.Bench -c Release -clp:NoSummary
   install_node_packages bench/node
+  install_node_packages web
+  node web/size.mjs
   trap stop_all EXIT
   trap 'stop_all; exit 130' INT TERM
   start_cluster bench

@@ -8,7 +8,7 @@ using Sexton.Server.Versions;
 
 namespace Sexton.Bench;
 
-/// <summary>A database for one run: migrated, with a catalogue, dropped at the end.</summary>
+/// <summary>A database for one run: migrated, with the catalogue and the fields of <see cref="BenchRegister"/>, dropped at the end.</summary>
 internal sealed class BenchDatabase : IAsyncDisposable
 {
     private readonly string _admin;
@@ -29,19 +29,9 @@ internal sealed class BenchDatabase : IAsyncDisposable
         await ExecuteAsync(admin, $"create database {database._name}");
         await using var db = new SextonDb(SextonDbFactory.Options(database.Connection));
         await db.Database.MigrateAsync();
-        var products = Enumerable.Range(0, 10).Select(i => new ImportedProduct($"P{i}", LanguageMap.Of($"Product {i}"), LanguageMap.Empty, "All", 1000 + i, "", new ProductDetails()));
-        // Eight fields a line and the shop's own: a request with five lines is about as large as the figure asks for.
-        var fields = Enumerable.Range(0, 8).Select(i => new Field
-        {
-            Key = $"field_{i}",
-            Type = "line_text",
-            Level = Level.Line,
-            Step = Step.ProductPage.Key,
-            Label = LanguageMap.Of($"The question number {i}"),
-            Required = i % 2 == 0,
-            GoesTo = ["order_page", "back_office"],
-        });
-        await ImportCommand.ImportAsync(db, new CatalogueFile("sexton-catalogue/2", [new("household", LanguageMap.Of("Household"))], [], [.. products], [], [], [.. fields]), DateTimeOffset.UtcNow);
+        var product = new ImportedProduct("P", LanguageMap.Of("Product"), LanguageMap.Empty, "All", 1000, "", new ProductDetails());
+        var fields = BenchRegister.Of(BenchRegister.Order, BenchRegister.Line).Fields;
+        await ImportCommand.ImportAsync(db, new CatalogueFile("sexton-catalogue/2", [new("household", LanguageMap.Of("Household"))], [], [product], [], [], fields), DateTimeOffset.UtcNow);
         return database;
     }
 

@@ -15,7 +15,17 @@ namespace Sexton.Bench;
 /// </summary>
 internal static class BenchRegister
 {
+    /// <summary>The most characters of a text.</summary>
     public const int Longest = 40;
+
+    /// <summary>Fields of the order, as the figures have them.</summary>
+    public const int Order = 20;
+
+    /// <summary>Fields of each line.</summary>
+    public const int Line = 40;
+
+    /// <summary>Lines of a cart.</summary>
+    public const int Lines = 10;
 
     public static readonly ProductIndex Products = new([new Product("P", LanguageMap.Of("Product"), "All", 1000)], [new ShopperGroup("household", LanguageMap.Of("Household"))], "EUR", "IE");
 

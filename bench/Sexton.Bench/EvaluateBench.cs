@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Net.Http.Headers;
-using System.Text;
 using System.Text.Json;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting.Server;
@@ -9,6 +8,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Extensions.DependencyInjection;
 using Sexton.Core.Cart;
+using Sexton.Core.Register;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Bench;
@@ -26,14 +26,13 @@ internal static class EvaluateBench
     public static async Task RunAsync(string connection, int rounds)
     {
         await using var app = SextonHost.Build(
-            ["--Sexton:Database=" + connection, "--Sexton:Key=" + Convert.ToBase64String(new byte[32]), "--urls=http://127.0.0.1:0", "--webroot=" + AppContext.BaseDirectory],
-            works: false);
+            ["--Sexton:Database=" + connection, "--Sexton:Key=" + Convert.ToBase64String(new byte[32]), "--urls=http://127.0.0.1:0", "--webroot=" + AppContext.BaseDirectory]);
         var replies = new byte[1][];
         app.MapPost("/bench/echo", (CartContent cart) => cart.Lines.Length == 0 ? Results.BadRequest() : Results.Bytes(replies[0], "application/json; charset=utf-8"));
         await app.StartAsync();
         var address = app.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First();
         using var http = new HttpClient { BaseAddress = new Uri(address) };
-        var bodies = Enumerable.Range(0, Carts).Select(Body).ToArray();
+        var bodies = Enumerable.Range(0, Carts).Select(i => JsonSerializer.SerializeToUtf8Bytes(BenchRegister.Cart(i, BenchRegister.Lines, BenchRegister.Order, BenchRegister.Line), RegisterJson.Options)).ToArray();
         replies[0] = await PostAsync(http, "/api/shop/v1/evaluate", bodies[0]);
 
         await Rounds.TellAsync(
@@ -52,27 +51,5 @@ internal static class EvaluateBench
         using var response = await http.PostAsync(new Uri(path, UriKind.Relative), content);
         response.EnsureSuccessStatusCode();
         return await response.Content.ReadAsByteArrayAsync();
-    }
-
-    private static byte[] Body(int seed)
-    {
-        var random = new Random(seed);
-        var lines = Enumerable.Range(0, 5).Select(line => new
-        {
-            id = "line" + line.ToString(CultureInfo.InvariantCulture),
-            product_code = "P" + random.Next(10).ToString(CultureInfo.InvariantCulture),
-            quantity = random.Next(1, 9),
-            answers = Enumerable.Range(0, 8).Where(_ => random.Next(10) > 0).ToDictionary(
-                field => "field_" + field.ToString(CultureInfo.InvariantCulture),
-                _ => string.Concat(Enumerable.Range(0, random.Next(1, 50)).Select(_ => "aäßZoë 🌿".EnumerateRunes().ElementAt(random.Next(8)).ToString()))),
-        });
-        var answers = new Dictionary<string, object>(StringComparer.Ordinal)
-        {
-            ["name"] = "Odile Farrant",
-            ["email"] = "odile@farrant.example",
-            ["telephone"] = "+353209123456",
-            ["delivery_address"] = new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Quarry Lane 4", ["town"] = "Aldmoor", ["country"] = "IE" },
-        };
-        return Encoding.UTF8.GetBytes(JsonSerializer.Serialize(new { language = "en", lines, answers }));
     }
 }

@@ -12,6 +12,6 @@ if (string.IsNullOrEmpty(admin))
 var rounds = args.Length > 0 ? int.Parse(args[0], CultureInfo.InvariantCulture) : 5;
 RulesBench.Run(rounds, Environment.GetEnvironmentVariable("SEXTON_BENCH_NODE")!);
 await using var bench = await BenchDatabase.CreateAsync(admin);
-await PlacingBench.RunAsync(bench.Connection, rounds);
 await EvaluateBench.RunAsync(bench.Connection, rounds);
+await PlacingBench.RunAsync(bench.Connection, rounds);
 return 0;

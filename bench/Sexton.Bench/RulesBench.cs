@@ -15,9 +15,9 @@ namespace Sexton.Bench;
 /// </summary>
 internal static class RulesBench
 {
-    private const int Order = 20;
-    private const int Line = 40;
-    private const int Lines = 10;
+    private const int Order = BenchRegister.Order;
+    private const int Line = BenchRegister.Line;
+    private const int Lines = BenchRegister.Lines;
     private const int Carts = 500;
 
     private static readonly DateOnly Today = new(2026, 11, 25);
@@ -122,8 +122,8 @@ internal static class RulesBench
             ["level"] = f.Level == Level.Order ? "order" : "line",
             ["required"] = f.Required,
             ["when"] = f.When is null ? null : logic.Of(f.When, f.Level),
-            // JSON Schema counts code points, not characters: the one thing that it cannot say of a text.
-            ["schema"] = f.Type == "line_text" ? new JsonObject { ["type"] = "string", ["minLength"] = 1, ["maxLength"] = BenchRegister.Longest } : plan.Find(f.Key)!.Rule.Schema,
+            // Characters as they are perceived are the one thing that JSON Schema cannot say of a text.
+            ["schema"] = f.Type == "line_text" ? new JsonObject { ["type"] = "string", ["minLength"] = 1, ["characters"] = BenchRegister.Longest } : plan.Find(f.Key)!.Rule.Schema,
         });
         File.WriteAllText(file, new JsonObject { ["fields"] = new JsonArray([.. fields]), ["carts"] = JsonSerializer.SerializeToNode(carts, RegisterJson.Options) }.ToJsonString());
         try

@@ -6,32 +6,38 @@ import jsonLogic from 'json-logic-js';
 
 const { fields, carts } = JSON.parse(readFileSync(process.argv[2], 'utf8'));
 const ajv = new Ajv({ strict: false });
+// JSON Schema counts code points; what the core counts are characters as they are perceived. Not counted where the length already fits.
+const segmenter = new Intl.Segmenter();
+const characters = (text) => [...segmenter.segment(text)].length;
+ajv.addKeyword({ keyword: 'characters', type: 'string', schemaType: 'number', compile: (most) => (text) => text.length <= most || characters(text) <= most });
 const planned = fields.map((field) => ({ ...field, check: ajv.compile(field.schema) }));
 const ofOrder = planned.filter((f) => f.level === 'order');
 const ofLine = planned.filter((f) => f.level === 'line');
 
-function decide(place, fields, given) {
-  let [asked, refused] = [0, 0];
+const canonical = (answer) => (typeof answer === 'string' ? answer.replace(/\r\n?/g, '\n').normalize('NFC').trim() : answer);
+
+function decide(place, line, fields, given, asked, problems) {
   for (const field of fields) {
     if (field.when && !jsonLogic.apply(field.when, place)) continue;
-    asked++;
-    const answer = given[field.key];
-    if (answer === undefined || answer === '') refused += field.required ? 1 : 0;
-    else if (field.check(answer)) place.answers[field.key] = answer;
-    else refused++;
+    const answer = canonical(given[field.key]);
+    let value = null;
+    if (answer === undefined || answer === '') {
+      if (field.required) problems.push({ line, field: field.key, code: 'required' });
+    } else if (field.check(answer)) {
+      place.answers[field.key] = value = answer;
+    } else {
+      problems.push({ line, field: field.key, code: field.check.errors[0].keyword });
+    }
+    asked.push({ line, field: field.key, value, required: field.required });
   }
-  return [asked, refused];
 }
 
 function evaluate(cart) {
+  const [asked, problems] = [[], []];
   const order = { group: cart.group, answers: {} };
-  let [asked, refused] = decide(order, ofOrder, cart.answers);
-  for (const line of cart.lines) {
-    const [a, r] = decide({ quantity: line.quantity, answers: {}, order }, ofLine, line.answers);
-    asked += a;
-    refused += r;
-  }
-  return [asked, refused];
+  decide(order, null, ofOrder, cart.answers, asked, problems);
+  for (const line of cart.lines) decide({ quantity: line.quantity, answers: {}, order }, line.id, ofLine, line.answers, asked, problems);
+  return [asked.length, problems.length];
 }
 
 let totals = [0, 0];

@@ -11,8 +11,8 @@ namespace Sexton.Data;
 public sealed class SextonDb(DbContextOptions<SextonDb> options)
     : IdentityDbContext<Account, IdentityRole<Guid>, Guid>(options), IDataProtectionKeyContext
 {
-    /// <summary>The sequence that counts imports of the catalogue, so that nobody keeps an old one.</summary>
-    public const string CatalogueRevision = "catalogue_revision";
+    /// <summary>The channel on which the database tells that another version or another catalogue is current.</summary>
+    public const string CurrentChannel = "sexton_current";
 
     /// <summary>The catalogue.</summary>
     public DbSet<ProductRow> Products => Set<ProductRow>();
@@ -78,6 +78,12 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.Property(p => p.Description).HasColumnType("jsonb");
             e.Property(p => p.Details).HasColumnType("jsonb");
         });
+        builder.Entity<CatalogueStateRow>(e =>
+        {
+            e.ToTable("catalogue_state").HasKey(s => s.Id);
+            e.Property(s => s.Id).ValueGeneratedNever();
+            e.HasData(new CatalogueStateRow { Id = 1, Revision = 1 });
+        });
         builder.Entity<ShopperGroupRow>(e =>
         {
             e.ToTable("shopper_groups").HasKey(g => g.Key);
@@ -131,7 +137,6 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
                 .HasFilter($"state in ({(short)AttemptState.Paying}, {(short)AttemptState.Placed})");
             e.HasIndex(a => a.LeaseUntil, "ix_attempts_unsettled").HasFilter($"state = {(short)AttemptState.Paying}");
         });
-        builder.HasSequence<long>(CatalogueRevision);
         builder.HasSequence<long>("order_numbers").StartsAt(40001);
         builder.Entity<OrderRow>(e =>
         {

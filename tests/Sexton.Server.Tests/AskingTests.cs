@@ -62,7 +62,7 @@ public sealed class AskingTests(World world) : IClassFixture<World>
     {
         using var shopper = new Shopper(world);
         var asked = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Manager.Cart("TR-QUINCE", group: "trade"));
-        asked.Json["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "payment_method")!["choices"]!.AsArray().Select(c => c!["key"]!.GetValue<string>()).ShouldBe(["card"]);
+        asked.Json["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "payment_method")!["choices"]!.AsArray().Select(c => c!.GetValue<string>()).ShouldBe(["card"]);
         (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"))).Status.ShouldBe(200);
         (await shopper.TellAsync()).Status.ShouldBe(200);
         await AnswerAsync(shopper, "payment", new() { ["payment_method"] = "on_account" });

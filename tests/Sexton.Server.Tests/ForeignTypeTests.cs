@@ -79,7 +79,7 @@ public sealed class ForeignTypeTests(ForeignTypeTests.PlotWorld world) : IClassF
         // Asked and checked.
         using var shopper = new Shopper(world);
         var asked = (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Manager.Cart("HE-BEECH", answers: new() { ["plot"] = "b 4" }))).Json;
-        asked["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "plot")!["settings"]!.ToJsonString().ShouldBe("""{"rows":"ABC"}""");
+        asked["fields"]!.AsArray().Single(f => f!["key"]!.GetValue<string>() == "plot")!["settings"]!.ToJsonString().ShouldBe("""{"rows":"ABC"}""");
         asked["problems"]!.AsArray().Single(p => p!["field"]!.GetValue<string>() == "plot")!["sentence"]!.GetValue<string>().ShouldBe("“Your plot” is a row and a number, such as B-12.");
 
         // Placed, mailed, booked and read back.

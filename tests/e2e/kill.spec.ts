@@ -18,7 +18,7 @@ const KILLS = [
 interface Booked {
   number: string;
   key: string;
-  sale: { reference: string; lines: { notes: { text: string }[] }[] };
+  sale: { reference: string; lines: { pieces: { notes: { text: string }[] }[] }[] };
 }
 interface Charge {
   reference: string;
@@ -72,7 +72,7 @@ test('the server dies six times while two hundred orders are placed and delivere
     await test.step('the back office has each once, with its answer', async () => {
       const sales = await world.received<Booked>('back-office/sales');
       expect(sales.length).toBe(ORDERS);
-      const booked = new Map(sales.map((s) => [s.sale.lines[0]!.notes[0]!.text, s.sale.reference.replaceAll('-', '')]));
+      const booked = new Map(sales.map((s) => [s.sale.lines[0]!.pieces[0]!.notes[0]!.text, s.sale.reference.replaceAll('-', '')]));
       expect(booked).toEqual(acknowledged);
     });
 

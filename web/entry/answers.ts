@@ -1,8 +1,38 @@
 import type { Schemas } from '../shared/api/client';
 
-export type Asked = Schemas['AskedView'];
 export type AnswerProblem = Schemas['ProblemView'];
-export type Evaluated = Schemas['EvaluationView'];
+
+/** A field where it is asked: its form, the choices offered here, and the canonical text of its answer. */
+export interface Asked extends Omit<Schemas['FormField'], 'key'> {
+  slot: string;
+  field: string;
+  line_id: string | null;
+  unit_id: string | null;
+  required: boolean;
+  text: string;
+}
+
+/** An evaluation with the form of every field where it is asked. */
+export type Evaluated = Omit<Schemas['EvaluationView'], 'fields' | 'asked'> & { asked: Asked[] };
+
+/** The reply names the form of each field once, and then where it is asked. */
+export function unfold({ fields, asked, ...rest }: Schemas['EvaluationView']): Evaluated {
+  const forms = new Map(fields.map(({ key, ...form }) => [key, form]));
+  return {
+    ...rest,
+    asked: asked.map(({ choices, ...place }) => {
+      const form = forms.get(place.field)!;
+      return {
+        ...form,
+        ...place,
+        line_id: place.line_id ?? null,
+        unit_id: place.unit_id ?? null,
+        slot: [place.line_id, place.unit_id, place.field].join('/'),
+        choices: choices ? form.choices.filter((c) => choices.includes(c.key)) : form.choices,
+      };
+    }),
+  };
+}
 
 /** An answer as it is entered: a text, a number, yes or no, several picks, or named parts of text. */
 export type Answer = Schemas['AnswerValue'];

@@ -1,5 +1,5 @@
 import { shallowRef } from 'vue';
-import type { Answers, Unit } from '../entry/answers';
+import { unfold, type Answers, type Evaluated, type Unit } from '../entry/answers';
 import { api, ask, type Schemas } from '../shared/api/client';
 
 /** The cart, or the one that holds what is bought at once. */
@@ -14,7 +14,10 @@ export interface LineDraft {
   units: Unit[];
 }
 
-const views = { cart: shallowRef<Schemas['CartView']>(), at_once: shallowRef<Schemas['CartView']>() };
+/** A cart with its evaluation. */
+export type Cart = Omit<Schemas['CartView'], 'evaluation'> & { evaluation: Evaluated };
+
+const views = { cart: shallowRef<Cart>(), at_once: shallowRef<Cart>() };
 
 /** A cart and what can be done with it. Every call gives the whole cart back, evaluated. */
 export function useCart(kind: CartKind) {
@@ -22,7 +25,8 @@ export function useCart(kind: CartKind) {
   const headers = kind === 'at_once' ? { 'Sexton-Cart': 'at_once' } : {};
 
   async function take(reply: Parameters<typeof ask<Schemas['CartView']>>[0]): Promise<void> {
-    view.value = await ask(reply);
+    const cart = await ask(reply);
+    view.value = { ...cart, evaluation: unfold(cart.evaluation) };
   }
 
   return {
@@ -41,4 +45,4 @@ export function useCart(kind: CartKind) {
 }
 
 /** What would be asked of a cart. */
-export const evaluateCart = (cart: Schemas['CartContent']) => ask(api.POST('/api/shop/v1/evaluate', { body: cart }));
+export const evaluateCart = async (cart: Schemas['CartContent']): Promise<Evaluated> => unfold(await ask(api.POST('/api/shop/v1/evaluate', { body: cart })));

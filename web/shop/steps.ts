@@ -1,3 +1,4 @@
+import type { Evaluated } from '../entry/answers';
 import type { Schemas } from '../shared/api/client';
 
 type Step = Schemas['StepView'];
@@ -8,14 +9,14 @@ const headings: Record<string, string> = { contact: 'How we reach you', delivery
 export const headingOf = (step: Step): string => headings[step.key] ?? step.name;
 
 /** The steps that this cart passes after the product page: one where nothing is asked is left out, but never contact and payment. */
-export const stepsOf = (evaluation: Schemas['EvaluationView']): Step[] =>
+export const stepsOf = (evaluation: Evaluated): Step[] =>
   evaluation.steps.filter((s) => s.key !== 'product_page' && (s.asks || ['cart', 'contact', 'payment'].includes(s.key)));
 
 /** The page of a step. */
 export const pageOf = (step: string): string => (step === 'cart' || step === 'product_page' ? '/cart' : `/checkout/${step}`);
 
 /** The page after a step. */
-export function pageAfter(evaluation: Schemas['EvaluationView'], step: string): string {
+export function pageAfter(evaluation: Evaluated, step: string): string {
   const place = evaluation.steps.findIndex((s) => s.key === step);
   const passed = stepsOf(evaluation).map((s) => s.key);
   return pageOf(evaluation.steps.slice(place + 1).find((s) => passed.includes(s.key))?.key ?? 'payment');

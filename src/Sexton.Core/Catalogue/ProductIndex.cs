@@ -25,7 +25,18 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
     public IEnumerable<Product> All => _byCode.Values;
 
     /// <summary>The group of a shopper: the one with the key, else that of everybody who is not known.</summary>
-    public string GroupOf(string? key) => Groups.Any(g => g.Key == key) ? key! : Groups.IsEmpty ? "" : Groups[0].Key;
+    public string GroupOf(string? key)
+    {
+        foreach (var group in Groups)
+        {
+            if (group.Key == key)
+            {
+                return group.Key;
+            }
+        }
+
+        return Groups.IsEmpty ? "" : Groups[0].Key;
+    }
 
     /// <summary>The product with a code, or null.</summary>
     public Product? Find(string code) => _byCode.GetValueOrDefault(code);

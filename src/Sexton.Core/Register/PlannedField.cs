@@ -46,6 +46,9 @@ public sealed class PlannedField
     /// <summary>The conditions of its choices, in their order; null for always.</summary>
     public ImmutableArray<BoundCondition?> ChoiceWhen { get; internal set; }
 
+    /// <summary>Whether all its choices are offered wherever it is asked.</summary>
+    public bool OffersAll => ChoiceWhen.All(static when => when is null);
+
     /// <summary>The conditions of its routes, by destination; a route without one has none.</summary>
     public ImmutableDictionary<string, BoundCondition> RouteWhen { get; internal set; } = ImmutableDictionary<string, BoundCondition>.Empty;
 

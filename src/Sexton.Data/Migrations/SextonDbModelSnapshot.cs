@@ -22,8 +22,6 @@ namespace Sexton.Data.Migrations
 
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
-            modelBuilder.HasSequence("catalogue_revision");
-
             modelBuilder.HasSequence("order_numbers")
                 .StartsAt(40001L);
 
@@ -470,6 +468,29 @@ namespace Sexton.Data.Migrations
                         .HasName("pk_carts");
 
                     b.ToTable("carts", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.CatalogueStateRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    b.Property<long>("Revision")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision");
+
+                    b.HasKey("Id")
+                        .HasName("pk_catalogue_state");
+
+                    b.ToTable("catalogue_state", (string)null);
+
+                    b.HasData(
+                        new
+                        {
+                            Id = 1,
+                            Revision = 1L
+                        });
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.DeliveryRow", b =>

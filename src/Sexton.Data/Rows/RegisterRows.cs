@@ -28,6 +28,16 @@ public sealed class ProductRow
     public required string Details { get; set; }
 }
 
+/// <summary>The one row that says which catalogue there is. Its change commits together with the products, so nobody sees one without the other.</summary>
+public sealed class CatalogueStateRow
+{
+    /// <summary>Always 1.</summary>
+    public required int Id { get; init; }
+
+    /// <summary>Counts the imports.</summary>
+    public required long Revision { get; set; }
+}
+
 /// <summary>A group of shoppers.</summary>
 public sealed class ShopperGroupRow
 {

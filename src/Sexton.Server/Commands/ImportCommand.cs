@@ -64,7 +64,7 @@ internal static class ImportCommand
         }
 
         await db.SaveChangesAsync();
-        await db.Database.ExecuteSqlAsync($"select nextval('catalogue_revision')");
+        await db.Database.ExecuteSqlAsync($"update catalogue_state set revision = revision + 1");
     }
 
     private static async Task WriteAsync<T>(SextonDb db, IEnumerable<T> rows, Func<T, string> key)

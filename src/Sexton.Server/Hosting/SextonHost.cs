@@ -2,11 +2,13 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.ObjectPool;
 using Microsoft.Extensions.Options;
 using MimeKit;
 using Serilog;
 using Serilog.Events;
 using Serilog.Formatting.Compact;
+using Sexton.Core.Asking;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 using Sexton.Data;
@@ -35,7 +37,7 @@ internal static class SextonHost
 
     /// <summary>Builds the server.</summary>
     /// <param name="args">Arguments of the program.</param>
-    /// <param name="works">False for a server that answers but does no work of its own.</param>
+    /// <param name="works">False for a server that answers but does nothing between requests.</param>
     /// <param name="types">The kinds of answer; those of Sexton where none are given.</param>
     public static WebApplication Build(string[] args, bool works = true, FieldTypes? types = null)
     {
@@ -53,7 +55,7 @@ internal static class SextonHost
 
         services.AddSingleton(options);
         services.AddSingleton(TimeProvider.System);
-        services.AddDbContext<SextonDb>(db => SextonDbFactory.Configure(db, options.Database));
+        services.AddDbContextPool<SextonDb>(db => SextonDbFactory.Configure(db, options.Database));
         AddSecurity(services);
         AddApi(services);
         AddRules(services, types ?? FieldTypes.Standard);
@@ -62,6 +64,7 @@ internal static class SextonHost
         {
             services.AddHostedService<DeliveryWorker>();
             services.AddHostedService<AttemptSettler>();
+            services.AddHostedService(static provider => provider.GetRequiredService<CurrentNumbers>());
         }
 
         var app = builder.Build();
@@ -146,6 +149,7 @@ internal static class SextonHost
         services.AddSingleton(types);
         services.AddSingleton<ShopClock>();
         services.AddSingleton<RegisterCache>();
+        services.AddSingleton<CurrentNumbers>();
         services.AddScoped<CurrentRegister>();
         services.AddScoped<PublishedKeys>();
         services.AddScoped<DraftStore>();
@@ -157,6 +161,8 @@ internal static class SextonHost
         services.AddScoped<Publisher>();
         services.AddScoped<CartStore>();
         services.AddScoped<CartPage>();
+        services.AddSingleton<EvaluationWriting>();
+        services.AddSingleton(ObjectPool.Create<Evaluation>());
         services.AddScoped<OrderPlacer>();
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();

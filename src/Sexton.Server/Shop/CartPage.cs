@@ -1,6 +1,4 @@
 using System.Text.Json;
-using Microsoft.AspNetCore.Http.Json;
-using Microsoft.Extensions.Options;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Register;
@@ -12,7 +10,7 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Shop;
 
 /// <summary>Serves the cart with its evaluation, and puts on record which answers it showed.</summary>
-internal sealed class CartPage(CartStore carts, CurrentRegister current, ShopClock clock, IOptions<JsonOptions> json)
+internal sealed class CartPage(CartStore carts, CurrentRegister current, ShopClock clock, EvaluationWriting writing)
 {
     // The page is written to bytes here, so that what is kept as evidence is what was served.
     public async Task<IResult> ServeAsync(CartRow? row, CancellationToken cancel)
@@ -24,12 +22,12 @@ internal sealed class CartPage(CartStore carts, CurrentRegister current, ShopClo
         var evaluation = Evaluation.Of(version.Plan, products, cart, clock.Today);
         var projection = Projector.Project(evaluation, DestinationIndex.CartLine);
         var view = new CartView(row?.StepReached ?? Step.ProductPage.Key, cart, EvaluationView.Of(evaluation), EntryView.Of(projection));
-        var served = JsonSerializer.SerializeToUtf8Bytes(view, json.Value.SerializerOptions);
+        var served = writing.Write(view);
         if (row is not null)
         {
             await carts.ShownAsync(row, served, JsonSerializer.Serialize(projection, RegisterJson.Options), cancel);
         }
 
-        return Results.Bytes(served, "application/json; charset=utf-8");
+        return EvaluationWriting.Reply(served);
     }
 }

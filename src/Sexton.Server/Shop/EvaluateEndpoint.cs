@@ -1,3 +1,4 @@
+using Microsoft.Extensions.ObjectPool;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Server.Hosting;
@@ -6,16 +7,26 @@ using Sexton.Server.Versions;
 
 namespace Sexton.Server.Shop;
 
-/// <summary>The one evaluate call: what is asked of a cart, what is wrong with it, and what it costs.</summary>
+/// <summary>The one evaluate call: what is asked of a cart, what is wrong, and what it costs.</summary>
 internal static class EvaluateEndpoint
 {
-    public static void MapEvaluate(this IEndpointRouteBuilder shop) => shop.MapPost("evaluate", EvaluateAsync).WithName("Evaluate");
+    public static void MapEvaluate(this IEndpointRouteBuilder shop) => shop.MapPost("evaluate", EvaluateAsync).WithName("Evaluate").Produces<EvaluationView>();
 
-    // The group is a matter of who is signed in, whatever was sent.
-    private static async Task<EvaluationView> EvaluateAsync(CartContent cart, CurrentRegister current, ShopperSession shopper, ShopClock clock, CancellationToken cancel)
+    // The group is a matter of who is signed in, whatever was sent. Nothing is decided here, so what was told last is near enough.
+    private static async Task<IResult> EvaluateAsync(
+        CartContent cart, CurrentRegister current, ShopperSession shopper, ShopClock clock, EvaluationWriting writing, ObjectPool<Evaluation> pool, CancellationToken cancel)
     {
-        var (version, products) = await current.GetAsync(cancel);
+        var (version, products) = await current.ToldLastAsync(cancel);
         var filled = UnitFiller.Fill(version.Plan, products, cart) with { Group = await shopper.GroupAsync(cancel) };
-        return EvaluationView.Of(Evaluation.Of(version.Plan, products, filled, clock.Today));
+        var evaluation = pool.Get();
+        try
+        {
+            evaluation.Run(version.Plan, products, filled, clock.Today);
+            return EvaluationWriting.Reply(writing.Write(EvaluationView.Of(evaluation)));
+        }
+        finally
+        {
+            pool.Return(evaluation);
+        }
     }
 }

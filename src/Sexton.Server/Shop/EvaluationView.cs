@@ -1,19 +1,19 @@
-using System.Text.Json;
 using Sexton.Core.Asking;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
 
 namespace Sexton.Server.Shop;
 
 /// <summary>What is asked, what is wrong, and what it costs.</summary>
-/// <param name="Asked">The fields asked now.</param>
+/// <param name="Fields">The fields asked now anywhere.</param>
+/// <param name="Asked">Where they are asked: line by line with its units, then the order.</param>
 /// <param name="Sections">The sections of what is asked.</param>
 /// <param name="Units">Each one of the lines of which each one is asked.</param>
 /// <param name="Steps">All steps on the way, and whether anything is asked there.</param>
 /// <param name="Problems">What keeps the cart from becoming an order.</param>
 /// <param name="Prices">What it costs.</param>
 internal sealed record EvaluationView(
+    IReadOnlyList<FormField> Fields,
     IReadOnlyList<AskedView> Asked,
     IReadOnlyList<SectionView> Sections,
     IReadOnlyList<UnitView> Units,
@@ -24,99 +24,18 @@ internal sealed record EvaluationView(
     public static EvaluationView Of(Evaluation evaluation)
     {
         var language = evaluation.Cart.Language;
+        var fields = evaluation.Asked.Select(static a => a.Field).Distinct().ToList();
         return new(
+            [.. fields.Select(f => FormField.Of(f, language))],
             [.. evaluation.Asked.Select(a => AskedView.Of(a, evaluation))],
-            [.. evaluation.Asked.Select(static a => a.Field.Section ?? a.Field.Within?.Section).OfType<Section>().Distinct()
+            [.. fields.Select(static f => f.Section ?? f.Within?.Section).OfType<Section>().Distinct()
                 .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language)))],
             [.. Enumerable.Range(0, evaluation.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
-            [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, evaluation.Asked.Any(a => a.Field.Field.Step == s.Key)))],
+            [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, fields.Any(f => f.Field.Step == s.Key)))],
             [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
             PricesView.Of(evaluation));
     }
 }
-
-/// <summary>A field that is asked.</summary>
-/// <param name="Slot">Where its answer stands.</param>
-/// <param name="Field">The key of the field.</param>
-/// <param name="LineId">The line, or null for the order.</param>
-/// <param name="UnitId">The unit within its line, or null.</param>
-/// <param name="Step">The key of the step.</param>
-/// <param name="Section">The key of the section that it stands in, or null.</param>
-/// <param name="Opens">Whether it is the opening question of that section.</param>
-/// <param name="Type">The key of the kind of answer.</param>
-/// <param name="Label">The question.</param>
-/// <param name="Help">A sentence of help, or "".</param>
-/// <param name="Placeholder">An example, or "".</param>
-/// <param name="Picture">The file name of a picture, or "".</param>
-/// <param name="SharesRow">Whether it stands in one row with the field before it.</param>
-/// <param name="Required">Whether an answer must be given.</param>
-/// <param name="Default">What the control holds before it was touched, or null.</param>
-/// <param name="Settings">The settings that the form needs.</param>
-/// <param name="Choices">The choices offered.</param>
-/// <param name="Text">The canonical text of the answer; "" when left empty or refused.</param>
-internal sealed record AskedView(
-    string Slot,
-    string Field,
-    string? LineId,
-    string? UnitId,
-    string Step,
-    string? Section,
-    bool Opens,
-    string Type,
-    string Label,
-    string Help,
-    string Placeholder,
-    string Picture,
-    bool SharesRow,
-    bool Required,
-    AnswerValue? Default,
-    IReadOnlyDictionary<string, JsonElement> Settings,
-    IReadOnlyList<ChoiceView> Choices,
-    string Text)
-{
-    public static AskedView Of(AskedField asked, Evaluation evaluation)
-    {
-        var (field, language) = (asked.Field.Field, evaluation.Cart.Language);
-        return new AskedView(
-            asked.Slot.ToString(),
-            field.Key,
-            asked.LineId,
-            asked.UnitId,
-            field.Step,
-            asked.Field.Section?.Key ?? field.Section,
-            asked.Field.Section is not null,
-            field.Type,
-            field.Label.In(language),
-            field.Help.In(language),
-            field.Placeholder.In(language),
-            field.Picture,
-            field.SharesRow,
-            asked.Required,
-            field.Default,
-            SettingsFor(asked.Field, language),
-            [.. evaluation.Offered(asked).Select(c => new ChoiceView(c.Key, c.Label.In(language), c.Picture, c.Colour, c.Excludes))],
-            asked.TextIn(language));
-    }
-
-    // Only what the form draws with, in the shopper's language; limits are checked here and told in sentences.
-    private static Dictionary<string, JsonElement> SettingsFor(PlannedField planned, string language)
-    {
-        var settings = new Dictionary<string, JsonElement>(StringComparer.Ordinal);
-        var reader = new SettingReader(planned.Type, planned.Field.Settings);
-        foreach (var setting in planned.Type.Settings.Where(static s => s.ForTheForm))
-        {
-            if (reader.Find(setting.Name) is { } value)
-            {
-                settings[setting.Name] = setting.Kind == "wording" ? JsonSerializer.SerializeToElement(reader.Wording(setting.Name).In(language)) : value;
-            }
-        }
-
-        return settings;
-    }
-}
-
-/// <summary>A choice that is offered.</summary>
-internal sealed record ChoiceView(string Key, string Label, string Picture, string Colour, bool Excludes);
 
 /// <summary>A section of what is asked.</summary>
 internal sealed record SectionView(string Key, string Heading, string Text);

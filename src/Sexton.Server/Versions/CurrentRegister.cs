@@ -28,24 +28,33 @@ internal sealed class RegisterCache
 }
 
 /// <summary>The version and the catalogue that are current for this request.</summary>
-internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, FieldTypes types, SextonOptions options)
+internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentNumbers numbers, FieldTypes types, SextonOptions options)
 {
-    private sealed record Now(int Version, long Catalogue);
-
-    /// <summary>The current version and catalogue: one round trip, and nothing compiled that was compiled before.</summary>
+    /// <summary>The current version and catalogue as the database has them now: one round trip, and nothing compiled that was compiled before.</summary>
     /// <exception cref="ApiProblemException">Nothing was published yet.</exception>
-    public async Task<(CompiledVersion Version, ProductIndex Products)> GetAsync(CancellationToken cancel)
+    public async Task<(CompiledVersion Version, ProductIndex Products)> GetAsync(CancellationToken cancel) => await CompiledAsync(await AskAsync(cancel), cancel);
+
+    /// <summary>The current version and catalogue as the database told last: without a round trip, and within moments of the database.</summary>
+    /// <exception cref="ApiProblemException">Nothing was published yet.</exception>
+    public async Task<(CompiledVersion Version, ProductIndex Products)> ToldLastAsync(CancellationToken cancel)
     {
-        var now = await db.Database
-            .SqlQuery<Now>($"select coalesce((select max(number) from register_versions), 0) as version, (select last_value from catalogue_revision) as catalogue")
-            .SingleAsync(cancel);
-        if (now.Version == 0)
+        if (numbers.Last is not { } known)
         {
-            throw new ApiProblemException(StatusCodes.Status503ServiceUnavailable, "nothing_published", "The shop is not open yet: nothing was published.");
+            var told = numbers.Told;
+            known = await AskAsync(cancel);
+            numbers.Remember(known, told);
         }
 
-        return (await VersionAsync(now.Version, cancel), await ProductsAsync(now.Catalogue, cancel));
+        return await CompiledAsync(known, cancel);
     }
+
+    private Task<Numbers> AskAsync(CancellationToken cancel) => db.Database
+        .SqlQuery<Numbers>($"select coalesce((select max(number) from register_versions), 0) as version, (select revision from catalogue_state) as catalogue")
+        .SingleAsync(cancel);
+
+    private async Task<(CompiledVersion Version, ProductIndex Products)> CompiledAsync(Numbers now, CancellationToken cancel) => now.Version == 0
+        ? throw new ApiProblemException(StatusCodes.Status503ServiceUnavailable, "nothing_published", "The shop is not open yet: nothing was published.")
+        : (await VersionAsync(now.Version, cancel), await ProductsAsync(now.Catalogue, cancel));
 
     /// <summary>A version by its number.</summary>
     public async Task<CompiledVersion> VersionAsync(int number, CancellationToken cancel)
@@ -62,7 +71,7 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, FieldTyp
 
     /// <summary>The catalogue as it is now.</summary>
     public async Task<ProductIndex> ProductsAsync(CancellationToken cancel) =>
-        await ProductsAsync(await db.Database.SqlQuery<long>($"select last_value as \"Value\" from catalogue_revision").SingleAsync(cancel), cancel);
+        await ProductsAsync(await db.Database.SqlQuery<long>($"select revision as \"Value\" from catalogue_state").SingleAsync(cancel), cancel);
 
     private async Task<ProductIndex> ProductsAsync(long revision, CancellationToken cancel)
     {

@@ -13,7 +13,7 @@ namespace Sexton.Server.Versions;
 /// Switches a live field on or off at once: publishes the current version with that one change, and puts it into the draft too. Whatever
 /// else is unfinished in the draft stays there.
 /// </summary>
-internal sealed class LiveSwitch(SextonDb db, TimeProvider clock)
+internal sealed class LiveSwitch(SextonDb db, CurrentNumbers numbers, TimeProvider clock)
 {
     private const string Setting = "switched_off";
 
@@ -51,6 +51,7 @@ internal sealed class LiveSwitch(SextonDb db, TimeProvider clock)
         try
         {
             await db.SaveChangesAsync(cancel);
+            numbers.Forget();
         }
         catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {

@@ -10,7 +10,7 @@ using Sexton.Server.Hosting;
 namespace Sexton.Server.Versions;
 
 /// <summary>Publishes the draft as the next version.</summary>
-internal sealed class Publisher(SextonDb db, DraftStore draft, CurrentRegister current, TimeProvider clock)
+internal sealed class Publisher(SextonDb db, DraftStore draft, CurrentRegister current, CurrentNumbers numbers, TimeProvider clock)
 {
     /// <summary>Publishes. What has a problem is refused, and so is a draft that says the same as the current version.</summary>
     /// <param name="expected">The number that the publisher saw: another one published meanwhile is not overtaken unseen.</param>
@@ -50,6 +50,7 @@ internal sealed class Publisher(SextonDb db, DraftStore draft, CurrentRegister c
         try
         {
             await db.SaveChangesAsync(cancel);
+            numbers.Forget();
         }
         catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
         {

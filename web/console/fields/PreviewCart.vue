@@ -3,6 +3,7 @@ import Select from 'primevue/select';
 import { computed, provide, ref, watch } from 'vue';
 import EntryForm from '../../entry/EntryForm.vue';
 import LineForm from '../../entry/LineForm.vue';
+import { unfold, type Evaluated } from '../../entry/answers';
 import { countriesKey } from '../../entry/countries';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
@@ -18,7 +19,7 @@ const standIn = defineModel<StandIn>({ required: true });
 provide(countriesKey, Object.fromEntries(draft.countries.map((c) => [c.key, c.name])));
 
 const LINE = 'preview';
-const shown = ref<Schemas['PreviewView']>();
+const shown = ref<Omit<Schemas['PreviewView'], 'evaluation'> & { evaluation: Evaluated }>();
 const failure = ref('');
 
 const field = computed(() => draft.fields.find((f) => f.field.key === of)?.field);
@@ -40,10 +41,11 @@ const why = computed(() => [...new Set(shown.value?.not_asked.filter((n) => n.fi
 const isAsked = computed(() => evaluation.value?.asked.some((a) => a.field === of || a.section === of));
 
 const evaluate = latest(
-  () => {
+  async () => {
     const { product: code, variant, quantity, group, country, answers, line, units } = standIn.value;
     const lines = [{ id: LINE, product_code: code, variant_code: variant ?? null, quantity, answers: line, units: units.slice(0, quantity) }];
-    return ask(api.POST('/api/console/v1/draft/preview', { params: { query: { explain: of } }, body: { language: 'en', group, country, lines, answers } }));
+    const preview = await ask(api.POST('/api/console/v1/draft/preview', { params: { query: { explain: of } }, body: { language: 'en', group, country, lines, answers } }));
+    return { ...preview, evaluation: unfold(preview.evaluation) };
   },
   (result) => {
     shown.value = result;

@@ -548,26 +548,12 @@ export interface components {
             content: string;
         };
         AskedView: {
-            slot: string;
             field: string;
-            line_id: null | string;
-            unit_id: null | string;
-            step: string;
-            section: null | string;
-            opens: boolean;
-            type: string;
-            label: string;
-            help: string;
-            placeholder: string;
-            picture: string;
-            shares_row: boolean;
             required: boolean;
-            default: null | components["schemas"]["AnswerValue"];
-            settings: {
-                [key: string]: unknown;
-            };
-            choices: components["schemas"]["ChoiceView"][];
             text: string;
+            line_id?: null | string;
+            unit_id?: null | string;
+            choices?: null | string[];
         };
         AttemptView: {
             state: string;
@@ -734,6 +720,7 @@ export interface components {
             text: string;
         };
         EvaluationView: {
+            fields: components["schemas"]["FormField"][];
             asked: components["schemas"]["AskedView"][];
             sections: components["schemas"]["SectionView"][];
             units: components["schemas"]["UnitView"][];
@@ -853,6 +840,23 @@ export interface components {
          * @enum {string}
          */
         Finding: "none" | "shown" | "included" | "confirmed" | "altered" | "missing";
+        FormField: {
+            key: string;
+            step: string;
+            section: null | string;
+            opens: boolean;
+            type: string;
+            label: string;
+            help: string;
+            placeholder: string;
+            picture: string;
+            shares_row: boolean;
+            default: null | components["schemas"]["AnswerValue"];
+            settings: {
+                [key: string]: unknown;
+            };
+            choices: components["schemas"]["ChoiceView"][];
+        };
         FoundView: {
             part: string;
             text: null | string;

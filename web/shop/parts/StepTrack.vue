@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Schemas } from '../../shared/api/client';
+import type { Evaluated } from '../../entry/answers';
 import { pageOf, stepsOf } from '../steps';
 
-defineProps<{ here: string; evaluation: Schemas['EvaluationView'] }>();
+defineProps<{ here: string; evaluation: Evaluated }>();
 </script>
 
 <template>

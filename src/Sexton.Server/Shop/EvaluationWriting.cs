@@ -1,0 +1,72 @@
+using System.Runtime.CompilerServices;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Microsoft.AspNetCore.Http.Json;
+using Microsoft.Extensions.Options;
+
+namespace Sexton.Server.Shop;
+
+/// <summary>
+/// How replies with an evaluation are written: to the same JSON as everything else, but what makes up most of it straight, since a
+/// shopper waits for it at every pause in typing.
+/// </summary>
+internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
+{
+    private readonly JsonSerializerOptions _options = new(json.Value.SerializerOptions) { Converters = { new WrittenOnce(json.Value.SerializerOptions), new WrittenStraight() } };
+
+    /// <summary>Writes a reply.</summary>
+    public byte[] Write<T>(T reply) => JsonSerializer.SerializeToUtf8Bytes(reply, _options);
+
+    /// <summary>A reply that was written.</summary>
+    public static IResult Reply(byte[] written) => Results.Bytes(written, "application/json; charset=utf-8");
+
+    // The forms of fields are the same few in every reply.
+    private sealed class WrittenOnce(JsonSerializerOptions plain) : JsonConverter<FormField>
+    {
+        private readonly ConditionalWeakTable<FormField, byte[]> _written = [];
+
+        public override FormField Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => throw new NotSupportedException();
+
+        public override void Write(Utf8JsonWriter writer, FormField value, JsonSerializerOptions options) =>
+            writer.WriteRawValue(_written.GetValue(value, field => JsonSerializer.SerializeToUtf8Bytes(field, plain)), skipInputValidation: true);
+    }
+
+    // One for each place where a field is asked: hundreds.
+    private sealed class WrittenStraight : JsonConverter<AskedView>
+    {
+        private static readonly JsonEncodedText Field = JsonEncodedText.Encode("field"), Line = JsonEncodedText.Encode("line_id"), Unit = JsonEncodedText.Encode("unit_id"),
+            Required = JsonEncodedText.Encode("required"), Choices = JsonEncodedText.Encode("choices"), Text = JsonEncodedText.Encode("text");
+
+        public override AskedView Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => throw new NotSupportedException();
+
+        public override void Write(Utf8JsonWriter writer, AskedView value, JsonSerializerOptions options)
+        {
+            writer.WriteStartObject();
+            writer.WriteString(Field, value.Field);
+            writer.WriteBoolean(Required, value.Required);
+            writer.WriteString(Text, value.Text);
+            if (value.LineId is not null)
+            {
+                writer.WriteString(Line, value.LineId);
+            }
+
+            if (value.UnitId is not null)
+            {
+                writer.WriteString(Unit, value.UnitId);
+            }
+
+            if (value.Choices is not null)
+            {
+                writer.WriteStartArray(Choices);
+                foreach (var choice in value.Choices)
+                {
+                    writer.WriteStringValue(choice);
+                }
+
+                writer.WriteEndArray();
+            }
+
+            writer.WriteEndObject();
+        }
+    }
+}

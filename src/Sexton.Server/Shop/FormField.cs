@@ -1,0 +1,96 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
+using System.Text.Json;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+
+namespace Sexton.Server.Shop;
+
+/// <summary>A field as the form draws it, wherever in the cart it is asked.</summary>
+/// <param name="Key">The key of the field.</param>
+/// <param name="Step">The key of the step.</param>
+/// <param name="Section">The key of the section that it stands in, or null.</param>
+/// <param name="Opens">Whether it is the opening question of that section.</param>
+/// <param name="Type">The key of the kind of answer.</param>
+/// <param name="Label">The question.</param>
+/// <param name="Help">A sentence of help, or "".</param>
+/// <param name="Placeholder">An example, or "".</param>
+/// <param name="Picture">The file name of a picture, or "".</param>
+/// <param name="SharesRow">Whether it stands in one row with the field before it.</param>
+/// <param name="Default">What the control holds before it was touched, or null.</param>
+/// <param name="Settings">The settings that the form needs.</param>
+/// <param name="Choices">All its choices; where it is asked stands which of them are offered there.</param>
+internal sealed record FormField(
+    string Key,
+    string Step,
+    string? Section,
+    bool Opens,
+    string Type,
+    string Label,
+    string Help,
+    string Placeholder,
+    string Picture,
+    bool SharesRow,
+    AnswerValue? Default,
+    IReadOnlyDictionary<string, JsonElement> Settings,
+    IReadOnlyList<ChoiceView> Choices)
+{
+    // A plan has few languages; more than these are made up by whoever sends them, and are not worth keeping.
+    private const int MostLanguages = 32;
+
+    private static readonly ConditionalWeakTable<PlannedField, ConcurrentDictionary<string, FormField>> Known = [];
+
+    /// <summary>The form of a field in a language. A plan never changes, so it is made once.</summary>
+    public static FormField Of(PlannedField planned, string language)
+    {
+        var forms = Known.GetValue(planned, static _ => new ConcurrentDictionary<string, FormField>(StringComparer.Ordinal));
+        if (!forms.TryGetValue(language, out var form))
+        {
+            form = Make(planned, language);
+            if (forms.Count < MostLanguages)
+            {
+                form = forms.GetOrAdd(language, form);
+            }
+        }
+
+        return form;
+    }
+
+    private static FormField Make(PlannedField planned, string language)
+    {
+        var field = planned.Field;
+        return new FormField(
+            field.Key,
+            field.Step,
+            planned.Section?.Key ?? field.Section,
+            planned.Section is not null,
+            field.Type,
+            field.Label.In(language),
+            field.Help.In(language),
+            field.Placeholder.In(language),
+            field.Picture,
+            field.SharesRow,
+            field.Default,
+            SettingsOf(planned, language),
+            [.. planned.Rule.Choices.Select(c => new ChoiceView(c.Key, c.Label.In(language), c.Picture, c.Colour, c.Excludes))]);
+    }
+
+    // Only what the form draws with, in the shopper's language; limits are checked here and told in sentences.
+    private static Dictionary<string, JsonElement> SettingsOf(PlannedField planned, string language)
+    {
+        var settings = new Dictionary<string, JsonElement>(StringComparer.Ordinal);
+        var reader = new SettingReader(planned.Type, planned.Field.Settings);
+        foreach (var setting in planned.Type.Settings.Where(static s => s.ForTheForm))
+        {
+            if (reader.Find(setting.Name) is { } value)
+            {
+                settings[setting.Name] = setting.Kind == "wording" ? JsonSerializer.SerializeToElement(reader.Wording(setting.Name).In(language)) : value;
+            }
+        }
+
+        return settings;
+    }
+}
+
+/// <summary>A choice.</summary>
+internal sealed record ChoiceView(string Key, string Label, string Picture, string Colour, bool Excludes);
