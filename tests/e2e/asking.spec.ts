@@ -92,10 +92,7 @@ test('the walk: seats, a card, who is buying, and site details for tall trees', 
     await expect(field.getByText('the height is over 3 m and the shopper group is not trade')).toBeVisible();
 
     await desk.preview.getByRole('button', { name: 'second cart' }).click();
-    for (const i of [0, 1]) {
-      await desk.preview.getByLabel('Product in the stand-in cart').nth(i).click();
-      await page.getByRole('option', { name: 'Hornbeam, 3.5 m', exact: true }).click();
-    }
+    for (const cart of [0, 1]) await desk.standIn('Hornbeam, 3.5 m', cart);
     await expect(desk.preview.getByLabel('Access width')).toHaveCount(1);
     await expect(desk.preview.getByText('not asked: the shopper group is trade')).toBeVisible();
     await expect(field.getByText('it is 3.5 m')).toBeVisible();
@@ -207,6 +204,26 @@ test('the products face says what each product asks, and is worked by hand', asy
   await page.getByLabel('Find', { exact: true }).fill('');
   await map.getByRole('button', { name: 'Slate label, to write on' }).click();
   await expect(page.getByRole('form', { name: 'A new field' })).toContainText('Slate label, to write on');
+});
+
+test('a condition that is changed faster than it is saved loses nothing', async ({ page, signIn }) => {
+  await signIn();
+  const desk = new Desk(page);
+  const key = await desk.add({ label: 'Crane wanted', of: ['all Trees'] });
+  await page.route('**/draft/items/**', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    await route.continue();
+  });
+  const field = desk.paragraph(key);
+  await desk.choose(field, 'When it is asked', 'when …');
+  await field.getByRole('button', { name: 'add a test' }).click();
+  await desk.choose(field, 'What is tested', 'height');
+  await desk.choose(field, 'How it is compared', 'is over');
+  await field.getByLabel('What it is compared with').fill('3');
+  await field.getByRole('button', { name: 'add a test' }).click();
+  await desk.choose(field, 'What is tested', 'shopper group', 1);
+  await desk.choose(field, 'What it is compared with', 'Trade', 1);
+  await expect(field.getByText('the height is over 3 m and the shopper group is trade')).toBeVisible();
 });
 
 test('a live field is switched off at once, and on again', async ({ page, signIn }) => {

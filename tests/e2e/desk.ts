@@ -17,6 +17,13 @@ export class Desk {
   async choose(within: Locator, label: string, option: string | RegExp, nth = 0): Promise<void> {
     await within.getByLabel(label, { exact: true }).nth(nth).click();
     await this.page.getByRole('option', typeof option === 'string' ? { name: option, exact: true } : { name: option }).first().click();
+    // The list fades away; the next must not be mistaken for it.
+    await expect(this.page.getByRole('option')).toHaveCount(0);
+  }
+
+  /** Puts a product into a stand-in cart: the first, or the second where there are two. */
+  standIn(product: string, cart = 0): Promise<void> {
+    return this.choose(this.preview, 'Product in the stand-in cart', product, cart);
   }
 
   /** Picks several in a list that opens in a sentence. */

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
-import { computed, ref, type Ref } from 'vue';
+import { computed, ref, shallowRef, type Ref } from 'vue';
 import { api, ApiError, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import { withUnderway, type Underway } from './underway';
 
 export type Draft = Schemas['DraftView'];
 export type DraftField = Schemas['FieldView'];
@@ -17,6 +18,9 @@ const done = ref('');
 /** Changes go one after the other: each needs the revision that the last one gave. */
 let queue: Promise<unknown> = Promise.resolve();
 
+/** What was changed and has not arrived yet. */
+const underway = shallowRef<Underway[]>([]);
+
 /** What a level is called in a sentence: "once for every seat". */
 export const levelWords: Record<Level, string> = { order: 'every order', line: 'every line', unit: 'each one of every line' };
 
@@ -24,7 +28,7 @@ export const levelWords: Record<Level, string> = { order: 'every order', line: '
 export function useDraft(enabled: Ref<boolean> = ref(true)) {
   const client = useQueryClient();
   const query = useQuery({ queryKey: KEY, queryFn: () => ask(api.GET('/api/console/v1/draft')), enabled });
-  const draft = computed(() => query.data.value);
+  const draft = computed(() => query.data.value && withUnderway(query.data.value, underway.value));
   const refresh = () => client.invalidateQueries({ queryKey: KEY });
 
   function revisionOf(key: string): number | undefined {
@@ -58,8 +62,15 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
   }
 
   /** Changes one setting of a field, section or step; "position" moves it before another of its kind. */
-  const change = (key: string, setting: string, value: unknown) =>
-    attempt(key, setting, (ifMatch) => ask(api.PATCH('/api/console/v1/draft/items/{key}', { params: { path: { key }, header: { 'If-Match': ifMatch } }, body: { setting, value } })), 'Saved.');
+  async function change(key: string, setting: string, value: unknown): Promise<boolean> {
+    const made = { key, setting, value };
+    underway.value = [...underway.value, made];
+    try {
+      return await attempt(key, setting, (ifMatch) => ask(api.PATCH('/api/console/v1/draft/items/{key}', { params: { path: { key }, header: { 'If-Match': ifMatch } }, body: { setting, value } })), 'Saved.');
+    } finally {
+      underway.value = underway.value.filter((u) => u !== made);
+    }
+  }
 
   /** Takes something out of the draft. */
   const remove = (key: string) =>

@@ -110,6 +110,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 .fields {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 500px;
+  grid-template-rows: minmax(0, 1fr);
   height: 100%;
 }
 .left {
@@ -117,6 +118,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   grid-template-rows: auto minmax(0, 1fr) auto;
   padding-left: var(--edge);
   min-width: 0;
+  min-height: 0;
 }
 .title-row {
   padding-right: var(--edge);
@@ -148,12 +150,13 @@ footer {
   gap: 16px;
   align-items: center;
   min-height: 34px;
+  margin-right: var(--edge);
+  border-top: 1px solid var(--rule);
   font-size: var(--size-small);
   color: var(--ink-soft);
 }
 .said {
   margin-left: auto;
-  padding-right: var(--edge);
   color: var(--ink);
 }
 .right {

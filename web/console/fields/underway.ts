@@ -1,0 +1,30 @@
+import type { Draft } from './draft';
+
+/** A change that is on its way to the server. */
+export interface Underway {
+  key: string;
+  setting: string;
+  value: unknown;
+}
+
+// Settings that are changed part by part but saved as one: the next part is changed on top of the last, whether or not that was saved yet.
+const wholes = /^(when|required_when|asked_of|settings\.choices|goes_to_when\..+)$/;
+
+/** The draft as it will be once everything under way has arrived. */
+export function withUnderway(draft: Draft, changes: Underway[]): Draft {
+  return changes.filter((c) => wholes.test(c.setting)).reduce(lay, draft);
+}
+
+function lay(draft: Draft, { key, setting, value }: Underway): Draft {
+  const path = setting.split('.');
+  return {
+    ...draft,
+    fields: draft.fields.map((f) => (f.field.key === key ? { ...f, field: put(f.field, path, value) } : f)),
+    sections: draft.sections.map((s) => (s.section.key === key ? { ...s, section: put(s.section, path, value) } : s)),
+  };
+}
+
+function put<T extends object>(whole: T, [name, ...rest]: string[], value: unknown): T {
+  const part = (whole as Record<string, unknown>)[name!];
+  return { ...whole, [name!]: rest.length ? put((part ?? {}) as object, rest, value) : value };
+}
