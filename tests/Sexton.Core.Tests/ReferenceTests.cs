@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using CsCheck;
 using Sexton.Core.Asking;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 
@@ -103,7 +104,7 @@ public sealed class ReferenceTests
         }
 
         // A schema that takes everything would agree with all of the above: these must be refused.
-        foreach (var (key, wrong) in new[] { ("line_text", "3"), ("number", "\"three\""), ("date", "\"tomorrow\""), ("yes_no", "\"yes\""), ("telephone", "\"12\""), ("postal_address", "{}") })
+        foreach (var (key, wrong) in new[] { ("line_text", "3"), ("number", "\"three\""), ("date", "\"tomorrow\""), ("yes_no", "\"yes\""), ("telephone", "\"12\""), ("postal_address", "{}"), ("web_address", "3"), ("country", "\"EU\""), ("amount_of_money", "-1"), ("how_many_of_each", "{\"a\": \"0\"}"), ("time_slot", "{\"day\": \"2027-01-01\"}"), ("tax_number", "7") })
         {
             var type = FieldTypes.Standard.Find(key)!;
             cases.Add(new JsonObject { ["schema"] = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal))).Schema, ["value"] = JsonNode.Parse(wrong), ["valid"] = false });
@@ -113,6 +114,94 @@ public sealed class ReferenceTests
         cases.Add(new JsonObject { ["schema"] = new CalendarDay().SettingsSchema, ["value"] = new JsonObject { ["earliest"] = new JsonObject() }, ["valid"] = false });
         cases.Count.ShouldBeGreaterThan(150);
         Write("schemas.json", cases);
+    }
+
+    /// <summary>Numbers near to real ones: a tax number's digits at random, and every check digit tried on them.</summary>
+    [Fact]
+    public void Tax_numbers_are_written_out_with_whether_their_digits_fit()
+    {
+        var random = new Random(7064);
+        var numbers = new JsonObject();
+        var type = new TaxNumber();
+        var rule = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal)));
+        foreach (var sample in rule.Samples.Select(static s => s.Text!))
+        {
+            var country = sample[..2];
+            for (var i = 0; i < 100; i++)
+            {
+                foreach (var number in WithEveryCheck(country, [.. sample.Skip(2).Select((c, place) => char.IsAsciiDigit(c) && (country, place) is not ("SE", >= 10) ? (char)('0' + random.Next(10)) : c)]))
+                {
+                    numbers[country + number] = rule.Read(AnswerValue.Of(country + number), new Occasion()).Value is not null;
+                }
+            }
+
+            numbers.Count(n => n.Key.StartsWith(country, StringComparison.Ordinal) && n.Value!.GetValue<bool>()).ShouldBeGreaterThan(10, country);
+        }
+
+        Write("tax-numbers.json", numbers);
+    }
+
+    [Fact]
+    public void Telephone_numbers_are_written_out_with_what_was_made_of_them()
+    {
+        var random = new Random(164);
+        var read = new JsonArray();
+        foreach (var home in new[] { "IE", "GB", "DE", "FR", "US", "JP", "BR" })
+        {
+            var type = new Telephone();
+            var rule = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal) { ["home"] = JsonSerializer.SerializeToElement(home) }));
+            for (var i = 0; i < 300; i++)
+            {
+                var digits = string.Concat(Enumerable.Range(0, random.Next(3, 13)).Select(_ => random.Next(10).ToString(CultureInfo.InvariantCulture)));
+                var text = random.Next(5) switch
+                {
+                    0 => "+" + new[] { "353", "44", "49", "33", "1" }[random.Next(5)] + digits,
+                    1 => "0" + digits,
+                    2 => $"({digits[..2]}) {digits[2..]}",
+                    3 => string.Join('-', digits.Chunk(3).Select(static c => new string(c))),
+                    _ => "00" + digits,
+                };
+                read.Add(new JsonObject { ["home"] = home, ["text"] = text, ["made"] = rule.Read(AnswerValue.Of(text), new Occasion()).Value?.Text });
+            }
+        }
+
+        read.Count(static r => r!["made"] is not null).ShouldBeInRange(300, 1900);
+        Write("telephones.json", read);
+    }
+
+    [Fact]
+    public void Countries_and_minor_units_are_written_out()
+    {
+        var country = new Country();
+        var rule = country.Bind(new SettingReader(country, new Dictionary<string, JsonElement>(StringComparer.Ordinal)));
+        Write("countries.json", new JsonArray([.. rule.Choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]));
+        var letters = Enumerable.Range('A', 26).Select(static c => (char)c).ToArray();
+        Write("minor-units.json", new JsonObject(
+            from a in letters from b in letters from c in letters
+            let code = string.Concat(a, b, c)
+            select new KeyValuePair<string, JsonNode?>(code, MoneyText.ExponentOf(code))));
+    }
+
+    // Where a country's check digits stand: most have them last.
+    private static IEnumerable<string> WithEveryCheck(string country, char[] number)
+    {
+        if (country == "IE")
+        {
+            foreach (var letter in "ABCDEFGHIJKLMNOPQRSTUVWXY")
+            {
+                number[7] = letter;
+                yield return new string(number);
+            }
+
+            yield break;
+        }
+
+        var at = country switch { "FR" => 0, "NL" => 7, "SE" => 8, _ => number.Length - 2 };
+        for (var check = 0; check < 100; check++)
+        {
+            (number[at], number[at + 1]) = ((char)('0' + (check / 10)), (char)('0' + (check % 10)));
+            yield return new string(number);
+        }
     }
 
     // The data as JsonLogic documents it, without the references from line and unit to what is around them: Node ties those.

@@ -3,11 +3,34 @@ import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
+import currencies from 'currency-codes';
+import isoCountries from 'i18n-iso-countries';
 import jsonLogic from 'json-logic-js';
+import jsvat from 'jsvat';
+import { parsePhoneNumberFromString as parsePhoneNumber, type CountryCode } from 'libphonenumber-js/max';
+import { stdnum } from 'stdnum';
 import { root } from './world';
 
 // What the core decided (the core's tests write it down), judged by libraries that know nothing of it.
 const decided = <T>(name: string): T => JSON.parse(readFileSync(join(root, 'artifacts/reference', name), 'utf8')) as T;
+
+// Where each library keeps the tax numbers of a country.
+const offices = {
+  AT: [stdnum.AT.uid, jsvat.austria],
+  BE: [stdnum.BE.vat, jsvat.belgium],
+  DE: [stdnum.DE.vat, jsvat.germany],
+  DK: [stdnum.DK.cvr, jsvat.denmark],
+  FI: [stdnum.FI.alv, jsvat.finland],
+  FR: [stdnum.FR.tva, jsvat.france],
+  GB: [stdnum.GB.vat, jsvat.unitedKingdom],
+  IE: [stdnum.IE.vat, jsvat.ireland],
+  IT: [stdnum.IT.iva, jsvat.italy],
+  LU: [stdnum.LU.tva, jsvat.luxembourg],
+  NL: [stdnum.NL.btw, jsvat.netherlands],
+  PL: [stdnum.PL.nip, jsvat.poland],
+  PT: [stdnum.PT.nif, jsvat.portugal],
+  SE: [stdnum.SE.vat, jsvat.sweden],
+} as const;
 
 interface Unit {
   answers: object;
@@ -80,4 +103,35 @@ test('characters are counted by Intl.Segmenter as by the Unicode test file', () 
   });
   // The one difference, named: an ICU of Unicode 17.0 no longer counts U+2701 as a pictograph that a joiner could join.
   expect(differing.filter((line) => line !== '÷ 2701 × 200D × 2701 ÷')).toEqual([]);
+});
+
+test('check digits of tax numbers fit where stdnum and jsvat both find so', () => {
+  const numbers = Object.entries(decided<Record<string, boolean>>('tax-numbers.json'));
+  const judged = numbers.map(([number, fits]) => {
+    const [validator, country] = offices[number.slice(0, 2) as keyof typeof offices];
+    return { number, fits, stdnum: validator.validate(number.slice(2)).isValid, jsvat: jsvat.checkVAT(number, [country]).isValid };
+  });
+  // Where they differ from each other (numbers from 2023 on, leading zeros, a check digit that would be 10) neither decides.
+  const agreed = judged.filter((n) => n.stdnum === n.jsvat);
+  for (const country of Object.keys(offices)) expect(agreed.filter((n) => n.number.startsWith(country) && n.stdnum).length, country).toBeGreaterThan(5);
+  expect(agreed.length).toBeGreaterThan(judged.length * 0.97);
+  expect(agreed.filter((n) => n.fits !== n.stdnum)).toEqual([]);
+});
+
+test('telephone numbers are read as libphonenumber-js reads them', () => {
+  const read = decided<{ home: CountryCode; text: string; made: string | null }[]>('telephones.json');
+  const differing = read.filter(({ home, text, made }) => {
+    const number = parsePhoneNumber(text, home);
+    return (number?.isPossible() && !number.ext ? number.number : null) !== made;
+  });
+  expect(differing).toEqual([]);
+});
+
+test('countries are those of ISO 3166-1, and minor units those of ISO 4217', () => {
+  const { XK: _, ...official } = isoCountries.getAlpha2Codes();
+  expect(decided<string[]>('countries.json').toSorted()).toEqual(Object.keys(official).toSorted());
+  const units = decided<Record<string, number>>('minor-units.json');
+  // Metals, funds and test codes, whose minor unit the standard gives as not applicable: nothing is sold in them.
+  const noMoney = new Set('XAG XAU XBA XBB XBC XBD XDR XPD XPT XSU XTS XUA XXX'.split(' '));
+  expect(currencies.data.filter((c) => !noMoney.has(c.code) && units[c.code] !== c.digits).map((c) => c.code)).toEqual([]);
 });

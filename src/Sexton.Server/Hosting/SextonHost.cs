@@ -58,7 +58,7 @@ internal static class SextonHost
         services.AddDbContextPool<SextonDb>(db => SextonDbFactory.Configure(db, options.Database));
         AddSecurity(services);
         AddApi(services);
-        AddRules(services, types ?? FieldTypes.Standard);
+        AddRules(services, types ?? FieldTypes.In(options.Currency));
         AddOutside(services, options);
         if (works)
         {

@@ -63,11 +63,20 @@ public abstract class TextRule : AnswerRule
             return Reading.Refused(RefusalCodes.NotText);
         }
 
-        return text.Length == 0 ? Reading.Empty : Check(text, occasion) is { } refusal ? Reading.Refused(refusal) : Reading.Of(text == raw.Text ? raw : AnswerValue.Of(text));
+        if (text.Length == 0)
+        {
+            return Reading.Empty;
+        }
+
+        text = Complete(text);
+        return Check(text, occasion) is { } refusal ? Reading.Refused(refusal) : Reading.Of(text == raw.Text ? raw : AnswerValue.Of(text));
     }
 
     /// <inheritdoc/>
     public sealed override string TextOf(AnswerValue value, string language) => value.Text!;
+
+    /// <summary>Puts in what people leave out by habit; what is complete stays as it is.</summary>
+    protected virtual string Complete(string text) => text;
 
     /// <summary>What is wrong with a canonical text that is not empty, or null.</summary>
     protected abstract Refusal? Check(string text, IOccasion occasion);

@@ -5,21 +5,8 @@ namespace Sexton.Core.Register.Types;
 /// <summary>The index of all kinds of answer.</summary>
 public sealed class FieldTypes
 {
-    /// <summary>The kinds of answer that Sexton has.</summary>
-    public static readonly FieldTypes Standard = new(
-    [
-        new LineText(),
-        new LongText(),
-        new NumberWithUnit(),
-        new CalendarDay(),
-        new YesOrNo(),
-        new OneOf(),
-        new SeveralOf(),
-        new PersonName(),
-        new EmailAddress(),
-        new Telephone(),
-        new PostalAddress(),
-    ]);
+    /// <summary>The kinds of answer that Sexton has, for a shop that sells in euro.</summary>
+    public static readonly FieldTypes Standard = In("EUR");
 
     private readonly ImmutableDictionary<string, FieldType> _byKey;
 
@@ -29,6 +16,29 @@ public sealed class FieldTypes
         All = [.. types];
         _byKey = All.ToImmutableDictionary(t => t.Key, StringComparer.Ordinal);
     }
+
+    /// <summary>The kinds of answer that Sexton has.</summary>
+    /// <param name="currency">The currency of the shop (ISO 4217).</param>
+    public static FieldTypes In(string currency) => new(
+    [
+        new LineText(),
+        new LongText(),
+        new NumberWithUnit(),
+        new AmountOfMoney(currency),
+        new CalendarDay(),
+        new TimeSlot(),
+        new YesOrNo(),
+        new OneOf(),
+        new SeveralOf(),
+        new HowManyOfEach(),
+        new PersonName(),
+        new EmailAddress(),
+        new Telephone(),
+        new WebAddress(),
+        new PostalAddress(),
+        new Country(),
+        new TaxNumber(),
+    ]);
 
     /// <summary>All types in the order in which they are offered.</summary>
     public ImmutableArray<FieldType> All { get; }

@@ -82,36 +82,15 @@ public sealed class NumberWithUnit : FieldType
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
-            if (!TryRead(raw, out var number) || Math.Abs(number) >= Bound)
+            if (!ExactNumber.TryRead(raw, out var number) || Math.Abs(number) >= Bound)
             {
                 return Reading.Refused(RefusalCodes.NotNumber);
             }
 
-            if (Check(number) is { } refusal)
-            {
-                return Reading.Refused(refusal);
-            }
-
-            // Dividing by one with all its zeros takes the trailing zeros away, which JSON would otherwise keep apart.
-            var plain = number.Scale == 0 ? number : number / 1.0000000000000000000000000000m;
-            return Reading.Of(raw.Number is not null && plain.Scale == number.Scale ? raw : AnswerValue.Of(plain));
+            return Check(number) is { } refusal ? Reading.Refused(refusal) : Reading.Of(ExactNumber.Canonical(raw, number));
         }
 
         public override string TextOf(AnswerValue value, string language) => Write(value.Number!.Value) + unit;
-
-        private static bool TryRead(AnswerValue raw, out decimal number)
-        {
-            if (raw.Number is { } given)
-            {
-                number = given;
-                return true;
-            }
-
-            // One comma is a decimal comma; separators of thousands are refused, since "1,234" means two things.
-            var text = (raw.Text ?? "").Trim();
-            text = text.Count(static c => c is ',' or '.') == 1 ? text.Replace(',', '.') : text.Replace(',', ' ');
-            return decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number);
-        }
 
         private Refusal? Check(decimal number)
         {

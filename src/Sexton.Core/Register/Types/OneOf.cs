@@ -36,29 +36,31 @@ public sealed class OneOf : FieldType
     public override string Describe(SettingReader settings) => $"{ShortName} {settings.Choices(Choices).Length}";
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule(settings.Choices(Choices));
+    public override AnswerRule Bind(SettingReader settings) => new ChoiceRule(settings.Choices(Choices));
+}
 
-    private sealed class Rule(ImmutableArray<Choice> choices) : AnswerRule
-    {
-        private readonly ChoiceIndex _index = new(choices);
+/// <summary>Reads the key of one of several choices.</summary>
+/// <param name="choices">The choices in their order.</param>
+internal sealed class ChoiceRule(ImmutableArray<Choice> choices) : AnswerRule
+{
+    private readonly ChoiceIndex _index = new(choices);
 
-        public override int LongestText => _index.LongestLabel;
+    public override int LongestText => _index.LongestLabel;
 
-        public override FactKind Fact => FactKind.Choice;
+    public override FactKind Fact => FactKind.Choice;
 
-        public override JsonObject Schema => _index.Schema;
+    public override JsonObject Schema => _index.Schema;
 
-        public override ImmutableArray<AnswerValue> Samples => [.. choices.Where(static c => c.When is null).Select(static c => AnswerValue.Of(c.Key))];
+    public override ImmutableArray<AnswerValue> Samples => [.. choices.Where(static c => c.When is null).Select(static c => AnswerValue.Of(c.Key))];
 
-        public override ImmutableArray<Choice> Choices => choices;
+    public override ImmutableArray<Choice> Choices => choices;
 
-        public override Reading Read(AnswerValue raw, IOccasion occasion) =>
-            raw.Text is not { } key || _index.Find(key) is not (>= 0 and var at) ? Reading.Refused(RefusalCodes.NotAChoice)
-            : occasion.Offers(at) ? Reading.Of(raw)
-            : Reading.Refused(new Refusal(RefusalCodes.NotOffered, choices[at].Label.ToString()));
+    public override Reading Read(AnswerValue raw, IOccasion occasion) =>
+        raw.Text is not { } key || _index.Find(key) is not (>= 0 and var at) ? Reading.Refused(RefusalCodes.NotAChoice)
+        : occasion.Offers(at) ? Reading.Of(raw)
+        : Reading.Refused(new Refusal(RefusalCodes.NotOffered, choices[at].Label.ToString()));
 
-        public override string TextOf(AnswerValue value, string language) => _index.LabelOf(value.Text!, language);
-    }
+    public override string TextOf(AnswerValue value, string language) => _index.LabelOf(value.Text!, language);
 }
 
 /// <summary>Choices found by their key.</summary>
@@ -71,7 +73,7 @@ internal sealed class ChoiceIndex(ImmutableArray<Choice> choices)
     public int LongestLabel { get; } = choices.SelectMany(static c => c.Label.Texts.Values).Select(static t => Graphemes.Count(t)).DefaultIfEmpty(0).Max();
 
     /// <summary>The JSON Schema of a key.</summary>
-    public JsonObject Schema => new() { ["enum"] = new JsonArray([.. choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]) };
+    public JsonObject Schema => choices.IsEmpty ? new() { ["not"] = new JsonObject() } : new() { ["enum"] = new JsonArray([.. choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]) };
 
     /// <summary>The place of a choice, or -1.</summary>
     public int Find(string key) => _places.TryGetValue(key, out var at) ? at : -1;

@@ -1,13 +1,19 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using PhoneNumbers;
 using Sexton.Core.Conditions;
+using Sexton.Core.Register.Settings;
 
 namespace Sexton.Core.Register.Types;
 
-/// <summary>A telephone number, entered in any usual way and kept as E.164 (ITU-T). A number without a country code is read as Irish.</summary>
+/// <summary>A telephone number, entered in any usual way and kept as E.164 (ITU-T). A number without a country code is read as one of the home country.</summary>
 public sealed class Telephone : FieldType
 {
+    private const string Home = "home", Only = "only";
+
+    private static readonly ImmutableArray<KeyValuePair<string, string>> Numbered = [.. Regions.All.Where(static c => PhoneNumberUtil.GetInstance().GetSupportedRegions().Contains(c.Key))];
+
     /// <inheritdoc/>
     public override string Key => "telephone";
 
@@ -21,12 +27,27 @@ public sealed class Telephone : FieldType
     public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule();
+    public override ImmutableArray<TypeSetting> Settings { get; } =
+    [
+        new OptionSetting(Home, "read as one of {} where no country is named", "", Numbered) { Default = JsonSerializer.SerializeToElement("IE") },
+        new OptionSetting(Only, "only of {}", "some countries only", Numbered, several: true),
+    ];
 
-    private sealed class Rule : AnswerRule
+    /// <inheritdoc/>
+    public override AnswerRule Bind(SettingReader settings) => new Rule(settings.Text(Home)!, settings.Texts(Only));
+
+    /// <inheritdoc/>
+    protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)
     {
-        // The shop's own country. It becomes a setting with the other limits of this type.
-        private const string HomeRegion = "IE";
+        if (settings.Texts(Only) is { IsEmpty: false } only && !only.Contains(settings.Text(Home)!))
+        {
+            yield return new SettingProblem(Home, "A number that names no country would be read as one that is not taken. Choose one of the countries that are.");
+        }
+    }
+
+    private sealed class Rule(string home, ImmutableArray<string> only) : AnswerRule
+    {
+        private readonly Refusal _otherCountry = new("other_country", string.Join(", ", Regions.Of(only).Select(static c => c.Value)), Wording: LanguageMap.Of("“{0}” is a number of {1}. Give one of those."));
 
         public override int LongestText => 16;
 
@@ -34,7 +55,7 @@ public sealed class Telephone : FieldType
 
         public override JsonObject Schema => new() { ["type"] = "string", ["pattern"] = "^\\+[0-9]{5,15}$" };
 
-        public override ImmutableArray<AnswerValue> Samples => [AnswerValue.Of("+35315550100")];
+        public override ImmutableArray<AnswerValue> Samples => [.. (only.IsEmpty ? [home] : only).Select(Example).OfType<AnswerValue>()];
 
         public override string TextOf(AnswerValue value, string language) => value.Text!;
 
@@ -48,12 +69,15 @@ public sealed class Telephone : FieldType
             var numbers = PhoneNumberUtil.GetInstance();
             try
             {
-                var number = numbers.Parse(text, HomeRegion);
+                var number = numbers.Parse(text, home);
 
-                // "Possible" and not "valid": numbering plans change faster than tables, and a shop must not refuse a new range.
-                if (numbers.IsPossibleNumber(number) && !number.HasExtension)
+                // "Possible" and not "valid": numbering plans change faster than tables, and a shop must not refuse a new range. One that can be
+                // dialled only from nearby is no number for E.164.
+                if (numbers.IsPossibleNumberWithReason(number) == PhoneNumberUtil.ValidationResult.IS_POSSIBLE && !number.HasExtension)
                 {
-                    return Reading.Of(AnswerValue.Of(numbers.Format(number, PhoneNumberFormat.E164)));
+                    var canonical = numbers.Format(number, PhoneNumberFormat.E164);
+                    return !only.IsEmpty && !only.Any(region => numbers.GetCountryCodeForRegion(region) == number.CountryCode) ? Reading.Refused(_otherCountry)
+                        : Reading.Of(canonical == raw.Text ? raw : AnswerValue.Of(canonical));
                 }
             }
             catch (NumberParseException)
@@ -62,6 +86,12 @@ public sealed class Telephone : FieldType
             }
 
             return Reading.Refused(RefusalCodes.NotTelephone);
+        }
+
+        private static AnswerValue? Example(string region)
+        {
+            var numbers = PhoneNumberUtil.GetInstance();
+            return numbers.GetExampleNumber(region) is { } number ? AnswerValue.Of(numbers.Format(number, PhoneNumberFormat.E164)) : null;
         }
     }
 }
