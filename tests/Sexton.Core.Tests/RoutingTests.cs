@@ -122,6 +122,15 @@ public sealed class RoutingTests
     public void A_field_that_goes_nowhere_is_a_problem() =>
         Problems(Fixture.Wording() with { GoesTo = [] }).Single().Code.ShouldBe("goes_nowhere");
 
+    [Theory]
+    [InlineData("one_of", "settings.choices")]
+    [InlineData("several_of", "settings.choices")]
+    [InlineData("how_many_of_each", "settings.choices")]
+    [InlineData("time_slot", "settings.choices")]
+    [InlineData("agreed_to", "settings.terms")]
+    public void A_field_that_nobody_can_answer_is_a_problem(string type, string setting) =>
+        Problems(Fixture.Ask("question", type)).Select(static p => (p.Code, p.Setting)).ShouldBe([("cannot_be_compiled", setting)]);
+
     [Fact]
     public void The_built_in_fields_have_no_problem() => Problems().ShouldBeEmpty();
 

@@ -45,6 +45,9 @@ public sealed class TypeTests
         Add("date", "{}", ("1899-01-01", "\"1899-01-01\" 1899-01-01"), ("9999-12-31", "\"9999-12-31\" 9999-12-31"), ("0000-01-01", "!not_day"), ("2026-1-1", "!not_day"));
         Add("yes_no", "{}", (true, "true Yes"), (false, "false No"), ("yes", "true Yes"), ("false", "false No"), ("maybe", "!not_yes_or_no"), (1, "!not_yes_or_no"), (new[] { "yes" }, "!not_yes_or_no"));
         Add("yes_no", "{'must_be_yes': true, 'yes': {'en': 'I agree'}}", (true, "true I agree"), (false, "!must_be_yes"));
+        Add("agreed_to", "{'terms': {'en': 'The ground is uneven.\\r\\nWear boots. ', 'de': 'Der Boden ist uneben.'}}",
+            (Terms("The ground is uneven.\nWear boots."), "{\"text\":\"The ground is uneven.\\nWear boots.\"} Agreed"), (Terms("The ground is uneven.\r\nWear boots. "), "{\"text\":\"The ground is uneven.\\nWear boots.\"} Agreed"), (Terms("Der Boden ist uneben."), "{\"text\":\"Der Boden ist uneben.\"} Agreed"),
+            (false, ""), (Terms(""), ""), (true, "!terms_changed"), (Terms("The ground is even."), "!terms_changed"), ("yes", "!terms_changed"), (Parts, "!terms_changed"));
         Add("one_of", "{'choices': [{'key': 'red', 'label': {'en': 'Red'}}, {'key': 'blue', 'label': {'en': 'Blue'}}]}",
             ("red", "\"red\" Red"), ("blue", "\"blue\" Blue"), ("Red", "!not_a_choice"), ("green", "!not_a_choice"), (true, "!not_a_choice"), (new[] { "red" }, "!not_a_choice"), ("red\u0000", "!not_a_choice"));
         Add("several_of", "{'least': 2, 'most': 3, 'choices': [{'key': 'a', 'label': {'en': 'A'}}, {'key': 'b', 'label': {'en': 'B'}}, {'key': 'c', 'label': {'en': 'C'}}, {'key': 'd', 'label': {'en': 'D'}}, {'key': 'none', 'label': {'en': 'None of these'}, 'excludes': true}]}",
@@ -99,6 +102,8 @@ public sealed class TypeTests
     }
 
     private static Dictionary<string, string> Counts(string counts) => counts.Split(", ").ToDictionary(static c => c.Split(' ')[0], static c => c.Split(' ')[1], StringComparer.Ordinal);
+
+    private static Dictionary<string, string> Terms(string text) => new(StringComparer.Ordinal) { ["text"] = text };
 
     private static Dictionary<string, string> Slot(string day, string slot) => new(StringComparer.Ordinal) { ["day"] = day, ["slot"] = slot };
 
@@ -213,7 +218,7 @@ public sealed class TypeTests
         {
             var settings = type.Settings.Any(s => s.Name == OneOf.Choices) ? "{'choices': [{'key': 'a', 'label': {'en': 'A'}}, {'key': 'b', 'label': {'en': 'Bee'}}]}" : "{}";
             var rule = Rule(type.Key, settings);
-            (type.Key is "date" or "time_slot" || !rule.Samples.IsEmpty).ShouldBeTrue(type.Key);
+            (type.Key is "date" or "time_slot" or "agreed_to" || !rule.Samples.IsEmpty).ShouldBeTrue(type.Key);
             foreach (var sample in rule.Samples)
             {
                 var value = rule.Read(sample, new Occasion()).Value.ShouldNotBeNull(type.Key);

@@ -137,9 +137,9 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
 
     private void CheckRule(Field field, AnswerRule rule)
     {
-        if (rule.Fact is FactKind.Choice or FactKind.List && rule.Choices.IsEmpty)
+        if (rule.Lacks is { } lacks)
         {
-            Problem(field.Key, "settings." + OneOf.Choices, "It offers nothing. Add choices.");
+            Problem(field.Key, "settings." + lacks.Name, lacks.Sentence);
         }
 
         // A day that is good today may be refused tomorrow, and whether a choice is offered depends on the cart: only what is always

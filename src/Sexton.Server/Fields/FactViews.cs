@@ -60,7 +60,7 @@ internal sealed class FactViews(RegisterContent register, FieldTypes types, IRea
             Snake(rule.Fact),
             field.Level,
             [.. rule.Choices.Select(static c => new NamedKey(c.Key, c.Label.ToString()))],
-            rule.Fact == FactKind.Number && field.Settings.TryGetValue("unit", out var unit) ? unit.GetString() ?? "" : "");
+            rule.Unit);
 
     private static string Snake<T>(T value)
         where T : struct, Enum => JsonNamingPolicy.SnakeCaseLower.ConvertName(value.ToString());

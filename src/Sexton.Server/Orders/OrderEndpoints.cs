@@ -8,6 +8,7 @@ using Sexton.Data;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Orders;
 
@@ -61,8 +62,9 @@ internal static class OrderEndpoints
         return await servings.ServeAsync(order, DestinationIndex.OrderPage, projection => OrderPageView.Of(order, projection), cancel);
     }
 
-    private static async Task<TrailView> TrailAsync(string number, OrderReader orders, TrailReader trails, CancellationToken cancel)
+    private static async Task<TrailView> TrailAsync(string number, OrderReader orders, TrailReader trails, CurrentRegister current, CancellationToken cancel)
     {
+        var (version, _) = await current.GetAsync(cancel);
         var order = await orders.FindAsync(number, cancel);
         var trail = await trails.ReadAsync(order, cancel);
         return new TrailView(
@@ -74,6 +76,7 @@ internal static class OrderEndpoints
                 a.Label,
                 // An answer that the order page does not get is not shown here either, only followed.
                 trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? a.Text : null,
+                a.Value is not null && trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? version.Plan.Find(a.Field)?.Rule.KeptText(a.Value) : null,
                 a.Value is null,
                 [.. DestinationIndex.All.Select(d => trail.MarkOf(a, d.Key))]))],
             [.. order.Content.NotAsked.Select(static n => new NotAskedRow(n.LineId, n.UnitId, n.Field, n.Label, n.Why))]);
@@ -138,6 +141,7 @@ internal sealed record TrailColumn(string Key, string Name, DestinationFamily Fa
 /// <param name="UnitId">The unit within its line, or null.</param>
 /// <param name="Label">The question.</param>
 /// <param name="Text">The answer; null when the order page does not get it.</param>
+/// <param name="Kept">A longer text that the answer keeps word for word, such as what was agreed to; or null.</param>
 /// <param name="LeftEmpty">Whether it was left empty.</param>
 /// <param name="Marks">A mark for each destination.</param>
-internal sealed record TrailRow(string Slot, string? LineId, string? UnitId, string Label, string? Text, bool LeftEmpty, IReadOnlyList<MarkView> Marks);
+internal sealed record TrailRow(string Slot, string? LineId, string? UnitId, string Label, string? Text, string? Kept, bool LeftEmpty, IReadOnlyList<MarkView> Marks);

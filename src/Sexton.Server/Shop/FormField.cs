@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Register.Types;
 
 namespace Sexton.Server.Shop;
@@ -17,6 +18,7 @@ namespace Sexton.Server.Shop;
 /// <param name="Placeholder">An example, or "".</param>
 /// <param name="Picture">The file name of a picture, or "".</param>
 /// <param name="SharesRow">Whether it stands in one row with the field before it.</param>
+/// <param name="Unit">What stands beside the control, or "".</param>
 /// <param name="Default">What the control holds before it was touched, or null.</param>
 /// <param name="Settings">The settings that the form needs.</param>
 /// <param name="Choices">All its choices; where it is asked stands which of them are offered there.</param>
@@ -31,6 +33,7 @@ internal sealed record FormField(
     string Placeholder,
     string Picture,
     bool SharesRow,
+    string Unit,
     AnswerValue? Default,
     IReadOnlyDictionary<string, JsonElement> Settings,
     IReadOnlyList<ChoiceView> Choices)
@@ -70,6 +73,7 @@ internal sealed record FormField(
             field.Placeholder.In(language),
             field.Picture,
             field.SharesRow,
+            planned.Rule.Unit,
             field.Default,
             SettingsOf(planned, language),
             [.. planned.Rule.Choices.Select(c => new ChoiceView(c.Key, c.Label.In(language), c.Picture, c.Colour, c.Excludes))]);
@@ -84,7 +88,7 @@ internal sealed record FormField(
         {
             if (reader.Find(setting.Name) is { } value)
             {
-                settings[setting.Name] = setting.Kind == "wording" ? JsonSerializer.SerializeToElement(reader.Wording(setting.Name).In(language)) : value;
+                settings[setting.Name] = setting is WordingSetting ? JsonSerializer.SerializeToElement(reader.Wording(setting.Name).In(language)) : value;
             }
         }
 

@@ -4,10 +4,16 @@ import type { Draft } from './draft';
 import { useDraft } from './draft';
 
 /** What stands under a clause: its problems with their remedies, and what was refused of the last change. */
-const { of, problems, settings } = defineProps<{ of: string; problems: Draft['problems']; settings: string[] }>();
+const { of, problems, settings, elsewhere = [] } = defineProps<{
+  of: string;
+  problems: Draft['problems'];
+  settings: string[];
+  /** Of those, what another clause is about. */
+  elsewhere?: string[];
+}>();
 const { change, refused } = useDraft();
 
-const isHere = (setting: string) => settings.includes(setting.split('.')[0] ?? '') || settings.includes(setting);
+const isHere = (setting: string) => !elsewhere.includes(setting) && (settings.includes(setting.split('.')[0] ?? '') || settings.includes(setting));
 </script>
 
 <template>

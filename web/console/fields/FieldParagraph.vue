@@ -171,7 +171,7 @@ const more = ref(false);
           <button v-if="!fixed && fact?.kind !== 'other' && (f.default === null || f.default === undefined) && !wanted.includes('default')" class="act" @click="wanted.push('default')">what it holds at first</button>
           <button v-if="!f.sensitive" class="act" @click="set('sensitive', true)">that it is sensitive</button>
         </div>
-        <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'sensitive']" />
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'sensitive']" :elsewhere="['settings.choices']" />
       </dd>
       <dt>Goes to</dt>
       <dd>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext';
+import Textarea from 'primevue/textarea';
 import { onBeforeUnmount, ref, watch } from 'vue';
 
-/** A text typed in place in a sentence. Saved while typing, after a short pause, and when it is left. */
-const { value, label, placeholder, numeric, invalid } = defineProps<{ value: string; label: string; placeholder?: string; numeric?: boolean; invalid?: boolean; id?: string }>();
+/** A text typed in place in a sentence, or of several lines under it. Saved while typing, after a short pause, and when it is left. */
+const { value, label, placeholder, numeric, invalid } = defineProps<{ value: string; label: string; placeholder?: string; numeric?: boolean; lines?: boolean; invalid?: boolean; id?: string }>();
 const emit = defineEmits<{ save: [value: string] }>();
 
 const text = ref(value);
@@ -36,7 +37,20 @@ onBeforeUnmount(save);
 </script>
 
 <template>
+  <Textarea
+    v-if="lines"
+    class="words lines"
+    auto-resize
+    rows="3"
+    :model-value="text"
+    :aria-label="label"
+    :aria-invalid="invalid || undefined"
+    :placeholder="placeholder"
+    @update:model-value="onInput"
+    @blur="save"
+  />
   <InputText
+    v-else
     :id="id"
     class="words"
     :model-value="text"

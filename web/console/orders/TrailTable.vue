@@ -81,7 +81,10 @@ async function onKey(event: KeyboardEvent): Promise<void> {
         <td class="answer">
           <span v-if="row.left_empty" class="soft">left empty</span>
           <span v-else-if="row.text === null" class="soft">does not go to this page</span>
-          <span v-else :data-slot="row.slot">{{ row.text }}</span>
+          <template v-else>
+            <span :data-slot="row.slot">{{ row.text }}</span>
+            <details v-if="row.kept" class="kept"><summary>word for word</summary>{{ row.kept }}</details>
+          </template>
         </td>
         <td v-for="(mark, i) in row.marks" :key="mark.destination" class="thread-cell" :class="thread(row, i)">
           <button
@@ -150,6 +153,16 @@ table {
 .section.unit th {
   padding: 7px 0 2px;
   color: var(--ink-soft);
+}
+.kept {
+  font-size: var(--size-small);
+  white-space: pre-line;
+  max-width: 60ch;
+}
+.kept summary {
+  color: var(--ink-soft);
+  cursor: pointer;
+  min-height: 24px;
 }
 .unasked .label {
   color: var(--ink-faint);

@@ -12,6 +12,7 @@ const hints: Record<string, { type: string; autocomplete: string }> = {
   person_name: { type: 'text', autocomplete: 'name' },
   email: { type: 'email', autocomplete: 'email' },
   telephone: { type: 'tel', autocomplete: 'tel' },
+  web_address: { type: 'url', autocomplete: 'url' },
 };
 
 const hint = computed(() => hints[asked.type] ?? { type: 'text', autocomplete: 'off' });

@@ -10,7 +10,7 @@ const text = computed({ get: () => (typeof model.value === 'string' || typeof mo
 </script>
 
 <template>
-  <div class="entry-number">
+  <div class="entry-number" :class="{ money: asked.type === 'amount_of_money' }">
     <input
       :id="id"
       v-model="text"
@@ -23,6 +23,6 @@ const text = computed({ get: () => (typeof model.value === 'string' || typeof mo
       :aria-describedby="describedBy"
       :aria-invalid="invalid || undefined"
     />
-    <span v-if="asked.settings.unit">{{ asked.settings.unit }}</span>
+    <span v-if="asked.unit">{{ asked.unit }}</span>
   </div>
 </template>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { computed, inject } from 'vue';
+import { inject } from 'vue';
 import type { Answer, Asked } from '../answers';
 import { countriesKey } from '../countries';
+import { usePartsOf } from './parts';
 
 const { asked, id, describedBy, invalid, part } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean; part?: string | null }>();
 const model = defineModel<Answer | undefined>();
 
 const countries = inject(countriesKey, {});
-const parts = computed<Record<string, string>>(() => (typeof model.value === 'object' && !Array.isArray(model.value) ? model.value : {}));
+const { partOf, setPart } = usePartsOf(model);
 
 const lines = [
   { name: 'street', label: 'Street and number', autocomplete: 'street-address' },
@@ -15,12 +16,7 @@ const lines = [
   { name: 'town', label: 'Town', autocomplete: 'address-level2' },
 ];
 
-function set(name: string, value: string): void {
-  model.value = { ...parts.value, [name]: value };
-}
-
 const isWrong = (name: string) => invalid && (part == null || part === name);
-const textOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value;
 </script>
 
 <template>
@@ -30,11 +26,11 @@ const textOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectE
       <input
         :id="`${id}-${line.name}`"
         class="entry-input"
-        :value="parts[line.name] ?? ''"
+        :value="partOf(line.name)"
         :autocomplete="line.autocomplete"
         :required="asked.required && line.name !== 'postcode'"
         :aria-invalid="isWrong(line.name) || undefined"
-        @input="set(line.name, textOf($event))"
+        @input="setPart(line.name, $event)"
       />
     </div>
     <div class="entry-part country">
@@ -42,11 +38,11 @@ const textOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectE
       <select
         :id="`${id}-country`"
         class="entry-input"
-        :value="parts.country ?? ''"
+        :value="partOf('country')"
         autocomplete="country"
         :required="asked.required"
         :aria-invalid="isWrong('country') || undefined"
-        @change="set('country', textOf($event))"
+        @change="setPart('country', $event)"
       >
         <option value="">Choose …</option>
         <option v-for="(name, code) in countries" :key="code" :value="code">{{ name }}</option>

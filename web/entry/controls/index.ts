@@ -1,4 +1,7 @@
 import type { Component } from 'vue';
+import AgreedEntry from './AgreedEntry.vue';
+import CountryEntry from './CountryEntry.vue';
+import CountsEntry from './CountsEntry.vue';
 import DateEntry from './DateEntry.vue';
 import LineEntry from './LineEntry.vue';
 import LongEntry from './LongEntry.vue';
@@ -6,6 +9,7 @@ import NumberEntry from './NumberEntry.vue';
 import OneOfEntry from './OneOfEntry.vue';
 import PostalAddressEntry from './PostalAddressEntry.vue';
 import SeveralOfEntry from './SeveralOfEntry.vue';
+import SlotEntry from './SlotEntry.vue';
 import YesOrNoEntry from './YesOrNoEntry.vue';
 import type { Asked } from '../answers';
 
@@ -13,10 +17,15 @@ import type { Asked } from '../answers';
 const controls: Record<string, Component> = {
   long_text: LongEntry,
   number: NumberEntry,
+  amount_of_money: NumberEntry,
   date: DateEntry,
+  time_slot: SlotEntry,
   yes_no: YesOrNoEntry,
+  agreed_to: AgreedEntry,
   one_of: OneOfEntry,
   several_of: SeveralOfEntry,
+  how_many_of_each: CountsEntry,
+  country: CountryEntry,
   postal_address: PostalAddressEntry,
 };
 
@@ -24,4 +33,4 @@ export const controlFor = (type: string): Component => controls[type] ?? LineEnt
 
 /** Whether a control is several inputs under one label. */
 export const isGroup = (asked: Asked): boolean =>
-  ['yes_no', 'several_of', 'postal_address'].includes(asked.type) || (asked.type === 'one_of' && asked.settings.laid_out !== 'list');
+  ['yes_no', 'agreed_to', 'several_of', 'how_many_of_each', 'time_slot', 'postal_address'].includes(asked.type) || (asked.type === 'one_of' && asked.settings.laid_out !== 'list');

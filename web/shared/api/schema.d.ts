@@ -851,6 +851,7 @@ export interface components {
             placeholder: string;
             picture: string;
             shares_row: boolean;
+            unit: string;
             default: null | components["schemas"]["AnswerValue"];
             settings: {
                 [key: string]: unknown;
@@ -1177,6 +1178,7 @@ export interface components {
             unit_id: null | string;
             label: string;
             text: null | string;
+            kept: null | string;
             left_empty: boolean;
             marks: components["schemas"]["MarkView"][];
         };

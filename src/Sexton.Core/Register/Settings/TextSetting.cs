@@ -64,10 +64,13 @@ public sealed class PatternSetting(string name, string clause, string offer) : T
 /// <param name="offer">What it is called while not set.</param>
 public sealed class WordingSetting(string name, string clause, string offer) : TypeSetting(name, clause, offer)
 {
-    private const int Longest = 200;
+    private int Longest => SeveralLines ? 4000 : 200;
+
+    /// <summary>Whether it is a text of several lines, such as terms.</summary>
+    public bool SeveralLines { get; init; }
 
     /// <inheritdoc/>
-    public override string Kind => "wording";
+    public override string Kind => SeveralLines ? "long_wording" : "wording";
 
     /// <inheritdoc/>
     public override JsonObject Schema => new()
@@ -79,9 +82,9 @@ public sealed class WordingSetting(string name, string clause, string offer) : T
     /// <inheritdoc/>
     public override string? Check(JsonElement value) =>
         value.ValueKind == JsonValueKind.Object
-        && value.EnumerateObject().All(static p => p.Value.ValueKind == JsonValueKind.String && Graphemes.FitIn(p.Value.GetString()!, Longest) && CanonicalText.TryMake(p.Value.GetString()!, out _))
+        && value.EnumerateObject().All(p => p.Value.ValueKind == JsonValueKind.String && Graphemes.FitIn(p.Value.GetString()!, Longest) && CanonicalText.TryMake(p.Value.GetString()!, out _))
             ? null
-            : $"Give a sentence of at most {Longest} characters for each language.";
+            : $"Give a text of at most {Longest} characters for each language.";
 
     /// <inheritdoc/>
     public override string InWords(JsonElement value) => value.Deserialize<LanguageMap>(RegisterJson.Options)!.ToString();

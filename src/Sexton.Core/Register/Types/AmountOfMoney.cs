@@ -66,6 +66,8 @@ public sealed class AmountOfMoney(string currency) : FieldType
 
         public override int LongestText => new[] { least, most }.Max(amount => Write(amount, LanguageMap.Fallback).Length);
 
+        public override string Unit => MoneyText.SignOf(currency);
+
         public override FactKind Fact => FactKind.Number;
 
         public override JsonObject Schema => new() { ["type"] = "number", ["minimum"] = least, ["maximum"] = most };

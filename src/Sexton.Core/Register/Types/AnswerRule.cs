@@ -19,6 +19,12 @@ public abstract class AnswerRule
     /// <summary>Answers that are accepted and reach the limits, for previews and trial carts.</summary>
     public abstract ImmutableArray<AnswerValue> Samples { get; }
 
+    /// <summary>What stands beside the control: the unit of a number, the sign of a currency; "" for none.</summary>
+    public virtual string Unit => "";
+
+    /// <summary>What must be set before anybody can answer, such as a list to choose from; null when nothing lacks.</summary>
+    public virtual SettingProblem? Lacks => null;
+
     /// <summary>The list it offers; empty for a type without one.</summary>
     public virtual ImmutableArray<Choice> Choices => [];
 
@@ -33,6 +39,9 @@ public abstract class AnswerRule
     /// <param name="value">The canonical value.</param>
     /// <param name="language">The language of the shopper.</param>
     public abstract string TextOf(AnswerValue value, string language);
+
+    /// <summary>A longer text that a canonical value keeps beside its own, word for word; null for a type that keeps none.</summary>
+    public virtual string? KeptText(AnswerValue value) => null;
 }
 
 /// <summary>When and of whom an answer is asked, as far as reading it depends on that.</summary>

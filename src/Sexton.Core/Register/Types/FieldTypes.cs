@@ -28,6 +28,7 @@ public sealed class FieldTypes
         new CalendarDay(),
         new TimeSlot(),
         new YesOrNo(),
+        new AgreedTo(),
         new OneOf(),
         new SeveralOf(),
         new HowManyOfEach(),

@@ -109,6 +109,8 @@ public sealed class HowManyOfEach : FieldType
 
         public override ImmutableArray<Choice> Choices => choices;
 
+        public override SettingProblem? Lacks => _index.Lacks;
+
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
             if (raw.Parts is not { } parts)

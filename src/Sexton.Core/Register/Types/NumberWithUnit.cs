@@ -30,7 +30,7 @@ public sealed class NumberWithUnit : FieldType
     /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
-        new TextSetting(Unit, "in {}", "a unit", 12) { ForTheForm = true },
+        new TextSetting(Unit, "in {}", "a unit", 12),
         new DecimalSetting(Least, "at least {}", "a least value"),
         new DecimalSetting(Most, "at most {}", "a greatest value"),
         new DecimalSetting(StepSize, "in steps of {}", "steps") { Positive = true },
@@ -39,7 +39,7 @@ public sealed class NumberWithUnit : FieldType
 
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) =>
-        new Rule(settings.Number(Least), settings.Number(Most), settings.Number(StepSize), settings.Whole(Decimals)!.Value, settings.Text(Unit) is { } unit ? " " + unit : "");
+        new Rule(settings.Number(Least), settings.Number(Most), settings.Number(StepSize), settings.Whole(Decimals)!.Value, settings.Text(Unit) ?? "");
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)
@@ -57,13 +57,17 @@ public sealed class NumberWithUnit : FieldType
 
     private sealed class Rule(decimal? least, decimal? most, decimal? step, int decimals, string unit) : AnswerRule
     {
+        private readonly string _behind = unit.Length > 0 ? " " + unit : "";
+
         // Made once, so that refusing a number makes nothing new.
         private readonly Refusal _tooManyDecimals = new(RefusalCodes.TooManyDecimals, TextLimits.Number(decimals));
-        private readonly Refusal _tooLittle = new(RefusalCodes.TooLittle, Write(least ?? 0) + unit);
-        private readonly Refusal _tooMuch = new(RefusalCodes.TooMuch, Write(most ?? 0) + unit);
-        private readonly Refusal _offStep = new(RefusalCodes.OffStep, Write(step ?? 0) + unit, Write(least ?? 0) + unit);
+        private readonly Refusal _tooLittle = new(RefusalCodes.TooLittle, With(least, unit));
+        private readonly Refusal _tooMuch = new(RefusalCodes.TooMuch, With(most, unit));
+        private readonly Refusal _offStep = new(RefusalCodes.OffStep, With(step, unit), With(least, unit));
 
-        public override int LongestText => 1 + 15 + (decimals > 0 ? decimals + 1 : 0) + unit.Length;
+        public override int LongestText => 1 + 15 + (decimals > 0 ? decimals + 1 : 0) + _behind.Length;
+
+        public override string Unit => unit;
 
         public override FactKind Fact => FactKind.Number;
 
@@ -90,7 +94,7 @@ public sealed class NumberWithUnit : FieldType
             return Check(number) is { } refusal ? Reading.Refused(refusal) : Reading.Of(ExactNumber.Canonical(raw, number));
         }
 
-        public override string TextOf(AnswerValue value, string language) => Write(value.Number!.Value) + unit;
+        public override string TextOf(AnswerValue value, string language) => Write(value.Number!.Value) + _behind;
 
         private Refusal? Check(decimal number)
         {
@@ -113,6 +117,8 @@ public sealed class NumberWithUnit : FieldType
         }
 
         private bool OnStep(decimal number) => step is not { } size || (number - (least ?? 0)) % size == 0;
+
+        private static string With(decimal? limit, string unit) => $"{Write(limit ?? 0)} {unit}".TrimEnd();
 
         private static string Write(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
 

@@ -55,6 +55,8 @@ internal sealed class ChoiceRule(ImmutableArray<Choice> choices) : AnswerRule
 
     public override ImmutableArray<Choice> Choices => choices;
 
+    public override SettingProblem? Lacks => _index.Lacks;
+
     public override Reading Read(AnswerValue raw, IOccasion occasion) =>
         raw.Text is not { } key || _index.Find(key) is not (>= 0 and var at) ? Reading.Refused(RefusalCodes.NotAChoice)
         : occasion.Offers(at) ? Reading.Of(raw)
@@ -74,6 +76,9 @@ internal sealed class ChoiceIndex(ImmutableArray<Choice> choices)
 
     /// <summary>The JSON Schema of a key.</summary>
     public JsonObject Schema => choices.IsEmpty ? new() { ["not"] = new JsonObject() } : new() { ["enum"] = new JsonArray([.. choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]) };
+
+    /// <summary>That there is nothing to choose from, where that is so.</summary>
+    public SettingProblem? Lacks { get; } = choices.IsEmpty ? new SettingProblem(OneOf.Choices, "It offers nothing. Add choices.") : null;
 
     /// <summary>The place of a choice, or -1.</summary>
     public int Find(string key) => _places.TryGetValue(key, out var at) ? at : -1;

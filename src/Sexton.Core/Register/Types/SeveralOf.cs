@@ -67,6 +67,8 @@ public sealed class SeveralOf : FieldType
 
         public override ImmutableArray<Choice> Choices => choices;
 
+        public override SettingProblem? Lacks => _index.Lacks;
+
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
             if (raw.Picks is not { } picks)

@@ -57,6 +57,8 @@ public sealed class TimeSlot : FieldType
 
         public override ImmutableArray<Choice> Choices => choices;
 
+        public override SettingProblem? Lacks => _index.Lacks;
+
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
             var (day, slot) = (raw.Parts?.GetValueOrDefault(Day)?.Trim() ?? "", raw.Parts?.GetValueOrDefault(Slot) ?? "");

@@ -1,0 +1,85 @@
+import { checkOut, payByCard } from './checkout';
+import { Desk } from './desk';
+import { expect, test } from './fixtures';
+
+// Kinds of answer beyond text, number and choice: defined by hand, answered in the shop, read on the order.
+test.use({ shop: 'Kinds' });
+
+test('each further kind of answer is defined, asked, checked, and read back', async ({ page, signIn, accessible }) => {
+  test.setTimeout(240_000);
+  await signIn();
+  const desk = new Desk(page);
+  const of = ['Zinc label, stamped, large'];
+
+  await test.step('defined', async () => {
+    const credit = await desk.add({ label: 'Planting credit', type: 'an amount of money', of });
+    await desk.paragraph(credit).getByRole('button', { name: 'a least amount' }).click();
+    await desk.paragraph(credit).getByLabel('at least …').fill('10');
+    const box = await desk.add({ label: 'A box of bulbs', type: 'how many of each', of });
+    await expect(desk.paragraph(box).getByText('It offers nothing. Add choices.')).toBeVisible();
+    await desk.paste(box, ['Tulip', 'Crocus', 'Allium']);
+    await desk.paragraph(box).getByRole('button', { name: 'a greatest number in all' }).click();
+    await desk.paragraph(box).getByLabel('at most … in all').fill('12');
+    const visit = await desk.add({ label: 'When may we come', type: 'a time slot', of });
+    await desk.paste(visit, ['09:00–12:00', '17:00–20:00']);
+    await expect(desk.preview.getByLabel('Time')).toBeVisible();
+    const terms = await desk.add({ label: 'On site', type: 'agreed to', of });
+    await desk.paragraph(terms).getByLabel('the text …').fill('The ground is uneven.\nWear boots.');
+    await desk.choose(desk.paragraph(terms), 'When an answer must be given', 'always');
+    await expect(desk.preview.getByText('Wear boots.')).toBeVisible();
+    await accessible('a text to agree to');
+    await desk.add({ label: 'Grown in', type: 'a country', of });
+    await desk.add({ label: 'A page about the tree', type: 'a web address', of });
+    const tax = await desk.add({ label: 'Tax number', type: 'a tax number', of });
+    await desk.paragraph(tax).getByRole('button', { name: 'some countries only' }).click();
+    await desk.pick(desk.paragraph(tax), 'only of …', ['Germany', 'Ireland']);
+    await expect(page.getByText('Saved.')).toBeVisible();
+    await desk.publish('Further kinds of answer');
+  });
+
+  await test.step('asked and checked', async () => {
+    await page.goto('/products/LA-ZINC-L');
+    await page.getByLabel('Planting credit').fill('5');
+    await page.getByLabel('Tulip').fill('7');
+    await page.getByLabel('Crocus').fill('6');
+    await expect(page.getByText('13 of 12')).toBeVisible();
+    await page.getByLabel('Day').fill('2027-03-31');
+    await page.getByLabel('Grown in').selectOption({ label: 'Japan' });
+    await page.getByLabel('A page about the tree').fill('farrant.example/quince');
+    await page.getByLabel('Tax number').fill('IE 1234567 FB');
+    await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+    await expect(page.getByText('“Planting credit” is at least €\u00a010.00.')).toBeVisible();
+    await expect(page.getByText('“A box of bulbs” comes to at most 12 in all, and these are 13.')).toBeVisible();
+    await expect(page.getByText('Choose a day and a time for “When may we come”.')).toBeVisible();
+    await expect(page.getByText('Please fill in “On site”.')).toBeVisible();
+    await expect(page.getByText('its digits do not fit together')).toBeVisible();
+    await accessible('what is wrong with further kinds');
+    await page.getByLabel('Planting credit').fill('25,50');
+    await page.getByLabel('Crocus').fill('5');
+    await page.getByLabel('Time').selectOption({ label: '17:00–20:00' });
+    await page.getByLabel('I agree').check();
+    await page.getByLabel('Tax number').fill('IE 1234567 FA');
+    await page.reload();
+    await expect(page.getByLabel('I agree')).toBeChecked();
+    await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+    await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
+    await expect(page.getByText('7 × Tulip')).toBeVisible();
+  });
+
+  await test.step('read on the order, what was agreed to word for word', async () => {
+    await checkOut(page);
+    const number = await payByCard(page);
+    await page.goto(`/console/orders/${number}`);
+    const answer = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) }).locator('[data-slot]');
+    await expect(answer('Planting credit')).toHaveText('€\u00a025.50');
+    await expect(answer('A box of bulbs')).toHaveText('7 × Tulip\n5 × Crocus');
+    await expect(answer('When may we come')).toHaveText('2027-03-31, 17:00–20:00');
+    await expect(answer('Grown in')).toHaveText('Japan');
+    await expect(answer('A page about the tree')).toHaveText('https://farrant.example/quince');
+    await expect(answer('Tax number')).toHaveText('IE1234567FA');
+    await expect(answer('On site')).toHaveText('Agreed');
+    await page.getByText('word for word').click();
+    await expect(page.getByText('The ground is uneven.\nWear boots.')).toBeVisible();
+    await accessible('an order with what was agreed to');
+  });
+});
