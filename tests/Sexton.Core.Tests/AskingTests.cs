@@ -282,6 +282,32 @@ public sealed class AskingTests
     }
 
     [Fact]
+    public void Words_only_are_shown_under_their_condition_and_leave_no_answer()
+    {
+        var words = Fixture.Ask("words", "words_only", ("words", new Dictionary<string, string>(StringComparer.Ordinal) { ["en"] = "We stamp on Thursdays." })) with
+        {
+            Required = true,
+            GoesTo = [],
+            When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}"),
+        };
+        var many = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 2)), words);
+        many.Asked.Select(static a => (a.Field.Field.Key, a.Required)).ShouldContain(("words", false));
+        many.Problems.ShouldBeEmpty();
+        Fixture.Freeze(many).Answers.ShouldNotContain(static a => a.Field == "words");
+        Fixture.Freeze(Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), words)).NotAsked.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void What_is_agreed_to_is_kept_word_for_word_and_asked_again_when_the_text_changed()
+    {
+        static Field Terms(string text) => Fixture.Ask("terms", "agreed_to", ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["en"] = text })) with { Required = true };
+        var cart = Fixture.Of(Fixture.Line("TREE", answers: ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["text"] = "Wear boots." })));
+        var agreed = Fixture.Freeze(Fixture.Evaluate(cart, Terms("Wear boots."))).Answers.Single(static a => a.Field == "terms");
+        (agreed.Text, agreed.Value!.Parts!["text"]).ShouldBe(("Agreed", "Wear boots."));
+        Fixture.Evaluate(cart, Terms("Wear boots and a hat.")).Problems.Select(static p => p.SentenceIn("en")).ShouldBe(["The text of “The terms” has changed. Read it again, then agree."]);
+    }
+
+    [Fact]
     public void A_cart_with_problems_cannot_be_frozen() =>
         Should.Throw<InvalidOperationException>(() => Fixture.Freeze(Fixture.Evaluate(Fixture.Cart(null), Fixture.Wording())));
 }

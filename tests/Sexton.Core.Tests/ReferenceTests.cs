@@ -104,7 +104,7 @@ public sealed class ReferenceTests
         }
 
         // A schema that takes everything would agree with all of the above: these must be refused.
-        foreach (var (key, wrong) in new[] { ("line_text", "3"), ("number", "\"three\""), ("date", "\"tomorrow\""), ("yes_no", "\"yes\""), ("telephone", "\"12\""), ("postal_address", "{}"), ("web_address", "3"), ("country", "\"EU\""), ("amount_of_money", "-1"), ("how_many_of_each", "{\"a\": \"0\"}"), ("time_slot", "{\"day\": \"2027-01-01\"}"), ("tax_number", "7"), ("agreed_to", "true") })
+        foreach (var (key, wrong) in new[] { ("line_text", "3"), ("number", "\"three\""), ("date", "\"tomorrow\""), ("yes_no", "\"yes\""), ("telephone", "\"12\""), ("postal_address", "{}"), ("web_address", "3"), ("country", "\"EU\""), ("amount_of_money", "-1"), ("how_many_of_each", "{\"a\": \"0\"}"), ("time_slot", "{\"day\": \"2027-01-01\"}"), ("tax_number", "7"), ("agreed_to", "true"), ("words_only", "\"a\"") })
         {
             var type = FieldTypes.Standard.Find(key)!;
             cases.Add(new JsonObject { ["schema"] = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal))).Schema, ["value"] = JsonNode.Parse(wrong), ["valid"] = false });

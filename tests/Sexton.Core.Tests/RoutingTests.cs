@@ -128,6 +128,7 @@ public sealed class RoutingTests
     [InlineData("how_many_of_each", "settings.choices")]
     [InlineData("time_slot", "settings.choices")]
     [InlineData("agreed_to", "settings.terms")]
+    [InlineData("words_only", "settings.words")]
     public void A_field_that_nobody_can_answer_is_a_problem(string type, string setting) =>
         Problems(Fixture.Ask("question", type)).Select(static p => (p.Code, p.Setting)).ShouldBe([("cannot_be_compiled", setting)]);
 

@@ -28,6 +28,10 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     await desk.choose(desk.paragraph(terms), 'When an answer must be given', 'always');
     await expect(desk.preview.getByText('Wear boots.')).toBeVisible();
     await accessible('a text to agree to');
+    const words = await desk.add({ label: 'Before you order', type: 'words only', of });
+    await expect(desk.paragraph(words).getByText('It says nothing yet. Write the words.')).toBeVisible();
+    await desk.paragraph(words).getByLabel('reads …').fill('We stamp on Thursdays.');
+    await expect(desk.paragraph(words).getByText('Goes to')).toBeHidden();
     await desk.add({ label: 'Grown in', type: 'a country', of });
     await desk.add({ label: 'A page about the tree', type: 'a web address', of });
     const tax = await desk.add({ label: 'Tax number', type: 'a tax number', of });
@@ -39,6 +43,7 @@ test('each further kind of answer is defined, asked, checked, and read back', as
 
   await test.step('asked and checked', async () => {
     await page.goto('/products/LA-ZINC-L');
+    await expect(page.getByText('We stamp on Thursdays.')).toBeVisible();
     await page.getByLabel('Planting credit').fill('5');
     await page.getByLabel('Tulip').fill('7');
     await page.getByLabel('Crocus').fill('6');
@@ -78,6 +83,7 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     await expect(answer('A page about the tree')).toHaveText('https://farrant.example/quince');
     await expect(answer('Tax number')).toHaveText('IE1234567FA');
     await expect(answer('On site')).toHaveText('Agreed');
+    await expect(page.getByText('Before you order')).toBeHidden();
     await page.getByText('word for word').click();
     await expect(page.getByText('The ground is uneven.\nWear boots.')).toBeVisible();
     await accessible('an order with what was agreed to');

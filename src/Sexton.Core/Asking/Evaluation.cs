@@ -276,6 +276,11 @@ public sealed partial class Evaluation : IOccasion
             return;
         }
 
+        if (field.Type.AsksNothing)
+        {
+            return;
+        }
+
         var plain = field.Field;
         var raw = state.Raw ?? plain.Default;
         if (raw is not null && !raw.IsBlank)
@@ -349,7 +354,7 @@ public sealed partial class Evaluation : IOccasion
             return;
         }
 
-        _asked.Add(new AskedField(field, place, lineId, unitId, state.Value, state.Required || field.Field.Required));
+        _asked.Add(new AskedField(field, place, lineId, unitId, state.Value, state.Required || (field.Field.Required && !field.Type.AsksNothing)));
         if (state.RefusedAt > 0)
         {
             _problems.Add(new AnswerProblem(_refusals[state.RefusedAt - 1], field, lineId, unitId, field.Field.Step));

@@ -31,12 +31,12 @@ public static class Freezer
             Lines = [.. evaluation.Rows.Select((row, i) => Line(evaluation, row, i))],
             Answers =
             [
-                .. evaluation.Asked.Select(a => new OrderAnswer(
+                .. evaluation.Asked.Where(static a => !a.Field.Type.AsksNothing).Select(a => new OrderAnswer(
                     a.LineId, a.UnitId, a.Field.Field.Key, a.Field.Field.Label.In(language), a.Field.Field.Step, a.Value, a.TextIn(language))),
             ],
             NotAsked =
             [
-                .. new WhyNot(evaluation, words).All().Where(static n => n.ByCondition)
+                .. new WhyNot(evaluation, words).All().Where(static n => n.ByCondition && !n.Field.Type.AsksNothing)
                     .Select(static n => new NotAskedAnswer(n.LineId, n.UnitId, n.Field.Field.Key, n.Field.Field.NameForStaff, n.Why)),
             ],
             TotalMinor = evaluation.TotalMinor,

@@ -9,7 +9,7 @@ internal sealed class GoesNowhere : IDraftCheck
 {
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products) =>
         plan.Displayed
-            .Where(static f => f.Section is null && f.Field.GoesTo.IsEmpty)
+            .Where(static f => f.Section is null && !f.Type.AsksNothing && f.Field.GoesTo.IsEmpty)
             .Select(static f => f.Field)
             .Select(static f => new Problem(
                 "goes_nowhere",

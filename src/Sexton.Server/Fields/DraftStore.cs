@@ -59,7 +59,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
 
         var longest = type.Bind(new SettingReader(type, field.Settings)).LongestText;
-        field = field with { GoesTo = [.. DestinationIndex.All.Where(d => d.Takes(field.Level) && (d.Longest(field.Level) ?? int.MaxValue) >= longest).Select(d => d.Key)] };
+        field = field with { GoesTo = type.AsksNothing ? [] : [.. DestinationIndex.All.Where(d => d.Takes(field.Level) && (d.Longest(field.Level) ?? int.MaxValue) >= longest).Select(d => d.Key)] };
         return await AddAsync(DraftItemKind.Field, field.Key, DraftItems.Write(field), actor, cancel);
     }
 

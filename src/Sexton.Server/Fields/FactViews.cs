@@ -52,7 +52,7 @@ internal sealed class FactViews(RegisterContent register, FieldTypes types, IRea
         from field in register.Fields
         where !field.Retired
         let type = types.Find(field.Type)
-        where type is not null && !type.Validate(field.Settings).Any()
+        where type is { AsksNothing: false } && !type.Validate(field.Settings).Any()
         let rule = type.Bind(new SettingReader(type, field.Settings))
         select new FactView(
             Facts.OfAnswer(field.Key),

@@ -31,7 +31,7 @@ internal sealed record EvaluationView(
             [.. fields.Select(static f => f.Section ?? f.Within?.Section).OfType<Section>().Distinct()
                 .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language)))],
             [.. Enumerable.Range(0, evaluation.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
-            [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, fields.Any(f => f.Field.Step == s.Key)))],
+            [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing)))],
             [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
             PricesView.Of(evaluation));
     }

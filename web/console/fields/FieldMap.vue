@@ -27,7 +27,8 @@ const lastOf = (f: DraftField) => draft.destinations.reduce((last, d, i) => (goe
 const stepOf = (f: DraftField) => draft.steps.findIndex((s) => s.key === (draft.sections.find((x) => x.section.key === f.field.section)?.section.step ?? f.field.step));
 const isOwn = (step: string) => draft.own_steps.some((s) => s.step.key === step);
 const isOff = (f: DraftField) => f.field.switched_off || f.field.retired;
-const takes = (f: DraftField, column: number) => f.field.level !== 'order' || draft.destinations[column]?.takes_order_answers;
+const asksNothing = (f: DraftField) => draft.types.find((t) => t.key === f.field.type)?.asks_nothing ?? false;
+const takes = (f: DraftField, column: number) => !asksNothing(f) && (f.field.level !== 'order' || !!draft.destinations[column]?.takes_order_answers);
 const problemOf = (f: DraftField) => draft.problems.find((p) => p.field === f.field.key);
 const tab = (key: string, column: number) => (current.value.key === key && current.value.column === column ? 0 : -1);
 

@@ -150,12 +150,13 @@ const more = ref(false);
         </template>
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['when']" />
       </dd>
-      <dt>Answer</dt>
+      <dt>{{ type?.asks_nothing ? 'Says' : 'Answer' }}</dt>
       <dd>
-        must be given
-        <Select v-if="field.optional" class="words" :model-value="required" :options="[ALWAYS, NEVER, WHEN]" aria-label="When an answer must be given" @update:model-value="setRequired" />
-        <template v-else>always</template>
-        <ConditionClause v-if="required === WHEN" :model-value="f.required_when as Condition | null" :draft="draft" :level="f.level as Level" :sentence="field.sentences.required_when" :explained="explained?.required_when" :of-key="key" @update:model-value="set('required_when', $event ?? null)" />
+        <template v-if="type?.asks_nothing">asks nothing</template>
+        <template v-else>must be given</template>
+        <Select v-if="field.optional && !type?.asks_nothing" class="words" :model-value="required" :options="[ALWAYS, NEVER, WHEN]" aria-label="When an answer must be given" @update:model-value="setRequired" />
+        <template v-else-if="!type?.asks_nothing">always</template>
+        <ConditionClause v-if="required === WHEN && !type?.asks_nothing" :model-value="f.required_when as Condition | null" :draft="draft" :level="f.level as Level" :sentence="field.sentences.required_when" :explained="explained?.required_when" :of-key="key" @update:model-value="set('required_when', $event ?? null)" />
         <template v-for="setting in shownSettings" :key="setting.name"
           >; {{ setting.clause.split('{}')[0] }}<SettingControl :setting="setting" :value="valueOf(setting)" :invalid="isRefused(`settings.${setting.name}`)" @save="set(`settings.${setting.name}`, $event)" />{{ setting.clause.split('{}')[1] }}</template
         >
@@ -164,7 +165,7 @@ const more = ref(false);
           >; holds “<ValueInput :model-value="f.default" :kind="fact?.kind ?? 'text'" :options="fact?.options" :list="fact?.kind === 'list'" label="What it holds at first" @update:model-value="set('default', $event ?? null)" />” at first<template v-if="f.default !== null && f.default !== undefined">, which <button class="act" @click="set('default_must_change', !f.default_must_change)">{{ f.default_must_change ? 'must be changed' : 'may be left so' }}</button>, <button class="act small" @click="set('default', null)">hold nothing</button></template></template
         >
         <template v-if="f.sensitive">; sensitive <button class="act small" @click="set('sensitive', false)">take away</button></template>
-        <div class="offers small">
+        <div v-if="!type?.asks_nothing" class="offers small">
           add:
           <button v-for="setting in offered" :key="setting.name" class="act" @click="wanted.push(setting.name)">{{ setting.offer }}</button>
           <button v-for="toggle in toggles.filter((t) => !isSet(t.name))" :key="toggle.name" class="act" @click="set(`settings.${toggle.name}`, true)">{{ toggle.offer }}</button>
@@ -173,8 +174,8 @@ const more = ref(false);
         </div>
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'sensitive']" :elsewhere="['settings.choices']" />
       </dd>
-      <dt>Goes to</dt>
-      <dd>
+      <dt v-if="!type?.asks_nothing">Goes to</dt>
+      <dd v-if="!type?.asks_nothing">
         <template v-if="places.length">{{ places.length === 1 ? '1 place' : `${places.length} places` }}: {{ places.map((d) => d.phrase).join(', ') }}</template>
         <template v-else>nowhere</template>
         <div v-for="destination in routed" :key="destination.key" class="route">

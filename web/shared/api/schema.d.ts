@@ -1191,6 +1191,7 @@ export interface components {
             key: string;
             name: string;
             takes_placeholder: boolean;
+            asks_nothing: boolean;
             settings: components["schemas"]["SettingView"][];
             schema: components["schemas"]["JsonObject"];
         };

@@ -22,6 +22,9 @@ public abstract class FieldType
     /// <summary>Whether its empty control can show an example.</summary>
     public virtual bool TakesPlaceholder => false;
 
+    /// <summary>Whether it only says something: there is no answer to be given, kept or sent.</summary>
+    public virtual bool AsksNothing => false;
+
     /// <summary>The settings of this type; empty when it has none.</summary>
     public virtual ImmutableArray<TypeSetting> Settings => [];
 

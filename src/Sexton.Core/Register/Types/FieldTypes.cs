@@ -39,6 +39,7 @@ public sealed class FieldTypes
         new PostalAddress(),
         new Country(),
         new TaxNumber(),
+        new WordsOnly(),
     ]);
 
     /// <summary>All types in the order in which they are offered.</summary>
