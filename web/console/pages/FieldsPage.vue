@@ -141,7 +141,9 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   text-decoration: underline;
   text-underline-offset: 3px;
 }
+/* What is only read out stands within what scrolls, or the whole page would grow by it. */
 .scroll {
+  position: relative;
   overflow: auto;
   padding-right: var(--edge);
 }
@@ -167,6 +169,7 @@ footer {
   min-height: 0;
 }
 .paragraph {
+  position: relative;
   overflow: auto;
 }
 @media (max-width: 1100px) {
