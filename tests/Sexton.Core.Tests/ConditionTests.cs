@@ -19,6 +19,11 @@ public sealed class ConditionTests
         Fixture.Ask("truth", "yes_no"),
         Fixture.Ask("choice", "one_of", ("choices", Fixture.Choices("red", "blue", "green"))),
         Fixture.Ask("list", "several_of", ("choices", Fixture.Choices("a", "b", "c"))),
+        Fixture.Ask("amount", "amount_of_money"),
+        Fixture.Ask("counts", "how_many_of_each", ("choices", Fixture.Choices("a", "b", "c"))),
+        Fixture.Ask("slot", "time_slot", ("choices", Fixture.Choices("a", "b", "c"))),
+        Fixture.Ask("agreed", "agreed_to", ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["en"] = "Wear boots." })),
+        Fixture.Ask("land", "country"),
         Fixture.AskOrder("order_text", "line_text") with { Step = "product_page" },
         Fixture.AskUnit("unit_number", "number"),
     ];
@@ -74,6 +79,16 @@ public sealed class ConditionTests
     [InlineData("'fact': 'answer.list', 'is': 'contains_not', 'value': 'c'", "['a', 'b']", true)]
     [InlineData("'fact': 'answer.list', 'is': 'contains_not', 'value': 'c'", "", false)]
     [InlineData("'fact': 'answer.list', 'is': 'is_empty'", "[]", true)]
+    [InlineData("'fact': 'answer.amount', 'is': 'at_least', 'value': 25.5", "'€ 25,50'", true)]
+    [InlineData("'fact': 'answer.counts', 'is': 'at_least', 'value': 12", "{'a': '7', 'c': '5'}", true)] // how many in all
+    [InlineData("'fact': 'answer.counts', 'is': 'over', 'value': 12", "{'a': '7', 'c': '5'}", false)]
+    [InlineData("'fact': 'answer.counts', 'is': 'under', 'value': 1", "{'a': '0'}", false)] // none is not answered
+    [InlineData("'fact': 'answer.slot', 'is': 'over', 'value': '2027-03-30'", "{'day': '2027-03-31', 'slot': 'a'}", true)] // the day
+    [InlineData("'fact': 'answer.slot', 'is': 'is', 'value': '2027-03-30'", "{'day': '2027-03-31', 'slot': 'a'}", false)]
+    [InlineData("'fact': 'answer.agreed', 'is': 'is', 'value': true", "{'text': 'Wear boots.'}", true)]
+    [InlineData("'fact': 'answer.agreed', 'is': 'is', 'value': true", "{'text': 'Wear what you like.'}", false)]
+    [InlineData("'fact': 'answer.agreed', 'is': 'is_given'", "", false)]
+    [InlineData("'fact': 'answer.land', 'is': 'is_one_of', 'value': ['IE', 'GB']", "'GB'", true)]
     public void A_relation_holds_or_not(string test, string answer, bool holds)
     {
         var condition = Fixture.Condition("{" + test + "}");

@@ -238,7 +238,7 @@ public sealed class ReferenceTests
     }
 
     private static JsonObject Answers(Evaluation evaluation, IEnumerable<PlannedField> fields, Place place) =>
-        new(fields.Where(f => evaluation.ValueOf(f, place) is not null).Select(f => KeyValuePair.Create(f.Field.Key, Json(evaluation.ValueOf(f, place)!))));
+        new(fields.Where(f => evaluation.ValueOf(f, place) is not null).Select(f => KeyValuePair.Create(f.Field.Key, Json(f.Rule.FactOf(evaluation.ValueOf(f, place)!)))));
 
     private static JsonNode? Json(AnswerValue value) => JsonSerializer.SerializeToNode(value, RegisterJson.Options);
 

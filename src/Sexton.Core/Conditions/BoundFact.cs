@@ -21,15 +21,17 @@ internal abstract class BoundFact
 /// <summary>The answer of a field at the place at hand, or at the line or order around it.</summary>
 internal sealed class AnswerFact(PlannedField field) : BoundFact
 {
-    public override string? Text(Evaluation evaluation, Place place) => evaluation.ValueOf(field, place)?.Text;
+    public override string? Text(Evaluation evaluation, Place place) => Seen(evaluation, place)?.Text;
 
-    public override decimal? Number(Evaluation evaluation, Place place) => evaluation.ValueOf(field, place)?.Number;
+    public override decimal? Number(Evaluation evaluation, Place place) => Seen(evaluation, place)?.Number;
 
-    public override bool? Truth(Evaluation evaluation, Place place) => evaluation.ValueOf(field, place)?.Truth;
+    public override bool? Truth(Evaluation evaluation, Place place) => Seen(evaluation, place)?.Truth;
 
-    public override ImmutableArray<string>? List(Evaluation evaluation, Place place) => evaluation.ValueOf(field, place)?.Picks;
+    public override ImmutableArray<string>? List(Evaluation evaluation, Place place) => Seen(evaluation, place)?.Picks;
 
     public override bool IsGiven(Evaluation evaluation, Place place) => evaluation.ValueOf(field, place) is not null;
+
+    private AnswerValue? Seen(Evaluation evaluation, Place place) => evaluation.ValueOf(field, place) is { } value ? field.Rule.FactOf(value) : null;
 }
 
 /// <summary>The answer of a field that is not asked by this register: switched off, retired, or left out of a preview.</summary>

@@ -124,7 +124,7 @@ public sealed class ConditionWords(RegisterContent register, FieldTypes types, P
             return rule.Choices.FirstOrDefault(c => c.Key == choice)?.Label is { } label ? $"“{label}”" : choice;
         }
 
-        return rule.Fact == FactKind.Number && value.Number is not null ? rule.TextOf(value, LanguageMap.Fallback)
+        return rule.Fact == FactKind.Number && value.Number is not null ? rule.FactText(value, LanguageMap.Fallback)
             : value.Text is { } text && rule.Fact == FactKind.Text ? $"“{text}”"
             : value.ToString();
     }

@@ -13,6 +13,9 @@ namespace Sexton.Core.Conditions;
 /// is applied to the order, line or unit of which the field is asked.
 /// </para>
 /// <para>
+/// Answers stand in the data as conditions see them (<see cref="Register.Types.AnswerRule.FactOf"/>): of how many of each their sum, of a time slot its day.
+/// </para>
+/// <para>
 /// What is unanswered or unasked is missing from the data and reads as null. Since JSON Logic compares null with numbers as if it were 0,
 /// every comparison of order is guarded by a test that the value is there.
 /// </para>

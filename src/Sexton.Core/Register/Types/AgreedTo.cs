@@ -40,7 +40,9 @@ public sealed class AgreedTo : FieldType
 
         public override int LongestText => "Agreed".Length;
 
-        public override FactKind Fact => FactKind.Other;
+        public override FactKind Fact => FactKind.Truth;
+
+        public override AnswerValue FactOf(AnswerValue value) => AnswerValue.Yes;
 
         public override JsonObject Schema => new()
         {

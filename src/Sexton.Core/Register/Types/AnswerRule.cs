@@ -13,6 +13,12 @@ public abstract class AnswerRule
     /// <summary>What a condition can test of it.</summary>
     public abstract FactKind Fact { get; }
 
+    /// <summary>What a condition sees of a canonical value: the value itself, or the one thing in it that can be compared.</summary>
+    public virtual AnswerValue FactOf(AnswerValue value) => value;
+
+    /// <summary>A number that a condition sees or compares with, in words.</summary>
+    public virtual string FactText(AnswerValue number, string language) => TextOf(number, language);
+
     /// <summary>The JSON Schema (draft 2020-12) of a canonical value, as far as a schema can say it.</summary>
     public abstract JsonObject Schema { get; }
 

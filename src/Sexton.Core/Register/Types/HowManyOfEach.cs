@@ -79,7 +79,12 @@ public sealed class HowManyOfEach : FieldType
 
         public override int LongestText => choices.Sum(static c => 7 + 1 + c.Label.Texts.Values.Select(static t => Graphemes.Count(t)).DefaultIfEmpty(0).Max());
 
-        public override FactKind Fact => FactKind.Other;
+        /// <summary>How many in all.</summary>
+        public override FactKind Fact => FactKind.Number;
+
+        public override AnswerValue FactOf(AnswerValue value) => AnswerValue.Of((decimal)value.Parts!.Values.Sum(static c => int.Parse(c, CultureInfo.InvariantCulture)));
+
+        public override string FactText(AnswerValue number, string language) => number.ToString();
 
         public override JsonObject Schema => new()
         {

@@ -42,7 +42,9 @@ public sealed class TimeSlot : FieldType
 
         public override int LongestText => DayLimits.Format.Length + 2 + _index.LongestLabel;
 
-        public override FactKind Fact => FactKind.Other;
+        public override FactKind Fact => FactKind.Day;
+
+        public override AnswerValue FactOf(AnswerValue value) => AnswerValue.Of(value.Parts![Day]);
 
         public override JsonObject Schema => new()
         {
