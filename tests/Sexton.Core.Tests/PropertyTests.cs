@@ -144,13 +144,14 @@ public sealed class PropertyTests
 internal static class Generate
 {
     private static readonly string[] OrderKeys = ["o_text", "o_number", "o_truth", "o_choice"];
-    private static readonly string[] LineKeys = ["l_text", "l_number", "l_truth", "l_choice", "l_list"];
+    private static readonly string[] LineKeys = ["l_text", "l_number", "l_truth", "l_choice", "l_list", "l_counts", "l_money"];
 
     private static readonly Gen<AnswerValue> Answer = Gen.OneOf(
         Pick("a", "b", "c", "Zoë", " x ", "", "1", "2,5").Select(AnswerValue.Of),
         Gen.Int[-2, 4].Select(n => AnswerValue.Of((decimal)n)),
         Gen.Bool.Select(AnswerValue.Of),
-        Pick("a", "b", "c").Array[0, 3].Select(p => AnswerValue.Of([.. p])));
+        Pick("a", "b", "c").Array[0, 3].Select(p => AnswerValue.Of([.. p])),
+        Gen.Select(Gen.Int[0, 3], Gen.Int[0, 3]).Select((a, b) => AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["a"] = $"{a}", ["b"] = $"{b}" })));
 
     /// <summary>A cart of up to four lines, answered with whatever fits or not.</summary>
     public static readonly Gen<CartContent> Cart = Gen.Select(
@@ -173,7 +174,7 @@ internal static class Generate
 
     /// <summary>A register of all levels, with conditions among its fields that may form circles: those are left out by compiling.</summary>
     public static readonly Gen<RegisterContent> Register = Gen.Select(
-        Condition(Level.Order).Array[4], Condition(Level.Line).Array[5], Condition(Level.Unit), Gen.Bool.Array[12], Gen.Bool).Select((order, line, unit, some, opening) =>
+        Condition(Level.Order).Array[4], Condition(Level.Line).Array[LineKeys.Length], Condition(Level.Unit), Gen.Bool.Array[12], Gen.Bool).Select((order, line, unit, some, opening) =>
         {
             Field With(Field field, Condition when, bool conditional, bool required) => field with { When = conditional ? when : null, Required = required };
             return new RegisterContent(
@@ -228,6 +229,8 @@ internal static class Generate
                 Test("answer.l_truth", FactKind.Truth, Gen.Bool.Select(AnswerValue.Of)),
                 Test("answer.l_choice", FactKind.Choice, Pick("a", "b").Select(AnswerValue.Of)),
                 Test("answer.l_list", FactKind.List, Pick("a", "b").Select(AnswerValue.Of)),
+                Test("answer.l_counts", FactKind.Number, Gen.Int[0, 5].Select(n => AnswerValue.Of((decimal)n))),
+                Test("answer.l_money", FactKind.Number, Gen.Int[0, 3].Select(n => AnswerValue.Of((decimal)n))),
                 Test("product", FactKind.Choice, Pick("TREE", "POT").Select(AnswerValue.Of)),
                 Test("variant", FactKind.Choice, Pick("POT-S", "POT-L").Select(AnswerValue.Of)),
                 Test("category", FactKind.Choice, Pick("Trees", "Walks").Select(AnswerValue.Of)),
@@ -257,12 +260,12 @@ internal static class Generate
 
     private static Gen<T> Pick<T>(params T[] values) => Gen.Int[0, values.Length - 1].Select(i => values[i]);
 
-    private static string TypeOf(string key) => key[2..] switch { "text" => "line_text", "number" => "number", "truth" => "yes_no", "choice" => "one_of", _ => "several_of" };
+    private static string TypeOf(string key) => key[2..] switch { "text" => "line_text", "number" => "number", "truth" => "yes_no", "choice" => "one_of", "counts" => "how_many_of_each", "money" => "amount_of_money", _ => "several_of" };
 
     private static (string, object)[] SettingsOf(string key) => key[2..] switch
     {
         "number" => [("decimals", 1)],
-        "choice" or "list" => [("choices", Fixture.Choices("a", "b", "c"))],
+        "choice" or "list" or "counts" => [("choices", Fixture.Choices("a", "b", "c"))],
         _ => [],
     };
 }
