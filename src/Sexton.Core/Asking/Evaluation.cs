@@ -23,6 +23,8 @@ public sealed partial class Evaluation : IOccasion
     private readonly List<PriceRow> _rows = [];
     private readonly List<Refusal> _refusals = [];
     private readonly AnswerSheet _sheet = new();
+    private readonly List<PlannedField> _fields = [];
+    private bool[] _askedAnywhere = [];
     private Line[] _lines = [];
     private PlannedField? _reading;
     private Place _readingAt;
@@ -38,6 +40,9 @@ public sealed partial class Evaluation : IOccasion
 
     /// <summary>The fields asked now: line by line with its units, then the order's, each by step and place in the register.</summary>
     public IReadOnlyList<AskedField> Asked => _asked;
+
+    /// <summary>The fields asked anywhere, each once, in the order in which they are asked first.</summary>
+    public IReadOnlyList<PlannedField> Fields => _fields;
 
     /// <summary>Everything that keeps the cart from becoming an order, in the order of what is asked.</summary>
     public IReadOnlyList<AnswerProblem> Problems => _problems;
@@ -140,6 +145,7 @@ public sealed partial class Evaluation : IOccasion
         }
 
         _asked.Clear();
+        _fields.Clear();
         _problems.Clear();
         _rows.Clear();
         _refusals.Clear();
@@ -318,6 +324,12 @@ public sealed partial class Evaluation : IOccasion
 
     private void Collect()
     {
+        if (_askedAnywhere.Length < Plan.InOrder.Length)
+        {
+            _askedAnywhere = new bool[Plan.InOrder.Length];
+        }
+
+        Array.Clear(_askedAnywhere);
         for (var line = 0; line < LineCount; line++)
         {
             if (_lines[line].Mask is null)
@@ -352,6 +364,12 @@ public sealed partial class Evaluation : IOccasion
         if (!state.Asked || !field.Asks)
         {
             return;
+        }
+
+        if (!_askedAnywhere[field.Ordinal])
+        {
+            _askedAnywhere[field.Ordinal] = true;
+            _fields.Add(field);
         }
 
         _asked.Add(new AskedField(field, place, lineId, unitId, state.Value, state.Required || (field.Field.Required && !field.Type.AsksNothing)));

@@ -14,7 +14,7 @@ public sealed class LanguageMap : IEquatable<LanguageMap>
     public const string Fallback = "en";
 
     /// <summary>No text in any language.</summary>
-    public static readonly LanguageMap Empty = new(ImmutableSortedDictionary<string, string>.Empty);
+    public static readonly LanguageMap Empty = new(ImmutableSortedDictionary.Create<string, string>(StringComparer.Ordinal));
 
     private readonly ImmutableSortedDictionary<string, string> _texts;
 

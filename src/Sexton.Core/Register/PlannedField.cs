@@ -58,6 +58,9 @@ public sealed class PlannedField
     /// <summary>Switched off or retired: never asked, and kept for the routes of answers that were given before.</summary>
     public bool Dormant => Field.SwitchedOff || Field.Retired;
 
+    /// <summary>Its place in the plan's order.</summary>
+    internal int Ordinal { get; set; }
+
     /// <summary>Its place among the fields of its level, sorted by key.</summary>
     internal int Slot { get; set; } = -1;
 }

@@ -22,6 +22,11 @@ public sealed class RegisterPlan
         Displayed = displayed;
         (OrderFields, LineFields, UnitFields) = (OfLevel(displayed, Level.Order), OfLevel(displayed, Level.Line), OfLevel(displayed, Level.Unit));
         (OrderSlots, LineSlots, UnitSlots) = (Slots(inOrder, Level.Order), Slots(inOrder, Level.Line), Slots(inOrder, Level.Unit));
+        for (var i = 0; i < inOrder.Length; i++)
+        {
+            inOrder[i].Ordinal = i;
+        }
+
         _byKey = inOrder.ToImmutableDictionary(static f => f.Field.Key, StringComparer.Ordinal);
     }
 

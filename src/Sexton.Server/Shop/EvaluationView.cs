@@ -24,7 +24,7 @@ internal sealed record EvaluationView(
     public static EvaluationView Of(Evaluation evaluation)
     {
         var language = evaluation.Cart.Language;
-        var fields = evaluation.Asked.Select(static a => a.Field).Distinct().ToList();
+        var fields = evaluation.Fields;
         return new(
             [.. fields.Select(f => FormField.Of(f, language))],
             [.. evaluation.Asked.Select(a => AskedView.Of(a, evaluation))],

@@ -94,7 +94,7 @@ public sealed class NumberWithUnit : FieldType
             return Check(number) is { } refusal ? Reading.Refused(refusal) : Reading.Of(ExactNumber.Canonical(raw, number));
         }
 
-        public override string TextOf(AnswerValue value, string language) => Write(value.Number!.Value) + _behind;
+        public override string TextOf(AnswerValue value, string language) => value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
 
         private Refusal? Check(decimal number)
         {
