@@ -182,6 +182,30 @@ public sealed class ReferenceTests
             select new KeyValuePair<string, JsonNode?>(code, MoneyText.ExponentOf(code))));
     }
 
+    [Fact]
+    public void Addresses_and_postcodes_are_written_out_with_what_was_made_of_them()
+    {
+        var random = new Random(5139);
+        var type = new PostalAddress();
+        var rule = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal)));
+        var examples = new Dictionary<string, string>(StringComparer.Ordinal) { ["AT"] = "1010", ["BE"] = "1000", ["DE"] = "28195", ["DK"] = "8000", ["FR"] = "69001", ["GB"] = "SW1A 1AA", ["IE"] = "A65 F4E2", ["NL"] = "1012 AB" };
+        var (addresses, postcodes) = (new JsonArray(), new JsonArray());
+        foreach (var (country, example) in examples)
+        {
+            AnswerValue Address(string postcode) => AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Street 1", ["extra"] = "Extra", ["town"] = "Town", ["region"] = "Region", ["postcode"] = postcode, ["country"] = country });
+            addresses.Add(new JsonObject { ["country"] = country, ["postcode"] = example, ["text"] = rule.TextOf(rule.Read(Address(example), new Occasion()).Value!, "en") });
+            for (var i = 0; i < 300; i++)
+            {
+                var near = string.Concat(example.Select(c => random.Next(6) > 0 ? c : char.IsAsciiDigit(c) ? (char)('0' + random.Next(10)) : char.IsAsciiLetter(c) ? (char)('A' + random.Next(26)) : c));
+                near = random.Next(5) == 0 ? near[1..] : near;
+                postcodes.Add(new JsonObject { ["country"] = country, ["postcode"] = near, ["fits"] = rule.Read(Address(near), new Occasion()).Value is not null });
+            }
+        }
+
+        Write("addresses.json", addresses);
+        Write("postcodes.json", postcodes);
+    }
+
     // Where a country's check digits stand: most have them last.
     private static IEnumerable<string> WithEveryCheck(string country, char[] number)
     {

@@ -126,10 +126,16 @@ public sealed class TypeTests
 
     [Theory]
     [InlineData("Quarry Lane 4", "", "Aldmoor", "IE", "Quarry Lane 4\nAldmoor\nIreland")]
+    [InlineData("Quarry Lane 4", "a65f4e2", "Aldmoor", "IE", "Quarry Lane 4\nAldmoor\nA65 F4E2\nIreland")] // a postcode is tidied
     [InlineData(" Am Wall 1 ", "28195", "Bremen", "DE", "Am Wall 1\n28195 Bremen\nGermany")]
+    [InlineData("Mill Road 3", "cb12ab", "Cambridge", "GB", "Mill Road 3\nCambridge\nCB1 2AB\nUnited Kingdom")]
+    [InlineData("Damrak 1", "1012ab", "Amsterdam", "NL", "Damrak 1\n1012 AB Amsterdam\nNetherlands")]
     [InlineData("", "", "", "IE", "")] // a country that the page chose by itself is no address yet
     [InlineData("Quarry Lane 4", "", "", "IE", "!part_missing town")]
     [InlineData("", "28195", "Bremen", "DE", "!part_missing street")]
+    [InlineData("Am Wall 1", "", "Bremen", "DE", "!part_missing postcode")]
+    [InlineData("Am Wall 1", "2819", "Bremen", "DE", "!wrong_postcode 28195 Germany")]
+    [InlineData("Quarry Lane 4", "12345", "Aldmoor", "IE", "!wrong_postcode A65 F4E2 Ireland")]
     [InlineData("Quarry Lane 4", "", "Aldmoor", "", "!part_missing country")]
     [InlineData("Quarry Lane 4", "", "Aldmoor", "XX", "!unknown_country")]
     [InlineData("Quarry\nLane", "", "Aldmoor", "IE", "!line_break")]

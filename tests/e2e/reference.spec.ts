@@ -8,6 +8,8 @@ import isoCountries from 'i18n-iso-countries';
 import jsonLogic from 'json-logic-js';
 import jsvat from 'jsvat';
 import { parsePhoneNumberFromString as parsePhoneNumber, type CountryCode } from 'libphonenumber-js/max';
+import { formatAddress } from 'localized-address-format';
+import { postcodeValidator } from 'postcode-validator';
 import { stdnum } from 'stdnum';
 import { root } from './world';
 
@@ -134,4 +136,15 @@ test('countries are those of ISO 3166-1, and minor units those of ISO 4217', () 
   // Metals, funds and test codes, whose minor unit the standard gives as not applicable: nothing is sold in them.
   const noMoney = new Set('XAG XAU XBA XBB XBC XBD XDR XPD XPT XSU XTS XUA XXX'.split(' '));
   expect(currencies.data.filter((c) => !noMoney.has(c.code) && units[c.code] !== c.digits).map((c) => c.code)).toEqual([]);
+});
+
+test('addresses stand in the lines of their country, and postcodes fit as postcode-validator finds', () => {
+  for (const { country, postcode, text } of decided<{ country: string; postcode: string; text: string }[]>('addresses.json')) {
+    const lines = formatAddress({ postalCountry: country, administrativeArea: 'Region', locality: 'Town', postalCode: postcode, addressLines: ['Street 1', 'Extra'] });
+    expect(text.split('\n').slice(0, -1), country).toEqual(lines);
+  }
+  const postcodes = decided<{ country: string; postcode: string; fits: boolean }[]>('postcodes.json');
+  expect(postcodes.filter((p) => p.fits).length).toBeGreaterThan(500);
+  // The one difference, named: Dutch postcodes begin at 1000.
+  expect(postcodes.filter((p) => postcodeValidator(p.postcode, p.country) !== p.fits && !(p.country === 'NL' && p.postcode.startsWith('0')))).toEqual([]);
 });

@@ -1,15 +1,12 @@
 <script setup lang="ts">
-import { computed, nextTick, provide, reactive, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { countriesKey } from '../entry/countries';
 import { sentenceOf } from '../shared/api/client';
 import { useCart } from './cart';
 import { catalogue, loadShop, said, shopper } from './catalogue';
 
 const route = useRoute();
 const failure = ref('');
-const countries = reactive<Record<string, string>>({});
-provide(countriesKey, countries);
 
 const categories = computed(() => [...new Set(catalogue.value?.products.map((p) => p.category) ?? [])]);
 const cart = useCart('cart').view;
@@ -19,7 +16,6 @@ async function load(): Promise<void> {
   failure.value = '';
   try {
     await loadShop();
-    Object.assign(countries, catalogue.value?.countries);
   } catch (error) {
     failure.value = sentenceOf(error);
   }

@@ -21,7 +21,6 @@ internal static class CatalogueEndpoints
         return new CatalogueView(
             options.ShopName,
             options.PaymentsUrl,
-            PostalAddress.Countries,
             [.. products.Select(p => View(p, options.Currency))]);
     }
 
@@ -46,9 +45,8 @@ internal static class CatalogueEndpoints
 /// <summary>The catalogue.</summary>
 /// <param name="Shop">The name of the shop.</param>
 /// <param name="PaymentsUrl">Where the browser gets a token for a card.</param>
-/// <param name="Countries">The countries delivered to, by code.</param>
 /// <param name="Products">The products.</param>
-internal sealed record CatalogueView(string Shop, Uri PaymentsUrl, IReadOnlyDictionary<string, string> Countries, IReadOnlyList<ProductView> Products);
+internal sealed record CatalogueView(string Shop, Uri PaymentsUrl, IReadOnlyList<ProductView> Products);
 
 /// <summary>A product.</summary>
 internal sealed record ProductView(string Code, string Name, string Description, string Category, string Price, string Picture, IReadOnlyList<VariantView> Variants);

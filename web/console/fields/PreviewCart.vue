@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import Select from 'primevue/select';
-import { computed, provide, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import EntryForm from '../../entry/EntryForm.vue';
 import LineForm from '../../entry/LineForm.vue';
 import { unfold, type Evaluated } from '../../entry/answers';
-import { countriesKey } from '../../entry/countries';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
 import { fieldsIn, type Condition } from './condition';
@@ -16,7 +15,6 @@ import WordInput from './WordInput.vue';
 const { draft, of, first, open } = defineProps<{ draft: Draft; of: string; first: boolean; open: boolean }>();
 const standIn = defineModel<StandIn>({ required: true });
 
-provide(countriesKey, Object.fromEntries(draft.countries.map((c) => [c.key, c.name])));
 
 const LINE = 'preview';
 const shown = ref<Omit<Schemas['PreviewView'], 'evaluation'> & { evaluation: Evaluated }>();

@@ -1,38 +1,28 @@
 <script setup lang="ts">
-import { inject } from 'vue';
+import { computed } from 'vue';
 import type { Answer, Asked } from '../answers';
-import { countriesKey } from '../countries';
 import { usePartsOf } from './parts';
+
+interface Format {
+  code: string;
+  name: string;
+  parts: { name: string; label: string; required: boolean }[];
+}
 
 const { asked, id, describedBy, invalid, part } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean; part?: string | null }>();
 const model = defineModel<Answer | undefined>();
-
-const countries = inject(countriesKey, {});
 const { partOf, setPart } = usePartsOf(model);
 
-const lines = [
-  { name: 'street', label: 'Street and number', autocomplete: 'street-address' },
-  { name: 'postcode', label: 'Postcode', autocomplete: 'postal-code' },
-  { name: 'town', label: 'Town', autocomplete: 'address-level2' },
-];
+// The first is for a country that nobody chose yet.
+const formats = computed(() => asked.settings.countries as Format[]);
+const format = computed(() => formats.value.find((f) => f.code === partOf('country')) ?? formats.value[0]!);
 
+const autocomplete: Record<string, string> = { street: 'address-line1', extra: 'address-line2', town: 'address-level2', region: 'address-level1', postcode: 'postal-code' };
 const isWrong = (name: string) => invalid && (part == null || part === name);
 </script>
 
 <template>
   <div :id="id" class="entry-parts" role="group" :aria-labelledby="`${id}-label`" :aria-describedby="describedBy">
-    <div v-for="line in lines" :key="line.name" class="entry-part" :class="line.name">
-      <label :for="`${id}-${line.name}`">{{ line.label }}</label>
-      <input
-        :id="`${id}-${line.name}`"
-        class="entry-input"
-        :value="partOf(line.name)"
-        :autocomplete="line.autocomplete"
-        :required="asked.required && line.name !== 'postcode'"
-        :aria-invalid="isWrong(line.name) || undefined"
-        @input="setPart(line.name, $event)"
-      />
-    </div>
     <div class="entry-part country">
       <label :for="`${id}-country`">Country</label>
       <select
@@ -45,8 +35,20 @@ const isWrong = (name: string) => invalid && (part == null || part === name);
         @change="setPart('country', $event)"
       >
         <option value="">Choose …</option>
-        <option v-for="(name, code) in countries" :key="code" :value="code">{{ name }}</option>
+        <option v-for="country in formats.slice(1)" :key="country.code" :value="country.code">{{ country.name }}</option>
       </select>
+    </div>
+    <div v-for="line in format.parts" :key="line.name" class="entry-part" :class="line.name">
+      <label :for="`${id}-${line.name}`">{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> if you like</span></label>
+      <input
+        :id="`${id}-${line.name}`"
+        class="entry-input"
+        :value="partOf(line.name)"
+        :autocomplete="autocomplete[line.name]"
+        :required="asked.required && line.required"
+        :aria-invalid="isWrong(line.name) || undefined"
+        @input="setPart(line.name, $event)"
+      />
     </div>
   </div>
 </template>

@@ -613,9 +613,6 @@ export interface components {
             shop: string;
             /** Format: uri */
             payments_url: string;
-            countries: {
-                [key: string]: string;
-            };
             products: components["schemas"]["ProductView"][];
         };
         ChangeDraftRequest: {

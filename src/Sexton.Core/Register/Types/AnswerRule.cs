@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Conditions;
 
@@ -27,6 +28,9 @@ public abstract class AnswerRule
 
     /// <summary>What stands beside the control: the unit of a number, the sign of a currency; "" for none.</summary>
     public virtual string Unit => "";
+
+    /// <summary>What the form needs to know beside the settings that are marked for it, by name.</summary>
+    public virtual ImmutableDictionary<string, JsonElement> ForTheForm => ImmutableDictionary<string, JsonElement>.Empty;
 
     /// <summary>What must be set before anybody can answer, such as a list to choose from; null when nothing lacks.</summary>
     public virtual SettingProblem? Lacks => null;

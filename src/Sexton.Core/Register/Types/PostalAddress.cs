@@ -1,11 +1,13 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Conditions;
 
 namespace Sexton.Core.Register.Types;
 
 /// <summary>
-/// A postal address in four parts: street, postcode, town, country (ISO 3166-1 alpha-2). As text: street, "postcode town", country, a line each.
+/// A postal address in the parts that its country uses: street, extra, town, postcode, region, and the country itself (ISO 3166-1 alpha-2). As text
+/// it stands in the lines of its country, with the country's name below.
 /// </summary>
 public sealed class PostalAddress : FieldType
 {
@@ -22,8 +24,6 @@ public sealed class PostalAddress : FieldType
         ["NL"] = "Netherlands",
     }.ToImmutableSortedDictionary(StringComparer.Ordinal);
 
-    private static readonly ImmutableArray<string> PartNames = ["street", "postcode", "town", "country"];
-
     /// <inheritdoc/>
     public override string Key => "postal_address";
 
@@ -39,22 +39,30 @@ public sealed class PostalAddress : FieldType
     private sealed class Rule : AnswerRule
     {
         private const int LongestPart = 60;
+        private const string Land = "country";
 
-        // Street, "postcode town", the longest country, and two line ends.
-        public override int LongestText => LongestPart + (LongestPart + 1 + LongestPart) + 14 + 2;
+        private static readonly ImmutableDictionary<string, JsonElement> FormCountries = ImmutableDictionary<string, JsonElement>.Empty.Add(
+            "countries",
+            JsonSerializer.SerializeToElement(Countries.Select(static c => Form(AddressFormat.Of(c.Key)!, c.Value)).Prepend(Form(AddressFormat.Unknown, ""))));
+
+        // Street, extra, town and region, the longest postcode, the longest name of a country, and five line ends.
+        public override int LongestText => (4 * LongestPart) + 8 + Countries.Values.Max(static n => n.Length) + 5;
 
         public override FactKind Fact => FactKind.Other;
+
+        public override ImmutableDictionary<string, JsonElement> ForTheForm => FormCountries;
 
         public override JsonObject Schema => new()
         {
             ["type"] = "object",
-            ["required"] = new JsonArray([.. PartNames.Select(static n => (JsonNode)JsonValue.Create(n))]),
+            ["required"] = new JsonArray("street", "town", Land),
             ["additionalProperties"] = new JsonObject { ["type"] = "string" },
         };
 
         public override ImmutableArray<AnswerValue> Samples =>
         [
-            AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Quarry Lane 4", ["postcode"] = "", ["town"] = "Aldmoor", ["country"] = "IE" }),
+            AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Quarry Lane 4", ["town"] = "Aldmoor", [Land] = "IE" }),
+            AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Am Wall 1", ["postcode"] = "28195", ["town"] = "Bremen", [Land] = "DE" }),
         ];
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
@@ -64,9 +72,11 @@ public sealed class PostalAddress : FieldType
                 return Reading.Refused(RefusalCodes.NotText);
             }
 
+            var country = raw.Parts.GetValueOrDefault(Land, "").Trim();
+            var format = AddressFormat.Of(country);
             var line = new LineRule(LongestPart);
             var parts = new Dictionary<string, string>(StringComparer.Ordinal);
-            foreach (var name in PartNames)
+            foreach (var name in (format ?? AddressFormat.Unknown).Parts)
             {
                 if (!CanonicalText.TryMake(raw.Parts.GetValueOrDefault(name, ""), out var text))
                 {
@@ -81,13 +91,19 @@ public sealed class PostalAddress : FieldType
                 parts[name] = text;
             }
 
-            if (parts.All(static p => p.Value.Length == 0 || p.Key is "country"))
-            {
-                return Reading.Empty;
-            }
+            // A country that the page chose by itself is no address yet.
+            return parts.Values.All(static p => p.Length == 0) ? Reading.Empty : Check(country, format, parts);
+        }
 
-            // A postcode is not wanted: parts of Ireland and the countries' own forms do without.
-            foreach (var name in PartNames.Where(static n => n is not "postcode"))
+        public override string TextOf(AnswerValue value, string language)
+        {
+            var country = value.Parts![Land];
+            return string.Join('\n', (AddressFormat.Of(country) ?? AddressFormat.Unknown).Write(value.Parts).Append(Countries.GetValueOrDefault(country, country)));
+        }
+
+        private static Reading Check(string country, AddressFormat? format, Dictionary<string, string> parts)
+        {
+            foreach (var name in (format ?? AddressFormat.Unknown).Parts.Where((format ?? AddressFormat.Unknown).Needs))
             {
                 if (parts[name].Length == 0)
                 {
@@ -95,16 +111,26 @@ public sealed class PostalAddress : FieldType
                 }
             }
 
-            return Countries.ContainsKey(parts["country"])
-                ? Reading.Of(AnswerValue.Of(parts))
-                : Reading.Refused(new Refusal(RefusalCodes.UnknownCountry, Part: "country"));
+            if (format is null)
+            {
+                return Reading.Refused(country.Length == 0 ? new Refusal(RefusalCodes.PartMissing, Land, Part: Land) : new Refusal(RefusalCodes.UnknownCountry, Part: Land));
+            }
+
+            if (parts["postcode"].Length > 0)
+            {
+                if (format.Postcode(parts["postcode"]) is not { } postcode)
+                {
+                    return Reading.Refused(new Refusal("wrong_postcode", format.Example, Countries[country], "postcode", LanguageMap.Of("This is not a postcode of {2}. It looks like {1}.")));
+                }
+
+                parts["postcode"] = postcode;
+            }
+
+            parts[Land] = country;
+            return Reading.Of(AnswerValue.Of(parts));
         }
 
-        public override string TextOf(AnswerValue value, string language)
-        {
-            var parts = value.Parts!;
-            var town = parts["postcode"].Length == 0 ? parts["town"] : parts["postcode"] + " " + parts["town"];
-            return string.Join('\n', parts["street"], town, Countries.GetValueOrDefault(parts["country"], parts["country"]));
-        }
+        private static object Form(AddressFormat format, string name) =>
+            new { code = format.Country, name, parts = format.Parts.Select(p => new { name = p, label = format.NameOf(p), required = format.Needs(p) }) };
     }
 }
