@@ -15,6 +15,8 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     const credit = await desk.add({ label: 'Planting credit', type: 'an amount of money', of });
     await desk.paragraph(credit).getByRole('button', { name: 'a least amount' }).click();
     await desk.paragraph(credit).getByLabel('at least …').fill('10');
+    await desk.paragraph(credit).getByRole('button', { name: 'that it is sensitive' }).click();
+    await expect(desk.paragraph(credit).getByText('covered on the order page')).toBeVisible();
     const box = await desk.add({ label: 'A box of bulbs', type: 'how many of each', of });
     await expect(desk.paragraph(box).getByText('It offers nothing. Add choices.')).toBeVisible();
     await desk.paste(box, ['Tulip', 'Crocus', 'Allium']);
@@ -77,6 +79,8 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     const number = await payByCard(page);
     await page.goto(`/console/orders/${number}`);
     const answer = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) }).locator('[data-slot]');
+    await expect(answer('Planting credit')).toBeHidden();
+    await page.getByRole('button', { name: 'covered; show Planting credit' }).click();
     await expect(answer('Planting credit')).toHaveText('€\u00a025.50');
     await expect(answer('A box of bulbs')).toHaveText('7 × Tulip\n5 × Crocus');
     await expect(answer('When may we come')).toHaveText('2027-03-31, 17:00–20:00');

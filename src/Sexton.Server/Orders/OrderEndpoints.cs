@@ -77,6 +77,7 @@ internal static class OrderEndpoints
                 // An answer that the order page does not get is not shown here either, only followed.
                 trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? a.Text : null,
                 a.Value is not null && trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? version.Plan.Find(a.Field)?.Rule.KeptText(a.Value) : null,
+                version.Plan.Find(a.Field)?.Field.Sensitive == true,
                 a.Value is null,
                 [.. DestinationIndex.All.Select(d => trail.MarkOf(a, d.Key))]))],
             [.. order.Content.NotAsked.Select(static n => new NotAskedRow(n.LineId, n.UnitId, n.Field, n.Label, n.Why))]);
@@ -142,6 +143,7 @@ internal sealed record TrailColumn(string Key, string Name, DestinationFamily Fa
 /// <param name="Label">The question.</param>
 /// <param name="Text">The answer; null when the order page does not get it.</param>
 /// <param name="Kept">A longer text that the answer keeps word for word, such as what was agreed to; or null.</param>
+/// <param name="Sensitive">Whether it is covered until somebody asks to see it.</param>
 /// <param name="LeftEmpty">Whether it was left empty.</param>
 /// <param name="Marks">A mark for each destination.</param>
-internal sealed record TrailRow(string Slot, string? LineId, string? UnitId, string Label, string? Text, string? Kept, bool LeftEmpty, IReadOnlyList<MarkView> Marks);
+internal sealed record TrailRow(string Slot, string? LineId, string? UnitId, string Label, string? Text, string? Kept, bool Sensitive, bool LeftEmpty, IReadOnlyList<MarkView> Marks);

@@ -164,7 +164,7 @@ const more = ref(false);
         <template v-if="fact && !fixed && f.default !== null && f.default !== undefined || wanted.includes('default')"
           >; holds “<ValueInput :model-value="f.default" :kind="fact?.kind ?? 'text'" :options="fact?.options" :list="fact?.kind === 'list'" label="What it holds at first" @update:model-value="set('default', $event ?? null)" />” at first<template v-if="f.default !== null && f.default !== undefined">, which <button class="act" @click="set('default_must_change', !f.default_must_change)">{{ f.default_must_change ? 'must be changed' : 'may be left so' }}</button>, <button class="act small" @click="set('default', null)">hold nothing</button></template></template
         >
-        <template v-if="f.sensitive">; sensitive <button class="act small" @click="set('sensitive', false)">take away</button></template>
+        <template v-if="f.sensitive">; sensitive, so covered on the order page until somebody asks <button class="act small" @click="set('sensitive', false)">take away</button></template>
         <div v-if="!type?.asks_nothing" class="offers small">
           add:
           <button v-for="setting in offered" :key="setting.name" class="act" @click="wanted.push(setting.name)">{{ setting.offer }}</button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import { computed, nextTick, reactive, ref, useTemplateRef } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 import { cellAfter, focusCell } from '../parts/grid';
 import MarkSign from '../parts/MarkSign.vue';
@@ -20,6 +20,9 @@ const groups = computed(() => [
   group('', 'The order', 'asked once', null),
 ]);
 const families = computed(() => [...new Set(trail.destinations.map((d) => d.family))].map((family) => ({ family, count: trail.destinations.filter((d) => d.family === family).length })));
+
+/** The sensitive answers that somebody asked to see. */
+const uncovered = reactive(new Set<string>());
 
 const cursor = ref({ row: 0, column: 0 });
 const table = useTemplateRef<HTMLTableElement>('table');
@@ -81,6 +84,7 @@ async function onKey(event: KeyboardEvent): Promise<void> {
         <td class="answer">
           <span v-if="row.left_empty" class="soft">left empty</span>
           <span v-else-if="row.text === null" class="soft">does not go to this page</span>
+          <button v-else-if="row.sensitive && !uncovered.has(row.slot)" class="act" @click="uncovered.add(row.slot)">covered; show<span class="visually-hidden"> {{ row.label }}</span></button>
           <template v-else>
             <span :data-slot="row.slot">{{ row.text }}</span>
             <details v-if="row.kept" class="kept"><summary>word for word</summary>{{ row.kept }}</details>

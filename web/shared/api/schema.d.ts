@@ -1176,6 +1176,7 @@ export interface components {
             label: string;
             text: null | string;
             kept: null | string;
+            sensitive: boolean;
             left_empty: boolean;
             marks: components["schemas"]["MarkView"][];
         };
