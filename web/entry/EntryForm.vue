@@ -61,7 +61,7 @@ function set(key: string, answer: Answer | undefined): void {
 watch(
   () => asked.map((f) => f.slot),
   (now, before) => {
-    const further = asked.filter((f) => !before.includes(f.slot) && f.type !== 'words_only');
+    const further = asked.filter((f) => !before.includes(f.slot) && !f.asks_nothing);
     if (before.length && further.length) said.value = `Now also asked: ${further.map((f) => f.label).join(', ')}`;
     else if (now.length < before.length) said.value = 'Some of it is no longer asked.';
   },
@@ -91,7 +91,7 @@ defineExpose({ focusFirstProblem });
       </p>
       <div v-else class="entry-field" :class="{ shares: row.field.shares_row }" @focusout="visited.add(row.field.field)">
         <component :is="row.group ? 'p' : 'label'" :id="`${row.id}-label`" class="entry-label" :for="row.group ? undefined : row.id">
-          {{ row.field.label }} <span v-if="!row.field.required && row.field.type !== 'words_only'" class="entry-optional">if you like</span>
+          {{ row.field.label }} <span v-if="!row.field.required && !row.field.asks_nothing" class="entry-optional">if you like</span>
         </component>
         <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" alt="" />
         <component

@@ -288,6 +288,7 @@ public sealed partial class Evaluation : IOccasion
         }
 
         var plain = field.Field;
+        state.Required = plain.Required;
         var raw = state.Raw ?? plain.Default;
         if (raw is not null && !raw.IsBlank)
         {
@@ -309,7 +310,7 @@ public sealed partial class Evaluation : IOccasion
             }
         }
 
-        state.Required = plain.Required || field.RequiredWhen?.Holds(this, place) == true;
+        state.Required = state.Required || field.RequiredWhen?.Holds(this, place) == true;
         if (state.Required && state.Value is null)
         {
             Refuse(ref state, new Refusal(RefusalCodes.Required));
@@ -372,7 +373,7 @@ public sealed partial class Evaluation : IOccasion
             _fields.Add(field);
         }
 
-        _asked.Add(new AskedField(field, place, lineId, unitId, state.Value, state.Required || (field.Field.Required && !field.Type.AsksNothing)));
+        _asked.Add(new AskedField(field, place, lineId, unitId, state.Value, state.Required));
         if (state.RefusedAt > 0)
         {
             _problems.Add(new AnswerProblem(_refusals[state.RefusedAt - 1], field, lineId, unitId, field.Field.Step));

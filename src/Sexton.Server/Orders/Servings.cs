@@ -5,6 +5,7 @@ using Microsoft.Extensions.Options;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Data;
+using Sexton.Server.Hosting;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Orders;
@@ -33,6 +34,6 @@ internal sealed class Servings(SextonDb db, CurrentRegister current, IOptions<Js
             set artefact = excluded.artefact, projection = excluded.projection, last_at = excluded.last_at, times = servings.times + 1
             """,
             cancel);
-        return Results.Bytes(served, "application/json; charset=utf-8");
+        return WrittenJson.Reply(served);
     }
 }

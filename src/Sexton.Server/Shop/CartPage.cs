@@ -28,6 +28,6 @@ internal sealed class CartPage(CartStore carts, CurrentRegister current, ShopClo
             await carts.ShownAsync(row, served, JsonSerializer.Serialize(projection, RegisterJson.Options), cancel);
         }
 
-        return EvaluationWriting.Reply(served);
+        return WrittenJson.Reply(served);
     }
 }

@@ -22,7 +22,7 @@ internal static class EvaluateEndpoint
         try
         {
             evaluation.Run(version.Plan, products, filled, clock.Today);
-            return EvaluationWriting.Reply(writing.Write(EvaluationView.Of(evaluation)));
+            return WrittenJson.Reply(writing.Write(EvaluationView.Of(evaluation)));
         }
         finally
         {

@@ -17,9 +17,6 @@ internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
     /// <summary>Writes a reply.</summary>
     public byte[] Write<T>(T reply) => JsonSerializer.SerializeToUtf8Bytes(reply, _options);
 
-    /// <summary>A reply that was written.</summary>
-    public static IResult Reply(byte[] written) => Results.Bytes(written, "application/json; charset=utf-8");
-
     // The forms of fields are the same few in every reply.
     private sealed class WrittenOnce(JsonSerializerOptions plain) : JsonConverter<FormField>
     {

@@ -843,6 +843,7 @@ export interface components {
             section: null | string;
             opens: boolean;
             type: string;
+            asks_nothing: boolean;
             label: string;
             help: string;
             placeholder: string;

@@ -12,30 +12,34 @@ namespace Sexton.Core.Register.Types;
 /// <param name="Lines">The lines, each of one part or of two with a space between.</param>
 /// <param name="NeedsPostcode">Whether nothing arrives without a postcode.</param>
 /// <param name="Example">What a postcode looks like.</param>
-internal sealed partial record AddressFormat(string Country, ImmutableArray<string> Lines, bool NeedsPostcode, string Example)
+/// <param name="Shape">What every postcode fits, as it is written in the country.</param>
+internal sealed partial record AddressFormat(string Country, ImmutableArray<string> Lines, bool NeedsPostcode, string Example, Regex Shape)
 {
     private static readonly ImmutableArray<string> PostcodeFirst = ["street", "extra", "postcode town"];
 
-    private static readonly FrozenDictionary<string, (AddressFormat Format, Regex Postcode)> Known = new (AddressFormat Format, Regex Postcode)[]
+    private static readonly FrozenDictionary<string, AddressFormat> Known = new AddressFormat[]
     {
-        (new("AT", PostcodeFirst, true, "1010"), Austrian()),
-        (new("BE", PostcodeFirst, true, "1000"), FourDigits()),
-        (new("DE", PostcodeFirst, true, "28195"), FiveDigits()),
-        (new("DK", PostcodeFirst, true, "8000"), FourDigits()),
-        (new("FR", PostcodeFirst, true, "69001"), FiveDigits()),
-        (new("GB", ["street", "extra", "town", "postcode"], true, "SW1A 1AA"), British()),
-        (new("IE", ["street", "extra", "town", "region", "postcode"], false, "A65 F4E2"), Irish()),
-        (new("NL", PostcodeFirst, true, "1012 AB"), Dutch()),
-    }.ToFrozenDictionary(static f => f.Format.Country, StringComparer.Ordinal);
+        new("AT", PostcodeFirst, true, "1010", Austrian()),
+        new("BE", PostcodeFirst, true, "1000", FourDigits()),
+        new("DE", PostcodeFirst, true, "28195", FiveDigits()),
+        new("DK", PostcodeFirst, true, "8000", FourDigits()),
+        new("FR", PostcodeFirst, true, "69001", FiveDigits()),
+        new("GB", ["street", "extra", "town", "postcode"], true, "SW1A 1AA", British()),
+        new("IE", ["street", "extra", "town", "region", "postcode"], false, "A65 F4E2", Irish()),
+        new("NL", PostcodeFirst, true, "1012 AB", Dutch()),
+    }.ToFrozenDictionary(static f => f.Country, StringComparer.Ordinal);
 
-    /// <summary>The address of a country that nobody chose yet.</summary>
-    public static AddressFormat Unknown { get; } = new("", PostcodeFirst, false, "");
+    /// <summary>The address of a country that nobody chose yet, or that is not delivered to.</summary>
+    public static AddressFormat Unknown { get; } = new("", PostcodeFirst, false, "", Anything());
+
+    /// <summary>The countries with a format of their own.</summary>
+    public static IEnumerable<string> Countries => Known.Keys;
 
     /// <summary>The parts in the order of their lines, without the country.</summary>
     public ImmutableArray<string> Parts { get; } = [.. Lines.SelectMany(static l => l.Split(' '))];
 
-    /// <summary>The format of a country, or null for one that is not delivered to.</summary>
-    public static AddressFormat? Of(string country) => Known.TryGetValue(country, out var known) ? known.Format : null;
+    /// <summary>The format of a country, or <see cref="Unknown"/>.</summary>
+    public static AddressFormat Of(string country) => Known.GetValueOrDefault(country, Unknown);
 
     /// <summary>What a part is called.</summary>
     public string NameOf(string part) => part switch
@@ -61,7 +65,7 @@ internal sealed partial record AddressFormat(string Country, ImmutableArray<stri
             "NL" when bare.Length == 6 => bare[..4] + " " + bare[4..],
             _ => bare,
         };
-        return Known[Country].Postcode.IsMatch(written) ? written : null;
+        return Shape.IsMatch(written) ? written : null;
     }
 
     /// <summary>The lines of an address, empty ones left out, without the country.</summary>
@@ -86,4 +90,7 @@ internal sealed partial record AddressFormat(string Country, ImmutableArray<stri
 
     [GeneratedRegex(@"\A[1-9][0-9]{3} [A-Z]{2}\z", RegexOptions.NonBacktracking)]
     private static partial Regex Dutch();
+
+    [GeneratedRegex("", RegexOptions.NonBacktracking)]
+    private static partial Regex Anything();
 }

@@ -62,9 +62,9 @@ public sealed class AmountOfMoney(string currency) : FieldType
     {
         private static readonly Refusal NotAmount = new("not_amount", Wording: LanguageMap.Of("Give “{0}” as an amount such as 12 or 12.50, without separators for thousands."));
 
-        private readonly int _decimals = MoneyText.ExponentOf(currency);
+        private readonly NumberLimits _limits = new(least, most, step, MoneyText.ExponentOf(currency), limit => Write(limit, currency, LanguageMap.Fallback));
 
-        public override int LongestText => new[] { least, most }.Max(amount => Write(amount, LanguageMap.Fallback).Length);
+        public override int LongestText => new[] { least, most }.Max(amount => Write(amount, currency, LanguageMap.Fallback).Length);
 
         public override string Unit => MoneyText.SignOf(currency);
 
@@ -72,7 +72,7 @@ public sealed class AmountOfMoney(string currency) : FieldType
 
         public override JsonObject Schema => new() { ["type"] = "number", ["minimum"] = least, ["maximum"] = most };
 
-        public override ImmutableArray<AnswerValue> Samples => [.. new[] { least, most }.Distinct().Where(OnStep).Select(AnswerValue.Of)];
+        public override ImmutableArray<AnswerValue> Samples => _limits.Samples;
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
@@ -81,18 +81,13 @@ public sealed class AmountOfMoney(string currency) : FieldType
                 ? ExactNumber.TryRead(Bare(text), out var amount)
                 : ExactNumber.TryRead(raw, out amount);
             return !read ? Reading.Refused(NotAmount)
-                : decimal.Round(amount, _decimals) != amount ? Reading.Refused(new Refusal(RefusalCodes.TooManyDecimals, TextLimits.Number(_decimals)))
-                : amount < least ? Reading.Refused(new Refusal(RefusalCodes.TooLittle, Write(least, LanguageMap.Fallback)))
-                : amount > most ? Reading.Refused(new Refusal(RefusalCodes.TooMuch, Write(most, LanguageMap.Fallback)))
-                : !OnStep(amount) ? Reading.Refused(new Refusal(RefusalCodes.OffStep, Write(step!.Value, LanguageMap.Fallback), Write(least, LanguageMap.Fallback)))
+                : _limits.Check(amount) is { } refusal ? Reading.Refused(refusal)
                 : Reading.Of(ExactNumber.Canonical(raw, amount));
         }
 
-        public override string TextOf(AnswerValue value, string language) => Write(value.Number!.Value, language);
+        public override string TextOf(AnswerValue value, string language) => Write(value.Number!.Value, currency, language);
 
-        private bool OnStep(decimal amount) => step is not { } size || (amount - least) % size == 0;
-
-        private string Write(decimal amount, string language) => MoneyText.Format((long)(amount * MoneyText.UnitOf(currency)), currency, language);
+        private static string Write(decimal amount, string currency, string language) => MoneyText.Format((long)(amount * MoneyText.UnitOf(currency)), currency, language);
 
         private string Bare(string text)
         {

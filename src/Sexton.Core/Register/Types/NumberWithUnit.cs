@@ -59,11 +59,7 @@ public sealed class NumberWithUnit : FieldType
     {
         private readonly string _behind = unit.Length > 0 ? " " + unit : "";
 
-        // Made once, so that refusing a number makes nothing new.
-        private readonly Refusal _tooManyDecimals = new(RefusalCodes.TooManyDecimals, TextLimits.Number(decimals));
-        private readonly Refusal _tooLittle = new(RefusalCodes.TooLittle, With(least, unit));
-        private readonly Refusal _tooMuch = new(RefusalCodes.TooMuch, With(most, unit));
-        private readonly Refusal _offStep = new(RefusalCodes.OffStep, With(step, unit), With(least, unit));
+        private readonly NumberLimits _limits = new(least, most, step, decimals, limit => $"{limit.ToString("0.######", CultureInfo.InvariantCulture)} {unit}".TrimEnd());
 
         public override int LongestText => 1 + 15 + (decimals > 0 ? decimals + 1 : 0) + _behind.Length;
 
@@ -82,7 +78,7 @@ public sealed class NumberWithUnit : FieldType
             }
         }
 
-        public override ImmutableArray<AnswerValue> Samples => [.. new[] { least ?? 0, most ?? least ?? 1 }.Distinct().Where(OnStep).Select(AnswerValue.Of)];
+        public override ImmutableArray<AnswerValue> Samples => _limits.Samples;
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
@@ -91,36 +87,10 @@ public sealed class NumberWithUnit : FieldType
                 return Reading.Refused(RefusalCodes.NotNumber);
             }
 
-            return Check(number) is { } refusal ? Reading.Refused(refusal) : Reading.Of(ExactNumber.Canonical(raw, number));
+            return _limits.Check(number) is { } refusal ? Reading.Refused(refusal) : Reading.Of(ExactNumber.Canonical(raw, number));
         }
 
         public override string TextOf(AnswerValue value, string language) => value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
-
-        private Refusal? Check(decimal number)
-        {
-            if (number.Scale > decimals && decimal.Round(number, decimals) != number)
-            {
-                return _tooManyDecimals;
-            }
-
-            if (number < least)
-            {
-                return _tooLittle;
-            }
-
-            if (number > most)
-            {
-                return _tooMuch;
-            }
-
-            return OnStep(number) ? null : _offStep;
-        }
-
-        private bool OnStep(decimal number) => step is not { } size || (number - (least ?? 0)) % size == 0;
-
-        private static string With(decimal? limit, string unit) => $"{Write(limit ?? 0)} {unit}".TrimEnd();
-
-        private static string Write(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
 
         private static void Put(JsonObject schema, string name, decimal? limit)
         {

@@ -12,17 +12,8 @@ namespace Sexton.Core.Register.Types;
 public sealed class PostalAddress : FieldType
 {
     /// <summary>The countries that the shop delivers to, with their English short names (ISO 3166-1).</summary>
-    public static readonly ImmutableSortedDictionary<string, string> Countries = new Dictionary<string, string>(StringComparer.Ordinal)
-    {
-        ["AT"] = "Austria",
-        ["BE"] = "Belgium",
-        ["DE"] = "Germany",
-        ["DK"] = "Denmark",
-        ["FR"] = "France",
-        ["GB"] = "United Kingdom",
-        ["IE"] = "Ireland",
-        ["NL"] = "Netherlands",
-    }.ToImmutableSortedDictionary(StringComparer.Ordinal);
+    public static readonly ImmutableSortedDictionary<string, string> Countries =
+        AddressFormat.Countries.ToImmutableSortedDictionary(static c => c, Regions.NameOf, StringComparer.Ordinal);
 
     /// <inheritdoc/>
     public override string Key => "postal_address";
@@ -43,7 +34,7 @@ public sealed class PostalAddress : FieldType
 
         private static readonly ImmutableDictionary<string, JsonElement> FormCountries = ImmutableDictionary<string, JsonElement>.Empty.Add(
             "countries",
-            JsonSerializer.SerializeToElement(Countries.Select(static c => Form(AddressFormat.Of(c.Key)!, c.Value)).Prepend(Form(AddressFormat.Unknown, ""))));
+            JsonSerializer.SerializeToElement(Countries.Select(static c => Form(AddressFormat.Of(c.Key), c.Value)).Prepend(Form(AddressFormat.Unknown, ""))));
 
         // Street, extra, town and region, the longest postcode, the longest name of a country, and five line ends.
         public override int LongestText => (4 * LongestPart) + 8 + Countries.Values.Max(static n => n.Length) + 5;
@@ -76,7 +67,7 @@ public sealed class PostalAddress : FieldType
             var format = AddressFormat.Of(country);
             var line = new LineRule(LongestPart);
             var parts = new Dictionary<string, string>(StringComparer.Ordinal);
-            foreach (var name in (format ?? AddressFormat.Unknown).Parts)
+            foreach (var name in format.Parts)
             {
                 if (!CanonicalText.TryMake(raw.Parts.GetValueOrDefault(name, ""), out var text))
                 {
@@ -98,20 +89,17 @@ public sealed class PostalAddress : FieldType
         public override string TextOf(AnswerValue value, string language)
         {
             var country = value.Parts![Land];
-            return string.Join('\n', (AddressFormat.Of(country) ?? AddressFormat.Unknown).Write(value.Parts).Append(Countries.GetValueOrDefault(country, country)));
+            return string.Join('\n', AddressFormat.Of(country).Write(value.Parts).Append(Countries.GetValueOrDefault(country, country)));
         }
 
-        private static Reading Check(string country, AddressFormat? format, Dictionary<string, string> parts)
+        private static Reading Check(string country, AddressFormat format, Dictionary<string, string> parts)
         {
-            foreach (var name in (format ?? AddressFormat.Unknown).Parts.Where((format ?? AddressFormat.Unknown).Needs))
+            if (format.Parts.FirstOrDefault(p => format.Needs(p) && parts[p].Length == 0) is { } missing)
             {
-                if (parts[name].Length == 0)
-                {
-                    return Reading.Refused(new Refusal(RefusalCodes.PartMissing, name, Part: name));
-                }
+                return Reading.Refused(new Refusal(RefusalCodes.PartMissing, missing, Part: missing));
             }
 
-            if (format is null)
+            if (format == AddressFormat.Unknown)
             {
                 return Reading.Refused(country.Length == 0 ? new Refusal(RefusalCodes.PartMissing, Land, Part: Land) : new Refusal(RefusalCodes.UnknownCountry, Part: Land));
             }

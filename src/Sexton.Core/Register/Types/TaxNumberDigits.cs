@@ -46,7 +46,7 @@ internal static partial class TaxNumberDigits
         for (var i = 1; i < 8; i++)
         {
             var digit = Digit(number[i]);
-            sum += i % 2 == 1 ? digit : (digit / 5) + (digit * 2 % 10);
+            sum += i % 2 == 1 ? digit : Doubled(digit);
         }
 
         return (10 - (sum % 10)) % 10 == Digit(number[8]);
@@ -123,7 +123,7 @@ internal static partial class TaxNumberDigits
         for (var i = 0; i < number.Length; i++)
         {
             var digit = Digit(number[^(i + 1)]);
-            sum += i % 2 == 0 ? digit : (digit / 5) + (digit * 2 % 10);
+            sum += i % 2 == 0 ? digit : Doubled(digit);
         }
 
         return sum % 10 == 0;
@@ -139,6 +139,9 @@ internal static partial class TaxNumberDigits
 
         return sum;
     }
+
+    // Twice a digit, and the digits of that summed.
+    private static int Doubled(int digit) => (digit / 5) + (digit * 2 % 10);
 
     private static int Digit(char c) => c - '0';
 
