@@ -153,7 +153,7 @@ const more = ref(false);
       <dt>{{ type?.asks_nothing ? 'Says' : 'Answer' }}</dt>
       <dd>
         <template v-if="type?.asks_nothing">asks nothing</template>
-        <template v-else>must be given</template>
+        <template v-else>must be given </template>
         <Select v-if="field.optional && !type?.asks_nothing" class="words" :model-value="required" :options="[ALWAYS, NEVER, WHEN]" aria-label="When an answer must be given" @update:model-value="setRequired" />
         <template v-else-if="!type?.asks_nothing">always</template>
         <ConditionClause v-if="required === WHEN && !type?.asks_nothing" :model-value="f.required_when as Condition | null" :draft="draft" :level="f.level as Level" :sentence="field.sentences.required_when" :explained="explained?.required_when" :of-key="key" @update:model-value="set('required_when', $event ?? null)" />
@@ -203,6 +203,10 @@ const more = ref(false);
 }
 .whole {
   white-space: nowrap;
+}
+/* Room for the quotation marks on either side. */
+.whole :deep(.p-inputtext) {
+  max-width: calc(100% - 1.2em);
 }
 .offers {
   display: flex;

@@ -96,6 +96,8 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
   line-height: 1.8;
 }
 .sheet {
+  /* The sheet is the shop's, light in both themes; what the browser draws in it too. */
+  color-scheme: light;
   background: var(--artefact);
   color: var(--artefact-ink);
   border: 1px solid var(--rule-strong);

@@ -108,7 +108,7 @@ public sealed class PostalAddress : FieldType
             {
                 if (format.Postcode(parts["postcode"]) is not { } postcode)
                 {
-                    return Reading.Refused(new Refusal("wrong_postcode", format.Example, Countries[country], "postcode", LanguageMap.Of("This is not a postcode of {2}. It looks like {1}.")));
+                    return Reading.Refused(new Refusal("wrong_postcode", format.Example, Countries[country], "postcode", LanguageMap.Of("This is no postcode of the country chosen, {2}. There it looks like {1}.")));
                 }
 
                 parts["postcode"] = postcode;
