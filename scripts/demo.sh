@@ -37,7 +37,7 @@ prepare_demo() {
   fi
   start_cluster demo
   export SEXTON__DATABASE SEXTON__KEY SEXTON__PUBLICURL="http://localhost:$port" SEXTON__MAILPORT="$smtp" \
-    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/"
+    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/" SEXTON__STANDARDTAXPPM=230000
   SEXTON__DATABASE="$(connection_to sexton)"
   SEXTON__KEY="$(private_key)"
   load_demo

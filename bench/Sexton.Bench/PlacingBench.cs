@@ -4,6 +4,7 @@ using Npgsql;
 using NpgsqlTypes;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
@@ -57,19 +58,30 @@ internal static class PlacingBench
         Add("update attempts set state = $1, charge = $2 where id = $3", (short)AttemptState.Placed, "CH-1", attempt.Id);
         Add("update carts set order_id = $1, changed_at = $2 where id = $3", attempt.Id, now, attempt.CartId);
         Add(
-            "insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, charge, facts) values ($1, $2, $3, 'shop', 'shopper', $4, $5, $6, $7, $8::text::jsonb)",
-            attempt.Id, content.Version, content.Language, now, content.Currency, content.TotalMinor, "CH-1", JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
+            "insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, prices_include_tax, coupon, charge, facts) values ($1, $2, $3, 'shop', 'shopper', $4, $5, $6, true, '', $7, $8::text::jsonb)",
+            attempt.Id, content.Version, content.Language, now, content.Prices.Currency, content.Prices.TotalMinor, "CH-1", JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
         Add(
-            "insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, unit_minor, sum_minor, facts) select $1, a, b, c, d, e, f, g, h::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::text[]) as u(a, b, c, d, e, f, g, h)",
+            "insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, facts) select $1, a, b, c, d, e, f::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[]) as u(a, b, c, d, e, f)",
             attempt.Id,
             content.Lines.Select(l => l.Id).ToArray(),
             Enumerable.Range(0, content.Lines.Length).ToArray(),
             content.Lines.Select(l => l.ProductCode).ToArray(),
             content.Lines.Select(l => l.ProductName).ToArray(),
             content.Lines.Select(l => l.Quantity).ToArray(),
-            content.Lines.Select(l => l.UnitMinor).ToArray(),
-            content.Lines.Select(l => l.SumMinor).ToArray(),
             content.Lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray());
+        var prices = content.Prices.Rows;
+        Add(
+            "insert into order_prices (order_id, position, line_id, kind, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor) select $1, * from unnest($2::int[], $3::text[], $4::smallint[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::int[], $10::bigint[])",
+            attempt.Id,
+            Enumerable.Range(0, prices.Count).ToArray(),
+            prices.Select(r => r.LineId!).ToArray(),
+            prices.Select(r => (short)r.Kind).ToArray(),
+            prices.Select(r => r.Label).ToArray(),
+            prices.Select(r => r.Quantity).ToArray(),
+            prices.Select(r => r.UnitMinor).ToArray(),
+            prices.Select(r => r.SumMinor).ToArray(),
+            prices.Select(r => r.TaxPpm).ToArray(),
+            prices.Select(r => r.TaxMinor).ToArray());
         Add(
             "insert into answers (order_id, position, line_id, field, label, step, value, text) select $1, * from unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[], $7::text[], $8::text[])",
             attempt.Id,
@@ -160,15 +172,18 @@ internal static class PlacingBench
     {
         Version = 1,
         Language = "en",
-        Currency = "EUR",
-        TotalMinor = 5000,
+        Prices = new(
+            [.. Enumerable.Range(0, 5).Select(i => new OrderPrice($"line{i}", null, PriceRowKind.Goods, null, $"Product {i}", 1, 1000, 1000, 230_000, 187))],
+            IncludeTax: true,
+            5000,
+            "EUR"),
         Group = "household",
         Country = "IE",
         Day = new DateOnly(2026, 11, 25),
         Lines =
         [
             .. Enumerable.Range(0, 5).Select(i => new OrderLine(
-                $"line{i}", $"P{i}", $"Product {i}", 1, 1000, 1000, new LineFacts($"P{i}", null, "All", [], ImmutableSortedDictionary<string, ProductAttribute>.Empty, Ships: true))),
+                $"line{i}", $"P{i}", $"Product {i}", 1, new LineFacts($"P{i}", null, "All", [], ImmutableSortedDictionary<string, ProductAttribute>.Empty, Ships: true, 1000))),
         ],
         Answers =
         [

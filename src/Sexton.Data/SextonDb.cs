@@ -59,6 +59,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The servings of pages.</summary>
     public DbSet<ServingRow> Servings => Set<ServingRow>();
 
+    /// <summary>The coupons.</summary>
+    public DbSet<CouponRow> Coupons => Set<CouponRow>();
+
     /// <summary>The findings.</summary>
     public DbSet<FindingRow> Findings => Set<FindingRow>();
 
@@ -88,6 +91,11 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("shopper_groups").HasKey(g => g.Key);
             e.Property(g => g.Name).HasColumnType("jsonb");
+        });
+        builder.Entity<CouponRow>(e =>
+        {
+            e.ToTable("coupons").HasKey(c => c.Code);
+            e.Property(c => c.Name).HasColumnType("jsonb");
         });
         builder.Entity<ShopperRow>(e =>
         {
@@ -147,11 +155,17 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.HasIndex(o => new { o.ShopperId, o.Number }).HasFilter("shopper_id is not null");
             e.HasMany(o => o.Lines).WithOne().HasForeignKey(l => l.OrderId);
             e.HasMany(o => o.Answers).WithOne().HasForeignKey(a => a.OrderId);
+            e.HasMany(o => o.Prices).WithOne().HasForeignKey(p => p.OrderId);
         });
         builder.Entity<OrderLineRow>(e =>
         {
             e.ToTable("order_lines").HasKey(l => new { l.OrderId, l.LineId });
             e.Property(l => l.Facts).HasColumnType("jsonb");
+        });
+        builder.Entity<OrderPriceRow>(e =>
+        {
+            e.ToTable("order_prices").HasKey(p => new { p.OrderId, p.Position });
+            e.Property(p => p.Kind).HasConversion<short>();
         });
         builder.Entity<AnswerRow>(e => e.ToTable("answers").HasKey(a => new { a.OrderId, a.Position }));
         builder.Entity<DeliveryRow>(e =>

@@ -11,6 +11,9 @@ namespace Sexton.Destinations;
 /// <param name="Projection">What the destination gets.</param>
 public sealed record SentOrder(Guid Id, long Number, DateTimeOffset PlacedAt, OrderContent Content, Projection Projection)
 {
+    /// <summary>The prices as the destination shows them.</summary>
+    public IReadOnlyList<OrderPrice> PriceRows { get; init; } = Content.Prices.Rows;
+
     /// <summary>The place of each line in the order, from 1, by its id.</summary>
     public IReadOnlyDictionary<string, int> LineNumbers { get; } =
         Content.Lines.Select((line, i) => (line.Id, i)).ToDictionary(l => l.Id, l => l.i + 1, StringComparer.Ordinal);

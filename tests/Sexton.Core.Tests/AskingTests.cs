@@ -266,7 +266,7 @@ public sealed class AskingTests
     public void Prices_sum_exactly_and_a_variant_has_its_own()
     {
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 3), Fixture.Line("TREE", 2), Fixture.Line("POT/POT-L", 2)));
-        evaluation.Rows.Select(r => (r.ProductCode, r.Label, r.SumMinor)).ShouldBe([("LABEL", "Zinc label", 5100L), ("TREE", "Quince", 17900L), ("POT-L", "Pot, large", 4800L)]);
+        PricingTests.Rows(evaluation).ShouldBe("Zinc label 3×1700=5100|Quince 2×8950=17900|Pot, large 2×2400=4800");
         evaluation.TotalMinor.ShouldBe(27800);
     }
 

@@ -16,8 +16,6 @@ namespace Sexton.Core.Tests;
 /// </summary>
 public sealed class ReferenceTests
 {
-    private static readonly string Root = FindRoot();
-
     /// <summary>
     /// Unicode Standard Annex #29, GraphemeBreakTest.txt of Unicode 15.0 (Debian's unicode-data). .NET 10 follows Unicode 16.0, whose rule
     /// GB9c (conjunct forms of Indic scripts) came with 15.1: no case of the 15.0 file differs by it.
@@ -65,7 +63,7 @@ public sealed class ReferenceTests
             threads: 1);
         rules.Count.ShouldBeGreaterThan(3000);
         rules.Count(r => r!["places"]![0]!["holds"]!.GetValue<bool>()).ShouldBeInRange(rules.Count / 10, rules.Count * 9 / 10, "conditions that mostly hold, or mostly do not, would show little");
-        Write("json-logic.json", rules);
+        ReferenceFiles.Write("json-logic.json", rules);
     }
 
     [Fact]
@@ -83,7 +81,7 @@ public sealed class ReferenceTests
             },
             iter: 8000,
             threads: 1);
-        Write("dates.json", texts);
+        ReferenceFiles.Write("dates.json", texts);
     }
 
     [Fact]
@@ -113,7 +111,7 @@ public sealed class ReferenceTests
         cases.Add(new JsonObject { ["schema"] = new LineText().SettingsSchema, ["value"] = new JsonObject { ["longest"] = 501 }, ["valid"] = false });
         cases.Add(new JsonObject { ["schema"] = new CalendarDay().SettingsSchema, ["value"] = new JsonObject { ["earliest"] = new JsonObject() }, ["valid"] = false });
         cases.Count.ShouldBeGreaterThan(150);
-        Write("schemas.json", cases);
+        ReferenceFiles.Write("schemas.json", cases);
     }
 
     /// <summary>Numbers near to real ones: a tax number's digits at random, and every check digit tried on them.</summary>
@@ -138,7 +136,7 @@ public sealed class ReferenceTests
             numbers.Count(n => n.Key.StartsWith(country, StringComparison.Ordinal) && n.Value!.GetValue<bool>()).ShouldBeGreaterThan(10, country);
         }
 
-        Write("tax-numbers.json", numbers);
+        ReferenceFiles.Write("tax-numbers.json", numbers);
     }
 
     [Fact]
@@ -166,7 +164,7 @@ public sealed class ReferenceTests
         }
 
         read.Count(static r => r!["made"] is not null).ShouldBeInRange(300, 1900);
-        Write("telephones.json", read);
+        ReferenceFiles.Write("telephones.json", read);
     }
 
     [Fact]
@@ -174,9 +172,9 @@ public sealed class ReferenceTests
     {
         var country = new Country();
         var rule = country.Bind(new SettingReader(country, new Dictionary<string, JsonElement>(StringComparer.Ordinal)));
-        Write("countries.json", new JsonArray([.. rule.Choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]));
+        ReferenceFiles.Write("countries.json", new JsonArray([.. rule.Choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]));
         var letters = Enumerable.Range('A', 26).Select(static c => (char)c).ToArray();
-        Write("minor-units.json", new JsonObject(
+        ReferenceFiles.Write("minor-units.json", new JsonObject(
             from a in letters from b in letters from c in letters
             let code = string.Concat(a, b, c)
             select new KeyValuePair<string, JsonNode?>(code, MoneyText.ExponentOf(code))));
@@ -202,8 +200,8 @@ public sealed class ReferenceTests
             }
         }
 
-        Write("addresses.json", addresses);
-        Write("postcodes.json", postcodes);
+        ReferenceFiles.Write("addresses.json", addresses);
+        ReferenceFiles.Write("postcodes.json", postcodes);
     }
 
     // Where a country's check digits stand: most have them last.
@@ -275,23 +273,6 @@ public sealed class ReferenceTests
             Level.Line => lines.Select(i => new Place(i, -1)),
             _ => lines.SelectMany(i => Enumerable.Range(0, evaluation.UnitsOf(i)).Select(u => new Place(i, u))),
         };
-    }
-
-    private static void Write(string name, JsonNode content)
-    {
-        var folder = Directory.CreateDirectory(Path.Combine(Root, "artifacts", "reference"));
-        File.WriteAllText(Path.Combine(folder.FullName, name), content.ToJsonString(RegisterJson.Options));
-    }
-
-    private static string FindRoot()
-    {
-        var folder = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(folder, "Sexton.slnx")))
-        {
-            folder = Path.GetDirectoryName(folder) ?? throw new InvalidOperationException("These tests run inside the repository.");
-        }
-
-        return folder;
     }
 
     private sealed class Occasion : IOccasion

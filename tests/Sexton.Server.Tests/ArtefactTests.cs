@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using MimeKit;
 using Sexton.Core.Orders;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
@@ -18,7 +19,7 @@ namespace Sexton.Server.Tests;
 /// </summary>
 public sealed class ArtefactTests
 {
-    private static readonly LineFacts Facts = new("A", null, "Things", [], System.Collections.Immutable.ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty, Ships: true);
+    private static readonly LineFacts Facts = new("A", null, "Things", [], System.Collections.Immutable.ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty, Ships: true, CatalogueMinor: 1);
     private static readonly SentOrder Order = MakeOrder();
     private static readonly ShopperEmailDestination Email = new(new EmailSettings("Shop", new MailboxAddress("Shop", "shop@marrowby.example"), "", 0, id => $"http://localhost/{id}", TimeSpan.Zero));
     private static readonly BackOfficeDestination BackOffice = new(() => throw new NotSupportedException());
@@ -215,9 +216,17 @@ public sealed class ArtefactTests
             Group = "household",
             Country = "IE",
             Day = new DateOnly(2026, 11, 25),
-            Currency = "EUR",
-            TotalMinor = 1111,
-            Lines = [new("a", "A-1", "Product 1", 1, 1, 1, Facts) { Units = ["u1", "u2"], UnitName = "Seat" }, new("b", "B-1", "Yes 1", 11, 1, 11, Facts)],
+            Prices = new(
+                [
+                    new("a", null, PriceRowKind.Goods, null, "Product 1", 1, 1, 1, 0, 0),
+                    new("a", "u1", PriceRowKind.Answer, "badge", "Badge: 1", 1, 1, 1, 0, 0),
+                    new("b", null, PriceRowKind.Goods, null, "Yes 1", 11, 1, 11, 0, 0),
+                    new(null, null, PriceRowKind.Answer, "count", "How many: 1", 1, 1, 1, 230_000, 0),
+                ],
+                IncludeTax: true,
+                1111,
+                "EUR"),
+            Lines = [new("a", "A-1", "Product 1", 1, Facts) { Units = ["u1", "u2"], UnitName = "Seat" }, new("b", "B-1", "Yes 1", 11, Facts)],
             Answers =
             [
                 new(null, null, "name", "Your name", "contact", AnswerValue.Of("Yes"), "Yes"),

@@ -3,14 +3,22 @@ import type { Schemas } from '../shared/api/client';
 export type AnswerProblem = Schemas['ProblemView'];
 
 /** A field where it is asked: its form, the choices offered here, and the canonical text of its answer. */
-export interface Asked extends Omit<Schemas['FormField'], 'key'> {
+export interface Asked extends Omit<Schemas['FormField'], 'key' | 'choices'> {
+  choices: Choice[];
   slot: string;
   field: string;
   line_id: string | null;
   unit_id: string | null;
   required: boolean;
   text: string;
+  /** What it costs, beside the choices; "" for nothing. */
+  cost: string;
+  /** What the answer at hand adds or takes off; "" for nothing. */
+  adds: string;
 }
+
+/** A choice with what it costs; "" for nothing. */
+export type Choice = Schemas['ChoiceView'] & { cost: string };
 
 /** An evaluation with the form of every field where it is asked. */
 export type Evaluated = Omit<Schemas['EvaluationView'], 'fields' | 'asked'> & { asked: Asked[] };
@@ -20,15 +28,18 @@ export function unfold({ fields, asked, ...rest }: Schemas['EvaluationView']): E
   const forms = new Map(fields.map(({ key, ...form }) => [key, form]));
   return {
     ...rest,
-    asked: asked.map(({ choices, ...place }) => {
+    asked: asked.map(({ choices, costs, adds, ...place }) => {
       const form = forms.get(place.field)!;
+      const costOf = (choice: string | null) => costs?.find((c) => c.choice === choice)?.text ?? '';
       return {
         ...form,
         ...place,
         line_id: place.line_id ?? null,
         unit_id: place.unit_id ?? null,
         slot: [place.line_id, place.unit_id, place.field].join('/'),
-        choices: choices ? form.choices.filter((c) => choices.includes(c.key)) : form.choices,
+        choices: form.choices.filter((c) => !choices || choices.includes(c.key)).map((c) => ({ ...c, cost: costOf(c.key) })),
+        cost: costOf(null),
+        adds: adds ?? '',
       };
     }),
   };

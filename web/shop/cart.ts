@@ -40,6 +40,8 @@ export function useCart(kind: CartKind) {
     replace: (line: LineDraft, orderAnswers: Answers) => take(api.PUT('/api/shop/v1/cart/lines', { headers, body: { ...line, order_answers: orderAnswers } })),
     change: (id: string, quantity: number, answers?: Answers, units?: Unit[], step?: string) =>
       take(api.PUT('/api/shop/v1/cart/lines/{id}', { headers, params: { path: { id } }, body: { quantity, answers, units, step } })),
+    /** Gives a coupon; "" takes it out. */
+    coupon: (code: string) => take(api.PUT('/api/shop/v1/cart/coupon', { headers, body: { code } })),
     answer: (step: string, answers: Answers) => take(api.PUT('/api/shop/v1/cart/answers', { headers, body: { step, answers } })),
   };
 }

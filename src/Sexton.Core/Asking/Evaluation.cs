@@ -20,7 +20,7 @@ public sealed partial class Evaluation : IOccasion
 {
     private readonly List<AskedField> _asked = [];
     private readonly List<AnswerProblem> _problems = [];
-    private readonly List<PriceRow> _rows = [];
+    private readonly CartPricing _pricing = new();
     private readonly List<Refusal> _refusals = [];
     private readonly AnswerSheet _sheet = new();
     private readonly List<PlannedField> _fields = [];
@@ -48,10 +48,16 @@ public sealed partial class Evaluation : IOccasion
     public IReadOnlyList<AnswerProblem> Problems => _problems;
 
     /// <summary>What it costs, row by row.</summary>
-    public IReadOnlyList<PriceRow> Rows => _rows;
+    public IReadOnlyList<PriceRow> Rows => _pricing.Rows;
 
-    /// <summary>The sum of the rows, in minor units.</summary>
-    public long TotalMinor { get; private set; }
+    /// <summary>The tax by rate, the lowest rate first.</summary>
+    public IReadOnlyList<TaxSum> Taxes => _pricing.Taxes;
+
+    /// <summary>Whether the rows include tax; else it comes on top of them.</summary>
+    public bool PricesIncludeTax { get; private set; }
+
+    /// <summary>What there is to pay, in minor units: the sum of the rows, and of the taxes where they come on top.</summary>
+    public long TotalMinor => _pricing.TotalMinor;
 
     /// <summary>The currency of all amounts (ISO 4217).</summary>
     public string Currency { get; private set; } = "";
@@ -93,6 +99,7 @@ public sealed partial class Evaluation : IOccasion
         }
 
         Collect();
+        _pricing.Run(this, products);
     }
 
     /// <summary>Whether a line is of something that is sold.</summary>
@@ -117,6 +124,16 @@ public sealed partial class Evaluation : IOccasion
     public IEnumerable<Choice> Offered(AskedField asked) =>
         asked.Field.Rule.Choices.Where((_, i) => asked.Field.ChoiceWhen[i]?.Holds(this, asked.Place) ?? true);
 
+    /// <summary>The id of the line at a place, or null for the order.</summary>
+    internal string? LineIdAt(Place place) => place.Line < 0 ? null : LineAt(place.Line).Id;
+
+    /// <summary>The id of the unit at a place, or null.</summary>
+    internal string? UnitIdAt(Place place) => place.Unit < 0 ? null : LineAt(place.Line).Units[place.Unit].Id;
+
+    /// <summary>Adds a problem of the answer of a field, or of the cart where there is none.</summary>
+    internal void AddProblem(Refusal refusal, PlannedField? field, Place place) =>
+        _problems.Add(new AnswerProblem(refusal, field, LineIdAt(place), UnitIdAt(place), field?.Field.Step ?? Step.Cart.Key));
+
     /// <inheritdoc/>
     bool IOccasion.Offers(int choice) => _reading!.ChoiceWhen[choice]?.Holds(this, _readingAt) ?? true;
 
@@ -135,6 +152,7 @@ public sealed partial class Evaluation : IOccasion
     private void Load(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today)
     {
         (Plan, Cart, Currency, LineCount) = (plan, cart, products.Currency, cart.Lines.Length);
+        PricesIncludeTax = products.Tax.PricesIncludeTax;
         Group = products.GroupOf(cart.Group);
         Country = cart.Answers.Find(BuiltInFields.DeliveryAddress)?.Parts is { } parts && parts.TryGetValue("country", out var to) && to.Length == 2
             ? to
@@ -147,14 +165,13 @@ public sealed partial class Evaluation : IOccasion
         _asked.Clear();
         _fields.Clear();
         _problems.Clear();
-        _rows.Clear();
         _refusals.Clear();
         if (_lines.Length < LineCount)
         {
             _lines = new Line[LineCount * 2];
         }
 
-        (TotalMinor, CartCount) = (0, 0);
+        (CartTotal, CartCount) = (0, 0);
         var units = 0;
         for (var i = 0; i < LineCount; i++)
         {
@@ -165,7 +182,8 @@ public sealed partial class Evaluation : IOccasion
                 var many = mask.AnyUnit ? line.Units.Length : 0;
                 _lines[i] = new Line(line, goods, mask, many, units);
                 units += many;
-                AddRow(line, goods);
+                CartTotal += (decimal)goods.PriceMinor * line.Quantity;
+                CartCount += line.Quantity;
             }
             else
             {
@@ -179,7 +197,7 @@ public sealed partial class Evaluation : IOccasion
             _problems.Add(new(new Refusal(Sentences.EmptyCart), null, null, null, Step.Cart.Key));
         }
 
-        CartTotal = new decimal(TotalMinor) / MoneyText.UnitOf(Currency);
+        CartTotal /= MoneyText.UnitOf(Currency);
         _sheet.Load(plan, cart.Answers, LineCount, units);
         for (var i = 0; i < LineCount; i++)
         {
@@ -188,14 +206,6 @@ public sealed partial class Evaluation : IOccasion
                 _sheet.LayOut(plan, cart.Lines[i], i, _lines[i].FirstUnit, _lines[i].Units);
             }
         }
-    }
-
-    private void AddRow(CartLine line, Goods goods)
-    {
-        var sum = checked(goods.PriceMinor * line.Quantity);
-        TotalMinor = checked(TotalMinor + sum);
-        CartCount += line.Quantity;
-        _rows.Add(new PriceRow(line.Id, goods.Code, goods.NameIn(Cart.Language), line.Quantity, goods.PriceMinor, sum));
     }
 
     private ref AnswerState State(PlannedField field, Place place)

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Sexton.Core.Conditions;
 using Sexton.Core.Orders;
-using Sexton.Core.Pricing;
 
 namespace Sexton.Core.Asking;
 
@@ -28,7 +27,7 @@ public static class Freezer
             Group = evaluation.Group,
             Country = evaluation.Country,
             Day = evaluation.Today,
-            Lines = [.. evaluation.Rows.Select((row, i) => Line(evaluation, row, i))],
+            Lines = [.. Enumerable.Range(0, evaluation.LineCount).Select(i => Line(evaluation, i))],
             Answers =
             [
                 .. evaluation.Asked.Where(static a => !a.Field.Type.AsksNothing).Select(a => new OrderAnswer(
@@ -39,21 +38,21 @@ public static class Freezer
                 .. new WhyNot(evaluation, words).All().Where(static n => n.ByCondition && !n.Field.Type.AsksNothing)
                     .Select(static n => new NotAskedAnswer(n.LineId, n.UnitId, n.Field.Field.Key, n.Field.Field.NameForStaff, n.Why)),
             ],
-            TotalMinor = evaluation.TotalMinor,
-            Currency = evaluation.Currency,
+            Prices = PriceList.Of(evaluation),
+            Coupon = evaluation.Cart.Coupon,
         };
     }
 
-    // Without problems every line is sold, so rows and lines stand side by side.
-    private static OrderLine Line(Evaluation evaluation, PriceRow row, int at)
+    private static OrderLine Line(Evaluation evaluation, int at)
     {
-        var (product, variant) = evaluation.Goods(at);
+        var (line, goods, language) = (evaluation.LineAt(at), evaluation.Goods(at), evaluation.Cart.Language);
+        var (product, variant) = goods;
         var attributes = variant is null ? product.Attributes : product.Attributes.SetItems(variant.Attributes);
-        var facts = new LineFacts(product.Code, variant?.Code, product.Category, product.Tags, attributes, product.Ships);
-        return new OrderLine(row.LineId, row.ProductCode, row.Label, row.Quantity, row.UnitMinor, row.SumMinor, facts)
+        var facts = new LineFacts(product.Code, variant?.Code, product.Category, product.Tags, attributes, product.Ships, goods.PriceMinor);
+        return new OrderLine(line.Id, goods.Code, goods.NameIn(language), line.Quantity, facts)
         {
-            Units = evaluation.UnitsOf(at) == 0 ? [] : [.. evaluation.LineAt(at).Units.Select(static u => u.Id)],
-            UnitName = product.UnitName.In(evaluation.Cart.Language),
+            Units = evaluation.UnitsOf(at) == 0 ? [] : [.. line.Units.Select(static u => u.Id)],
+            UnitName = product.UnitName.In(language),
         };
     }
 }

@@ -13,6 +13,15 @@ public static class Sentences
     /// <summary>A product is no longer sold.</summary>
     public const string NotSold = "not_sold";
 
+    /// <summary>Two answers are the price of one line.</summary>
+    public const string TwoPrices = "two_prices";
+
+    /// <summary>An answer comes to an amount that cannot be charged.</summary>
+    public const string PriceOutOfRange = "price_out_of_range";
+
+    /// <summary>There is no such coupon.</summary>
+    public const string CouponUnknown = "coupon_unknown";
+
     private static readonly FrozenDictionary<string, string> Defaults = new Dictionary<string, string>(StringComparer.Ordinal)
     {
         [RefusalCodes.Required] = "Please fill in “{0}”.",
@@ -46,6 +55,9 @@ public static class Sentences
         [RefusalCodes.PartMissing] = "Please fill in the {1}.",
         [RefusalCodes.UnknownCountry] = "We do not deliver there. Choose one of the countries in the list.",
         [EmptyCart] = "The cart is empty.",
+        [TwoPrices] = "“{0}” and “{1}” cannot both set the price. Leave one of them out.",
+        [PriceOutOfRange] = "“{0}” comes to more than can be charged. Make it smaller.",
+        [CouponUnknown] = "The code “{1}” does not count, or no longer. Take it out.",
         [NotSold] = "This is no longer sold. Take it out of the cart.",
     }.ToFrozenDictionary(StringComparer.Ordinal);
 

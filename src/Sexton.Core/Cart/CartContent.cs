@@ -27,6 +27,9 @@ public sealed record CartContent
     /// <summary>The country of the shopper as far as known (ISO 3166-1 alpha-2); "" for that of the shop. A delivery address says it better.</summary>
     public string Country { get; init; } = "";
 
+    /// <summary>The code of a coupon; "" for none.</summary>
+    public string Coupon { get; init; } = "";
+
     /// <summary>The lines, in the order in which they were added.</summary>
     public ImmutableArray<CartLine> Lines { get; init; } = [];
 

@@ -24,6 +24,9 @@ public sealed record Product(string Code, LanguageMap Name, string Category, lon
 
     /// <summary>Whether it is sent to an address; a walk is not.</summary>
     public bool Ships { get; init; } = true;
+
+    /// <summary>Its tax rate in parts per million; null for the shop's standard rate.</summary>
+    public int? TaxPpm { get; init; }
 }
 
 /// <summary>A variant of a product.</summary>

@@ -1,5 +1,6 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
+using Sexton.Core.Pricing;
 
 namespace Sexton.Core.Catalogue;
 
@@ -20,6 +21,26 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
 
     /// <summary>The shopper groups.</summary>
     public ImmutableArray<ShopperGroup> Groups { get; } = [.. groups];
+
+    /// <summary>How prices and tax go together.</summary>
+    public TaxRules Tax { get; init; } = TaxRules.None;
+
+    /// <summary>The coupons that count now.</summary>
+    public ImmutableArray<Coupon> Coupons { get; init; } = [];
+
+    /// <summary>The coupon with a code, or null.</summary>
+    public Coupon? FindCoupon(string code)
+    {
+        foreach (var coupon in Coupons)
+        {
+            if (string.Equals(coupon.Code, code, StringComparison.OrdinalIgnoreCase))
+            {
+                return coupon;
+            }
+        }
+
+        return null;
+    }
 
     /// <summary>All products, in no order.</summary>
     public IEnumerable<Product> All => _byCode.Values;

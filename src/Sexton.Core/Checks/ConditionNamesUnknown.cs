@@ -21,6 +21,7 @@ internal sealed class ConditionNamesUnknown : IDraftCheck
         var field = planned.Field;
         var own = new[] { ("when", field.When), ("required_when", field.RequiredWhen) }
             .Concat(field.GoesToWhen.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value)))
+            .Concat(field.Prices.Select(static p => ("prices", p.When)))
             .Concat(planned.Rule.Choices.Select(static c => ("settings." + OneOf.Choices, c.When)));
         return own.Where(static c => c.Item2 is not null).Select(static c => (c.Item1, c.Item2!));
     }

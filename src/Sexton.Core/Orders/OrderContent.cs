@@ -37,11 +37,11 @@ public sealed record OrderContent
     /// <summary>What a condition or an opening question kept from being asked, and why.</summary>
     public ImmutableArray<NotAskedAnswer> NotAsked { get; init; } = [];
 
-    /// <summary>The total in minor units.</summary>
-    public required long TotalMinor { get; init; }
+    /// <summary>What it comes to.</summary>
+    public required PriceList Prices { get; init; }
 
-    /// <summary>The currency (ISO 4217).</summary>
-    public required string Currency { get; init; }
+    /// <summary>The code of the coupon that was given; "" for none.</summary>
+    public string Coupon { get; init; } = "";
 
     /// <summary>The answer of the order to a field, or null when not asked or left empty.</summary>
     public AnswerValue? Find(string field) => Answers.FirstOrDefault(a => a.LineId is null && a.Field == field)?.Value;
@@ -68,12 +68,12 @@ public sealed record OrderContent
 
     /// <summary>The products of the order as they were.</summary>
     public ProductIndex Products() =>
-        new(Lines.GroupBy(static l => l.Facts.ProductCode, StringComparer.Ordinal).Select(AsProduct), [new ShopperGroup(Group, LanguageMap.Of(Group))], Currency, Country);
+        new(Lines.GroupBy(static l => l.Facts.ProductCode, StringComparer.Ordinal).Select(AsProduct), [new ShopperGroup(Group, LanguageMap.Of(Group))], Prices.Currency, Country);
 
     private static Product AsProduct(IGrouping<string, OrderLine> lines)
     {
         var (line, facts) = (lines.First(), lines.First().Facts);
-        return new Product(facts.ProductCode, LanguageMap.Of(line.ProductName), facts.Category, line.UnitMinor)
+        return new Product(facts.ProductCode, LanguageMap.Of(line.ProductName), facts.Category, facts.CatalogueMinor)
         {
             Tags = facts.Tags,
             Attributes = facts.VariantCode is null ? facts.Attributes : ImmutableSortedDictionary<string, ProductAttribute>.Empty,
@@ -81,7 +81,7 @@ public sealed record OrderContent
             Variants =
             [
                 .. lines.Where(static l => l.Facts.VariantCode is not null).DistinctBy(static l => l.Facts.VariantCode)
-                    .Select(static l => new Variant(l.Facts.VariantCode!, LanguageMap.Of(l.ProductName), l.UnitMinor) { Attributes = l.Facts.Attributes }),
+                    .Select(static l => new Variant(l.Facts.VariantCode!, LanguageMap.Of(l.ProductName), l.Facts.CatalogueMinor) { Attributes = l.Facts.Attributes }),
             ],
         };
     }
@@ -95,10 +95,8 @@ public sealed record OrderContent
 /// <param name="ProductCode">The external code under which it was sold: that of the variant where there is one.</param>
 /// <param name="ProductName">Its name as it was.</param>
 /// <param name="Quantity">How many; at least 1.</param>
-/// <param name="UnitMinor">The price of one, in minor units.</param>
-/// <param name="SumMinor">The sum of the line, in minor units.</param>
 /// <param name="Facts">What conditions read of it, as it was.</param>
-public sealed record OrderLine(string Id, string ProductCode, string ProductName, int Quantity, long UnitMinor, long SumMinor, LineFacts Facts)
+public sealed record OrderLine(string Id, string ProductCode, string ProductName, int Quantity, LineFacts Facts)
 {
     /// <summary>The ids of its units, in their order, where each one was asked for.</summary>
     public ImmutableArray<string> Units { get; init; } = [];
@@ -118,13 +116,15 @@ public sealed record OrderLine(string Id, string ProductCode, string ProductName
 /// <param name="Tags">Its tags.</param>
 /// <param name="Attributes">Its typed attributes, those of the variant among them.</param>
 /// <param name="Ships">Whether it is sent.</param>
+/// <param name="CatalogueMinor">The price of one in the catalogue, in minor units.</param>
 public sealed record LineFacts(
     string ProductCode,
     string? VariantCode,
     string Category,
     ImmutableArray<string> Tags,
     ImmutableSortedDictionary<string, ProductAttribute> Attributes,
-    bool Ships);
+    bool Ships,
+    long CatalogueMinor);
 
 /// <summary>An answer of an order.</summary>
 /// <param name="LineId">The line, or null for an answer of the order.</param>

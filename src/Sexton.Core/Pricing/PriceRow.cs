@@ -1,10 +1,78 @@
+using Sexton.Core.Catalogue;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
+
 namespace Sexton.Core.Pricing;
 
-/// <summary>One row of the prices of a cart or order; the rows sum exactly to the total. Amounts are integer minor units (ISO 4217).</summary>
-/// <param name="LineId">The line that it belongs to.</param>
-/// <param name="ProductCode">The external code under which it is sold: that of the variant where there is one.</param>
-/// <param name="Label">What it is for.</param>
-/// <param name="Quantity">How many.</param>
-/// <param name="UnitMinor">The amount for one.</param>
-/// <param name="SumMinor">The sum of the row.</param>
-public readonly record struct PriceRow(string LineId, string ProductCode, string Label, int Quantity, long UnitMinor, long SumMinor);
+/// <summary>What a row of prices is for.</summary>
+public enum PriceRowKind
+{
+    /// <summary>The goods of a line.</summary>
+    Goods,
+
+    /// <summary>What an answer adds or takes off.</summary>
+    Answer,
+
+    /// <summary>Lifts what would fall below zero.</summary>
+    Floor,
+
+    /// <summary>What a coupon takes off.</summary>
+    Coupon,
+}
+
+/// <summary>
+/// One row of the prices of a cart; the rows, and the tax where it comes on top, sum exactly to the total. Amounts are integer minor
+/// units (ISO 4217).
+/// </summary>
+public struct PriceRow
+{
+    /// <summary>What it is for.</summary>
+    public PriceRowKind Kind { get; internal init; }
+
+    /// <summary>Where it belongs: to a line, a unit, or the order.</summary>
+    public Place Place { get; internal init; }
+
+    /// <summary>The id of the line, or null for the order.</summary>
+    public string? LineId { get; internal init; }
+
+    /// <summary>The id of the unit within its line, or null.</summary>
+    public string? UnitId { get; internal init; }
+
+    /// <summary>What the line is of, for the goods of a line.</summary>
+    public Goods Goods { get; internal init; }
+
+    /// <summary>The field whose answer it is about, or null.</summary>
+    public PlannedField? Field { get; internal init; }
+
+    /// <summary>The price that it comes from, or null.</summary>
+    public BoundPrice? Price { get; internal init; }
+
+    /// <summary>The coupon, or null.</summary>
+    public Coupon? Coupon { get; internal init; }
+
+    /// <summary>How many.</summary>
+    public int Quantity { get; internal init; }
+
+    /// <summary>The amount for one.</summary>
+    public long UnitMinor { get; internal init; }
+
+    /// <summary>The sum of the row: quantity times the amount for one.</summary>
+    public long SumMinor { get; internal init; }
+
+    /// <summary>The tax rate, in parts per million.</summary>
+    public int TaxPpm { get; internal init; }
+
+    /// <summary>Its share of the tax at this rate.</summary>
+    public long TaxMinor { get; internal set; }
+
+    /// <summary>What it is called.</summary>
+    public readonly string LabelIn(string language) => Kind switch
+    {
+        PriceRowKind.Goods => Goods.NameIn(language),
+        PriceRowKind.Coupon => Coupon!.Name.In(language),
+        PriceRowKind.Answer => Price!.LabelIn(language),
+        _ => FloorLabel.In(language),
+    };
+
+    private static readonly LanguageMap FloorLabel = LanguageMap.Of("No price below nothing");
+}

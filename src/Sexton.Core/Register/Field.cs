@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 
 namespace Sexton.Core.Register;
 
@@ -68,6 +69,17 @@ public sealed record Field
     /// <summary>The settings of the type, by name; what is not set has the type's own default.</summary>
     public ImmutableSortedDictionary<string, JsonElement> Settings { get; init; } = ImmutableSortedDictionary<string, JsonElement>.Empty;
 
+    /// <summary>What answers cost, or take off.</summary>
+    public ImmutableArray<Price> Prices { get; init; } = [];
+
+    /// <summary>How many picks, the cheapest of them, are included in the price; at least 0.</summary>
+    public int IncludedPicks { get; init; }
+
+    /// <summary>
+    /// Where what its answers cost is not shown by itself but within the price of the goods: keys of destinations, and <see cref="OnTheForm"/>.
+    /// </summary>
+    public ImmutableSortedSet<string> PriceWithin { get; init; } = [];
+
     /// <summary>Whether only staff who need it see the answers.</summary>
     public bool Sensitive { get; init; }
 
@@ -82,6 +94,9 @@ public sealed record Field
 
     /// <summary>The conditions under which it goes to some of them, by destination.</summary>
     public ImmutableSortedDictionary<string, Condition> GoesToWhen { get; init; } = ImmutableSortedDictionary<string, Condition>.Empty;
+
+    /// <summary>In <see cref="PriceWithin"/>: the form on which it is asked.</summary>
+    public const string OnTheForm = "form";
 
     /// <summary>What staff call it.</summary>
     [JsonIgnore]

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register.Types;
 
 namespace Sexton.Core.Register;
@@ -190,6 +191,14 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
         field.When = Try(plain.When, "when", field.StepPlace, uses);
         field.RequiredWhen = plain.Required ? null : Try(plain.RequiredWhen, "required_when", field.StepPlace, uses);
         field.ChoiceWhen = [.. field.Rule.Choices.Select(c => Try(c.When, "settings." + OneOf.Choices, field.StepPlace, uses))];
+
+        foreach (var problem in PriceRules.Problems(field))
+        {
+            Problem(plain.Key, "prices", problem);
+        }
+
+        // What an answer costs is told where it is asked, and so is known there; nothing is asked because of a price.
+        field.Prices = [.. plain.Prices.Select(p => new BoundPrice(field, p, Try(p.When, "prices", field.StepPlace, new HashSet<PlannedField>())))];
 
         // A route is decided when the order is there, so it may read anything, and orders nothing.
         field.RouteWhen = plain.GoesToWhen

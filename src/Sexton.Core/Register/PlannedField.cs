@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register.Types;
 
 namespace Sexton.Core.Register;
@@ -48,6 +49,9 @@ public sealed class PlannedField
 
     /// <summary>Whether all its choices are offered wherever it is asked.</summary>
     public bool OffersAll => ChoiceWhen.All(static when => when is null);
+
+    /// <summary>What its answers cost.</summary>
+    public ImmutableArray<BoundPrice> Prices { get; internal set; } = [];
 
     /// <summary>The conditions of its routes, by destination; a route without one has none.</summary>
     public ImmutableDictionary<string, BoundCondition> RouteWhen { get; internal set; } = ImmutableDictionary<string, BoundCondition>.Empty;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register.Settings;
 using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
@@ -143,6 +144,8 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             new("in the section ", SectionName(old?.Section, before), SectionName(now.Section, after), ""),
             new("when ", Sentence(old?.When, _then), Sentence(now.When, _now), ""),
             new("an answer ", old is null ? "" : Must(old, _then), Must(now, _now), ""),
+            new("costs ", Costs(old, _then), Costs(now, _now), ""),
+            new("includes ", Picks(old?.IncludedPicks), Picks(now.IncludedPicks), ""),
             new("holds at first ", Proposed(old, _then), Proposed(now, _now), ""),
             new("", Flag(old?.SharesRow, "shares a row with the one before"), Flag(now.SharesRow, "shares a row with the one before"), ""),
             new("", Flag(old?.Sensitive, "answers are sensitive"), Flag(now.Sensitive, "answers are sensitive"), ""),
@@ -156,6 +159,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
         }
 
         all.AddRange(Routes(old?.GoesTo, now.GoesTo));
+        all.Add(new("shows its price within the goods on ", Within(old?.PriceWithin), Within(now.PriceWithin), "", AboutRoute: true));
         foreach (var destination in DestinationIndex.All)
         {
             all.Add(new(
@@ -178,6 +182,9 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
     private static string Places(ImmutableSortedSet<string> keys) =>
         string.Join(", ", DestinationIndex.All.Where(d => keys.Contains(d.Key)).Select(static d => d.Phrase));
 
+    private static string Within(ImmutableSortedSet<string>? places) =>
+        places is null ? "" : string.Join(", ", DestinationIndex.All.Where(d => places.Contains(d.Key)).Select(static d => d.Phrase).Concat(places.Contains(Field.OnTheForm) ? ["the form"] : []));
+
     private static string Quoted(LanguageMap? text) => Quoted(text?.ToString());
 
     private static string Quoted(string? text) => string.IsNullOrEmpty(text) ? "" : $"“{text}”";
@@ -193,6 +200,26 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
 
     private static string Proposed(Field? field, ConditionWords words) =>
         field?.Default is null ? "" : words.ValueOf(Facts.OfAnswer(field.Key), field.Default) + (field.DefaultMustChange ? ", which must be changed" : "");
+
+    private string Costs(Field? field, ConditionWords words)
+    {
+        var prices = new PriceWords(products.Currency, LanguageMap.Fallback);
+        return string.Join("; ", (field?.Prices ?? []).Select(price =>
+        {
+            var of = price.Choice is null ? "" : $"“{words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(price.Choice))}” ";
+            var others = string.Concat(price.For.Select(f => $", for {ForWhom(f, words)} {prices.Short(price, f.Tariff)}"));
+            var tax = price.TaxPpm is { } rate ? $", taxed at {prices.Share(rate)}" : "";
+            var called = price.Label.IsEmpty ? "" : $", called {Quoted(price.Label)}";
+            var when = price.When is null ? "" : $", when {words.Sentence(price.When)}";
+            return of + prices.Short(price, price.Tariff) + others + tax + called + when;
+        }));
+    }
+
+    private static string ForWhom(TariffFor other, ConditionWords words) => string.Join(
+        " and ",
+        new[] { other.Group is null ? "" : words.ValueOf(Facts.Group, AnswerValue.Of(other.Group)), other.Variant is null ? "" : words.ValueOf(Facts.Variant, AnswerValue.Of(other.Variant)) }.Where(static w => w.Length > 0));
+
+    private static string Picks(int? picks) => picks is null or 0 ? "" : picks == 1 ? "one pick" : $"{picks} picks";
 
     private static string Must(Field field, ConditionWords words) =>
         field.Required ? "must be given" : field.RequiredWhen is null ? "may be left out" : "must be given when " + words.Sentence(field.RequiredWhen);

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register.Types;
 
 namespace Sexton.Core.Register;
@@ -12,6 +13,7 @@ namespace Sexton.Core.Register;
 public sealed class RegisterPlan
 {
     private readonly ImmutableDictionary<string, PlannedField> _byKey;
+    private readonly ImmutableArray<ImmutableArray<BoundPrice>> _prices;
     private readonly ConditionalWeakTable<Product, ProductMask> _masks = [];
 
     internal RegisterPlan(RegisterContent content, ImmutableArray<Step> steps, ImmutableArray<PlannedField> inOrder, ImmutableArray<PlannedField> displayed)
@@ -22,6 +24,7 @@ public sealed class RegisterPlan
         Displayed = displayed;
         (OrderFields, LineFields, UnitFields) = (OfLevel(displayed, Level.Order), OfLevel(displayed, Level.Line), OfLevel(displayed, Level.Unit));
         (OrderSlots, LineSlots, UnitSlots) = (Slots(inOrder, Level.Order), Slots(inOrder, Level.Line), Slots(inOrder, Level.Unit));
+        _prices = [.. Enum.GetValues<PriceKind>().Select(kind => PricesIn(displayed, kind))];
         for (var i = 0; i < inOrder.Length; i++)
         {
             inOrder[i].Ordinal = i;
@@ -77,6 +80,9 @@ public sealed class RegisterPlan
         return -1;
     }
 
+    /// <summary>The prices of a kind: of fields of the order, then of lines, then of units, as displayed.</summary>
+    public ImmutableArray<BoundPrice> PricesOf(PriceKind kind) => _prices[(int)kind];
+
     /// <summary>Whether anything is asked of each one of a product.</summary>
     public bool AsksPerUnit(Product product) => MaskOf(product).AnyUnit;
 
@@ -91,6 +97,9 @@ public sealed class RegisterPlan
 
     // Apart, so that finding one makes no closure.
     private ProductMask MakeMask(Product product) => _masks.GetValue(product, p => new ProductMask(this, p));
+
+    private static ImmutableArray<BoundPrice> PricesIn(ImmutableArray<PlannedField> displayed, PriceKind kind) =>
+        [.. displayed.OrderBy(static f => f.Level).SelectMany(static f => f.Prices).Where(p => p.Price.Kind == kind)];
 
     private static ImmutableArray<PlannedField> OfLevel(ImmutableArray<PlannedField> fields, Level level) => [.. fields.Where(f => f.Level == level)];
 

@@ -38,6 +38,7 @@ public enum Evidence
 /// <param name="LongestLineText">The greatest length in characters of an answer of a line; null for no limit.</param>
 /// <param name="LongestOrderText">The same for an answer of the order.</param>
 /// <param name="TakesOrderAnswers">Whether it has a place for answers given once per order.</param>
+/// <param name="ShowsPrices">Whether people read there what things cost, row by row. A system always gets all rows.</param>
 public sealed record Destination(
     string Key,
     string Name,
@@ -46,7 +47,8 @@ public sealed record Destination(
     Evidence Ceiling,
     int? LongestLineText = null,
     int? LongestOrderText = null,
-    bool TakesOrderAnswers = true)
+    bool TakesOrderAnswers = true,
+    bool ShowsPrices = false)
 {
     /// <summary>Whether it has a place for answers of a level.</summary>
     public bool Takes(Level level) => level != Level.Order || TakesOrderAnswers;
@@ -82,11 +84,11 @@ public static class DestinationIndex
     /// <summary>All destinations.</summary>
     public static readonly ImmutableArray<Destination> All =
     [
-        new(CartLine, "Cart line", "the cart line", DestinationFamily.Pages, Evidence.Shown, TakesOrderAnswers: false),
-        new(Confirmation, "Confirmation", "the confirmation", DestinationFamily.Pages, Evidence.Shown),
-        new(Account, "Account", "the shopper’s account", DestinationFamily.Pages, Evidence.Shown),
-        new(OrderPage, "Order page", "the order page", DestinationFamily.Pages, Evidence.Shown),
-        new(ShopperEmail, "To the shopper", "the shopper’s e-mail", DestinationFamily.Messages, Evidence.Included),
+        new(CartLine, "Cart line", "the cart line", DestinationFamily.Pages, Evidence.Shown, TakesOrderAnswers: false, ShowsPrices: true),
+        new(Confirmation, "Confirmation", "the confirmation", DestinationFamily.Pages, Evidence.Shown, ShowsPrices: true),
+        new(Account, "Account", "the shopper’s account", DestinationFamily.Pages, Evidence.Shown, ShowsPrices: true),
+        new(OrderPage, "Order page", "the order page", DestinationFamily.Pages, Evidence.Shown, ShowsPrices: true),
+        new(ShopperEmail, "To the shopper", "the shopper’s e-mail", DestinationFamily.Messages, Evidence.Included, ShowsPrices: true),
         new(BackOffice, "Back office", "the back office", DestinationFamily.Systems, Evidence.Confirmed, LongestLineText: 60, LongestOrderText: 300),
     ];
 

@@ -493,6 +493,31 @@ namespace Sexton.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.CouponRow", b =>
+                {
+                    b.Property<string>("Code")
+                        .HasColumnType("text")
+                        .HasColumnName("code");
+
+                    b.Property<long>("Minor")
+                        .HasColumnType("bigint")
+                        .HasColumnName("minor");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("name");
+
+                    b.Property<int>("Ppm")
+                        .HasColumnType("integer")
+                        .HasColumnName("ppm");
+
+                    b.HasKey("Code")
+                        .HasName("pk_coupons");
+
+                    b.ToTable("coupons", (string)null);
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.DeliveryRow", b =>
                 {
                     b.Property<Guid>("OrderId")
@@ -755,18 +780,67 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("quantity");
 
+                    b.HasKey("OrderId", "LineId")
+                        .HasName("pk_order_lines");
+
+                    b.ToTable("order_lines", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.OrderPriceRow", b =>
+                {
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<string>("Field")
+                        .HasColumnType("text")
+                        .HasColumnName("field");
+
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Label")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("label");
+
+                    b.Property<string>("LineId")
+                        .HasColumnType("text")
+                        .HasColumnName("line_id");
+
+                    b.Property<int>("Quantity")
+                        .HasColumnType("integer")
+                        .HasColumnName("quantity");
+
                     b.Property<long>("SumMinor")
                         .HasColumnType("bigint")
                         .HasColumnName("sum_minor");
+
+                    b.Property<long>("TaxMinor")
+                        .HasColumnType("bigint")
+                        .HasColumnName("tax_minor");
+
+                    b.Property<int>("TaxPpm")
+                        .HasColumnType("integer")
+                        .HasColumnName("tax_ppm");
+
+                    b.Property<string>("UnitId")
+                        .HasColumnType("text")
+                        .HasColumnName("unit_id");
 
                     b.Property<long>("UnitMinor")
                         .HasColumnType("bigint")
                         .HasColumnName("unit_minor");
 
-                    b.HasKey("OrderId", "LineId")
-                        .HasName("pk_order_lines");
+                    b.HasKey("OrderId", "Position")
+                        .HasName("pk_order_prices");
 
-                    b.ToTable("order_lines", (string)null);
+                    b.ToTable("order_prices", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderRow", b =>
@@ -790,6 +864,11 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("charge");
+
+                    b.Property<string>("Coupon")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("coupon");
 
                     b.Property<string>("Currency")
                         .IsRequired()
@@ -815,6 +894,10 @@ namespace Sexton.Data.Migrations
                     b.Property<DateTimeOffset>("PlacedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("placed_at");
+
+                    b.Property<bool>("PricesIncludeTax")
+                        .HasColumnType("boolean")
+                        .HasColumnName("prices_include_tax");
 
                     b.Property<Guid?>("ShopperId")
                         .HasColumnType("uuid")
@@ -1133,6 +1216,16 @@ namespace Sexton.Data.Migrations
                         .HasConstraintName("fk_order_lines_orders_order_id");
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.OrderPriceRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.OrderRow", null)
+                        .WithMany("Prices")
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_order_prices_orders_order_id");
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.ServingRow", b =>
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRow", null)
@@ -1148,6 +1241,8 @@ namespace Sexton.Data.Migrations
                     b.Navigation("Answers");
 
                     b.Navigation("Lines");
+
+                    b.Navigation("Prices");
                 });
 #pragma warning restore 612, 618
         }

@@ -50,12 +50,16 @@ public sealed class OrderPlacer(SextonDb db)
             update carts set order_id = @order, changed_at = @now where id = (select cart_id from taken)
             returning shown, shown_projection, shown_at
         ), placed as (
-            insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, charge, shopper_id, facts)
-            select id, @version, @language, 'shop', 'shopper', @now, @currency, @total, @charge, shopper_id, @facts from taken
+            insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, prices_include_tax, coupon, charge, shopper_id, facts)
+            select id, @version, @language, 'shop', 'shopper', @now, @currency, @total, @include_tax, @coupon, @charge, shopper_id, @facts from taken
             returning id
         ), lines as (
-            insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, unit_minor, sum_minor, facts)
-            select placed.id, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_units, @line_sums, @line_facts) as l
+            insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, facts)
+            select placed.id, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_facts) as l
+        ), priced as (
+            insert into order_prices (order_id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor)
+            select placed.id, r.* from placed,
+                unnest(@price_positions, @price_lines, @price_units, @price_kinds, @price_fields, @price_labels, @price_quantities, @price_amounts, @price_sums, @price_rates, @price_taxes) as r
         ), given as (
             insert into answers (order_id, position, line_id, unit_id, field, label, step, value, text)
             select placed.id, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts) as a
@@ -79,8 +83,10 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("now", now);
         p.AddWithValue("version", content.Version);
         p.AddWithValue("language", content.Language);
-        p.AddWithValue("currency", content.Currency);
-        p.AddWithValue("total", content.TotalMinor);
+        p.AddWithValue("currency", content.Prices.Currency);
+        p.AddWithValue("total", content.Prices.TotalMinor);
+        p.AddWithValue("include_tax", content.Prices.IncludeTax);
+        p.AddWithValue("coupon", content.Coupon);
         p.AddWithValue("placed", (short)AttemptState.Placed);
         p.AddWithValue("paying", (short)AttemptState.Paying);
         p.AddWithValue("waiting", (short)DeliveryState.Waiting);
@@ -91,8 +97,6 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("line_codes", lines.Select(l => l.ProductCode).ToArray());
         p.AddWithValue("line_names", lines.Select(l => l.ProductName).ToArray());
         p.AddWithValue("line_quantities", lines.Select(l => l.Quantity).ToArray());
-        p.AddWithValue("line_units", lines.Select(l => l.UnitMinor).ToArray());
-        p.AddWithValue("line_sums", lines.Select(l => l.SumMinor).ToArray());
         p.AddWithValue("facts", NpgsqlDbType.Jsonb, JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
         p.AddWithValue("line_facts", NpgsqlDbType.Array | NpgsqlDbType.Jsonb, lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray());
         p.AddWithValue("positions", Enumerable.Range(0, answers.Length).ToArray());
@@ -103,7 +107,23 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("steps", answers.Select(a => a.Step).ToArray());
         p.AddWithValue("values", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(ValueOf).ToArray());
         p.AddWithValue("texts", answers.Select(a => a.Text).ToArray());
+        AddPrices(p, content.Prices.Rows);
         return (long)(await command.ExecuteScalarAsync(cancel))!;
+    }
+
+    private static void AddPrices(NpgsqlParameterCollection p, IReadOnlyList<OrderPrice> prices)
+    {
+        p.AddWithValue("price_positions", Enumerable.Range(0, prices.Count).ToArray());
+        p.AddWithValue("price_lines", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.LineId).ToArray());
+        p.AddWithValue("price_units", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.UnitId).ToArray());
+        p.AddWithValue("price_kinds", prices.Select(r => (short)r.Kind).ToArray());
+        p.AddWithValue("price_fields", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.Field).ToArray());
+        p.AddWithValue("price_labels", prices.Select(r => r.Label).ToArray());
+        p.AddWithValue("price_quantities", prices.Select(r => r.Quantity).ToArray());
+        p.AddWithValue("price_amounts", prices.Select(r => r.UnitMinor).ToArray());
+        p.AddWithValue("price_sums", prices.Select(r => r.SumMinor).ToArray());
+        p.AddWithValue("price_rates", prices.Select(r => r.TaxPpm).ToArray());
+        p.AddWithValue("price_taxes", prices.Select(r => r.TaxMinor).ToArray());
     }
 
     private static string? ValueOf(OrderAnswer answer) =>

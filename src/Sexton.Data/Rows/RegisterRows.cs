@@ -51,6 +51,22 @@ public sealed class ShopperGroupRow
     public required int Position { get; set; }
 }
 
+/// <summary>A code that takes something off an order.</summary>
+public sealed class CouponRow
+{
+    /// <summary>The code.</summary>
+    public required string Code { get; init; }
+
+    /// <summary>What its row is called, a language map as JSON.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>The share that it takes off, in parts per million.</summary>
+    public required int Ppm { get; set; }
+
+    /// <summary>The amount that it takes off, in minor units.</summary>
+    public required long Minor { get; set; }
+}
+
 /// <summary>What a row of the draft is.</summary>
 public enum DraftItemKind
 {

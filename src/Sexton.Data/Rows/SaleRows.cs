@@ -1,3 +1,5 @@
+using Sexton.Core.Pricing;
+
 namespace Sexton.Data.Rows;
 
 /// <summary>A shopper's cart.</summary>
@@ -120,6 +122,12 @@ public sealed class OrderRow
     /// <summary>The total, in minor units.</summary>
     public required long TotalMinor { get; init; }
 
+    /// <summary>Whether the rows of its prices include tax; else it comes on top of them.</summary>
+    public required bool PricesIncludeTax { get; init; }
+
+    /// <summary>The code of the coupon that was given; "" for none.</summary>
+    public required string Coupon { get; init; }
+
     /// <summary>The provider's number for the charge.</summary>
     public required string Charge { get; init; }
 
@@ -134,6 +142,49 @@ public sealed class OrderRow
 
     /// <summary>Its answers.</summary>
     public IList<AnswerRow> Answers { get; } = [];
+
+    /// <summary>Its prices.</summary>
+    public IList<OrderPriceRow> Prices { get; } = [];
+}
+
+/// <summary>A row of the prices of an order. Amounts are minor units.</summary>
+public sealed class OrderPriceRow
+{
+    /// <summary>The order.</summary>
+    public required Guid OrderId { get; init; }
+
+    /// <summary>Its place among the prices of the order, from 0.</summary>
+    public required int Position { get; init; }
+
+    /// <summary>The line, or null for what is charged once per order.</summary>
+    public required string? LineId { get; init; }
+
+    /// <summary>The unit within its line, or null.</summary>
+    public required string? UnitId { get; init; }
+
+    /// <summary>What it is for.</summary>
+    public required PriceRowKind Kind { get; init; }
+
+    /// <summary>The key of the field whose answer it is about, or null.</summary>
+    public required string? Field { get; init; }
+
+    /// <summary>What the shopper read.</summary>
+    public required string Label { get; init; }
+
+    /// <summary>How many.</summary>
+    public required int Quantity { get; init; }
+
+    /// <summary>The amount for one.</summary>
+    public required long UnitMinor { get; init; }
+
+    /// <summary>The sum of the row.</summary>
+    public required long SumMinor { get; init; }
+
+    /// <summary>The tax rate, in parts per million.</summary>
+    public required int TaxPpm { get; init; }
+
+    /// <summary>Its share of the tax at this rate.</summary>
+    public required long TaxMinor { get; init; }
 }
 
 /// <summary>A line of an order.</summary>
@@ -156,12 +207,6 @@ public sealed class OrderLineRow
 
     /// <summary>How many.</summary>
     public required int Quantity { get; init; }
-
-    /// <summary>The price of one, in minor units.</summary>
-    public required long UnitMinor { get; init; }
-
-    /// <summary>The sum, in minor units.</summary>
-    public required long SumMinor { get; init; }
 
     /// <summary>The facts that conditions read, its units and their name, as JSON.</summary>
     public required string Facts { get; init; }

@@ -24,8 +24,7 @@ internal static class SaleWriter
             json.WriteString("reference", order.Id);
             json.WriteNumber("shop_number", order.Number);
             json.WriteString("placed_at", order.PlacedAt);
-            json.WriteString("currency", order.Content.Currency);
-            json.WriteNumber("total_minor", order.Content.TotalMinor);
+            WriteTotals(json, order.Content.Prices);
             json.WriteStartObject("customer");
             WriteMember(json, "name", own, BuiltInFields.Name);
             WriteMember(json, "email", own, BuiltInFields.Email);
@@ -33,6 +32,7 @@ internal static class SaleWriter
             json.WriteEndObject();
             WriteMember(json, "ship_to", own, BuiltInFields.DeliveryAddress);
             WriteNotes(json, own);
+            WriteCharges(json, order.Content.Prices, null);
             json.WriteStartArray("lines");
             foreach (var line in order.Content.Lines)
             {
@@ -41,8 +41,8 @@ internal static class SaleWriter
                 json.WriteString("item", line.ProductCode);
                 json.WriteString("description", line.ProductName);
                 json.WriteNumber("quantity", line.Quantity);
-                json.WriteNumber("unit_minor", line.UnitMinor);
-                json.WriteNumber("sum_minor", line.SumMinor);
+                WriteAmounts(json, order.Content.Prices.GoodsOf(line.Id));
+                WriteCharges(json, order.Content.Prices, line.Id);
                 WriteNotes(json, order.Projection.Of(line.Id));
                 WritePieces(json, order, line);
                 json.WriteEndObject();
@@ -53,6 +53,58 @@ internal static class SaleWriter
         }
 
         return bytes.ToArray();
+    }
+
+    private static void WriteTotals(Utf8JsonWriter json, PriceList prices)
+    {
+        json.WriteString("currency", prices.Currency);
+        json.WriteNumber("total_minor", prices.TotalMinor);
+        json.WriteBoolean("amounts_include_tax", prices.IncludeTax);
+        json.WriteStartArray("taxes");
+        foreach (var tax in prices.Taxes)
+        {
+            json.WriteStartObject();
+            json.WriteNumber("rate_ppm", tax.RatePpm);
+            json.WriteNumber("base_minor", tax.BaseMinor);
+            json.WriteNumber("tax_minor", tax.TaxMinor);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+    }
+
+    // What comes on top of the goods of a line, or of all of them.
+    private static void WriteCharges(Utf8JsonWriter json, PriceList prices, string? lineId)
+    {
+        json.WriteStartArray("charges");
+        foreach (var row in prices.ExtrasOf(lineId))
+        {
+            json.WriteStartObject();
+            json.WriteString("label", row.Label);
+            if (row.Field is not null)
+            {
+                json.WriteString("key", row.Field);
+            }
+
+            if (row.UnitId is not null)
+            {
+                json.WriteString("piece", row.UnitId);
+            }
+
+            json.WriteNumber("quantity", row.Quantity);
+            WriteAmounts(json, row);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+    }
+
+    private static void WriteAmounts(Utf8JsonWriter json, OrderPrice row)
+    {
+        json.WriteNumber("unit_minor", row.UnitMinor);
+        json.WriteNumber("sum_minor", row.SumMinor);
+        json.WriteNumber("tax_ppm", row.TaxPpm);
+        json.WriteNumber("tax_minor", row.TaxMinor);
     }
 
     // Takes the entry out of the list: what is left over becomes a note.

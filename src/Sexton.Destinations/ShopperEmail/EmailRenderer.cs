@@ -26,6 +26,7 @@ internal sealed class EmailRenderer
     public byte[] Render(SentOrder order, int sequence)
     {
         var content = order.Content;
+        var prices = new PriceWords(content.Prices.Currency, content.Language);
         var subject = $"Your order {order.Number} at {_settings.ShopName}";
         var view = new
         {
@@ -34,13 +35,21 @@ internal sealed class EmailRenderer
             shop = _settings.ShopName,
             number = order.Number,
             link = _settings.LinkTo(order.Id),
-            total = MoneyText.Format(content.TotalMinor, content.Currency, content.Language),
+            rows = order.PriceRows.Select(row => new
+            {
+                quantity = row.Quantity,
+                label = row.UnitId is { } unit ? $"{row.Label}, {content.Lines[order.LineNumbers[row.LineId!] - 1].NameOf(unit)}" : row.Label,
+                extra = row.Kind != PriceRowKind.Goods,
+                sum = prices.Amount(row.SumMinor),
+            }).ToArray(),
+            taxes = content.Prices.Taxes.Select(tax => new { rate = prices.Share(tax.RatePpm), sum = prices.Amount(tax.TaxMinor) }).ToArray(),
+            included = content.Prices.IncludeTax,
+            total = prices.Amount(content.Prices.TotalMinor),
             lines = content.Lines.Select(line => new
             {
                 position = order.LineNumbers[line.Id],
                 name = line.ProductName,
                 quantity = line.Quantity,
-                sum = MoneyText.Format(line.SumMinor, content.Currency, content.Language),
                 entries = View(order.Projection.Of(line.Id)),
                 units = line.Units.Select((unit, i) => new { place = i + 1, name = line.NameOf(unit), entries = View(order.Projection.Of(line.Id, unit)) })
                     .Where(static u => u.entries.Length > 0).ToArray(),

@@ -77,7 +77,7 @@ internal sealed class AttemptRunner(
             ClientKey = key,
             BodyHash = hash,
             Content = JsonSerializer.Serialize(frozen, RegisterJson.Options),
-            TotalMinor = frozen.TotalMinor,
+            TotalMinor = frozen.Prices.TotalMinor,
             ShopperId = (await shoppers.FindAsync(cancel))?.Id,
             PaymentToken = IsOnAccount(frozen) ? "" : paymentToken,
             State = AttemptState.Paying,

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Data;
 using Sexton.Data.Rows;
@@ -15,7 +16,7 @@ namespace Sexton.Server.Commands;
 /// </summary>
 internal static class ImportCommand
 {
-    private const string Format = "sexton-catalogue/2";
+    private const string Format = "sexton-catalogue/3";
 
     private static readonly JsonSerializerOptions Strict = new(RegisterJson.Options) { RespectNullableAnnotations = true, RespectRequiredConstructorParameters = true };
 
@@ -45,6 +46,7 @@ internal static class ImportCommand
             Details = JsonSerializer.Serialize(product.Details, RegisterJson.Options),
         }), static p => p.Code);
         await WriteAsync(db, import.Groups.Select(static (g, position) => new ShopperGroupRow { Key = g.Key, Name = JsonSerializer.Serialize(g.Name), Position = position }), static g => g.Key);
+        await WriteAsync(db, import.Coupons.Select(static c => new CouponRow { Code = c.Code, Name = JsonSerializer.Serialize(c.Name), Ppm = c.Ppm, Minor = c.Minor }), static c => c.Code);
         var known = await db.Shoppers.ToDictionaryAsync(s => s.Email, StringComparer.Ordinal);
         foreach (var shopper in import.Shoppers)
         {
@@ -97,13 +99,28 @@ internal static class ImportCommand
         });
     }
 
+    // What is priced with it must not overflow, nor cost less than nothing.
+    private static string? Wrong(CatalogueFile import)
+    {
+        static bool Priced(long minor) => minor is >= 0 and <= Tariff.MostMinor;
+        return import.Products.FirstOrDefault(static p => !Priced(p.PriceMinor) || p.Details.Variants.Any(static v => !Priced(v.PriceMinor))) is { } product
+            ? $"The product {product.Code} has a price that is not from 0 to {Tariff.MostMinor}."
+            : import.Products.FirstOrDefault(static p => p.Details.TaxPpm is < 0 or > TaxRules.MostPpm) is { } taxed
+            ? $"The product {taxed.Code} has a tax rate that is not from 0 to {TaxRules.MostPpm} parts per million."
+            : import.Coupons.FirstOrDefault(static c => c.Ppm is < 0 or > Exact.Million || !Priced(c.Minor)) is { } coupon
+            ? $"The coupon {coupon.Code} takes off less than nothing, or more than there is."
+            : null;
+    }
+
     private static async Task<CatalogueFile> ReadAsync(string file)
     {
         try
         {
             await using var stream = File.OpenRead(file);
             var import = await JsonSerializer.DeserializeAsync<CatalogueFile>(stream, Strict) ?? throw new JsonException("It is empty.");
-            return import.Format == Format ? import : throw new JsonException($"Its format is “{import.Format}”, and “{Format}” is wanted.");
+            return import.Format != Format ? throw new JsonException($"Its format is “{import.Format}”, and “{Format}” is wanted.")
+                : Wrong(import) is { } wrong ? throw new JsonException(wrong)
+                : import;
         }
         catch (Exception e) when (e is JsonException or IOException)
         {
@@ -112,11 +129,12 @@ internal static class ImportCommand
     }
 }
 
-/// <summary>The file that is imported, format 2.</summary>
-/// <param name="Format">"sexton-catalogue/2".</param>
+/// <summary>The file that is imported, format 3.</summary>
+/// <param name="Format">"sexton-catalogue/3".</param>
 /// <param name="Groups">The shopper groups, that of everybody who is not known first.</param>
 /// <param name="Shoppers">Shoppers whose group is known.</param>
 /// <param name="Products">The products.</param>
+/// <param name="Coupons">The coupons.</param>
 /// <param name="Steps">The steps of a first draft.</param>
 /// <param name="Sections">The sections of a first draft.</param>
 /// <param name="Fields">The fields of a first draft.</param>
@@ -125,6 +143,7 @@ internal sealed record CatalogueFile(
     IReadOnlyList<ShopperGroup> Groups,
     IReadOnlyList<ImportedShopper> Shoppers,
     IReadOnlyList<ImportedProduct> Products,
+    IReadOnlyList<Coupon> Coupons,
     IReadOnlyList<OwnStep> Steps,
     IReadOnlyList<Section> Sections,
     IReadOnlyList<Field> Fields);

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Conditions;
@@ -23,10 +24,13 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
         var evaluation = Evaluation.Of(plan, products, UnitFiller.Fill(plan, products, cart), clock.Today);
         var words = new ConditionWords(plan.Content, types, products);
         return new PreviewView(
-            EvaluationView.Of(evaluation),
+            EvaluationView.Of(evaluation, Field.OnTheForm),
             [.. new WhyNot(evaluation, words).All().Select(static n => new NotAskedView(n.Field.Field.Key, n.LineId, n.UnitId, n.Why))],
             explain is not null && plan.Find(explain) is { } field ? Explain(field, evaluation, words) : []);
     }
+
+    /// <summary>What the condition of a price is called where conditions stand by the path of their setting.</summary>
+    public static string OfPrice(int place) => string.Create(CultureInfo.InvariantCulture, $"prices.{place}");
 
     // At the first place that could ask it: a condition is about one line or unit, and one is enough to see it at work.
     private static Dictionary<string, Explained> Explain(PlannedField field, Evaluation evaluation, ConditionWords words)
@@ -51,6 +55,11 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
         for (var i = 0; i < field.ChoiceWhen.Length; i++)
         {
             Add("choice." + field.Rule.Choices[i].Key, field.Rule.Choices[i].When, field.ChoiceWhen[i]);
+        }
+
+        for (var i = 0; i < field.Prices.Length; i++)
+        {
+            Add(OfPrice(i), field.Prices[i].Price.When, field.Prices[i].When);
         }
 
         return explained;

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
@@ -35,13 +36,14 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
             [.. Of(rows, DraftItemKind.Section).Select(r => ViewSection(r, shown, words, Since(r), Changed(r)))],
             [.. Of(rows, DraftItemKind.Step).Select(r => new OwnStepView(r.Revision, Since(r), Changed(r), DraftItems.Parse<OwnStep>(r)))],
             [.. Step.All(content).Select(static s => new NamedKey(s.Key, s.Name.ToString()))],
-            [.. DestinationIndex.All.Select(static d => new DestinationView(d.Key, d.Name, d.Phrase, d.Family, d.LongestLineText, d.TakesOrderAnswers))],
+            [.. DestinationIndex.All.Select(static d => new DestinationView(d.Key, d.Name, d.Phrase, d.Family, d.LongestLineText, d.TakesOrderAnswers, d.ShowsPrices))],
             [.. types.All.Select(TypeView.Of)],
             [.. shown.Select(ProductView)],
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
             [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
             [.. new FactViews(content, types, shown, products.Groups).All()],
             FactViews.Relations,
+            new MoneyView(MoneyText.SignOf(products.Currency), MoneyText.ExponentOf(products.Currency)),
             [.. DraftChecks.Run(draft.Compile(content), products)]);
     }
 
@@ -50,7 +52,8 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         var field = DraftItems.Parse<Field>(row);
         var section = content.FindSection(field.Section);
         var type = types.Find(field.Type);
-        var sentences = Sentences(words, field.GoesToWhen.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value)).Append(("when", field.When)).Append(("required_when", field.RequiredWhen)));
+        var sentences = Sentences(words, field.GoesToWhen.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value)).Append(("when", field.When)).Append(("required_when", field.RequiredWhen))
+            .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When))));
         return new FieldView(
             row.Revision,
             since,
@@ -60,7 +63,19 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
             [.. products.Where(p => field.AskedOf.Includes(p) && section?.AskedOf.Includes(p) != false).Select(static p => p.Code)],
             field.When is not null || !field.AskedOf.Groups.IsEmpty || section is { When: not null } or { Opening.IsEmpty: false } or { AskedOf.Groups.IsEmpty: false },
             sentences,
+            PricingOf(field, type),
             field);
+    }
+
+    private static PricingView? PricingOf(Field field, FieldType? type)
+    {
+        if (type is null or { AsksNothing: true } || type.Validate(field.Settings).Any())
+        {
+            return null;
+        }
+
+        var rule = type.Bind(new SettingReader(type, field.Settings));
+        return new PricingView([.. PriceRules.KindsOf(field.Level)], rule.PricedBy, [.. PriceRules.ByOfChoice(rule)]);
     }
 
     private static SectionItemView ViewSection(DraftItemRow row, IReadOnlyList<Product> products, ConditionWords words, int? since, bool changed)

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Checks;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Settings;
 using Sexton.Core.Register.Types;
@@ -22,6 +23,7 @@ namespace Sexton.Server.Fields;
 /// <param name="Countries">The countries delivered to.</param>
 /// <param name="Facts">What conditions can test.</param>
 /// <param name="Relations">How facts are compared, by their kind.</param>
+/// <param name="Money">How amounts are written.</param>
 /// <param name="Problems">What is wrong with the draft.</param>
 internal sealed record DraftView(
     int Next,
@@ -37,13 +39,25 @@ internal sealed record DraftView(
     IReadOnlyList<NamedKey> Countries,
     IReadOnlyList<FactView> Facts,
     IReadOnlyDictionary<string, IReadOnlyList<RelationView>> Relations,
+    MoneyView Money,
     IReadOnlyList<Problem> Problems);
+
+/// <summary>How amounts of money are written.</summary>
+/// <param name="Sign">The sign of the currency.</param>
+/// <param name="Digits">The digits after the point (ISO 4217).</param>
+internal sealed record MoneyView(string Sign, int Digits);
+
+/// <summary>What the answers of a field can do to the price.</summary>
+/// <param name="Kinds">The kinds of price, as its level allows them.</param>
+/// <param name="By">What of an answer an amount can be taken times.</param>
+/// <param name="ByOfChoice">The same of one choice; empty where there are none.</param>
+internal sealed record PricingView(IReadOnlyList<PriceKind> Kinds, IReadOnlyList<PriceBy> By, IReadOnlyList<PriceBy> ByOfChoice);
 
 /// <summary>A key and its name.</summary>
 internal sealed record NamedKey(string Key, string Name);
 
 /// <summary>A destination.</summary>
-internal sealed record DestinationView(string Key, string Name, string Phrase, DestinationFamily Family, int? LongestLineText, bool TakesOrderAnswers);
+internal sealed record DestinationView(string Key, string Name, string Phrase, DestinationFamily Family, int? LongestLineText, bool TakesOrderAnswers, bool ShowsPrices);
 
 /// <summary>A kind of answer with its settings.</summary>
 /// <param name="Key">The key.</param>
@@ -89,6 +103,7 @@ internal sealed record ProductChoice(string Code, string Name, string Category, 
 /// <param name="Asks">The codes of the products that ask it by its scope and that of its section.</param>
 /// <param name="Conditional">Whether more than the product decides: a condition, a group, or an opening question.</param>
 /// <param name="Sentences">Its conditions as sentences, by the path of their setting.</param>
+/// <param name="Pricing">What its answers can do to the price; null where nothing is asked.</param>
 /// <param name="Field">The field.</param>
 internal sealed record FieldView(
     int Revision,
@@ -99,6 +114,7 @@ internal sealed record FieldView(
     IReadOnlyList<string> Asks,
     bool Conditional,
     IReadOnlyDictionary<string, string> Sentences,
+    PricingView? Pricing,
     Field Field);
 
 /// <summary>A section of the draft.</summary>

@@ -1,3 +1,5 @@
+using Sexton.Core.Pricing;
+
 namespace Sexton.Server.Hosting;
 
 /// <summary>The settings of an installation: the section "Sexton", from the environment as SEXTON__NAME.</summary>
@@ -17,6 +19,12 @@ internal sealed class SextonOptions
 
     /// <summary>The currency of all prices (ISO 4217).</summary>
     public string Currency { get; set; } = "EUR";
+
+    /// <summary>The tax rate of what has none of its own, in parts per million.</summary>
+    public int StandardTaxPpm { get; set; }
+
+    /// <summary>Whether all prices include tax; else it comes on top.</summary>
+    public bool PricesIncludeTax { get; set; } = true;
 
     /// <summary>The country that is assumed of a shopper until another is known (ISO 3166-1 alpha-2).</summary>
     public string HomeCountry { get; set; } = "IE";
@@ -65,6 +73,11 @@ internal sealed class SextonOptions
         if (KeyBytes() is null)
         {
             yield return "Set SEXTON__KEY to 32 random bytes in base 64 (openssl rand -base64 32).";
+        }
+
+        if (StandardTaxPpm is < 0 or > TaxRules.MostPpm)
+        {
+            yield return $"A tax rate of {StandardTaxPpm} parts per million is none. Set SEXTON__STANDARDTAXPPM to a number from 0 to {TaxRules.MostPpm}, such as 230000 for 23 %.";
         }
 
         if (!TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _))

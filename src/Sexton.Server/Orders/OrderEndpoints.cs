@@ -59,7 +59,7 @@ internal static class OrderEndpoints
     private static async Task<IResult> ReadAsync(string number, OrderReader orders, Servings servings, CancellationToken cancel)
     {
         var order = await orders.FindAsync(number, cancel);
-        return await servings.ServeAsync(order, DestinationIndex.OrderPage, projection => OrderPageView.Of(order, projection), cancel);
+        return await servings.ServeAsync(order, DestinationIndex.OrderPage, cancel);
     }
 
     private static async Task<TrailView> TrailAsync(string number, OrderReader orders, TrailReader trails, CurrentRegister current, CancellationToken cancel)

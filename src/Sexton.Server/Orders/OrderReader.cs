@@ -25,7 +25,7 @@ internal sealed class OrderReader(SextonDb db)
 
     private static async Task<StoredOrder?> ReadAsync(IQueryable<OrderRow> orders, CancellationToken cancel)
     {
-        var row = await orders.AsNoTracking().AsSplitQuery().Include(o => o.Lines).Include(o => o.Answers).OrderBy(o => o.Id).FirstOrDefaultAsync(cancel);
+        var row = await orders.AsNoTracking().AsSplitQuery().Include(o => o.Lines).Include(o => o.Answers).Include(o => o.Prices).OrderBy(o => o.Id).FirstOrDefaultAsync(cancel);
         if (row is null)
         {
             return null;
@@ -40,8 +40,8 @@ internal sealed class OrderReader(SextonDb db)
             Country = facts.Country,
             Day = facts.Day,
             NotAsked = facts.NotAsked,
-            Currency = row.Currency,
-            TotalMinor = row.TotalMinor,
+            Prices = new PriceList([.. row.Prices.OrderBy(p => p.Position).Select(Price)], row.PricesIncludeTax, row.TotalMinor, row.Currency),
+            Coupon = row.Coupon,
             Lines = [.. row.Lines.OrderBy(l => l.Position).Select(Line)],
             Answers = [.. row.Answers.OrderBy(a => a.Position).Select(static a => new OrderAnswer(a.LineId, a.UnitId, a.Field, a.Label, a.Step, Value(a), a.Text))],
         });
@@ -50,8 +50,11 @@ internal sealed class OrderReader(SextonDb db)
     private static OrderLine Line(OrderLineRow row)
     {
         var facts = JsonSerializer.Deserialize<StoredLineFacts>(row.Facts, RegisterJson.Options)!;
-        return new OrderLine(row.LineId, row.ProductCode, row.ProductName, row.Quantity, row.UnitMinor, row.SumMinor, facts.Facts) { Units = facts.Units, UnitName = facts.UnitName };
+        return new OrderLine(row.LineId, row.ProductCode, row.ProductName, row.Quantity, facts.Facts) { Units = facts.Units, UnitName = facts.UnitName };
     }
+
+    private static OrderPrice Price(OrderPriceRow row) =>
+        new(row.LineId, row.UnitId, row.Kind, row.Field, row.Label, row.Quantity, row.UnitMinor, row.SumMinor, row.TaxPpm, row.TaxMinor);
 
     private static AnswerValue? Value(AnswerRow row) => row.Value is null ? null : JsonSerializer.Deserialize<AnswerValue>(row.Value, RegisterJson.Options);
 }

@@ -6,6 +6,7 @@ using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Data;
 using Sexton.Server.Hosting;
+using Sexton.Server.Shop;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Orders;
@@ -18,13 +19,12 @@ internal sealed class Servings(SextonDb db, CurrentRegister current, IOptions<Js
     /// </summary>
     /// <param name="order">The order.</param>
     /// <param name="destination">The key of the page.</param>
-    /// <param name="view">Makes the page from what it is to show; its "entries" carry the answers.</param>
     /// <param name="cancel">Cancels.</param>
-    public async Task<IResult> ServeAsync<TView>(StoredOrder order, string destination, Func<Projection, TView> view, CancellationToken cancel)
+    public async Task<IResult> ServeAsync(StoredOrder order, string destination, CancellationToken cancel)
     {
         var (version, _) = await current.GetAsync(cancel);
         var projection = Projector.Project(order.Content, version.Plan, destination);
-        var served = JsonSerializer.SerializeToUtf8Bytes(view(projection), json.Value.SerializerOptions);
+        var served = JsonSerializer.SerializeToUtf8Bytes(OrderPageView.Of(order, projection, version.Plan, destination), json.Value.SerializerOptions);
         var (now, expected) = (clock.GetUtcNow(), JsonSerializer.Serialize(projection, RegisterJson.Options));
         await db.Database.ExecuteSqlAsync(
             $"""

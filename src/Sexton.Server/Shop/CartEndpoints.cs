@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Sexton.Core.Cart;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
+using Sexton.Server.Hosting;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Shop;
@@ -16,6 +17,7 @@ internal static class CartEndpoints
         shop.MapPost("cart/lines", AddAsync).WithName("AddCartLine").Produces<CartView>();
         shop.MapPut("cart/lines", ReplaceAsync).WithName("ReplaceCartLines").Produces<CartView>();
         shop.MapPut("cart/lines/{id}", ChangeAsync).WithName("ChangeCartLine").Produces<CartView>();
+        shop.MapPut("cart/coupon", GiveCouponAsync).WithName("GiveCoupon").Produces<CartView>();
         shop.MapPut("cart/answers", AnswerAsync).WithName("AnswerForOrder").Produces<CartView>();
     }
 
@@ -57,6 +59,16 @@ internal static class CartEndpoints
     {
         var (version, _) = await current.GetAsync(cancel);
         return await page.ServeAsync(await carts.ChangeAsync(cart => cart.Answer(request.Answers, HasDefault(version)), request.Step, version.Plan, cancel), cancel);
+    }
+
+    // Taking one out is always possible, also one that does not count any more.
+    private static async Task<IResult> GiveCouponAsync(CouponRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
+    {
+        var (version, products) = await current.GetAsync(cancel);
+        var code = request.Code.Trim();
+        var coupon = code.Length == 0 ? null : products.FindCoupon(code)
+            ?? throw ApiProblemException.Unprocessable("coupon_unknown", $"The code “{code}” does not count, or no longer. Look whether it is typed as it was given.");
+        return await page.ServeAsync(await carts.ChangeAsync(cart => cart with { Coupon = coupon?.Code ?? "" }, Step.Cart.Key, version.Plan, cancel), cancel);
     }
 
     private static AnswerSet Given(AddLineRequest request) => request.OrderAnswers ?? AnswerSet.Empty;
@@ -105,6 +117,10 @@ internal sealed record AddLineRequest(string Product, int Quantity, AnswerSet An
 /// <param name="Units">All its units with their answers; null to leave them. Where the quantity falls this says which stay.</param>
 /// <param name="Step">The step at which it was changed; null for the cart.</param>
 internal sealed record ChangeLineRequest(int Quantity, AnswerSet? Answers = null, IReadOnlyList<CartUnit>? Units = null, string? Step = null);
+
+/// <summary>Gives a coupon, or takes it out.</summary>
+/// <param name="Code">The code; "" takes it out.</param>
+internal sealed record CouponRequest(string Code);
 
 /// <summary>Answers fields of the order.</summary>
 /// <param name="Step">The key of the step where they were given.</param>

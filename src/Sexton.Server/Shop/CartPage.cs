@@ -21,7 +21,7 @@ internal sealed class CartPage(CartStore carts, CurrentRegister current, ShopClo
         var cart = UnitFiller.Fill(version.Plan, products, row is null ? CartContent.Empty : await carts.ReadAsync(row, cancel));
         var evaluation = Evaluation.Of(version.Plan, products, cart, clock.Today);
         var projection = Projector.Project(evaluation, DestinationIndex.CartLine);
-        var view = new CartView(row?.StepReached ?? Step.ProductPage.Key, cart, EvaluationView.Of(evaluation), EntryView.Of(projection));
+        var view = new CartView(row?.StepReached ?? Step.ProductPage.Key, cart, EvaluationView.Of(evaluation, DestinationIndex.CartLine), EntryView.Of(projection));
         var served = writing.Write(view);
         if (row is not null)
         {

@@ -1,5 +1,6 @@
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
+using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Server.Hosting;
 using Sexton.Server.Orders;
@@ -17,7 +18,7 @@ internal static class ConfirmationEndpoint
         var order = links.Read(token) is { } id ? await orders.FindAsync(id, cancel) : null;
         return order is null
             ? throw ApiProblemException.NotFound("There is no order under this link. Use the link in your e-mail as it is.")
-            : await servings.ServeAsync(order, DestinationIndex.Confirmation, projection => OrderPageView.Of(order, projection), cancel);
+            : await servings.ServeAsync(order, DestinationIndex.Confirmation, cancel);
     }
 }
 
@@ -25,30 +26,39 @@ internal static class ConfirmationEndpoint
 /// <param name="Number">The number.</param>
 /// <param name="PlacedAt">When it was placed.</param>
 /// <param name="Version">The version of the register under which it was placed.</param>
-/// <param name="Total">The total as text.</param>
+/// <param name="Prices">What it comes to.</param>
 /// <param name="Lines">The lines.</param>
 /// <param name="Entries">The answers that the page shows.</param>
-internal sealed record OrderPageView(long Number, DateTimeOffset PlacedAt, int Version, string Total, IReadOnlyList<OrderLineView> Lines, IReadOnlyList<EntryView> Entries)
+internal sealed record OrderPageView(long Number, DateTimeOffset PlacedAt, int Version, PricesView Prices, IReadOnlyList<OrderLineView> Lines, IReadOnlyList<EntryView> Entries)
 {
-    public static OrderPageView Of(StoredOrder order, Projection projection) => new(
+    /// <param name="order">The order.</param>
+    /// <param name="projection">The answers that the page shows.</param>
+    /// <param name="current">The current register, which says which prices are shown where.</param>
+    /// <param name="page">The key of the page.</param>
+    public static OrderPageView Of(StoredOrder order, Projection projection, RegisterPlan current, string page) => new(
         order.Number,
         order.PlacedAt,
         order.Content.Version,
-        MoneyText.Format(order.Content.TotalMinor, order.Content.Currency, order.Content.Language),
+        PricesView.Of(order.Content.Prices, current, page, order.Content.Language),
         [.. order.Content.Lines.Select(l => OrderLineView.Of(l, order.Content))],
         EntryView.Of(projection));
 }
 
 /// <summary>A line of an order.</summary>
-internal sealed record OrderLineView(string Id, string Code, string Name, int Quantity, string Unit, string Sum, IReadOnlyList<NamedUnit> Units)
+/// <param name="Id">Its id.</param>
+/// <param name="Code">The code under which it was sold.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Quantity">How many.</param>
+/// <param name="Sum">What it comes to with all that its answers add.</param>
+/// <param name="Units">Each one of it, where each one was asked.</param>
+internal sealed record OrderLineView(string Id, string Code, string Name, int Quantity, string Sum, IReadOnlyList<NamedUnit> Units)
 {
     public static OrderLineView Of(OrderLine line, OrderContent order) => new(
         line.Id,
         line.ProductCode,
         line.ProductName,
         line.Quantity,
-        MoneyText.Format(line.UnitMinor, order.Currency, order.Language),
-        MoneyText.Format(line.SumMinor, order.Currency, order.Language),
+        MoneyText.Format(order.Prices.SumOf(line.Id), order.Prices.Currency, order.Language),
         [.. line.Units.Select(u => new NamedUnit(u, line.NameOf(u)))]);
 }
 

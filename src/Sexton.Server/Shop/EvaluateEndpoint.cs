@@ -1,6 +1,7 @@
 using Microsoft.Extensions.ObjectPool;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
+using Sexton.Core.Register;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shoppers;
 using Sexton.Server.Versions;
@@ -22,7 +23,7 @@ internal static class EvaluateEndpoint
         try
         {
             evaluation.Run(version.Plan, products, filled, clock.Today);
-            return WrittenJson.Reply(writing.Write(EvaluationView.Of(evaluation)));
+            return WrittenJson.Reply(writing.Write(EvaluationView.Of(evaluation, Field.OnTheForm)));
         }
         finally
         {

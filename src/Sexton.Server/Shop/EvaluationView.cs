@@ -1,5 +1,5 @@
 using Sexton.Core.Asking;
-using Sexton.Core.Pricing;
+using Sexton.Core.Orders;
 using Sexton.Core.Register;
 
 namespace Sexton.Server.Shop;
@@ -21,19 +21,22 @@ internal sealed record EvaluationView(
     IReadOnlyList<ProblemView> Problems,
     PricesView Prices)
 {
-    public static EvaluationView Of(Evaluation evaluation)
+    /// <param name="evaluation">The evaluation.</param>
+    /// <param name="place">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
+    public static EvaluationView Of(Evaluation evaluation, string place)
     {
         var language = evaluation.Cart.Language;
         var fields = evaluation.Fields;
+        var costs = new AnswerCosts(evaluation);
         return new(
             [.. fields.Select(f => FormField.Of(f, language))],
-            [.. evaluation.Asked.Select(a => AskedView.Of(a, evaluation))],
+            [.. evaluation.Asked.Select(a => AskedView.Of(a, evaluation, costs))],
             [.. fields.Select(static f => f.Section ?? f.Within?.Section).OfType<Section>().Distinct()
                 .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language)))],
             [.. Enumerable.Range(0, evaluation.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
             [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing)))],
             [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
-            PricesView.Of(evaluation));
+            PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, place, language));
     }
 }
 
@@ -77,24 +80,3 @@ internal sealed record ProblemView(string Code, string? Field, string? LineId, s
     public static ProblemView Of(AnswerProblem problem, string language) =>
         new(problem.Refusal.Code, problem.Field?.Field.Key, problem.LineId, problem.UnitId, problem.Refusal.Part, problem.Step, problem.SentenceIn(language));
 }
-
-/// <summary>Prices, with their texts.</summary>
-/// <param name="Rows">The rows.</param>
-/// <param name="TotalMinor">The total in minor units.</param>
-/// <param name="Total">The total as text.</param>
-/// <param name="Currency">The currency.</param>
-internal sealed record PricesView(IReadOnlyList<PriceRowView> Rows, long TotalMinor, string Total, string Currency)
-{
-    public static PricesView Of(Evaluation evaluation)
-    {
-        string Text(long minor) => MoneyText.Format(minor, evaluation.Currency, evaluation.Cart.Language);
-        return new(
-            [.. evaluation.Rows.Select(r => new PriceRowView(r.LineId, r.Label, r.Quantity, Text(r.UnitMinor), r.SumMinor, Text(r.SumMinor)))],
-            evaluation.TotalMinor,
-            Text(evaluation.TotalMinor),
-            evaluation.Currency);
-    }
-}
-
-/// <summary>A price row, with its texts.</summary>
-internal sealed record PriceRowView(string LineId, string Label, int Quantity, string Unit, long SumMinor, string Sum);

@@ -12,7 +12,7 @@ namespace Sexton.Server.Shop;
 /// </summary>
 internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
 {
-    private readonly JsonSerializerOptions _options = new(json.Value.SerializerOptions) { Converters = { new WrittenOnce(json.Value.SerializerOptions), new WrittenStraight() } };
+    private readonly JsonSerializerOptions _options = new(json.Value.SerializerOptions) { Converters = { new WrittenOnce(json.Value.SerializerOptions), new WrittenStraight(json.Value.SerializerOptions) } };
 
     /// <summary>Writes a reply.</summary>
     public byte[] Write<T>(T reply) => JsonSerializer.SerializeToUtf8Bytes(reply, _options);
@@ -29,10 +29,11 @@ internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
     }
 
     // One for each place where a field is asked: hundreds.
-    private sealed class WrittenStraight : JsonConverter<AskedView>
+    private sealed class WrittenStraight(JsonSerializerOptions plain) : JsonConverter<AskedView>
     {
         private static readonly JsonEncodedText Field = JsonEncodedText.Encode("field"), Line = JsonEncodedText.Encode("line_id"), Unit = JsonEncodedText.Encode("unit_id"),
-            Required = JsonEncodedText.Encode("required"), Choices = JsonEncodedText.Encode("choices"), Text = JsonEncodedText.Encode("text");
+            Required = JsonEncodedText.Encode("required"), Choices = JsonEncodedText.Encode("choices"), Text = JsonEncodedText.Encode("text"),
+            Costs = JsonEncodedText.Encode("costs"), Adds = JsonEncodedText.Encode("adds");
 
         public override AskedView Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => throw new NotSupportedException();
 
@@ -61,6 +62,17 @@ internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
                 }
 
                 writer.WriteEndArray();
+            }
+
+            if (value.Costs is not null)
+            {
+                writer.WritePropertyName(Costs);
+                JsonSerializer.Serialize(writer, value.Costs, plain);
+            }
+
+            if (value.Adds is not null)
+            {
+                writer.WriteString(Adds, value.Adds);
             }
 
             writer.WriteEndObject();

@@ -67,7 +67,7 @@ internal static class ShopperEndpoints
         var order = own ? await orders.FindAsync(number, cancel) : null;
         return order is null
             ? throw ApiProblemException.NotFound($"There is no order {number} in your account.")
-            : await servings.ServeAsync(order, DestinationIndex.Account, projection => OrderPageView.Of(order, projection), cancel);
+            : await servings.ServeAsync(order, DestinationIndex.Account, cancel);
     }
 
     // Whoever opened a link has shown that the address is theirs, so orders placed with it before belong to the account too.

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 using Sexton.Data;
@@ -79,11 +80,16 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
         {
             var rows = await db.Products.AsNoTracking().ToListAsync(cancel);
             var groups = await db.ShopperGroups.AsNoTracking().OrderBy(g => g.Position).ToListAsync(cancel);
+            var coupons = await db.Coupons.AsNoTracking().ToListAsync(cancel);
             products = cache.Catalogues.GetOrAdd(revision, new ProductIndex(
                 rows.Select(ProductDetails.ProductOf),
                 groups.Select(static g => new ShopperGroup(g.Key, JsonSerializer.Deserialize<LanguageMap>(g.Name)!)),
                 options.Currency,
-                options.HomeCountry));
+                options.HomeCountry)
+            {
+                Tax = new TaxRules(options.StandardTaxPpm, options.PricesIncludeTax),
+                Coupons = [.. coupons.Select(static c => new Coupon(c.Code, JsonSerializer.Deserialize<LanguageMap>(c.Name)!) { Ppm = c.Ppm, Minor = c.Minor })],
+            });
         }
 
         return products;

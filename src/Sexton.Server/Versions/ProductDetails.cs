@@ -19,6 +19,8 @@ internal sealed record ProductDetails
 
     public bool Ships { get; init; } = true;
 
+    public int? TaxPpm { get; init; }
+
     /// <summary>The product of a row.</summary>
     public static Product ProductOf(ProductRow row)
     {
@@ -30,6 +32,7 @@ internal sealed record ProductDetails
             Variants = details.Variants,
             UnitName = details.UnitName,
             Ships = details.Ships,
+            TaxPpm = details.TaxPpm,
         };
     }
 }

@@ -3,6 +3,7 @@ import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
 import EntryForm from '../../entry/EntryForm.vue';
 import LineForm from '../../entry/LineForm.vue';
+import PriceSum from '../../entry/PriceSum.vue';
 import { unfold, type Evaluated } from '../../entry/answers';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
@@ -36,6 +37,7 @@ const evaluation = computed(() => shown.value && { ...shown.value.evaluation, as
 const ofOrder = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null) ?? []);
 const orderProblems = computed(() => evaluation.value?.problems.filter((p) => p.line_id === null) ?? []);
 const why = computed(() => [...new Set(shown.value?.not_asked.filter((n) => n.field === of || (section.value?.key === of && keys.value.has(n.field))).map((n) => n.why))].join('; '));
+const isPriced = computed(() => draft.fields.some((f) => keys.value.has(f.field.key) && f.field.prices?.length));
 const isAsked = computed(() => evaluation.value?.asked.some((a) => a.field === of || a.section === of));
 
 const evaluate = latest(
@@ -82,6 +84,7 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
     <div v-else-if="evaluation" class="sheet">
       <LineForm v-model:answers="standIn.line" v-model:units="standIn.units" :evaluation="evaluation" :line="LINE" :show-all="false" :prefix="first ? 'preview' : 'second'" :level="3" />
       <EntryForm v-if="ofOrder.length" v-model="standIn.answers" :asked="ofOrder" :problems="orderProblems" :sections="evaluation.sections" :show-all="false" :prefix="first ? 'preview-order' : 'second-order'" :level="3" />
+      <PriceSum v-if="isPriced" class="sums" :prices="evaluation.prices" :units="evaluation.units" />
       <p v-if="!isAsked" class="not">not asked<template v-if="why">: {{ why }}</template></p>
     </div>
   </div>
@@ -105,6 +108,9 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
   max-height: 180px;
   font-size: var(--size);
   overflow: auto;
+}
+.sums {
+  margin-top: 10px;
 }
 .not {
   margin: 0;

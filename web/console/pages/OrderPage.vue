@@ -3,12 +3,14 @@ import { useQuery } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import EvidencePanel from '../orders/EvidencePanel.vue';
+import PriceRows from '../orders/PriceRows.vue';
 import TrailTable from '../orders/TrailTable.vue';
 import { dayAndTime, inFull } from '../parts/when';
 
 // Staff decide here whether everything arrived as it was given, and need to see each answer beside its thread, and the evidence of any mark.
 const { number } = defineProps<{ number: string }>();
 const path = computed(() => ({ number: Number(number) }));
+const adding = ref(false);
 const chosen = ref<{ slot: string; destination: string }>();
 
 const page = useQuery({
@@ -52,9 +54,10 @@ const receipt = computed(() => trail.data.value?.destinations.find((d) => d.key 
       <dl class="facts">
         <div v-if="textOf('name')"><dt>Shopper</dt><dd>{{ textOf('name') }}</dd></div>
         <div v-if="textOf('delivery_address')"><dt>Goes to</dt><dd>{{ textOf('delivery_address')?.replaceAll('\n', ', ') }}</dd></div>
-        <div><dt>Total</dt><dd>{{ order.total }}</dd></div>
+        <div><dt>Total</dt><dd>{{ order.prices.total }} <button class="act small" :aria-expanded="adding" @click="adding = !adding">{{ adding ? 'less' : 'how it adds up' }}</button></dd></div>
         <div v-if="receipt"><dt>Back office no.</dt><dd>{{ receipt }}</dd></div>
       </dl>
+      <PriceRows v-if="adding" :order="order" />
       <TrailTable v-if="trail.data.value" v-model="chosen" :order="order" :trail="trail.data.value" />
     </div>
     <EvidencePanel v-if="chosen" :number="path.number" :slot-id="chosen.slot" :destination="chosen.destination" @close="chosen = undefined" @sent="trail.refetch()" />

@@ -100,6 +100,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/v1/cart/coupon": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["GiveCoupon"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/v1/cart/answers": {
         parameters: {
             query?: never;
@@ -554,6 +570,8 @@ export interface components {
             line_id?: null | string;
             unit_id?: null | string;
             choices?: null | string[];
+            costs?: null | components["schemas"]["CostView"][];
+            adds?: null | string;
         };
         AttemptView: {
             state: string;
@@ -571,6 +589,8 @@ export interface components {
             group?: string;
             /** @description The country of the shopper as far as known (ISO 3166-1 alpha-2); "" for that of the shop. A delivery address says it better. */
             country?: string;
+            /** @description The code of a coupon; "" for none. */
+            coupon?: string;
             /** @description The lines, in the order in which they were added. */
             lines?: components["schemas"]["CartLine"][];
             /** @description The answers of the order, by field key, as entered. Answers of fields no longer asked stay here. */
@@ -673,6 +693,13 @@ export interface components {
         Condition: {
             [key: string]: unknown;
         };
+        CostView: {
+            choice: null | string;
+            text: string;
+        };
+        CouponRequest: {
+            code: string;
+        };
         /** @enum {unknown} */
         DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | null;
         /**
@@ -688,6 +715,7 @@ export interface components {
             /** Format: int32 */
             longest_line_text: null | number;
             takes_order_answers: boolean;
+            shows_prices: boolean;
         };
         DraftView: {
             /** Format: int32 */
@@ -707,6 +735,7 @@ export interface components {
             relations: {
                 [key: string]: components["schemas"]["RelationView"][];
             };
+            money: components["schemas"]["MoneyView"];
             problems: components["schemas"]["Problem"][];
         };
         EntryView: {
@@ -801,6 +830,15 @@ export interface components {
             settings?: {
                 [key: string]: unknown;
             };
+            /** @description What answers cost, or take off. */
+            prices?: components["schemas"]["Price"][];
+            /**
+             * Format: int32
+             * @description How many picks, the cheapest of them, are included in the price; at least 0.
+             */
+            included_picks?: number;
+            /** @description Where what its answers cost is not shown by itself but within the price of the goods: keys of destinations, and string Field.OnTheForm. */
+            price_within?: string[];
             /** @description Whether only staff who need it see the answers. */
             sensitive?: boolean;
             /** @description Switched off: asked of nobody until it is switched on again. */
@@ -830,6 +868,7 @@ export interface components {
             sentences: {
                 [key: string]: string;
             };
+            pricing: null | components["schemas"]["PricingView"];
             field: components["schemas"]["Field"];
         };
         /**
@@ -881,6 +920,10 @@ export interface components {
          * @enum {string}
          */
         Level: "order" | "line" | "unit";
+        LineSumView: {
+            line_id: string;
+            sum: string;
+        };
         LinkRequest: {
             email: string;
         };
@@ -890,6 +933,11 @@ export interface components {
             expectation: components["schemas"]["Expectation"];
             finding: components["schemas"]["Finding"];
             delivery: null | components["schemas"]["DeliveryState"];
+        };
+        MoneyView: {
+            sign: string;
+            /** Format: int32 */
+            digits: number;
         };
         NamedKey: {
             key: string;
@@ -918,7 +966,6 @@ export interface components {
             name: string;
             /** Format: int32 */
             quantity: number;
-            unit: string;
             sum: string;
             units: components["schemas"]["NamedUnit"][];
         };
@@ -933,7 +980,7 @@ export interface components {
             placed_at: string;
             /** Format: int32 */
             version: number;
-            total: string;
+            prices: components["schemas"]["PricesView"];
             lines: components["schemas"]["OrderLineView"][];
             entries: components["schemas"]["EntryView"][];
         };
@@ -976,8 +1023,67 @@ export interface components {
                 [key: string]: components["schemas"]["Explained"];
             };
         };
+        /** @description What an answer, or one choice of it, costs. Amounts are integer minor units (ISO 4217); one below zero takes off. */
+        Price: {
+            /** @description What it does. */
+            kind: components["schemas"]["PriceKind"];
+            /** @description What of the answer the amount is taken times. */
+            by?: components["schemas"]["PriceBy"];
+            /** @description The key of the choice that costs it; null for the answer as a whole. */
+            choice?: null | string;
+            /** @description What it comes to. */
+            tariff?: components["schemas"]["Tariff"];
+            /**
+             * Format: int32
+             * @description How many letters, characters, words or picks are included; at least 0.
+             */
+            included?: number;
+            /** @description Whether the band that the count falls in is the price of all of it; else each piece is priced by its own band. */
+            band_for_all?: boolean;
+            /** @description What it comes to for a group of shoppers or a variant, where that differs. */
+            for?: components["schemas"]["TariffFor"][];
+            when?: null | components["schemas"]["Condition"];
+            /**
+             * Format: int32
+             * @description The tax rate in parts per million; null for that of the product, and of the shop for what is charged per order.
+             */
+            tax_ppm?: null | number;
+            /** @description What its row is called; empty for the question and the choice. */
+            label?: components["schemas"]["LanguageMap"];
+        };
+        /** @description The amount for what is over a count. */
+        PriceBand: {
+            /**
+             * Format: double
+             * @description The count; what is over it costs this. At least 0, at most long Tariff.MostMinor.
+             */
+            over: number;
+            /**
+             * Format: int64
+             * @description The amount, in minor units.
+             */
+            minor: number;
+        };
+        /**
+         * @description What of an answer an amount is taken times.
+         * @enum {string}
+         */
+        PriceBy: "answer" | "letter" | "character" | "word" | "count" | "amount";
+        /**
+         * @description What a price does to what a line or an order costs.
+         * @enum {string}
+         */
+        PriceKind: "for_the_goods" | "per_unit" | "percent" | "once_per_line" | "once_per_order";
+        /**
+         * @description What a row of prices is for.
+         * @enum {string}
+         */
+        PriceRowKind: "goods" | "answer" | "floor" | "coupon";
         PriceRowView: {
-            line_id: string;
+            line_id: null | string;
+            unit_id: null | string;
+            kind: components["schemas"]["PriceRowKind"];
+            field: null | string;
             label: string;
             /** Format: int32 */
             quantity: number;
@@ -985,13 +1091,22 @@ export interface components {
             /** Format: int64 */
             sum_minor: number;
             sum: string;
+            tax: string;
         };
         PricesView: {
             rows: components["schemas"]["PriceRowView"][];
+            lines: components["schemas"]["LineSumView"][];
+            taxes: components["schemas"]["TaxView"][];
+            include_tax: boolean;
             /** Format: int64 */
             total_minor: number;
             total: string;
             currency: string;
+        };
+        PricingView: {
+            kinds: components["schemas"]["PriceKind"][];
+            by: components["schemas"]["PriceBy"][];
+            by_of_choice: components["schemas"]["PriceBy"][];
         };
         /** @description What a check found wrong with the draft. It must be mended before the draft is published. */
         Problem: {
@@ -1163,6 +1278,39 @@ export interface components {
         };
         TakeLinkRequest: {
             token: string;
+        };
+        /** @description Amounts that hang together: an amount, its bands and its ceiling; or a share. */
+        Tariff: {
+            /**
+             * Format: int64
+             * @description The amount, in minor units.
+             */
+            minor?: number;
+            /**
+             * Format: int32
+             * @description The share, in parts per million; only of PriceKind.Percent.
+             */
+            ppm?: number;
+            /** @description Other amounts from some count on, in rising order. */
+            bands?: components["schemas"]["PriceBand"][];
+            /**
+             * Format: int64
+             * @description What one answer comes to at most, whether it adds or takes off; null for no end.
+             */
+            ceiling_minor?: null | number;
+        };
+        /** @description A tariff for some: a group of shoppers, a variant of the product, or both at once. The closest fit counts. */
+        TariffFor: {
+            /** @description The key of the shopper group, or null for any. */
+            group: null | string;
+            /** @description The code of the variant, or null for any. */
+            variant: null | string;
+            /** @description What it comes to for them. */
+            tariff: components["schemas"]["Tariff"];
+        };
+        TaxView: {
+            rate: string;
+            tax: string;
         };
         TrailColumn: {
             key: string;
@@ -1428,6 +1576,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeLineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CartView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GiveCoupon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CouponRequest"];
             };
         };
         responses: {

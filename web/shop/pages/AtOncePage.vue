@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
+import PriceSum from '../../entry/PriceSum.vue';
 import { useWork } from '../../shared/work';
 import { useCart } from '../cart';
 import { nameOf } from '../catalogue';
 import { useCheckout } from '../checkout';
-import PriceSum from '../parts/PriceSum.vue';
 import StepQuestions from '../parts/StepQuestions.vue';
 import { headingOf, stepsOf } from '../steps';
 
@@ -45,7 +45,7 @@ async function goOn(): Promise<void> {
         <h2>{{ step.key === 'cart' ? 'With your order' : headingOf(step) }}</h2>
         <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" :step="step.key" :show-all="showAll" :level="3" />
       </section>
-      <PriceSum :prices="evaluation.prices" />
+      <PriceSum :prices="evaluation.prices" :units="evaluation.units" />
       <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
       <p><button class="buy" :disabled="busy">Go on to payment</button></p>
     </form>

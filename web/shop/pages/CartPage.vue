@@ -2,10 +2,11 @@
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import EntryForm from '../../entry/EntryForm.vue';
+import PriceSum from '../../entry/PriceSum.vue';
 import { useWork } from '../../shared/work';
 import { useCheckout } from '../checkout';
 import CartLine from '../parts/CartLine.vue';
-import PriceSum from '../parts/PriceSum.vue';
+import CouponEntry from '../parts/CouponEntry.vue';
 import { pageAfter } from '../steps';
 
 // The shopper decides here what to keep, and answers what is asked once for the whole order.
@@ -46,7 +47,8 @@ onMounted(() => run(basket.load));
         <CartLine v-for="line in lines" :key="line.id" :line="line" />
       </ul>
       <EntryForm v-if="asked.length" ref="form" v-model="typed.answers" class="whole-order" :asked="asked" :problems="orderProblems" :sections="evaluation.sections" :show-all="showAll" prefix="cart" />
-      <PriceSum :prices="basket.view.value.evaluation.prices" />
+      <PriceSum :prices="basket.view.value.evaluation.prices" :units="basket.view.value.evaluation.units" />
+      <CouponEntry />
       <p v-if="ofLines.length" class="problem">Something is still to be filled in above.</p>
       <p v-else class="go"><button class="buy" :disabled="busy">Go to checkout</button></p>
     </form>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
+import PriceSum from '../../entry/PriceSum.vue';
 import { ApiError, sentenceOf } from '../../shared/api/client';
 import type { CartKind } from '../cart';
 import { catalogue } from '../catalogue';
 import { useCheckout } from '../checkout';
-import PriceSum from '../parts/PriceSum.vue';
 import StepQuestions from '../parts/StepQuestions.vue';
 import StepTrack from '../parts/StepTrack.vue';
 import { begunOf, pay, testCards, tokenFor } from '../payment';
@@ -84,7 +84,7 @@ onMounted(() => {
           {{ problem.sentence }} <RouterLink :to="wayTo(problem.step)">Go there</RouterLink>
         </li>
       </ul>
-      <PriceSum :prices="evaluation.prices" />
+      <PriceSum :prices="evaluation.prices" :units="evaluation.units" />
       <form v-if="!elsewhere.length" novalidate @submit.prevent="submit">
         <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" step="payment" :show-all="showAll" />
         <div v-if="byCard" class="card">

@@ -5,13 +5,13 @@ import EntryForm from '../../entry/EntryForm.vue';
 import LineForm from '../../entry/LineForm.vue';
 import type { Answers, Evaluated, Unit } from '../../entry/answers';
 import { isBlank } from '../../entry/answers';
+import PriceSum from '../../entry/PriceSum.vue';
 import { sentenceOf } from '../../shared/api/client';
 import { kept } from '../../shared/kept';
 import { latest } from '../../shared/latest';
 import { useWork } from '../../shared/work';
 import { evaluateCart, useCart } from '../cart';
 import { productOf, said } from '../catalogue';
-import PriceSum from '../parts/PriceSum.vue';
 import QuantityEntry from '../parts/QuantityEntry.vue';
 
 // The shopper decides here what to buy and how many, and fills in what belongs to it; the price stands beside it.
@@ -103,7 +103,7 @@ async function buyAtOnce(): Promise<void> {
   <div v-if="product" class="sheet product">
     <div class="left">
       <img :src="`/pictures/${product.picture}`" alt="" width="470" height="300" />
-      <PriceSum v-if="evaluation" :prices="evaluation.prices" />
+      <PriceSum v-if="evaluation" :prices="evaluation.prices" :units="evaluation.units" />
     </div>
     <form novalidate @submit.prevent="add">
       <h1>{{ product.name }}</h1>

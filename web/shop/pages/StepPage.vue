@@ -41,8 +41,18 @@ async function goOn(): Promise<void> {
       <form novalidate @submit.prevent="goOn">
         <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" :step="step" :show-all="showAll" />
         <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
-        <p><button class="buy" :disabled="busy">Go on</button></p>
+        <p class="on"><button class="buy" :disabled="busy">Go on</button> <span>Together {{ evaluation.prices.total }}</span></p>
       </form>
     </template>
   </div>
 </template>
+
+<style scoped>
+.on {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 0.6rem 1.5rem;
+}
+</style>

@@ -24,7 +24,7 @@ const form = useTemplateRef('form');
 
 const cart = computed(() => basket.view.value);
 const product = computed(() => productOf(line.product_code));
-const row = computed(() => cart.value?.evaluation.prices.rows.find((r) => r.line_id === line.id));
+const sum = computed(() => cart.value?.evaluation.prices.lines.find((l) => l.line_id === line.id)?.sum);
 const names = computed(() => cart.value?.evaluation.units.filter((u) => u.line_id === line.id) ?? []);
 const here = (all: Schemas['ProblemView'][] | undefined) => all?.filter((p) => p.line_id === line.id && (!p.field || ['product_page', 'cart'].includes(p.step))) ?? [];
 const problems = computed(() => here(cart.value?.evaluation.problems));
@@ -104,7 +104,7 @@ async function remove(): Promise<void> {
       </div>
       <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     </div>
-    <p class="price">{{ row?.sum }}</p>
+    <p class="price">{{ sum }}</p>
   </li>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PriceSum from '../../entry/PriceSum.vue';
 import type { Schemas } from '../../shared/api/client';
 import ToldAnswers from './ToldAnswers.vue';
 
@@ -13,7 +14,7 @@ defineProps<{ order: Schemas['OrderPageView'] }>();
     </h2>
     <ToldAnswers :entries="order.entries" :line="line.id" :units="line.units" />
   </section>
-  <p class="total"><span>Together</span> <span>{{ order.total }}</span></p>
+  <PriceSum class="sums" :prices="order.prices" :units="order.lines.flatMap((l) => l.units.map((u) => ({ ...u, line_id: l.id })))" />
   <section v-if="order.entries.some((e) => e.line_id === null)">
     <h2>Your details</h2>
     <ToldAnswers :entries="order.entries" />
@@ -25,8 +26,7 @@ section {
   border-top: 1px solid var(--shop-rule);
   padding: 0.8rem 0 0.2rem;
 }
-h2,
-.total {
+h2 {
   display: flex;
   justify-content: space-between;
   gap: 1rem;
@@ -34,10 +34,7 @@ h2,
 h2 .sum-of {
   font: 400 1rem var(--work);
 }
-.total {
-  font-weight: 650;
-  border-top: 2px solid var(--shop-bark);
-  padding-top: 0.6rem;
+.sums {
   margin: 0.5rem 0 1.5rem;
 }
 </style>

@@ -1,5 +1,7 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 
 namespace Sexton.Core.Register.Edits;
 
@@ -57,6 +59,16 @@ internal static class EditValue
     public static Condition? Condition(JsonElement value, string path) => Read<Condition>(value, path, "Give a condition.");
 
     public static AnswerValue? Answer(JsonElement value, string path) => Read<AnswerValue>(value, path, "Give an answer of this kind.");
+
+    public static ImmutableArray<Price> Prices(JsonElement value, string path) =>
+        Read<List<Price>>(value, path, "Give a list of prices.") is { } prices && !prices.Exists(static p => p is null)
+            ? [.. prices]
+            : throw new DraftEditException(path, "Give a list of prices.");
+
+    public static int Whole(JsonElement value, string path, int most) =>
+        value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var number) && number >= 0 && number <= most
+            ? number
+            : throw new DraftEditException(path, $"Give a whole number from 0 to {most}.");
 
     public static ProductScope Scope(JsonElement value, string path) =>
         Read<ProductScope>(value, path, "Say for all products, or list products, categories or tags.")?.Tidy()

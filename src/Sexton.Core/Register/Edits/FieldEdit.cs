@@ -32,6 +32,9 @@ public static class FieldEdit
             "required_when" => EditValue.Json(field.RequiredWhen),
             "asked_of" => EditValue.Json(field.AskedOf),
             "when" => EditValue.Json(field.When),
+            "prices" => EditValue.Json(field.Prices),
+            "included_picks" => EditValue.Json(field.IncludedPicks),
+            "price_within" => EditValue.Json(field.PriceWithin.Contains(rest)),
             "sensitive" => EditValue.Json(field.Sensitive),
             "retired" => EditValue.Json(field.Retired),
             "switched_off" => EditValue.Json(field.SwitchedOff),
@@ -66,6 +69,9 @@ public static class FieldEdit
             "required_when" => field with { RequiredWhen = EditValue.Condition(value, path) },
             "asked_of" => field with { AskedOf = Fixed(field, path, EditValue.Scope(value, path)) },
             "when" => field with { When = Fixed(field, path, EditValue.Condition(value, path)) },
+            "prices" => field with { Prices = EditValue.Prices(value, path) },
+            "included_picks" => field with { IncludedPicks = EditValue.Whole(value, path, 999) },
+            "price_within" => field with { PriceWithin = PriceWithin(field, rest, path, EditValue.Truth(value, path)) },
             "sensitive" => field with { Sensitive = EditValue.Truth(value, path) },
             "retired" => field with { Retired = Fixed(field, path, EditValue.Truth(value, path)) },
             "switched_off" => field with { SwitchedOff = Fixed(field, path, EditValue.Truth(value, path)) },
@@ -114,6 +120,11 @@ public static class FieldEdit
 
         return on ? field.GoesTo.Add(destination) : field.GoesTo.Remove(destination);
     }
+
+    private static ImmutableSortedSet<string> PriceWithin(Field field, string place, string path, bool within) =>
+        place != Field.OnTheForm && DestinationIndex.Find(place)?.ShowsPrices != true ? throw new DraftEditException(path, $"No prices are shown at “{place}”.")
+        : within ? field.PriceWithin.Add(place)
+        : field.PriceWithin.Remove(place);
 
     private static ImmutableSortedDictionary<string, Condition> GoesToWhen(Field field, string destination, string path, Condition? condition)
     {

@@ -70,6 +70,8 @@ public sealed class AmountOfMoney(string currency) : FieldType
 
         public override FactKind Fact => FactKind.Number;
 
+        public override ImmutableArray<PriceBy> PricedBy => [PriceBy.Answer, PriceBy.Amount];
+
         public override JsonObject Schema => new() { ["type"] = "number", ["minimum"] = least, ["maximum"] = most };
 
         public override ImmutableArray<AnswerValue> Samples => _limits.Samples;

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 
 namespace Sexton.Core.Register.Types;
 
@@ -31,6 +32,9 @@ public abstract class AnswerRule
 
     /// <summary>What the form needs to know beside the settings that are marked for it, by name.</summary>
     public virtual ImmutableDictionary<string, JsonElement> ForTheForm => ImmutableDictionary<string, JsonElement>.Empty;
+
+    /// <summary>What of its answers an amount of money can be taken times.</summary>
+    public virtual ImmutableArray<PriceBy> PricedBy => Fact is FactKind.Number or FactKind.List ? [PriceBy.Answer, PriceBy.Count] : [PriceBy.Answer];
 
     /// <summary>What must be set before anybody can answer, such as a list to choose from; null when nothing lacks.</summary>
     public virtual SettingProblem? Lacks => null;
@@ -70,6 +74,9 @@ public abstract class TextRule : AnswerRule
 {
     /// <inheritdoc/>
     public override FactKind Fact => FactKind.Text;
+
+    /// <inheritdoc/>
+    public sealed override ImmutableArray<PriceBy> PricedBy => [PriceBy.Answer, PriceBy.Letter, PriceBy.Character, PriceBy.Word];
 
     /// <inheritdoc/>
     public override JsonObject Schema => new() { ["type"] = "string", ["minLength"] = 1 };

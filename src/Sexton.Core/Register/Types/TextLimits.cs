@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using System.Text.RegularExpressions;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register.Settings;
 
 namespace Sexton.Core.Register.Types;
@@ -60,7 +61,7 @@ internal sealed class TextLimits
             return new Refusal(RefusalCodes.TooShort, Number(_shortest), Number(length));
         }
 
-        if (_words < int.MaxValue && CountWords(text) is var words && words > _words)
+        if (_words < int.MaxValue && TextCount.Words(text) is var words && words > _words)
         {
             return new Refusal(RefusalCodes.TooManyWords, Number(_words), Number(words));
         }
@@ -71,24 +72,6 @@ internal sealed class TextLimits
         }
 
         return _pattern is null || _pattern.IsMatch(text) ? null : new Refusal(RefusalCodes.NotInPattern, Wording: _sentence.IsEmpty ? null : _sentence);
-    }
-
-    /// <summary>The number of words: runs between white space with a letter or digit.</summary>
-    public static int CountWords(ReadOnlySpan<char> text)
-    {
-        var (count, within, counted) = (0, false, false);
-        foreach (var rune in text.EnumerateRunes())
-        {
-            within = !System.Text.Rune.IsWhiteSpace(rune);
-            counted = within && counted;
-            if (within && !counted && System.Text.Rune.IsLetterOrDigit(rune))
-            {
-                counted = true;
-                count++;
-            }
-        }
-
-        return count;
     }
 
     public static string Number(int number) => number.ToString(CultureInfo.InvariantCulture);

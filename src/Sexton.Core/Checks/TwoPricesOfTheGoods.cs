@@ -1,0 +1,34 @@
+using Sexton.Core.Catalogue;
+using Sexton.Core.Pricing;
+using Sexton.Core.Register;
+
+namespace Sexton.Core.Checks;
+
+/// <summary>
+/// Two fields whose answers are both the price of the line, of a product that asks both whatever the case: whoever answers both cannot
+/// order. Where a condition stands between them, the cart decides, and tells the shopper.
+/// </summary>
+internal sealed class TwoPricesOfTheGoods : IDraftCheck
+{
+    public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products)
+    {
+        var always = plan.PricesOf(PriceKind.ForTheGoods)
+            .Where(static p => p.Price.When is null && p.Field.Field.When is null && p.Field.Within?.Field.When is null)
+            .Select(static p => p.Field).Distinct().ToList();
+        foreach (var (field, i) in always.Select(static (f, i) => (f, i)))
+        {
+            foreach (var other in always.Take(i))
+            {
+                if (products.All.FirstOrDefault(p => field.Field.AskedOf.Includes(p) && other.Field.AskedOf.Includes(p)) is { } product)
+                {
+                    yield return new Problem(
+                        "two_prices_of_the_goods",
+                        field.Field.Key,
+                        "prices",
+                        $"“{product.Name}” asks “{other.Field.NameForStaff}” too, and both would be its price. Put one of them under a condition, or let it add instead.",
+                        []);
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,68 @@
+using Sexton.Core.Asking;
+using Sexton.Core.Pricing;
+using Sexton.Core.Register;
+
+namespace Sexton.Core.Orders;
+
+/// <summary>One row of the prices of an order, as it was. Amounts are integer minor units (ISO 4217).</summary>
+/// <param name="LineId">The line, or null for what is charged once per order.</param>
+/// <param name="UnitId">The unit within its line, or null.</param>
+/// <param name="Kind">What it is for.</param>
+/// <param name="Field">The key of the field whose answer it is about, or null.</param>
+/// <param name="Label">What the shopper read.</param>
+/// <param name="Quantity">How many.</param>
+/// <param name="UnitMinor">The amount for one.</param>
+/// <param name="SumMinor">The sum of the row.</param>
+/// <param name="TaxPpm">The tax rate, in parts per million.</param>
+/// <param name="TaxMinor">Its share of the tax at this rate.</param>
+public sealed record OrderPrice(string? LineId, string? UnitId, PriceRowKind Kind, string? Field, string Label, int Quantity, long UnitMinor, long SumMinor, int TaxPpm, long TaxMinor)
+{
+    /// <summary>The row with others added to it.</summary>
+    internal OrderPrice With(IEnumerable<OrderPrice> others)
+    {
+        var (sum, tax) = others.Aggregate((SumMinor, TaxMinor), static (all, other) => (all.SumMinor + other.SumMinor, all.TaxMinor + other.TaxMinor));
+        return this with { SumMinor = sum, TaxMinor = tax, UnitMinor = sum % Quantity == 0 ? sum / Quantity : 0 };
+    }
+
+    /// <summary>A row of an evaluation, in a language.</summary>
+    public static OrderPrice Of(PriceRow row, string language) =>
+        new(row.LineId, row.UnitId, row.Kind, row.Field?.Field.Key, row.LabelIn(language), row.Quantity, row.UnitMinor, row.SumMinor, row.TaxPpm, row.TaxMinor);
+}
+
+/// <summary>What a cart or an order comes to, row by row, as it is shown to people.</summary>
+/// <param name="Rows">The rows.</param>
+/// <param name="IncludeTax">Whether the rows include tax; else it comes on top.</param>
+/// <param name="TotalMinor">The total with tax, in minor units: the sum of the rows, and of their taxes where these come on top.</param>
+/// <param name="Currency">The currency (ISO 4217).</param>
+public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, long TotalMinor, string Currency)
+{
+    /// <summary>That of an evaluation.</summary>
+    public static PriceList Of(Evaluation evaluation) => new(
+        [.. evaluation.Rows.Select(r => OrderPrice.Of(r, evaluation.Cart.Language))], evaluation.PricesIncludeTax, evaluation.TotalMinor, evaluation.Currency);
+
+    /// <summary>The tax by rate, the lowest first; what is not taxed is left out.</summary>
+    public IEnumerable<TaxSum> Taxes => Rows.Where(static r => r.TaxPpm > 0).GroupBy(static r => r.TaxPpm).OrderBy(static g => g.Key)
+        .Select(static g => new TaxSum(g.Key, g.Sum(static r => r.SumMinor), g.Sum(static r => r.TaxMinor)));
+
+    /// <summary>The row of the goods of a line.</summary>
+    public OrderPrice GoodsOf(string lineId) => Rows.First(r => r.Kind == PriceRowKind.Goods && r.LineId == lineId);
+
+    /// <summary>What comes on top of the goods of a line, or of all lines for null, in the order in which it was priced.</summary>
+    public IEnumerable<OrderPrice> ExtrasOf(string? lineId) => Rows.Where(r => r.Kind != PriceRowKind.Goods && r.LineId == lineId);
+
+    /// <summary>
+    /// The rows as a place shows them: what stays within the goods there is added to the row of the goods of its line, so that the rows
+    /// still sum. Where the sum cannot be shared out evenly, the row has no amount for one (0).
+    /// </summary>
+    /// <param name="register">The current register, which says what is shown where.</param>
+    /// <param name="place">The key of the destination, or <see cref="Field.OnTheForm"/>.</param>
+    public IReadOnlyList<OrderPrice> RowsAt(RegisterPlan register, string place)
+    {
+        bool IsWithin(OrderPrice row) => row.LineId is not null && row.Field is not null && register.Find(row.Field)?.Field.PriceWithin.Contains(place) == true;
+        var within = Rows.Where(IsWithin).ToLookup(static r => r.LineId);
+        return within.Count == 0 ? Rows : [.. Rows.Where(r => !IsWithin(r)).Select(r => r.Kind == PriceRowKind.Goods ? r.With(within[r.LineId]) : r)];
+    }
+
+    /// <summary>What a line comes to with all that its answers add, in minor units.</summary>
+    public long SumOf(string lineId) => Rows.Where(r => r.LineId == lineId).Sum(static r => r.SumMinor);
+}

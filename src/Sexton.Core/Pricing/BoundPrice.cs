@@ -1,0 +1,161 @@
+using System.Globalization;
+using Sexton.Core.Asking;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
+
+namespace Sexton.Core.Pricing;
+
+/// <summary>A price bound to its field: works out what one answer comes to.</summary>
+public sealed class BoundPrice
+{
+    private readonly int _choice;
+
+    internal BoundPrice(PlannedField field, Price price, BoundCondition? when)
+    {
+        (Field, Price, When) = (field, price, when);
+        _choice = -1;
+        for (var i = 0; price.Choice is not null && i < field.Rule.Choices.Length; i++)
+        {
+            _choice = field.Rule.Choices[i].Key == price.Choice ? i : _choice;
+        }
+    }
+
+    /// <summary>The field whose answers it prices.</summary>
+    public PlannedField Field { get; }
+
+    /// <summary>The price as defined.</summary>
+    public Price Price { get; }
+
+    /// <summary>The condition under which it is charged; null for always.</summary>
+    public BoundCondition? When { get; }
+
+    /// <summary>What its row is called: the price's own label, else the question, with the choice where it is about one.</summary>
+    public string LabelIn(string language)
+    {
+        var question = Field.Field.Label.In(language);
+        return !Price.Label.IsEmpty ? Price.Label.In(language)
+            : _choice < 0 ? question
+            : $"{question}: {Field.Rule.Choices[_choice].Label.In(language)}";
+    }
+
+    /// <summary>The tariff for a group of shoppers and a variant: the closest fit, the first of two equally close.</summary>
+    public Tariff TariffFor(string group, string? variant)
+    {
+        var (tariff, closeness) = (Price.Tariff, 0);
+        foreach (var other in Price.For)
+        {
+            if (other.Closeness > closeness && (other.Group is null || other.Group == group) && (other.Variant is null || other.Variant == variant))
+            {
+                (tariff, closeness) = (other.Tariff, other.Closeness);
+            }
+        }
+
+        return tariff;
+    }
+
+    /// <summary>Whether it is charged at a place, if it is answered.</summary>
+    public bool Holds(Evaluation evaluation, Place place) => When?.Holds(evaluation, place) != false;
+
+    /// <summary>How many times an answer is priced, before what is included: 0 when it is not priced at all.</summary>
+    internal decimal CountOf(AnswerValue value)
+    {
+        if (_choice >= 0)
+        {
+            return Picked(value, Price.Choice!);
+        }
+
+        return value.Truth == false ? 0 : Price.By switch
+        {
+            PriceBy.Letter => TextCount.Letters(value.Text),
+            PriceBy.Character => Graphemes.Count(value.Text),
+            PriceBy.Word => TextCount.Words(value.Text),
+            PriceBy.Count => value.Picks?.Length ?? Field.Rule.FactOf(value).Number!.Value,
+            PriceBy.Amount => value.Number!.Value,
+            _ => 1,
+        };
+    }
+
+    /// <summary>How often a choice was taken in an answer.</summary>
+    internal static int Picked(AnswerValue value, string choice)
+    {
+        if (value.Parts is { } parts)
+        {
+            return parts.TryGetValue(choice, out var count) ? int.Parse(count, CultureInfo.InvariantCulture) : 0;
+        }
+
+        if (value.Picks is { } picks)
+        {
+            foreach (var pick in picks)
+            {
+                if (pick == choice)
+                {
+                    return 1;
+                }
+            }
+
+            return 0;
+        }
+
+        return value.Text == choice ? 1 : 0;
+    }
+
+    /// <summary>What a count comes to, in minor units, rounded half away from zero; null when it is out of all range.</summary>
+    /// <param name="tariff">The tariff that applies.</param>
+    /// <param name="count">The count; above zero.</param>
+    /// <param name="currencyUnit">How many minor units make one unit of the currency.</param>
+    internal long? AmountOf(Tariff tariff, decimal count, decimal currencyUnit)
+    {
+        var exact = Price.By switch
+        {
+            PriceBy.Answer => tariff.Minor,
+            PriceBy.Amount => count * currencyUnit,
+            _ => Price.BandForAll ? InOneBand(tariff, count) : BandByBand(tariff, count),
+        };
+        if (tariff.CeilingMinor is { } ceiling && Math.Abs(exact) > ceiling)
+        {
+            exact = exact < 0 ? -ceiling : ceiling;
+        }
+
+        var rounded = decimal.Round(exact, 0, MidpointRounding.AwayFromZero);
+        return Math.Abs(rounded) > CartPricing.MostMinor ? null : (long)rounded;
+    }
+
+    private decimal InOneBand(Tariff tariff, decimal count)
+    {
+        if (count <= Price.Included)
+        {
+            return 0;
+        }
+
+        var minor = tariff.Minor;
+        foreach (var band in tariff.Bands)
+        {
+            minor = count > band.Over ? band.Minor : minor;
+        }
+
+        return minor;
+    }
+
+    // Each piece costs what the band says that it is in; what is included costs nothing, whatever band it is in.
+    private decimal BandByBand(Tariff tariff, decimal count)
+    {
+        var (sum, from, minor) = (0m, (decimal)Price.Included, tariff.Minor);
+        foreach (var band in tariff.Bands)
+        {
+            if (band.Over > from)
+            {
+                var to = Math.Min(band.Over, count);
+                sum += Math.Max(0, to - from) * minor;
+                from = Math.Max(from, to);
+            }
+
+            minor = band.Minor;
+            if (band.Over >= count)
+            {
+                return sum;
+            }
+        }
+
+        return sum + (Math.Max(0, count - from) * minor);
+    }
+}

@@ -1,0 +1,418 @@
+using System.Buffers;
+using System.Runtime.InteropServices;
+using Sexton.Core.Asking;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+
+namespace Sexton.Core.Pricing;
+
+/// <summary>
+/// Prices a cart that was asked and checked. Line by line: the goods, amounts per unit, percentages of the goods, amounts once per line, and
+/// a floor at nothing; then what is charged once per order, the same floor, the coupon; then tax, once per rate. Its buffers are kept.
+/// </summary>
+internal sealed class CartPricing
+{
+    /// <summary>The greatest sum of one row, in minor units, either way: what is more is a mistake, and sums of rows stay far from overflowing.</summary>
+    public const long MostMinor = 1_000_000_000_000;
+
+    private readonly List<PriceRow> _rows = [];
+    private readonly List<TaxSum> _taxes = [];
+    private Evaluation _cart = null!;
+    private TaxRules _tax = TaxRules.None;
+    private decimal _currencyUnit;
+
+    public IReadOnlyList<PriceRow> Rows => _rows;
+
+    /// <summary>The tax by rate, the lowest first; a rate of 0 among them.</summary>
+    public IReadOnlyList<TaxSum> Taxes => _taxes;
+
+    /// <summary>The total with tax.</summary>
+    public long TotalMinor { get; private set; }
+
+    public void Run(Evaluation cart, ProductIndex products)
+    {
+        (_cart, _tax, _currencyUnit) = (cart, products.Tax, MoneyText.UnitOf(products.Currency));
+        _rows.Clear();
+        _taxes.Clear();
+        var goods = 0L;
+        for (var line = 0; line < cart.LineCount; line++)
+        {
+            if (cart.IsSold(line))
+            {
+                goods += PriceLine(line);
+            }
+        }
+
+        PriceOrder(goods);
+        if (cart.Cart.Coupon.Length > 0)
+        {
+            TakeOff(products.FindCoupon(cart.Cart.Coupon));
+        }
+
+        ReckonTax();
+    }
+
+    private long PriceLine(int line)
+    {
+        var (first, goods, content) = (_rows.Count, _cart.Goods(line), _cart.LineAt(line));
+        var unit = PriceOfGoods(line, goods.PriceMinor);
+        var taxPpm = goods.Product.TaxPpm ?? _tax.StandardPpm;
+        Add(new PriceRow { Kind = PriceRowKind.Goods, Place = new Place(line, -1), LineId = content.Id, Goods = goods, Quantity = content.Quantity, UnitMinor = unit, SumMinor = unit * content.Quantity, TaxPpm = taxPpm });
+        foreach (var kind in (ReadOnlySpan<PriceKind>)[PriceKind.PerUnit, PriceKind.Percent, PriceKind.OncePerLine])
+        {
+            foreach (var price in _cart.Plan.PricesOf(kind))
+            {
+                if (kind == PriceKind.OncePerLine)
+                {
+                    AddOnce(price, line, line + 1, content.Id, taxPpm);
+                }
+                else if (price.Field.Level == Level.Line)
+                {
+                    AddAt(price, new Place(line, -1), content.Quantity, unit, taxPpm);
+                }
+                else if (price.Field.Level == Level.Unit)
+                {
+                    for (var i = 0; i < _cart.UnitsOf(line); i++)
+                    {
+                        AddAt(price, new Place(line, i), 1, unit, taxPpm);
+                    }
+                }
+            }
+        }
+
+        AddFloor(first, line, content.Id, taxPpm);
+        return unit * content.Quantity;
+    }
+
+    // At most one answer is the price of its line; where two are, nobody can say which, and the cart waits until one of them is changed.
+    private long PriceOfGoods(int line, long catalogue)
+    {
+        BoundPrice? found = null;
+        var unit = catalogue;
+        foreach (var price in _cart.Plan.PricesOf(PriceKind.ForTheGoods))
+        {
+            var place = new Place(line, -1);
+            if (Amount(price, place) is not { } amount)
+            {
+                continue;
+            }
+
+            if (found is not null)
+            {
+                _cart.AddProblem(new Refusal(Sentences.TwoPrices, found.Field.Field.Label.In(_cart.Cart.Language)), price.Field, place);
+                continue;
+            }
+
+            (found, unit) = (price, amount);
+        }
+
+        return unit;
+    }
+
+    private void PriceOrder(long goods)
+    {
+        foreach (var price in _cart.Plan.PricesOf(PriceKind.OncePerOrder))
+        {
+            if (price.Field.Level == Level.Order)
+            {
+                AddAt(price, Place.Order, 1, 0, _tax.StandardPpm);
+            }
+            else
+            {
+                AddOnce(price, 0, _cart.LineCount, null, _tax.StandardPpm);
+            }
+        }
+
+        foreach (var price in _cart.Plan.PricesOf(PriceKind.Percent))
+        {
+            if (price.Field.Level == Level.Order)
+            {
+                AddAt(price, Place.Order, 1, goods, _tax.StandardPpm);
+            }
+        }
+
+        AddFloor(0, -1, null, _tax.StandardPpm);
+    }
+
+    private void AddAt(BoundPrice price, Place place, int quantity, long goods, int taxPpm)
+    {
+        if (price.Price.Kind == PriceKind.Percent)
+        {
+            AddPercent(price, place, goods * quantity, taxPpm);
+        }
+        else if (Amount(price, place) is { } amount && amount != 0)
+        {
+            Add(price, place, _cart.LineIdAt(place), quantity, amount, taxPpm);
+        }
+    }
+
+    private void AddPercent(BoundPrice price, Place place, long goods, int taxPpm)
+    {
+        if (!Applies(price, place, out _))
+        {
+            return;
+        }
+
+        var tariff = TariffAt(price, place);
+        var sum = Exact.Round((Int128)goods * tariff.Ppm, Exact.Million);
+        if (tariff.CeilingMinor is { } ceiling)
+        {
+            sum = Math.Clamp(sum, -ceiling, ceiling);
+        }
+
+        if (sum != 0)
+        {
+            Add(price, place, _cart.LineIdAt(place), 1, sum, taxPpm);
+        }
+    }
+
+    // Charged once over several places: the greatest of what it comes to there, so that their order does not matter.
+    private void AddOnce(BoundPrice price, int from, int to, string? lineId, int taxPpm)
+    {
+        long? greatest = null;
+        var at = Place.Order;
+        for (var line = from; line < to; line++)
+        {
+            if (!_cart.IsSold(line))
+            {
+                continue;
+            }
+
+            var places = price.Field.Level switch { Level.Line => 1, Level.Unit => _cart.UnitsOf(line), _ => 0 };
+            for (var i = 0; i < places; i++)
+            {
+                var place = new Place(line, price.Field.Level == Level.Line ? -1 : i);
+                if (Amount(price, place) is { } amount && (greatest is null || amount > greatest))
+                {
+                    (greatest, at) = (amount, place);
+                }
+            }
+        }
+
+        if (greatest is { } sum and not 0)
+        {
+            Add(price, at, lineId, 1, sum, taxPpm);
+        }
+    }
+
+    private void Add(BoundPrice price, Place place, string? lineId, int quantity, long amount, int taxPpm) => Add(new PriceRow
+    {
+        Kind = PriceRowKind.Answer,
+        Place = place,
+        LineId = lineId,
+        UnitId = lineId is null ? null : _cart.UnitIdAt(place),
+        Field = price.Field,
+        Price = price,
+        Quantity = quantity,
+        UnitMinor = amount,
+        SumMinor = amount * quantity,
+        TaxPpm = price.Price.TaxPpm ?? taxPpm,
+    });
+
+    private void Add(PriceRow row)
+    {
+        if (Math.Abs(row.SumMinor) > MostMinor)
+        {
+            _cart.AddProblem(new Refusal(Sentences.PriceOutOfRange), row.Field, row.Place);
+            return;
+        }
+
+        _rows.Add(row);
+    }
+
+    private void AddFloor(int first, int line, string? lineId, int taxPpm)
+    {
+        var sum = SumFrom(first);
+        if (sum < 0)
+        {
+            Add(new PriceRow { Kind = PriceRowKind.Floor, Place = new Place(line, -1), LineId = lineId, Quantity = 1, UnitMinor = -sum, SumMinor = -sum, TaxPpm = taxPpm });
+        }
+    }
+
+    private long SumFrom(int first)
+    {
+        var sum = 0L;
+        for (var i = first; i < _rows.Count; i++)
+        {
+            sum += _rows[i].SumMinor;
+        }
+
+        return sum;
+    }
+
+    private bool Applies(BoundPrice price, Place place, out AnswerValue value)
+    {
+        value = _cart.ValueOf(price.Field, place)!;
+        return value is not null && price.CountOf(value) > 0 && price.Holds(_cart, place);
+    }
+
+    private Tariff TariffAt(BoundPrice price, Place place) => price.TariffFor(_cart.Group, place.Line < 0 ? null : _cart.Goods(place.Line).Variant?.Code);
+
+    // What a price comes to at a place, for one; null where it does not apply.
+    private long? Amount(BoundPrice price, Place place)
+    {
+        if (!Applies(price, place, out var value))
+        {
+            return null;
+        }
+
+        var count = price.CountOf(value);
+        if (price.Price.Choice is not null && price.Price.Kind != PriceKind.ForTheGoods && price.Field.Field.IncludedPicks > 0)
+        {
+            count -= IncludedOf(price, place, value);
+            if (count <= 0)
+            {
+                return null;
+            }
+        }
+
+        var amount = price.AmountOf(TariffAt(price, place), count, _currencyUnit);
+        if (amount is null)
+        {
+            _cart.AddProblem(new Refusal(Sentences.PriceOutOfRange), price.Field, place);
+        }
+
+        return amount;
+    }
+
+    // The cheapest picks are the included ones; of two that cost the same, the one that stands first in the list.
+    private int IncludedOf(BoundPrice price, Place place, AnswerValue value)
+    {
+        var own = AmountOfOne(price.Field, price.Price.Choice!, place);
+        var (before, passed) = (0, false);
+        foreach (var choice in price.Field.Rule.Choices)
+        {
+            passed |= choice.Key == price.Price.Choice;
+            if (choice.Key != price.Price.Choice && BoundPrice.Picked(value, choice.Key) is > 0 and var picked)
+            {
+                var other = AmountOfOne(price.Field, choice.Key, place);
+                before += other < own || (other == own && !passed) ? picked : 0;
+            }
+        }
+
+        return Math.Clamp(price.Field.Field.IncludedPicks - before, 0, BoundPrice.Picked(value, price.Price.Choice!));
+    }
+
+    private long AmountOfOne(PlannedField field, string choice, Place place)
+    {
+        var sum = 0L;
+        foreach (var price in field.Prices)
+        {
+            if (price.Price.Choice == choice && price.Price.Kind is not (PriceKind.Percent or PriceKind.ForTheGoods) && price.Holds(_cart, place))
+            {
+                sum += price.AmountOf(TariffAt(price, place), 1, _currencyUnit) ?? 0;
+            }
+        }
+
+        return sum;
+    }
+
+    private void TakeOff(Coupon? coupon)
+    {
+        if (coupon is null)
+        {
+            _cart.AddProblem(new Refusal(Sentences.CouponUnknown, _cart.Cart.Coupon), null, Place.Order);
+            return;
+        }
+
+        var total = SumFrom(0);
+        var off = coupon.Minor > 0 ? Math.Min(coupon.Minor, total) : Exact.Round((Int128)total * coupon.Ppm, Exact.Million);
+        if (off <= 0)
+        {
+            return;
+        }
+
+        // Over the rates by what stands at each, so that the tax falls as the price does.
+        CountRates();
+        var (dues, shares) = (ArrayPool<Int128>.Shared.Rent(_taxes.Count), ArrayPool<long>.Shared.Rent(_taxes.Count));
+        var all = Int128.Zero;
+        for (var i = 0; i < _taxes.Count; i++)
+        {
+            dues[i] = Math.Max(0, _taxes[i].BaseMinor);
+            all += dues[i];
+        }
+
+        for (var i = 0; i < _taxes.Count; i++)
+        {
+            dues[i] *= off;
+        }
+
+        LargestRemainder.Share(dues.AsSpan(0, _taxes.Count), all, off, shares);
+        for (var i = 0; i < _taxes.Count; i++)
+        {
+            if (shares[i] != 0)
+            {
+                _rows.Add(new PriceRow { Kind = PriceRowKind.Coupon, Place = Place.Order, Coupon = coupon, Quantity = 1, UnitMinor = -shares[i], SumMinor = -shares[i], TaxPpm = _taxes[i].RatePpm });
+            }
+        }
+
+        ArrayPool<Int128>.Shared.Return(dues);
+        ArrayPool<long>.Shared.Return(shares);
+    }
+
+    private void CountRates()
+    {
+        _taxes.Clear();
+        foreach (ref readonly var row in CollectionsMarshal.AsSpan(_rows))
+        {
+            var at = 0;
+            while (at < _taxes.Count && _taxes[at].RatePpm < row.TaxPpm)
+            {
+                at++;
+            }
+
+            if (at == _taxes.Count || _taxes[at].RatePpm != row.TaxPpm)
+            {
+                _taxes.Insert(at, new TaxSum(row.TaxPpm, 0, 0));
+            }
+
+            _taxes[at] = _taxes[at] with { BaseMinor = _taxes[at].BaseMinor + row.SumMinor };
+        }
+    }
+
+    private void ReckonTax()
+    {
+        CountRates();
+        TotalMinor = 0;
+        var (dues, shares) = (ArrayPool<Int128>.Shared.Rent(_rows.Count), ArrayPool<long>.Shared.Rent(_rows.Count));
+        for (var i = 0; i < _taxes.Count; i++)
+        {
+            var (rate, sum, _) = _taxes[i];
+            var tax = Exact.Round((Int128)sum * rate, _tax.DenominatorOf(rate));
+            _taxes[i] = new TaxSum(rate, sum, tax);
+            TotalMinor += _tax.PricesIncludeTax ? sum : sum + tax;
+            if (rate > 0)
+            {
+                ShareTax(rate, tax, dues, shares);
+            }
+        }
+
+        ArrayPool<Int128>.Shared.Return(dues);
+        ArrayPool<long>.Shared.Return(shares);
+    }
+
+    private void ShareTax(int rate, long tax, Int128[] dues, long[] shares)
+    {
+        var count = 0;
+        var rows = CollectionsMarshal.AsSpan(_rows);
+        foreach (ref readonly var row in rows)
+        {
+            if (row.TaxPpm == rate)
+            {
+                dues[count++] = (Int128)row.SumMinor * rate;
+            }
+        }
+
+        LargestRemainder.Share(dues.AsSpan(0, count), _tax.DenominatorOf(rate), tax, shares);
+        count = 0;
+        foreach (ref var row in rows)
+        {
+            if (row.TaxPpm == rate)
+            {
+                row.TaxMinor = shares[count++];
+            }
+        }
+    }
+}

@@ -1,0 +1,65 @@
+using System.Globalization;
+
+namespace Sexton.Core.Pricing;
+
+/// <summary>Says prices in words, for staff and for shoppers.</summary>
+/// <param name="currency">The currency (ISO 4217).</param>
+/// <param name="language">The language whose separators are used.</param>
+public sealed class PriceWords(string currency, string language)
+{
+    /// <summary>What a tariff comes to, as it stands beside a question or a choice: "+ € 0.20 a letter over 12, at most € 5.00".</summary>
+    /// <param name="price">The price.</param>
+    /// <param name="tariff">The tariff that applies.</param>
+    public string Short(Price price, Tariff tariff)
+    {
+        if (price.By == PriceBy.Amount)
+        {
+            return price.Kind == PriceKind.ForTheGoods ? "the price" : "+ the amount";
+        }
+
+        if (price.Kind == PriceKind.Percent)
+        {
+            return $"{Sign(price, tariff.Ppm)}{Share(Math.Abs(tariff.Ppm))} of the price{Ceiling(tariff)}";
+        }
+
+        var once = price.Kind is PriceKind.OncePerLine or PriceKind.OncePerOrder ? " once" : "";
+        return $"{Amounts(price, tariff)}{once}{Ceiling(tariff)}";
+    }
+
+    /// <summary>A share, such as "7.5 %".</summary>
+    /// <param name="ppm">The share in parts per million.</param>
+    public string Share(int ppm) => (ppm / 10_000m).ToString("0.####", CultureInfo.GetCultureInfo(language)) + "\u00a0%";
+
+    /// <summary>An amount with its currency.</summary>
+    public string Amount(long minor) => MoneyText.Format(minor, currency, language);
+
+    private string Amounts(Price price, Tariff tariff)
+    {
+        var each = price.BandForAll ? "" : Each(price.By);
+        var all = $"{Sign(price, tariff.Minor)}{Amount(Math.Abs(tariff.Minor))}{each}";
+        if (price.Included > 0)
+        {
+            all += $" over {price.Included}";
+        }
+
+        foreach (var band in tariff.Bands)
+        {
+            all += $", {Amount(Math.Abs(band.Minor))}{each} over {band.Over.ToString("0.######", CultureInfo.GetCultureInfo(language))}";
+        }
+
+        return all;
+    }
+
+    private string Ceiling(Tariff tariff) => tariff.CeilingMinor is { } ceiling ? $", at most {Amount(ceiling)}" : "";
+
+    private static string Sign(Price price, long amount) => price.Kind == PriceKind.ForTheGoods ? "" : amount < 0 ? "− " : "+ ";
+
+    private static string Each(PriceBy by) => by switch
+    {
+        PriceBy.Letter => " a letter",
+        PriceBy.Character => " a character",
+        PriceBy.Word => " a word",
+        PriceBy.Count => " each",
+        _ => "",
+    };
+}

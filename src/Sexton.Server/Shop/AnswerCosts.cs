@@ -1,0 +1,57 @@
+using Sexton.Core.Asking;
+using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
+using Sexton.Core.Register;
+
+namespace Sexton.Server.Shop;
+
+/// <summary>What answers cost, as the form says it: what the answer at hand adds, and what each choice would.</summary>
+internal sealed class AnswerCosts
+{
+    private readonly Evaluation _evaluation;
+    private readonly PriceWords _words;
+    private readonly Dictionary<(PlannedField Field, Place Place), long> _sums = [];
+
+    public AnswerCosts(Evaluation evaluation)
+    {
+        _evaluation = evaluation;
+        _words = new PriceWords(evaluation.Currency, evaluation.Cart.Language);
+        foreach (var row in evaluation.Rows)
+        {
+            if (row.Field is not null)
+            {
+                var key = (row.Field, row.Place);
+                _sums[key] = _sums.GetValueOrDefault(key) + row.SumMinor;
+            }
+        }
+    }
+
+    /// <summary>What the answer at hand adds or takes off, all pieces of the line together: "+ € 1.20"; null for nothing.</summary>
+    public string? Added(AskedField asked) =>
+        asked.Field.Field.PriceWithin.Contains(Field.OnTheForm) || !_sums.TryGetValue((asked.Field, asked.Place), out var sum) || sum == 0 ? null
+        : $"{(sum < 0 ? '−' : '+')} {_words.Amount(Math.Abs(sum))}";
+
+    /// <summary>What it costs here, for the answer as a whole and for each choice; null for nothing.</summary>
+    public IReadOnlyList<CostView>? Of(AskedField asked)
+    {
+        var field = asked.Field;
+        if (field.Prices.IsEmpty || field.Field.PriceWithin.Contains(Field.OnTheForm))
+        {
+            return null;
+        }
+
+        var variant = asked.Place.Line < 0 ? null : _evaluation.Goods(asked.Place.Line).Variant?.Code;
+        return
+        [
+            .. field.Prices
+                .Where(p => p.Holds(_evaluation, asked.Place))
+                .GroupBy(static p => p.Price.Choice, StringComparer.Ordinal)
+                .Select(g => new CostView(g.Key, string.Join(", ", g.Select(p => _words.Short(p.Price, p.TariffFor(_evaluation.Group, variant)))))),
+        ];
+    }
+}
+
+/// <summary>What an answer or a choice costs.</summary>
+/// <param name="Choice">The key of the choice, or null for the answer as a whole.</param>
+/// <param name="Text">What it costs: "+ € 0.20 a letter over 12".</param>
+internal sealed record CostView(string? Choice, string Text);

@@ -1,0 +1,61 @@
+using Sexton.Core.Orders;
+using Sexton.Core.Pricing;
+using Sexton.Core.Register;
+
+namespace Sexton.Server.Shop;
+
+/// <summary>What a cart or an order comes to, row by row, with texts for people.</summary>
+/// <param name="Rows">The rows.</param>
+/// <param name="Lines">What each line comes to with all that its answers add.</param>
+/// <param name="Taxes">The tax by rate.</param>
+/// <param name="IncludeTax">Whether the rows include tax; else it comes on top.</param>
+/// <param name="TotalMinor">The total with tax, in minor units.</param>
+/// <param name="Total">The total as text.</param>
+/// <param name="Currency">The currency (ISO 4217).</param>
+internal sealed record PricesView(IReadOnlyList<PriceRowView> Rows, IReadOnlyList<LineSumView> Lines, IReadOnlyList<TaxView> Taxes, bool IncludeTax, long TotalMinor, string Total, string Currency)
+{
+    public static PricesView Of(PriceList prices, RegisterPlan register, string place, string language)
+    {
+        var words = new PriceWords(prices.Currency, language);
+        return new(
+            [.. prices.RowsAt(register, place).Select(r => PriceRowView.Of(r, words))],
+            [.. prices.Rows.Select(static r => r.LineId).OfType<string>().Distinct(StringComparer.Ordinal).Select(id => new LineSumView(id, words.Amount(prices.SumOf(id))))],
+            [.. prices.Taxes.Select(t => new TaxView(words.Share(t.RatePpm), words.Amount(t.TaxMinor)))],
+            prices.IncludeTax,
+            prices.TotalMinor,
+            words.Amount(prices.TotalMinor),
+            prices.Currency);
+    }
+}
+
+/// <summary>A row, with its texts.</summary>
+/// <param name="LineId">The line, or null for what is charged once per order.</param>
+/// <param name="UnitId">The unit within its line, or null.</param>
+/// <param name="Kind">What it is for.</param>
+/// <param name="Field">The key of the field whose answer it is about, or null.</param>
+/// <param name="Label">What it is called.</param>
+/// <param name="Quantity">How many.</param>
+/// <param name="Unit">The amount for one; "" where the sum does not share out evenly.</param>
+/// <param name="SumMinor">The sum, in minor units.</param>
+/// <param name="Sum">The sum as text.</param>
+/// <param name="Tax">The tax rate as text.</param>
+internal sealed record PriceRowView(string? LineId, string? UnitId, PriceRowKind Kind, string? Field, string Label, int Quantity, string Unit, long SumMinor, string Sum, string Tax)
+{
+    public static PriceRowView Of(OrderPrice row, PriceWords words) => new(
+        row.LineId,
+        row.UnitId,
+        row.Kind,
+        row.Field,
+        row.Label,
+        row.Quantity,
+        row.UnitMinor * row.Quantity == row.SumMinor ? words.Amount(row.UnitMinor) : "",
+        row.SumMinor,
+        words.Amount(row.SumMinor),
+        words.Share(row.TaxPpm));
+}
+
+/// <summary>What a line comes to.</summary>
+internal sealed record LineSumView(string LineId, string Sum);
+
+/// <summary>The tax at a rate, with its texts.</summary>
+internal sealed record TaxView(string Rate, string Tax);

@@ -1,0 +1,30 @@
+import { createReadStream } from 'node:fs';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import currencies from 'currency-codes';
+import { expect, test } from '@playwright/test';
+import { priceCart, type Cart, type Shop } from './slow-prices';
+import { root } from './world';
+
+// Every row that the core made of a hundred thousand carts (the core's tests write them down), against a slow calculation in fractions.
+test('a second calculation in exact fractions agrees to the cent and the row', async () => {
+  test.setTimeout(240_000);
+  const lines = createInterface({ input: createReadStream(join(root, 'artifacts/reference/prices.jsonl')) });
+  let shop: Shop | undefined;
+  let carts = 0;
+  const differing: unknown[] = [];
+  for await (const line of lines) {
+    const read = JSON.parse(line) as Shop | (Cart & { rows: unknown[]; total: number });
+    if ('fields' in read) {
+      shop = { ...read, digits: currencies.code(read.currency)!.digits };
+      continue;
+    }
+    carts++;
+    const own = priceCart(shop!, read);
+    if (JSON.stringify([own.rows, own.total]) !== JSON.stringify([read.rows, read.total])) {
+      differing.push({ shop, cart: read, own });
+    }
+  }
+  expect(carts).toBeGreaterThan(90_000);
+  expect(differing.slice(0, 1)).toEqual([]);
+});

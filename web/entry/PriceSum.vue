@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import type { Schemas } from '../shared/api/client';
+
+/** What a cart or an order comes to, row by row: the goods, under them what answers add, the tax, and all together. */
+const { prices, units = [] } = defineProps<{ prices: Schemas['PricesView']; units?: { line_id?: string; id: string; name: string }[] }>();
+
+const nameOf = (row: Schemas['PriceRowView']) => units.find((u) => u.id === row.unit_id && (u.line_id ?? row.line_id) === row.line_id)?.name;
+</script>
+
+<template>
+  <dl class="sum">
+    <template v-for="(row, i) in prices.rows" :key="i">
+      <dt v-if="row.kind === 'goods'">{{ row.quantity }} × {{ row.label }}</dt>
+      <dt v-else :class="{ extra: row.line_id !== null }">
+        {{ row.label }}<template v-if="nameOf(row)">, {{ nameOf(row) }}</template> <span v-if="row.quantity > 1 && row.unit" class="how">{{ row.quantity }} × {{ row.unit }}</span>
+      </dt>
+      <dd>{{ row.sum }}</dd>
+    </template>
+    <template v-for="tax in prices.include_tax ? [] : prices.taxes" :key="tax.rate">
+      <dt>Tax {{ tax.rate }}</dt>
+      <dd>{{ tax.tax }}</dd>
+    </template>
+    <dt class="total">Together</dt>
+    <dd class="total">{{ prices.total }}</dd>
+    <template v-for="tax in prices.include_tax ? prices.taxes : []" :key="tax.rate">
+      <dt class="how">in it, tax {{ tax.rate }}</dt>
+      <dd class="how">{{ tax.tax }}</dd>
+    </template>
+  </dl>
+</template>
+
+<style src="./sum.css"></style>
