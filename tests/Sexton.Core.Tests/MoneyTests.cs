@@ -9,7 +9,7 @@ public sealed class MoneyTests
     [InlineData(3400, "EUR", "en", "€\u00a034.00")]
     [InlineData(123456789, "EUR", "en", "€\u00a01,234,567.89")]
     [InlineData(5, "GBP", "en", "£\u00a00.05")]
-    [InlineData(-5, "EUR", "en", "€\u00a0-0.05")]
+    [InlineData(-5, "EUR", "en", "−€\u00a00.05")]
     [InlineData(3400, "JPY", "en", "JPY\u00a03,400")]
     [InlineData(3400, "KWD", "en", "KWD\u00a03.400")]
     [InlineData(3400, "EUR", "de", "€\u00a034,00")]

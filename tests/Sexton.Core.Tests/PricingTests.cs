@@ -3,6 +3,7 @@ using System.Text.Json;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Checks;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
@@ -331,6 +332,86 @@ public sealed class PricingTests
             evaluation.Run(plan, Shop(includeTax: true), Fixture.Of(Fixture.Line("LABEL", 2, ("face", answer))), Fixture.Today);
             evaluation.TotalMinor.ShouldBe(total);
         }
+    }
+
+    [Theory]
+    // quantity, place, rows: 350 for each comes within the goods on the cart line
+    [InlineData(2, "order_page", "Zinc label 2×1700=3400|The a 2×350=700")]
+    [InlineData(2, "cart_line", "Zinc label 2×2050=4100")]
+    public void A_price_stays_within_the_goods_where_it_is_said_so(int quantity, string place, string rows)
+    {
+        var plan = Fixture.Plan(Fixture.Ask("a", "yes_no") with { Prices = [Price("{'kind':'per_unit','tariff':{'minor':350}}")], PriceWithin = ["cart_line"] });
+        var prices = PriceList.Of(Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("LABEL", quantity, ("a", true)))));
+        string.Join('|', prices.RowsAt(plan, place).Select(r => $"{r.Label} {r.Quantity}×{r.UnitMinor}={r.SumMinor}")).ShouldBe(rows);
+    }
+
+    [Fact]
+    public void What_cannot_be_shared_out_evenly_has_no_amount_for_one()
+    {
+        var plan = Fixture.Plan(Fixture.Ask("a", "yes_no") with { Prices = [Price("{'kind':'once_per_line','tariff':{'minor':100}}")], PriceWithin = ["cart_line"] });
+        var row = PriceList.Of(Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("LABEL", 3, ("a", true))))).RowsAt(plan, "cart_line").Single();
+        (row.SumMinor, row.UnitMinor).ShouldBe((5200L, 0L));
+    }
+
+    [Theory]
+    // price, what stands beside the question
+    [InlineData("{'kind':'per_unit','tariff':{'minor':350}}", "+ €~3.50")]
+    [InlineData("{'kind':'per_unit','tariff':{'minor':-350}}", "− €~3.50")]
+    [InlineData("{'kind':'once_per_line','tariff':{'minor':350}}", "+ €~3.50 once")]
+    [InlineData("{'kind':'percent','tariff':{'ppm':75000}}", "+ 7.5~% of the price")]
+    [InlineData("{'kind':'percent','tariff':{'ppm':-50000,'ceiling_minor':2000}}", "− 5~% of the price, at most €~20.00")]
+    [InlineData("{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20,'bands':[{'over':20,'minor':15}]}}", "+ €~0.20 a letter over 12, €~0.15 a letter over 20")]
+    [InlineData("{'kind':'for_the_goods','by':'amount'}", "the price")]
+    [InlineData("{'kind':'for_the_goods','by':'count','tariff':{'minor':790}}", "€~7.90 each")]
+    public void A_price_is_said_in_words(string json, string words)
+    {
+        var price = Price(json);
+        new PriceWords("EUR", "en").Short(price, price.Tariff).ShouldBe(words.Replace('~', '\u00a0'));
+    }
+
+    [Fact]
+    public void The_difference_between_versions_says_what_changed_about_a_price()
+    {
+        var before = Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "engraved"))) with { Prices = [Price(Typefaces)] };
+        var after = before with
+        {
+            Prices = [Price("{'kind':'per_unit','choice':'engraved','tariff':{'minor':400},'for':[{'group':'trade','tariff':{'minor':200}}],'when':{'fact':'quantity','is':'over','value':2},'tax_ppm':90000,'label':{'en':'Engraving'}}")],
+            PriceWithin = ["cart_line"],
+        };
+        var clauses = RegisterDifference.Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products).Single().Clauses;
+        clauses.Select(c => $"{c.Lead}{c.Before} > {c.After}".Replace('\u00a0', '~')).ShouldBe(
+        [
+            "costs “A engraved” + €~3.50 > “A engraved” + €~4.00, for trade + €~2.00, taxed at 9~%, called “Engraving”, when the quantity is over 2",
+            "shows its price within the goods on  > the cart line",
+        ]);
+    }
+
+    [Theory]
+    // what the price is for, and the code of the problem that the draft shows
+    [InlineData("{'group':'gone','tariff':{'minor':1}}", "price_names_unknown")]
+    [InlineData("{'variant':'POT-XXL','tariff':{'minor':1}}", "price_names_unknown")]
+    [InlineData("{'group':'trade','variant':'POT-L','tariff':{'minor':1}}", null)]
+    public void A_price_for_what_the_shop_does_not_have_is_a_problem(string other, string? code)
+    {
+        var field = Fixture.Ask("a", "yes_no") with { Prices = [Price("{'kind':'per_unit','tariff':{'minor':2},'for':[" + other + "]}")] };
+        DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Fixture.Products).Select(p => p.Code).ShouldBe(code is null ? [] : [code]);
+    }
+
+    [Theory]
+    // of which products the second is asked, under a condition or not, and whether that is a problem
+    [InlineData("LABEL", false, true)]
+    [InlineData("TREE", false, false)]
+    [InlineData("LABEL", true, false)]
+    public void Two_prices_of_the_goods_of_one_product_are_a_problem(string product, bool conditional, bool problem)
+    {
+        var price = Price("{'kind':'for_the_goods','by':'amount'}");
+        var first = Fixture.Ask("one", "amount_of_money") with { Prices = [price], AskedOf = ProductScope.Only("LABEL") };
+        var second = Fixture.Ask("two", "amount_of_money") with
+        {
+            Prices = [conditional ? Price("{'kind':'for_the_goods','by':'amount','when':{'fact':'quantity','is':'over','value':2}}") : price],
+            AskedOf = ProductScope.Only(product),
+        };
+        DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(first, second), FieldTypes.Standard), Fixture.Products).Any(p => p.Code == "two_prices_of_the_goods").ShouldBe(problem);
     }
 
     internal static Price Price(string json) => JsonSerializer.Deserialize<Price>(json.Replace('\'', '"'), RegisterJson.Options)!;

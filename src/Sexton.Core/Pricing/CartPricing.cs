@@ -344,7 +344,7 @@ internal sealed class CartPricing
         {
             if (shares[i] != 0)
             {
-                _rows.Add(new PriceRow { Kind = PriceRowKind.Coupon, Place = Place.Order, Coupon = coupon, Quantity = 1, UnitMinor = -shares[i], SumMinor = -shares[i], TaxPpm = _taxes[i].RatePpm });
+                _rows.Add(new PriceRow { Kind = PriceRowKind.Coupon, Place = Place.Order, Coupon = coupon, IsOneOfSeveral = shares.AsSpan(0, _taxes.Count).Count(0) < _taxes.Count - 1, Quantity = 1, UnitMinor = -shares[i], SumMinor = -shares[i], TaxPpm = _taxes[i].RatePpm });
             }
         }
 

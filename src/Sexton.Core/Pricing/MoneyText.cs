@@ -23,14 +23,15 @@ public static class MoneyText
     /// <summary>The sign of a currency, or its code where it has none that everybody knows.</summary>
     public static string SignOf(string currency) => currency switch { "EUR" => "€", "GBP" => "£", "USD" => "$", _ => currency };
 
-    /// <summary>An amount with its currency, such as "€ 1,234.50" or "SEK 12.00".</summary>
+    /// <summary>An amount with its currency, such as "€ 1,234.50", "−€ 2.00" or "SEK 12.00".</summary>
     /// <param name="minor">The amount in minor units.</param>
     /// <param name="currency">The currency (ISO 4217).</param>
     /// <param name="language">The language whose separators are used.</param>
     public static string Format(long minor, string currency, string language)
     {
         var exponent = ExponentOf(currency);
-        var amount = new decimal(minor) / UnitOf(currency);
-        return SignOf(currency) + "\u00a0" + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), CultureInfo.GetCultureInfo(language));
+        var amount = Math.Abs(new decimal(minor)) / UnitOf(currency);
+        var minus = minor < 0 ? "\u2212" : "";
+        return minus + SignOf(currency) + "\u00a0" + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), CultureInfo.GetCultureInfo(language));
     }
 }

@@ -50,6 +50,9 @@ public struct PriceRow
     /// <summary>The coupon, or null.</summary>
     public Coupon? Coupon { get; internal init; }
 
+    /// <summary>Whether the coupon has a row for each of several tax rates.</summary>
+    internal bool IsOneOfSeveral { get; init; }
+
     /// <summary>How many.</summary>
     public int Quantity { get; internal init; }
 
@@ -69,6 +72,7 @@ public struct PriceRow
     public readonly string LabelIn(string language) => Kind switch
     {
         PriceRowKind.Goods => Goods.NameIn(language),
+        PriceRowKind.Coupon when IsOneOfSeveral => $"{Coupon!.Name.In(language)}, on what is taxed at {PriceWords.Share(TaxPpm, language)}",
         PriceRowKind.Coupon => Coupon!.Name.In(language),
         PriceRowKind.Answer => Price!.LabelIn(language),
         _ => FloorLabel.In(language),

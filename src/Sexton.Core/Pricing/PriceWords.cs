@@ -28,7 +28,10 @@ public sealed class PriceWords(string currency, string language)
 
     /// <summary>A share, such as "7.5 %".</summary>
     /// <param name="ppm">The share in parts per million.</param>
-    public string Share(int ppm) => (ppm / 10_000m).ToString("0.####", CultureInfo.GetCultureInfo(language)) + "\u00a0%";
+    public string Share(int ppm) => Share(ppm, language);
+
+    /// <inheritdoc cref="Share(int)"/>
+    public static string Share(int ppm, string language) => (ppm / 10_000m).ToString("0.####", CultureInfo.GetCultureInfo(language)) + "\u00a0%";
 
     /// <summary>An amount with its currency.</summary>
     public string Amount(long minor) => MoneyText.Format(minor, currency, language);

@@ -206,7 +206,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
         var prices = new PriceWords(products.Currency, LanguageMap.Fallback);
         return string.Join("; ", (field?.Prices ?? []).Select(price =>
         {
-            var of = price.Choice is null ? "" : $"“{words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(price.Choice))}” ";
+            var of = price.Choice is null ? "" : words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(price.Choice)) + " ";
             var others = string.Concat(price.For.Select(f => $", for {ForWhom(f, words)} {prices.Short(price, f.Tariff)}"));
             var tax = price.TaxPpm is { } rate ? $", taxed at {prices.Share(rate)}" : "";
             var called = price.Label.IsEmpty ? "" : $", called {Quoted(price.Label)}";

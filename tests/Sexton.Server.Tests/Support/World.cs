@@ -46,6 +46,9 @@ public class World : IAsyncLifetime
     /// <summary>The kinds of answer; null for those of Sexton.</summary>
     protected virtual FieldTypes? Types => null;
 
+    /// <summary>Settings of this server beside the usual ones.</summary>
+    protected virtual IReadOnlyList<string> Settings => [];
+
     /// <summary>Arguments of a server on a database, with settings.</summary>
     internal static string[] Arguments(string database, params string[] more) =>
     [
@@ -66,14 +69,17 @@ public class World : IAsyncLifetime
         _server = SextonHost.Build(
             Arguments(
                 Proxy.Connection,
-                "--urls=http://127.0.0.1:0",
-                "--Sexton:MailPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture),
-                "--Sexton:BackOfficeUrl=" + new Uri(StandInAddress, "back-office/"),
-                "--Sexton:PaymentsUrl=" + new Uri(StandInAddress, "payments/"),
-                "--Sexton:TimeOutSeconds=2",
-                "--Sexton:PaymentTimeOutSeconds=1",
-                "--Sexton:AttemptLeaseSeconds=3",
-                "--Sexton:DeliveryLeaseSeconds=5"),
+                [
+                    "--urls=http://127.0.0.1:0",
+                    "--Sexton:MailPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture),
+                    "--Sexton:BackOfficeUrl=" + new Uri(StandInAddress, "back-office/"),
+                    "--Sexton:PaymentsUrl=" + new Uri(StandInAddress, "payments/"),
+                    "--Sexton:TimeOutSeconds=2",
+                    "--Sexton:PaymentTimeOutSeconds=1",
+                    "--Sexton:AttemptLeaseSeconds=3",
+                    "--Sexton:DeliveryLeaseSeconds=5",
+                    .. Settings,
+                ]),
             Works,
             Types);
         await _server.StartAsync();

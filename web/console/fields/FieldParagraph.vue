@@ -6,6 +6,7 @@ import ChoicesEditor from './ChoicesEditor.vue';
 import ClauseNotes from './ClauseNotes.vue';
 import type { Condition } from './condition';
 import ConditionClause from './ConditionClause.vue';
+import CostsClause from './CostsClause.vue';
 import type { Draft, DraftField, Level } from './draft';
 import { useDraft } from './draft';
 import { explained } from './standIn';
@@ -174,6 +175,7 @@ const more = ref(false);
         </div>
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'sensitive']" :elsewhere="['settings.choices']" />
       </dd>
+      <CostsClause v-if="field.pricing" :field="field" :draft="draft" />
       <dt v-if="!type?.asks_nothing">Goes to</dt>
       <dd v-if="!type?.asks_nothing">
         <template v-if="places.length">{{ places.length === 1 ? '1 place' : `${places.length} places` }}: {{ places.map((d) => d.phrase).join(', ') }}</template>

@@ -36,7 +36,8 @@ const nameOf = (row: Schemas['PriceRowView']) => order.lines.find((l) => l.id ==
   border-collapse: collapse;
   font-variant-numeric: tabular-nums;
   margin: 4px 0 8px;
-  min-width: 520px;
+  width: auto;
+  min-width: min(640px, 100%);
 }
 th,
 td {

@@ -1,0 +1,13 @@
+import { chromium } from '@playwright/test';
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--disable-gpu'] });
+const p = await b.newPage({ viewport: { width: 1280, height: 800 } });
+p.on('console', m => ['error','warning'].includes(m.type()) && console.log('CONSOLE', m.text()));
+const B='http://localhost:5080';
+await p.goto(B+'/console');
+await p.getByLabel('E-mail').fill('imre@marrowby.example'); await p.getByLabel('Password').fill('quince and hornbeam');
+await p.getByRole('button',{name:'Sign in'}).click();
+await p.getByRole('navigation',{name:'Places'}).waitFor();
+const step = process.argv[2];
+const run = (await import('/tmp/steps.mjs')).default;
+await run[step](p, B);
+await b.close();
