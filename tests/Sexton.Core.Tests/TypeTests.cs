@@ -224,7 +224,7 @@ public sealed class TypeTests
         {
             var settings = type.Settings.Any(s => s.Name == OneOf.Choices) ? "{'choices': [{'key': 'a', 'label': {'en': 'A'}}, {'key': 'b', 'label': {'en': 'Bee'}}]}" : "{}";
             var rule = Rule(type.Key, settings);
-            (type.Key is "date" or "time_slot" or "agreed_to" or "words_only" || !rule.Samples.IsEmpty).ShouldBeTrue(type.Key);
+            (type.Key is "date" or "time_slot" or "agreed_to" or "words_only" or "worked_out" || !rule.Samples.IsEmpty).ShouldBeTrue(type.Key);
             foreach (var sample in rule.Samples)
             {
                 var value = rule.Read(sample, new Occasion()).Value.ShouldNotBeNull(type.Key);

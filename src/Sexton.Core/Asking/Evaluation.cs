@@ -8,6 +8,7 @@ using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
+using Sexton.Core.Working;
 
 namespace Sexton.Core.Asking;
 
@@ -297,6 +298,12 @@ public sealed partial class Evaluation : IOccasion
             return;
         }
 
+        if (field.Working is { } working)
+        {
+            WorkOut(field, working, place, ref state);
+            return;
+        }
+
         var plain = field.Field;
         state.Required = plain.Required;
         var raw = state.Raw ?? plain.Default;
@@ -324,6 +331,25 @@ public sealed partial class Evaluation : IOccasion
         if (state.Required && state.Value is null)
         {
             Refuse(ref state, new Refusal(RefusalCodes.Required));
+        }
+    }
+
+    // What was sent for it counts for nothing.
+    private void WorkOut(PlannedField field, BoundTerm working, Place place, ref AnswerState state)
+    {
+        var given = working.IsText
+            ? working.Text(this, place) is { } text ? AnswerValue.Of(text) : null
+            : working.Number(this, place) is { } number ? AnswerValue.Of(number) : null;
+        if (given is null)
+        {
+            return;
+        }
+
+        var reading = field.Rule.Read(given, this);
+        state.Value = reading.Value;
+        if (reading.Refusal is { } refusal)
+        {
+            Refuse(ref state, refusal);
         }
     }
 

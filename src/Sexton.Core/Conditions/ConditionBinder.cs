@@ -48,15 +48,27 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
             throw new ConditionException("Say over which lines or units it counts, and what the count is compared with.");
         }
 
-        // The units of the line at hand are known with its quantity; all lines are known when the cart is.
-        return over.Of == Level.Unit || step >= steps[Step.Cart.Key]
-            ? over
-            : throw new ConditionException("Which lines there are is known from the cart on. Ask it in the cart or later.");
+        CheckOver(over.Of, step);
+        return over;
     }
+
+    /// <summary>Checks that it is known at a step over which lines or units something is counted.</summary>
+    /// <exception cref="ConditionException">It is known only later.</exception>
+    public void CheckOver(Level over, int step)
+    {
+        // The units of the line at hand are known with its quantity; all lines are known when the cart is.
+        if (over != Level.Unit && step < steps[Step.Cart.Key])
+        {
+            throw new ConditionException("Which lines there are is known from the cart on. Ask it in the cart or later.");
+        }
+    }
+
+    /// <summary>The field whose answer a fact is; null where it is none, or one that is not asked.</summary>
+    public PlannedField? FieldOf(string fact) => Facts.FieldOf(fact) is { } key ? find(key) : null;
 
     private BoundTest Test(ConditionTest test, Level level, int step, ISet<PlannedField> uses)
     {
-        var (fact, kind) = Fact(test, level, step, uses);
+        var (fact, kind) = BindFact(test.Fact, KindOf(test.Value, test.Relation), level, step, uses);
         if (!Relations.Of(kind).Contains(test.Relation))
         {
             throw new ConditionException($"“{test.Fact}” cannot be compared with “{Relations.Words(test.Relation, kind)}”. Choose another comparison.");
@@ -83,13 +95,20 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
         };
     }
 
-    private (BoundFact Fact, FactKind Kind) Fact(ConditionTest test, Level level, int step, ISet<PlannedField> uses)
+    /// <summary>Binds a fact.</summary>
+    /// <param name="key">The key of the fact.</param>
+    /// <param name="meant">The kind that is meant, where the fact does not say it by itself: of an attribute, or of what is not asked.</param>
+    /// <param name="level">The level of what it belongs to.</param>
+    /// <param name="step">The place of the step where it must be known.</param>
+    /// <param name="uses">Takes the field whose answer it is.</param>
+    /// <exception cref="ConditionException">It cannot be bound.</exception>
+    public (BoundFact Fact, FactKind Kind) BindFact(string key, FactKind meant, Level level, int step, ISet<PlannedField> uses)
     {
-        if (Facts.FieldOf(test.Fact) is { } key)
+        if (Facts.FieldOf(key) is { } answered)
         {
-            if (find(key) is not { } field)
+            if (find(answered) is not { } field)
             {
-                return (AbsentFact.Instance, KindOf(test.Value, test.Relation));
+                return (AbsentFact.Instance, meant);
             }
 
             CheckLevel(field.Level, level, $"“{field.Field.NameForStaff}”");
@@ -98,13 +117,13 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
             return (new AnswerFact(field), field.Rule.Fact);
         }
 
-        if (Facts.AttributeOf(test.Fact) is { Length: > 0 } attribute)
+        if (Facts.AttributeOf(key) is { Length: > 0 } attribute)
         {
             CheckLevel(Level.Line, level, $"The {attribute}");
-            return (new AttributeFact(attribute), KindOf(test.Value, test.Relation));
+            return (new AttributeFact(attribute), meant);
         }
 
-        var known = Facts.Find(test.Fact) ?? throw new ConditionException($"There is no fact “{test.Fact}”. Choose another.");
+        var known = Facts.Find(key) ?? throw new ConditionException($"There is no fact “{key}”. Choose another.");
         CheckLevel(known.Level, level, Sentence(known.Name));
         CheckStep(steps[known.KnownFrom], step, $"{Sentence(known.Name)} is known");
         return (ShopFacts[known.Key], known.Kind);

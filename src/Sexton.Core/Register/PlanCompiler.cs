@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register.Types;
+using Sexton.Core.Working;
 
 namespace Sexton.Core.Register;
 
@@ -191,6 +192,22 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
         field.When = Try(plain.When, "when", field.StepPlace, uses);
         field.RequiredWhen = plain.Required ? null : Try(plain.RequiredWhen, "required_when", field.StepPlace, uses);
         field.ChoiceWhen = [.. field.Rule.Choices.Select(c => Try(c.When, "settings." + OneOf.Choices, field.StepPlace, uses))];
+
+        if (!field.Rule.Working.IsEmpty)
+        {
+            try
+            {
+                field.Working = new WorkingBinder(binder, field.Level, field.StepPlace, uses).Bind(field.Rule.Working);
+                if (field.Working.IsText != (field.Rule.Fact == FactKind.Text))
+                {
+                    Problem(plain.Key, "settings.working", field.Working.IsText ? "It comes to a text. Say that it gives a text." : "It comes to a number. Say that it gives a number.");
+                }
+            }
+            catch (ConditionException e)
+            {
+                Problem(plain.Key, "settings.working", e.Message);
+            }
+        }
 
         foreach (var problem in PriceRules.Problems(field))
         {

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register.Types;
+using Sexton.Core.Working;
 
 namespace Sexton.Core.Register;
 
@@ -49,6 +50,9 @@ public sealed class PlannedField
 
     /// <summary>Whether all its choices are offered wherever it is asked.</summary>
     public bool OffersAll => ChoiceWhen.All(static when => when is null);
+
+    /// <summary>What works its answer out; null for what is entered.</summary>
+    internal BoundTerm? Working { get; set; }
 
     /// <summary>What its answers cost.</summary>
     public ImmutableArray<BoundPrice> Prices { get; internal set; } = [];

@@ -64,11 +64,12 @@ internal sealed record DestinationView(string Key, string Name, string Phrase, D
 /// <param name="Name">What the paragraph calls it.</param>
 /// <param name="TakesPlaceholder">Whether its empty control can show an example.</param>
 /// <param name="AsksNothing">Whether it only says something.</param>
+/// <param name="IsWorkedOut">Whether nobody enters its answers.</param>
 /// <param name="Settings">The settings.</param>
 /// <param name="Schema">The JSON Schema of its settings object.</param>
-internal sealed record TypeView(string Key, string Name, bool TakesPlaceholder, bool AsksNothing, IReadOnlyList<SettingView> Settings, JsonObject Schema)
+internal sealed record TypeView(string Key, string Name, bool TakesPlaceholder, bool AsksNothing, bool IsWorkedOut, IReadOnlyList<SettingView> Settings, JsonObject Schema)
 {
-    public static TypeView Of(FieldType type) => new(type.Key, type.Name, type.TakesPlaceholder, type.AsksNothing, [.. type.Settings.Select(SettingView.Of)], type.SettingsSchema);
+    public static TypeView Of(FieldType type) => new(type.Key, type.Name, type.TakesPlaceholder, type.AsksNothing, type.IsWorkedOut, [.. type.Settings.Select(SettingView.Of)], type.SettingsSchema);
 }
 
 /// <summary>A setting of a kind of answer.</summary>

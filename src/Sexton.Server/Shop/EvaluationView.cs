@@ -30,11 +30,11 @@ internal sealed record EvaluationView(
         var costs = new AnswerCosts(evaluation);
         return new(
             [.. fields.Select(f => FormField.Of(f, language))],
-            [.. evaluation.Asked.Select(a => AskedView.Of(a, evaluation, costs))],
+            [.. evaluation.Asked.Where(static a => !a.Field.Rule.IsKeptOffTheForm).Select(a => AskedView.Of(a, evaluation, costs))],
             [.. fields.Select(static f => f.Section ?? f.Within?.Section).OfType<Section>().Distinct()
                 .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language)))],
             [.. Enumerable.Range(0, evaluation.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
-            [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing)))],
+            [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsWorkedOut)))],
             [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
             PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, place, language));
     }

@@ -13,7 +13,7 @@ namespace Sexton.Server.Shop;
 /// <param name="Section">The key of the section that it stands in, or null.</param>
 /// <param name="Opens">Whether it is the opening question of that section.</param>
 /// <param name="Type">The key of the kind of answer.</param>
-/// <param name="AsksNothing">Whether it only says something.</param>
+/// <param name="AsksNothing">Whether nothing is entered: it only says something, or shows what was worked out.</param>
 /// <param name="Label">The question.</param>
 /// <param name="Help">A sentence of help, or "".</param>
 /// <param name="Placeholder">An example, or "".</param>
@@ -70,7 +70,7 @@ internal sealed record FormField(
             planned.Section?.Key ?? field.Section,
             planned.Section is not null,
             field.Type,
-            planned.Type.AsksNothing,
+            planned.Type.AsksNothing || planned.Type.IsWorkedOut,
             field.Label.In(language),
             field.Help.In(language),
             field.Placeholder.In(language),

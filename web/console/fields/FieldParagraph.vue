@@ -14,6 +14,7 @@ import ScopeChoice from './ScopeChoice.vue';
 import SettingControl from './SettingControl.vue';
 import ValueInput from './ValueInput.vue';
 import WordInput from './WordInput.vue';
+import WorkingEditor from './WorkingEditor.vue';
 
 const { field, draft } = defineProps<{ field: DraftField; draft: Draft }>();
 const { change, remove, refused, switchLive } = useDraft();
@@ -23,6 +24,7 @@ const key = computed(() => f.value.key);
 const type = computed(() => draft.types.find((t) => t.key === f.value.type));
 const section = computed(() => draft.sections.find((s) => s.section.key === f.value.section));
 const scope = computed(() => f.value.asked_of ?? { all: true });
+const isEntered = computed(() => !type.value?.asks_nothing && !type.value?.is_worked_out);
 const fact = computed(() => draft.facts.find((x) => x.key === `answer.${key.value}`));
 const places = computed(() => draft.destinations.filter((d) => f.value.goes_to?.includes(d.key)));
 const fixed = computed(() => !!f.value.built_in);
@@ -33,10 +35,11 @@ const set = (setting: string, value: unknown) => void change(key.value, setting,
 // What is not set is offered and not shown.
 const wanted = ref<string[]>([]);
 const isSet = (name: string) => f.value.settings?.[name] !== undefined;
-const shownSettings = computed(() => type.value?.settings.filter((s) => s.kind !== 'choices' && s.kind !== 'toggle' && (!s.offer || isSet(s.name) || wanted.value.includes(s.name))) ?? []);
+const shownSettings = computed(() => type.value?.settings.filter((s) => s.kind !== 'choices' && s.kind !== 'working' && s.kind !== 'toggle' && (!s.offer || isSet(s.name) || wanted.value.includes(s.name))) ?? []);
 const toggles = computed(() => type.value?.settings.filter((s) => s.kind === 'toggle') ?? []);
 const offered = computed(() => type.value?.settings.filter((s) => s.kind !== 'toggle' && s.offer && !isSet(s.name) && !wanted.value.includes(s.name)) ?? []);
 const choices = computed(() => type.value?.settings.find((s) => s.kind === 'choices'));
+const working = computed(() => type.value?.settings.find((s) => s.kind === 'working'));
 const valueOf = (setting: Schemas['SettingView']) => f.value.settings?.[setting.name] ?? setting.default;
 
 const levels = [
@@ -110,6 +113,7 @@ const more = ref(false);
         <Select v-if="unpublished" class="words" :model-value="f.type" :options="draft.types" option-label="name" option-value="key" aria-label="Kind of answer" @update:model-value="set('type', $event)" />
         <template v-else>{{ type?.name }}</template
         >: <span class="whole">“<WordInput :value="f.label.en ?? ''" label="Label" :invalid="isRefused('label.en')" @save="set('label.en', $event)" />”</span>
+        <WorkingEditor v-if="working" :rows="(f.settings?.working as never) ?? []" :draft="draft" :level="f.level as Level" :of-key="key" @save="set('settings.working', $event)" />
         <ChoicesEditor v-if="choices && !fixed" :draft="draft" :level="f.level" :choices="(f.settings?.choices as never) ?? []" :several="f.type === 'several_of'" :explained="explained" :of-key="key" @save="set('settings.choices', $event)" />
         <div>
           help <span class="whole">“<WordInput :value="f.help?.en ?? ''" label="Help" placeholder="none" @save="set('help.en', $event)" />”</span>
@@ -121,7 +125,7 @@ const more = ref(false);
           <WordInput :value="f.staff_notes ?? ''" label="Notes for staff" placeholder="none" @save="set('staff_notes', $event)" />
         </div>
         <button class="act small" :aria-expanded="more" @click="more = !more">{{ more ? 'less' : 'picture, staff’s words' }}</button>
-        <ClauseNotes :of="key" :problems="draft.problems" :settings="['label', 'help', 'placeholder', 'picture', 'staff_label', 'staff_notes', 'key', 'type', 'settings.choices']" />
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['label', 'help', 'placeholder', 'picture', 'staff_label', 'staff_notes', 'key', 'type', 'settings.choices', 'settings.working']" />
       </dd>
       <dt>Of whom</dt>
       <dd>
@@ -154,10 +158,11 @@ const more = ref(false);
       <dt>{{ type?.asks_nothing ? 'Says' : 'Answer' }}</dt>
       <dd>
         <template v-if="type?.asks_nothing">asks nothing</template>
+        <template v-else-if="type?.is_worked_out">is never entered</template>
         <template v-else>must be given </template>
-        <Select v-if="field.optional && !type?.asks_nothing" class="words" :model-value="required" :options="[ALWAYS, NEVER, WHEN]" aria-label="When an answer must be given" @update:model-value="setRequired" />
-        <template v-else-if="!type?.asks_nothing">always</template>
-        <ConditionClause v-if="required === WHEN && !type?.asks_nothing" :model-value="f.required_when as Condition | null" :draft="draft" :level="f.level as Level" :sentence="field.sentences.required_when" :explained="explained?.required_when" :of-key="key" @update:model-value="set('required_when', $event ?? null)" />
+        <Select v-if="field.optional && isEntered" class="words" :model-value="required" :options="[ALWAYS, NEVER, WHEN]" aria-label="When an answer must be given" @update:model-value="setRequired" />
+        <template v-else-if="isEntered">always</template>
+        <ConditionClause v-if="required === WHEN && isEntered" :model-value="f.required_when as Condition | null" :draft="draft" :level="f.level as Level" :sentence="field.sentences.required_when" :explained="explained?.required_when" :of-key="key" @update:model-value="set('required_when', $event ?? null)" />
         <template v-for="setting in shownSettings" :key="setting.name"
           >; {{ setting.clause.split('{}')[0] }}<SettingControl :setting="setting" :value="valueOf(setting)" :invalid="isRefused(`settings.${setting.name}`)" @save="set(`settings.${setting.name}`, $event)" />{{ setting.clause.split('{}')[1] }}</template
         >
@@ -170,10 +175,10 @@ const more = ref(false);
           add:
           <button v-for="setting in offered" :key="setting.name" class="act" @click="wanted.push(setting.name)">{{ setting.offer }}</button>
           <button v-for="toggle in toggles.filter((t) => !isSet(t.name))" :key="toggle.name" class="act" @click="set(`settings.${toggle.name}`, true)">{{ toggle.offer }}</button>
-          <button v-if="!fixed && fact?.kind !== 'other' && (f.default === null || f.default === undefined) && !wanted.includes('default')" class="act" @click="wanted.push('default')">what it holds at first</button>
+          <button v-if="!fixed && isEntered && fact?.kind !== 'other' && (f.default === null || f.default === undefined) && !wanted.includes('default')" class="act" @click="wanted.push('default')">what it holds at first</button>
           <button v-if="!f.sensitive" class="act" @click="set('sensitive', true)">that it is sensitive</button>
         </div>
-        <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'sensitive']" :elsewhere="['settings.choices']" />
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'sensitive']" :elsewhere="['settings.choices', 'settings.working']" />
       </dd>
       <CostsClause v-if="field.pricing" :field="field" :draft="draft" />
       <dt v-if="!type?.asks_nothing">Goes to</dt>

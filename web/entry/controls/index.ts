@@ -10,6 +10,7 @@ import OneOfEntry from './OneOfEntry.vue';
 import PostalAddressEntry from './PostalAddressEntry.vue';
 import SeveralOfEntry from './SeveralOfEntry.vue';
 import SlotEntry from './SlotEntry.vue';
+import WorkedEntry from './WorkedEntry.vue';
 import WordsEntry from './WordsEntry.vue';
 import YesOrNoEntry from './YesOrNoEntry.vue';
 import type { Asked } from '../answers';
@@ -29,10 +30,11 @@ const controls: Record<string, Component> = {
   country: CountryEntry,
   postal_address: PostalAddressEntry,
   words_only: WordsEntry,
+  worked_out: WorkedEntry,
 };
 
 export const controlFor = (type: string): Component => controls[type] ?? LineEntry;
 
 /** Whether a control is several inputs under one label. */
 export const isGroup = (asked: Asked): boolean =>
-  ['yes_no', 'agreed_to', 'several_of', 'how_many_of_each', 'time_slot', 'postal_address', 'words_only'].includes(asked.type) || (asked.type === 'one_of' && asked.settings.laid_out !== 'list');
+  ['yes_no', 'agreed_to', 'several_of', 'how_many_of_each', 'time_slot', 'postal_address', 'words_only', 'worked_out'].includes(asked.type) || (asked.type === 'one_of' && asked.settings.laid_out !== 'list');

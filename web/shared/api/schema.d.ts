@@ -1339,6 +1339,7 @@ export interface components {
             name: string;
             takes_placeholder: boolean;
             asks_nothing: boolean;
+            is_worked_out: boolean;
             settings: components["schemas"]["SettingView"][];
             schema: components["schemas"]["JsonObject"];
         };

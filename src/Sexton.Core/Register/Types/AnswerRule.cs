@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
+using Sexton.Core.Working;
 
 namespace Sexton.Core.Register.Types;
 
@@ -35,6 +36,12 @@ public abstract class AnswerRule
 
     /// <summary>What of its answers an amount of money can be taken times.</summary>
     public virtual ImmutableArray<PriceBy> PricedBy => Fact is FactKind.Number or FactKind.List ? [PriceBy.Answer, PriceBy.Count] : [PriceBy.Answer];
+
+    /// <summary>The rows by which its answers are worked out; empty where they are entered.</summary>
+    public virtual ImmutableArray<WorkingRow> Working => [];
+
+    /// <summary>Whether the form does not show it although it is there.</summary>
+    public virtual bool IsKeptOffTheForm => false;
 
     /// <summary>What must be set before anybody can answer, such as a list to choose from; null when nothing lacks.</summary>
     public virtual SettingProblem? Lacks => null;

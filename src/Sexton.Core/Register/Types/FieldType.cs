@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Register.Settings;
+using Sexton.Core.Working;
 
 namespace Sexton.Core.Register.Types;
 
@@ -24,6 +25,9 @@ public abstract class FieldType
 
     /// <summary>Whether it only says something: there is no answer to be given, kept or sent.</summary>
     public virtual bool AsksNothing => false;
+
+    /// <summary>Whether nobody enters its answers: they are worked out.</summary>
+    public virtual bool IsWorkedOut => false;
 
     /// <summary>The settings of this type; empty when it has none.</summary>
     public virtual ImmutableArray<TypeSetting> Settings => [];
@@ -103,6 +107,9 @@ public sealed class SettingReader(FieldType type, IReadOnlyDictionary<string, Js
 
     /// <summary>A day, or null.</summary>
     public DayLimit? Day(string name) => Find(name)?.Deserialize<DayLimit>(RegisterJson.Options);
+
+    /// <summary>The rows of a working.</summary>
+    public ImmutableArray<WorkingRow> Working(string name) => WorkingSetting.Read(Find(name));
 
     /// <summary>A list of choices.</summary>
     public ImmutableArray<Choice> Choices(string name) => ChoicesSetting.Read(Find(name));

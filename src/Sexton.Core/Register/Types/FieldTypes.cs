@@ -39,6 +39,7 @@ public sealed class FieldTypes
         new PostalAddress(),
         new Country(),
         new TaxNumber(),
+        new WorkedOut(),
         new WordsOnly(),
     ]);
 
