@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Runtime.InteropServices;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
@@ -22,6 +23,7 @@ public sealed partial class Evaluation : IOccasion
     private readonly List<AskedField> _asked = [];
     private readonly List<AnswerProblem> _problems = [];
     private readonly CartPricing _pricing = new();
+    private readonly CartUses _uses = new();
     private readonly List<Refusal> _refusals = [];
     private readonly AnswerSheet _sheet = new();
     private readonly List<PlannedField> _fields = [];
@@ -60,6 +62,15 @@ public sealed partial class Evaluation : IOccasion
     /// <summary>What there is to pay, in minor units: the sum of the rows, and of the taxes where they come on top.</summary>
     public long TotalMinor => _pricing.TotalMinor;
 
+    /// <summary>What it uses up, place by place.</summary>
+    public IReadOnlyList<UsedItem> Uses => _uses.Items;
+
+    /// <summary>What it weighs, in grams.</summary>
+    public long WeightGrams => _uses.WeightGrams;
+
+    /// <summary>The item code of a line that is sold: that of its goods, with what its answers contribute.</summary>
+    public string ItemCodeOf(int line) => Plan.CodeFields.IsEmpty ? Goods(line).Code : Plan.Coder.CodeOf(Goods(line), field => ValueOf(field, new Place(line, -1)));
+
     /// <summary>The currency of all amounts (ISO 4217).</summary>
     public string Currency { get; private set; } = "";
 
@@ -83,15 +94,16 @@ public sealed partial class Evaluation : IOccasion
     /// <param name="products">What the shop sells.</param>
     /// <param name="cart">The cart.</param>
     /// <param name="today">Today, in the time zone of the shop.</param>
-    public static Evaluation Of(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today)
+    /// <param name="stock">What is left of what is counted; null where nothing is.</param>
+    public static Evaluation Of(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null)
     {
         var evaluation = new Evaluation();
-        evaluation.Run(plan, products, cart, today);
+        evaluation.Run(plan, products, cart, today, stock);
         return evaluation;
     }
 
     /// <inheritdoc cref="Of"/>
-    public void Run(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today)
+    public void Run(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null)
     {
         Load(plan, products, cart, today);
         foreach (var field in plan.InOrder)
@@ -100,6 +112,8 @@ public sealed partial class Evaluation : IOccasion
         }
 
         Collect();
+        _pricing.Begin();
+        _uses.Run(this, products, stock ?? StockLevels.Uncounted);
         _pricing.Run(this, products);
     }
 
@@ -130,6 +144,9 @@ public sealed partial class Evaluation : IOccasion
 
     /// <summary>The id of the unit at a place, or null.</summary>
     internal string? UnitIdAt(Place place) => place.Unit < 0 ? null : LineAt(place.Line).Units[place.Unit].Id;
+
+    /// <summary>Charges a component that an answer uses up.</summary>
+    internal void Charge(Goods component, long quantity, Place place, PlannedField field) => _pricing.Charge(component, quantity, place, field);
 
     /// <summary>Adds a problem of the answer of a field, or of the cart where there is none.</summary>
     internal void AddProblem(Refusal refusal, PlannedField? field, Place place) =>

@@ -38,6 +38,8 @@ public static class Freezer
                 .. new WhyNot(evaluation, words).All().Where(static n => n.ByCondition && !n.Field.Type.AsksNothing)
                     .Select(static n => new NotAskedAnswer(n.LineId, n.UnitId, n.Field.Field.Key, n.Field.Field.NameForStaff, n.Why)),
             ],
+            Uses = [.. evaluation.Uses.Select(u => new OrderUse(u.Item, u.Quantity, evaluation.LineIdAt(u.Place), evaluation.UnitIdAt(u.Place), u.Field?.Field.Key))],
+            WeightGrams = evaluation.WeightGrams,
             Prices = PriceList.Of(evaluation),
             Coupon = evaluation.Cart.Coupon,
         };
@@ -52,6 +54,7 @@ public static class Freezer
         return new OrderLine(line.Id, goods.Code, goods.NameIn(language), line.Quantity, facts)
         {
             Units = evaluation.UnitsOf(at) == 0 ? [] : [.. line.Units.Select(static u => u.Id)],
+            ItemCode = evaluation.ItemCodeOf(at),
             UnitName = product.UnitName.In(language),
         };
     }

@@ -22,6 +22,12 @@ public static class Sentences
     /// <summary>There is no such coupon.</summary>
     public const string CouponUnknown = "coupon_unknown";
 
+    /// <summary>Nothing is left of something that the cart needs.</summary>
+    public const string SoldOut = "sold_out";
+
+    /// <summary>Less is left than the cart needs.</summary>
+    public const string FewLeft = "few_left";
+
     private static readonly FrozenDictionary<string, string> Defaults = new Dictionary<string, string>(StringComparer.Ordinal)
     {
         [RefusalCodes.Required] = "Please fill in “{0}”.",
@@ -57,6 +63,8 @@ public static class Sentences
         [EmptyCart] = "The cart is empty.",
         [TwoPrices] = "“{0}” and “{1}” cannot both set the price. Leave one of them out.",
         [PriceOutOfRange] = "“{0}” comes to more than can be charged. Make it smaller.",
+        [SoldOut] = "“{1}” is sold out. Choose something else.",
+        [FewLeft] = "Only {2} are left of “{1}”. Choose fewer.",
         [CouponUnknown] = "The code “{1}” does not count, or no longer. Take it out.",
         [NotSold] = "This is no longer sold. Take it out of the cart.",
     }.ToFrozenDictionary(StringComparer.Ordinal);

@@ -25,6 +25,9 @@ public sealed record Product(string Code, LanguageMap Name, string Category, lon
     /// <summary>Whether it is sent to an address; a walk is not.</summary>
     public bool Ships { get; init; } = true;
 
+    /// <summary>What one weighs, in grams; at least 0. A variant has its own.</summary>
+    public int WeightGrams { get; init; }
+
     /// <summary>Its tax rate in parts per million; null for the shop's standard rate.</summary>
     public int? TaxPpm { get; init; }
 }
@@ -35,6 +38,9 @@ public sealed record Product(string Code, LanguageMap Name, string Category, lon
 /// <param name="PriceMinor">The price of one, in minor units; at least 0.</param>
 public sealed record Variant(string Code, LanguageMap Name, long PriceMinor)
 {
+    /// <summary>What one weighs, in grams; null for as much as the product.</summary>
+    public int? WeightGrams { get; init; }
+
     /// <summary>Its typed attributes; one of the same name as the product's stands in its place.</summary>
     public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } = ImmutableSortedDictionary<string, ProductAttribute>.Empty;
 }
@@ -56,6 +62,9 @@ public readonly record struct Goods(Product Product, Variant? Variant)
 {
     /// <summary>The price of one, in minor units.</summary>
     public long PriceMinor => Variant?.PriceMinor ?? Product.PriceMinor;
+
+    /// <summary>What one weighs, in grams.</summary>
+    public int WeightGrams => Variant?.WeightGrams ?? Product.WeightGrams;
 
     /// <summary>The code under which it is sold.</summary>
     public string Code => Variant?.Code ?? Product.Code;

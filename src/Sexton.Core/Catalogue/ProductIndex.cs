@@ -13,6 +13,9 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
 {
     private readonly FrozenDictionary<string, Product> _byCode = products.ToFrozenDictionary(p => p.Code, StringComparer.Ordinal);
 
+    private readonly FrozenDictionary<string, Goods> _items = products.SelectMany(static p => p.Variants.IsEmpty ? [new Goods(p, null)] : p.Variants.Select(v => new Goods(p, v)))
+        .DistinctBy(static g => g.Code, StringComparer.Ordinal).ToFrozenDictionary(static g => g.Code, StringComparer.Ordinal);
+
     /// <summary>The currency of all prices.</summary>
     public string Currency { get; } = currency;
 
@@ -58,6 +61,9 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
 
         return Groups.IsEmpty ? "" : Groups[0].Key;
     }
+
+    /// <summary>What is sold under an item code: a product without variants, or a variant; or null.</summary>
+    public Goods? FindItem(string code) => _items.TryGetValue(code, out var goods) ? goods : null;
 
     /// <summary>The product with a code, or null.</summary>
     public Product? Find(string code) => _byCode.GetValueOrDefault(code);

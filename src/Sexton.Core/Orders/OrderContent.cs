@@ -37,6 +37,12 @@ public sealed record OrderContent
     /// <summary>What a condition or an opening question kept from being asked, and why.</summary>
     public ImmutableArray<NotAskedAnswer> NotAsked { get; init; } = [];
 
+    /// <summary>What it uses up, item by item.</summary>
+    public ImmutableArray<OrderUse> Uses { get; init; } = [];
+
+    /// <summary>What it weighs, in grams.</summary>
+    public long WeightGrams { get; init; }
+
     /// <summary>What it comes to.</summary>
     public required PriceList Prices { get; init; }
 
@@ -101,6 +107,9 @@ public sealed record OrderLine(string Id, string ProductCode, string ProductName
     /// <summary>The ids of its units, in their order, where each one was asked for.</summary>
     public ImmutableArray<string> Units { get; init; } = [];
 
+    /// <summary>Its item code: that of the goods, with what its answers contribute.</summary>
+    public string ItemCode { get; init; } = "";
+
     /// <summary>What one of them is called: "Seat"; "" for a plain "No."</summary>
     public string UnitName { get; init; } = "";
 
@@ -108,6 +117,14 @@ public sealed record OrderLine(string Id, string ProductCode, string ProductName
     /// <param name="unitId">The id of the unit.</param>
     public string NameOf(string unitId) => $"{(UnitName.Length > 0 ? UnitName : "No.")} {Units.IndexOf(unitId) + 1} of {Units.Length}";
 }
+
+/// <summary>Something that an order uses up.</summary>
+/// <param name="Item">Under which code its stock is kept.</param>
+/// <param name="Quantity">How many.</param>
+/// <param name="LineId">The line, or null for the order.</param>
+/// <param name="UnitId">The unit within its line, or null.</param>
+/// <param name="Field">The key of the field whose answer uses it; null for the goods of a line.</param>
+public sealed record OrderUse(string Item, long Quantity, string? LineId, string? UnitId, string? Field);
 
 /// <summary>The facts of a line that conditions read, as they were when it was ordered.</summary>
 /// <param name="ProductCode">The code of the product.</param>

@@ -19,6 +19,7 @@ internal sealed class CartPricing
 
     private readonly List<PriceRow> _rows = [];
     private readonly List<TaxSum> _taxes = [];
+    private readonly List<Charged> _charged = [];
     private Evaluation _cart = null!;
     private TaxRules _tax = TaxRules.None;
     private decimal _currencyUnit;
@@ -30,6 +31,12 @@ internal sealed class CartPricing
 
     /// <summary>The total with tax.</summary>
     public long TotalMinor { get; private set; }
+
+    /// <summary>Begins with another cart: nothing is charged yet.</summary>
+    public void Begin() => _charged.Clear();
+
+    /// <summary>Charges a component beside what answers cost by themselves.</summary>
+    public void Charge(Goods component, long quantity, Place place, PlannedField field) => _charged.Add(new(component, (int)Math.Min(quantity, int.MaxValue), place, field));
 
     public void Run(Evaluation cart, ProductIndex products)
     {
@@ -82,6 +89,7 @@ internal sealed class CartPricing
             }
         }
 
+        AddComponents(line);
         AddFloor(first, line, content.Id, taxPpm);
         return unit * content.Quantity;
     }
@@ -133,7 +141,31 @@ internal sealed class CartPricing
             }
         }
 
+        AddComponents(-1);
         AddFloor(0, -1, null, _tax.StandardPpm);
+    }
+
+    private void AddComponents(int line)
+    {
+        foreach (var (component, quantity, place, field) in _charged)
+        {
+            if (place.Line == line)
+            {
+                Add(new PriceRow
+                {
+                    Kind = PriceRowKind.Component,
+                    Place = place,
+                    LineId = _cart.LineIdAt(place),
+                    UnitId = _cart.UnitIdAt(place),
+                    Goods = component,
+                    Field = field,
+                    Quantity = quantity,
+                    UnitMinor = component.PriceMinor,
+                    SumMinor = component.PriceMinor * quantity,
+                    TaxPpm = component.Product.TaxPpm ?? _tax.StandardPpm,
+                });
+            }
+        }
     }
 
     private void AddAt(BoundPrice price, Place place, int quantity, long goods, int taxPpm)
@@ -415,4 +447,7 @@ internal sealed class CartPricing
             }
         }
     }
+
+    [StructLayout(LayoutKind.Auto)]
+    private readonly record struct Charged(Goods Component, int Quantity, Place Place, PlannedField Field);
 }

@@ -13,6 +13,9 @@ public enum PriceRowKind
     /// <summary>What an answer adds or takes off.</summary>
     Answer,
 
+    /// <summary>A component that an answer uses up.</summary>
+    Component,
+
     /// <summary>Lifts what would fall below zero.</summary>
     Floor,
 
@@ -38,7 +41,7 @@ public struct PriceRow
     /// <summary>The id of the unit within its line, or null.</summary>
     public string? UnitId { get; internal init; }
 
-    /// <summary>What the line is of, for the goods of a line.</summary>
+    /// <summary>What the line is of, or the component; for the goods of a line and for components.</summary>
     public Goods Goods { get; internal init; }
 
     /// <summary>The field whose answer it is about, or null.</summary>
@@ -71,7 +74,7 @@ public struct PriceRow
     /// <summary>What it is called.</summary>
     public readonly string LabelIn(string language) => Kind switch
     {
-        PriceRowKind.Goods => Goods.NameIn(language),
+        PriceRowKind.Goods or PriceRowKind.Component => Goods.NameIn(language),
         PriceRowKind.Coupon when IsOneOfSeveral => $"{Coupon!.Name.In(language)}, on what is taxed at {PriceWords.Share(TaxPpm, language)}",
         PriceRowKind.Coupon => Coupon!.Name.In(language),
         PriceRowKind.Answer => Price!.LabelIn(language),

@@ -17,6 +17,12 @@ public sealed record Choice
     /// <summary>A colour shown with it as "#rrggbb" (CSS Color 4, hexadecimal notation), or "".</summary>
     public string Colour { get; init; } = "";
 
+    /// <summary>What it contributes to the item code of its line; "" for nothing.</summary>
+    public string Code { get; init; } = "";
+
+    /// <summary>How much more a piece weighs with it, in grams; at least 0.</summary>
+    public int WeightGrams { get; init; }
+
     /// <summary>Whether it stands for "none of these": picked, it excludes all others.</summary>
     public bool Excludes { get; init; }
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 
@@ -75,6 +76,12 @@ public sealed record Field
     /// <summary>How many picks, the cheapest of them, are included in the price; at least 0.</summary>
     public int IncludedPicks { get; init; }
 
+    /// <summary>What its answers contribute to the item code of their line; null for nothing.</summary>
+    public FieldCode? Code { get; init; }
+
+    /// <summary>What its answers use up.</summary>
+    public ImmutableArray<Use> Uses { get; init; } = [];
+
     /// <summary>
     /// Where what its answers cost is not shown by itself but within the price of the goods: keys of destinations, and <see cref="OnTheForm"/>.
     /// </summary>
@@ -143,6 +150,9 @@ public sealed record RegisterContent(ImmutableArray<Field> Fields)
 {
     /// <summary>The sections.</summary>
     public ImmutableArray<Section> Sections { get; init; } = [];
+
+    /// <summary>How item codes are put together.</summary>
+    public CodeRules Codes { get; init; } = CodeRules.None;
 
     /// <summary>The steps that the manager put on the way.</summary>
     public ImmutableArray<OwnStep> Steps { get; init; } = [];

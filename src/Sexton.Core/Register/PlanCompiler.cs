@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register.Types;
@@ -216,6 +217,14 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
 
         // What an answer costs is told where it is asked, and so is known there; nothing is asked because of a price.
         field.Prices = [.. plain.Prices.Select(p => new BoundPrice(field, p, Try(p.When, "prices", field.StepPlace, new HashSet<PlannedField>())))];
+
+        foreach (var (setting, problem) in CodeProblems.Of(field))
+        {
+            Problem(plain.Key, setting, problem);
+        }
+
+        field.Uses = [.. plain.Uses.Select(u => new BoundUse(
+            field, u, new BoundPrice(field, new Price { Kind = PriceKind.PerUnit, By = u.By, Choice = u.Choice }, null), Try(u.When, "uses", field.StepPlace, new HashSet<PlannedField>())))];
 
         // A route is decided when the order is there, so it may read anything, and orders nothing.
         field.RouteWhen = plain.GoesToWhen

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register.Types;
@@ -12,6 +13,8 @@ namespace Sexton.Core.Register;
 /// </summary>
 public sealed class PlannedField
 {
+    private bool? _weighs;
+
     internal PlannedField(Field field, FieldType type, AnswerRule rule, int stepPlace, Section? section = null)
     {
         (Field, Type, Rule, StepPlace, Section) = (field, type, rule, stepPlace, section);
@@ -56,6 +59,12 @@ public sealed class PlannedField
 
     /// <summary>What its answers cost.</summary>
     public ImmutableArray<BoundPrice> Prices { get; internal set; } = [];
+
+    /// <summary>What its answers use up.</summary>
+    internal ImmutableArray<BoundUse> Uses { get; set; } = [];
+
+    /// <summary>Whether any of its choices weighs something.</summary>
+    internal bool Weighs => _weighs ??= Rule.Choices.Any(static c => c.WeightGrams > 0);
 
     /// <summary>The conditions of its routes, by destination; a route without one has none.</summary>
     public ImmutableDictionary<string, BoundCondition> RouteWhen { get; internal set; } = ImmutableDictionary<string, BoundCondition>.Empty;

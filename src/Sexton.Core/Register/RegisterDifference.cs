@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register.Settings;
@@ -54,8 +55,29 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
     [
         .. Changes(before.Steps, after.Steps, static s => s.Key, static s => s.Name.ToString(), Clauses),
         .. Changes(before.Sections, after.Sections, static s => s.Key, static s => s.Heading.ToString(), Clauses),
+        .. CodeChanges(),
         .. Changes(before.Fields, after.Fields, static f => f.Key, static f => f.NameForStaff, Clauses),
     ];
+
+    private IEnumerable<FieldChange> CodeChanges()
+    {
+        var clauses = after.Codes.Products.Keys.Union(before.Codes.Products.Keys, StringComparer.Ordinal)
+            .Select(p => new ClauseChange($"of “{products.Find(p)?.Name.ToString() ?? p}” ", RuleOf(before.Codes.Products.GetValueOrDefault(p)), RuleOf(after.Codes.Products.GetValueOrDefault(p)), ""))
+            .Prepend(new ClauseChange("", RuleOf(before.Codes.Shop), RuleOf(after.Codes.Shop), ""))
+            .Where(static c => c.Before != c.After).ToImmutableArray();
+        return clauses.IsEmpty ? [] : [new FieldChange(CodeRules.Key, "Item codes", FieldChangeKind.Changed, clauses)];
+    }
+
+    private static string RuleOf(CodeRule? rule) => string.Join(
+        ", ",
+        new[]
+        {
+            rule?.Separator is { } separator ? $"parts behind “{separator}”" : "",
+            rule?.Case is { } to ? to switch { CodeCase.Upper => "in capitals", CodeCase.Lower => "in small letters", _ => "as they are" } : "",
+            rule?.Longest is { } longest ? $"at most {longest} characters" : "",
+            rule?.WhenEmpty is { } empty ? (empty.Length == 0 ? "nothing for an empty part" : $"“{empty}” for an empty part") : "",
+            rule is { Order.IsEmpty: false } ? "in the order " + string.Join(", ", rule.Order) : "",
+        }.Where(static w => w.Length > 0));
 
     private static IEnumerable<FieldChange> Changes<T>(ImmutableArray<T> before, ImmutableArray<T> after, Func<T, string> key, Func<T, string> label, Func<T?, T, IEnumerable<ClauseChange>> clauses)
         where T : class
@@ -145,6 +167,8 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             new("when ", Sentence(old?.When, _then), Sentence(now.When, _now), ""),
             new("an answer ", old is null ? "" : Must(old, _then), Must(now, _now), ""),
             new("costs ", Costs(old, _then), Costs(now, _now), ""),
+            new("puts into the item code ", CodeOf(old), CodeOf(now), ""),
+            new("uses up ", Uses(old, _then), Uses(now, _now), ""),
             new("includes ", Picks(old?.IncludedPicks), Picks(now.IncludedPicks), ""),
             new("holds at first ", Proposed(old, _then), Proposed(now, _now), ""),
             new("", Flag(old?.SharesRow, "shares a row with the one before"), Flag(now.SharesRow, "shares a row with the one before"), ""),
@@ -218,6 +242,16 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
     private static string ForWhom(TariffFor other, ConditionWords words) => string.Join(
         " and ",
         new[] { other.Group is null ? "" : words.ValueOf(Facts.Group, AnswerValue.Of(other.Group)), other.Variant is null ? "" : words.ValueOf(Facts.Variant, AnswerValue.Of(other.Variant)) }.Where(static w => w.Length > 0));
+
+    private static string CodeOf(Field? field) => field?.Code is not { } code ? "" : code.Part.Length > 0 ? code.Part : "what is answered";
+
+    private string Uses(Field? field, ConditionWords words) => string.Join("; ", (field?.Uses ?? []).Select(use =>
+    {
+        var of = use.Choice is null ? "" : words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(use.Choice)) + " ";
+        var item = use.Item.Length == 0 ? "of its own" : $"“{products.FindItem(use.Item)?.NameIn(LanguageMap.Fallback) ?? use.Item}”";
+        var when = use.When is null ? "" : $", when {words.Sentence(use.When)}";
+        return $"{of}{use.Quantity} {item} per {use.Per.ToString().ToLowerInvariant()}{(use.By == PriceBy.Count ? ", by the number answered" : "")}{when}";
+    }));
 
     private static string Picks(int? picks) => picks is null or 0 ? "" : picks == 1 ? "one pick" : $"{picks} picks";
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Codes;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register.Types;
 
@@ -15,6 +16,7 @@ public sealed class RegisterPlan
     private readonly ImmutableDictionary<string, PlannedField> _byKey;
     private readonly ImmutableArray<ImmutableArray<BoundPrice>> _prices;
     private readonly ConditionalWeakTable<Product, ProductMask> _masks = [];
+    private ItemCoder? _coder;
 
     internal RegisterPlan(RegisterContent content, ImmutableArray<Step> steps, ImmutableArray<PlannedField> inOrder, ImmutableArray<PlannedField> displayed)
     {
@@ -25,6 +27,8 @@ public sealed class RegisterPlan
         (OrderFields, LineFields, UnitFields) = (OfLevel(displayed, Level.Order), OfLevel(displayed, Level.Line), OfLevel(displayed, Level.Unit));
         (OrderSlots, LineSlots, UnitSlots) = (Slots(inOrder, Level.Order), Slots(inOrder, Level.Line), Slots(inOrder, Level.Unit));
         _prices = [.. Enum.GetValues<PriceKind>().Select(kind => PricesIn(displayed, kind))];
+        CodeFields = [.. LineFields.Where(static f => f.Field.Code is not null)];
+        Uses = [.. displayed.SelectMany(static f => f.Uses)];
         for (var i = 0; i < inOrder.Length; i++)
         {
             inOrder[i].Ordinal = i;
@@ -82,6 +86,15 @@ public sealed class RegisterPlan
 
     /// <summary>The prices of a kind: of fields of the order, then of lines, then of units, as displayed.</summary>
     public ImmutableArray<BoundPrice> PricesOf(PriceKind kind) => _prices[(int)kind];
+
+    /// <summary>The fields whose answers contribute to item codes, as displayed.</summary>
+    public ImmutableArray<PlannedField> CodeFields { get; }
+
+    /// <summary>What answers use up, field by field as displayed.</summary>
+    internal ImmutableArray<BoundUse> Uses { get; }
+
+    /// <summary>Puts item codes together.</summary>
+    public ItemCoder Coder => _coder ??= new ItemCoder(this);
 
     /// <summary>Whether anything is asked of each one of a product.</summary>
     public bool AsksPerUnit(Product product) => MaskOf(product).AnyUnit;

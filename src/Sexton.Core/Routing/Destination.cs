@@ -39,6 +39,7 @@ public enum Evidence
 /// <param name="LongestOrderText">The same for an answer of the order.</param>
 /// <param name="TakesOrderAnswers">Whether it has a place for answers given once per order.</param>
 /// <param name="ShowsPrices">Whether people read there what things cost, row by row. A system always gets all rows.</param>
+/// <param name="ItemCodes">What item codes it takes; null for any.</param>
 public sealed record Destination(
     string Key,
     string Name,
@@ -48,7 +49,8 @@ public sealed record Destination(
     int? LongestLineText = null,
     int? LongestOrderText = null,
     bool TakesOrderAnswers = true,
-    bool ShowsPrices = false)
+    bool ShowsPrices = false,
+    ItemCodeLimits? ItemCodes = null)
 {
     /// <summary>Whether it has a place for answers of a level.</summary>
     public bool Takes(Level level) => level != Level.Order || TakesOrderAnswers;
@@ -58,6 +60,18 @@ public sealed record Destination(
 
     /// <summary>True for what is sent, with a delivery to follow; a page is served instead.</summary>
     public bool IsDelivered => Family != DestinationFamily.Pages;
+}
+
+/// <summary>The item codes that a system takes: letters and digits of ASCII, and some other characters.</summary>
+/// <param name="Longest">The greatest length in characters.</param>
+/// <param name="Others">The other characters.</param>
+public sealed record ItemCodeLimits(int Longest, string Others)
+{
+    /// <summary>What is wrong with a code, or null.</summary>
+    public string? Wrong(string code) =>
+        code.Length > Longest ? $"has more than {Longest} characters"
+        : code.FirstOrDefault(c => !char.IsAsciiLetterOrDigit(c) && !Others.Contains(c, StringComparison.Ordinal)) is not '\0' and var odd ? $"has the character “{odd}”"
+        : null;
 }
 
 /// <summary>All destinations, in the order in which they stand on the map.</summary>
@@ -89,7 +103,7 @@ public static class DestinationIndex
         new(Account, "Account", "the shopper’s account", DestinationFamily.Pages, Evidence.Shown, ShowsPrices: true),
         new(OrderPage, "Order page", "the order page", DestinationFamily.Pages, Evidence.Shown, ShowsPrices: true),
         new(ShopperEmail, "To the shopper", "the shopper’s e-mail", DestinationFamily.Messages, Evidence.Included, ShowsPrices: true),
-        new(BackOffice, "Back office", "the back office", DestinationFamily.Systems, Evidence.Confirmed, LongestLineText: 60, LongestOrderText: 300),
+        new(BackOffice, "Back office", "the back office", DestinationFamily.Systems, Evidence.Confirmed, LongestLineText: 60, LongestOrderText: 300, ItemCodes: new ItemCodeLimits(30, ".-/")),
     ];
 
     /// <summary>The destination with a key, or null.</summary>

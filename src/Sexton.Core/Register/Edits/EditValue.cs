@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 
@@ -11,6 +12,9 @@ internal static class EditValue
     public const int LongestLabel = 120;
     public const int LongestHelp = 300;
     public const int LongestText = 1000;
+
+    // A member that cannot be null is not left out by saying null.
+    private static readonly JsonSerializerOptions Strict = new(RegisterJson.Options) { RespectNullableAnnotations = true };
 
     /// <summary>Splits "label.en" into its name and its part.</summary>
     public static (string Name, string Part) Split(string path)
@@ -65,6 +69,13 @@ internal static class EditValue
             ? [.. prices]
             : throw new DraftEditException(path, "Give a list of prices.");
 
+    public static ImmutableArray<Use> Uses(JsonElement value, string path) =>
+        Read<List<Use>>(value, path, "Give a list of components.") is { } uses && !uses.Exists(static u => u is null)
+            ? [.. uses]
+            : throw new DraftEditException(path, "Give a list of components.");
+
+    public static FieldCode? Code(JsonElement value, string path) => Read<FieldCode>(value, path, "Say what an answer contributes to the code.");
+
     public static int Whole(JsonElement value, string path, int most) =>
         value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var number) && number >= 0 && number <= most
             ? number
@@ -84,7 +95,7 @@ internal static class EditValue
     {
         try
         {
-            return value.ValueKind == JsonValueKind.Null ? null : value.Deserialize<T>(RegisterJson.Options);
+            return value.ValueKind == JsonValueKind.Null ? null : value.Deserialize<T>(Strict);
         }
         catch (JsonException e)
         {

@@ -34,6 +34,8 @@ public sealed partial class ChoicesSetting(string name, string clause) : TypeSet
                 ["label"] = new JsonObject { ["type"] = "object", ["additionalProperties"] = new JsonObject { ["type"] = "string" } },
                 ["picture"] = new JsonObject { ["type"] = "string" },
                 ["colour"] = new JsonObject { ["type"] = "string", ["pattern"] = "^(#[0-9a-f]{6})?$" },
+                ["code"] = new JsonObject { ["type"] = "string" },
+                ["weight_grams"] = new JsonObject { ["type"] = "integer", ["minimum"] = 0 },
                 ["excludes"] = new JsonObject { ["type"] = "boolean" },
                 ["when"] = new JsonObject(),
             },

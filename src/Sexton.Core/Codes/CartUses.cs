@@ -1,0 +1,164 @@
+using Sexton.Core.Asking;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+
+namespace Sexton.Core.Codes;
+
+/// <summary>What a cart uses up and what it weighs: its goods, and the components that answers use. Its buffers are kept.</summary>
+internal sealed class CartUses
+{
+    private readonly List<UsedItem> _items = [];
+    private readonly Dictionary<string, long> _sums = new(StringComparer.Ordinal);
+    private Evaluation _cart = null!;
+    private ProductIndex _products = null!;
+
+    /// <summary>Place by place: the goods of each line, then what its answers use, then what answers of the order use.</summary>
+    public IReadOnlyList<UsedItem> Items => _items;
+
+    /// <summary>What it weighs, in grams.</summary>
+    public long WeightGrams { get; private set; }
+
+    public void Run(Evaluation cart, ProductIndex products, StockLevels stock)
+    {
+        (_cart, _products, WeightGrams) = (cart, products, 0);
+        _items.Clear();
+        for (var line = 0; line < cart.LineCount; line++)
+        {
+            if (!cart.IsSold(line))
+            {
+                continue;
+            }
+
+            var (goods, quantity) = (cart.Goods(line), cart.LineAt(line).Quantity);
+            _items.Add(new UsedItem(goods.Code, quantity, new Place(line, -1), null));
+            WeightGrams += (long)goods.WeightGrams * quantity;
+            foreach (var use in cart.Plan.Uses)
+            {
+                UseInLine(use, line, quantity);
+            }
+        }
+
+        foreach (var use in cart.Plan.Uses)
+        {
+            UseInOrder(use);
+        }
+
+        WeighChoices();
+        TellShortage(stock);
+    }
+
+    private void UseInLine(BoundUse use, int line, int quantity)
+    {
+        if (use.Field.Level == Level.Line && use.Use.Per != UsePer.Order)
+        {
+            var place = new Place(line, -1);
+            Add(use, place, CountAt(use, place) * (use.Use.Per == UsePer.Unit ? quantity : 1));
+        }
+        else if (use.Field.Level == Level.Unit && use.Use.Per != UsePer.Order)
+        {
+            var most = 0L;
+            for (var unit = 0; unit < _cart.UnitsOf(line); unit++)
+            {
+                var count = CountAt(use, new Place(line, unit));
+                most = Math.Max(most, count);
+                if (use.Use.Per == UsePer.Unit)
+                {
+                    Add(use, new Place(line, unit), count);
+                }
+            }
+
+            Add(use, new Place(line, -1), use.Use.Per == UsePer.Line ? most : 0);
+        }
+    }
+
+    // Used once over several places: the most that any of them wants, so that their order does not matter.
+    private void UseInOrder(BoundUse use)
+    {
+        if (use.Field.Level == Level.Order)
+        {
+            Add(use, Place.Order, CountAt(use, Place.Order));
+            return;
+        }
+
+        var most = 0L;
+        for (var line = 0; use.Use.Per == UsePer.Order && line < _cart.LineCount; line++)
+        {
+            for (var i = 0; _cart.IsSold(line) && i < (use.Field.Level == Level.Line ? 1 : _cart.UnitsOf(line)); i++)
+            {
+                most = Math.Max(most, CountAt(use, new Place(line, use.Field.Level == Level.Line ? -1 : i)));
+            }
+        }
+
+        Add(use, Place.Order, most);
+    }
+
+    private long CountAt(BoundUse use, Place place)
+    {
+        if (_cart.ValueOf(use.Field, place) is not { } value || use.When?.Holds(_cart, place) == false)
+        {
+            return 0;
+        }
+
+        // Part of a tie is a whole tie from the shelf; and nobody uses more than all there could be.
+        var count = use.Price.CountOf(value);
+        return count <= 0 ? 0 : (long)Math.Min(Math.Ceiling(count), int.MaxValue) * use.Use.Quantity;
+    }
+
+    private void Add(BoundUse use, Place place, long quantity)
+    {
+        if (quantity == 0)
+        {
+            return;
+        }
+
+        _items.Add(new UsedItem(use.Item, quantity, place, use.Field));
+        if (_products.FindItem(use.Item) is { } component)
+        {
+            WeightGrams += use.Use.TakesWeight ? component.WeightGrams * quantity : 0;
+            if (use.Use.TakesPrice)
+            {
+                _cart.Charge(component, quantity, place, use.Field);
+            }
+        }
+    }
+
+    private void WeighChoices()
+    {
+        foreach (var asked in _cart.Asked)
+        {
+            if (asked.Value is not { } value || !asked.Field.Weighs)
+            {
+                continue;
+            }
+
+            var pieces = asked.Field.Level == Level.Line ? _cart.LineAt(asked.Place.Line).Quantity : 1;
+            foreach (var choice in asked.Field.Rule.Choices)
+            {
+                WeightGrams += (long)choice.WeightGrams * Pricing.BoundPrice.Picked(value, choice.Key) * pieces;
+            }
+        }
+    }
+
+    private void TellShortage(StockLevels stock)
+    {
+        _sums.Clear();
+        foreach (var item in _items)
+        {
+            if (stock.Of(item.Item) is not { } left)
+            {
+                continue;
+            }
+
+            var before = _sums.GetValueOrDefault(item.Item);
+            _sums[item.Item] = before + item.Quantity;
+            if (before <= left && before + item.Quantity > left)
+            {
+                var name = _products.FindItem(item.Item)?.NameIn(_cart.Cart.Language) ?? item.Field?.Field.Label.In(_cart.Cart.Language) ?? item.Item;
+                _cart.AddProblem(
+                    left == 0 ? new Refusal(Sentences.SoldOut, name) : new Refusal(Sentences.FewLeft, name, left.ToString(System.Globalization.CultureInfo.InvariantCulture)), item.Field, item.Place);
+            }
+        }
+    }
+}

@@ -1,0 +1,68 @@
+using Sexton.Core.Pricing;
+using Sexton.Core.Register;
+
+namespace Sexton.Core.Codes;
+
+/// <summary>What is wrong with what a field contributes to item codes and with what it uses up.</summary>
+internal static class CodeProblems
+{
+    private const int MostUses = 100;
+    private const int MostOfAUse = 100_000;
+    private const int LongestPart = 20;
+    private const int MostGrams = 10_000_000;
+
+    public static IEnumerable<(string Setting, string Sentence)> Of(PlannedField field)
+    {
+        if (field.Field.Code is { } code)
+        {
+            if (!ItemCoder.CanContribute(field))
+            {
+                yield return ("code", field.Level == Level.Line
+                    ? $"{field.Type.Name} can be anything, and would stand in the code. Say what an answer contributes."
+                    : "Only what is answered once per line can be part of its item code.");
+            }
+
+            if (new[] { code.Part, code.Rule.Separator ?? "", code.Rule.WhenEmpty ?? "" }.Any(static p => p.Length > LongestPart))
+            {
+                yield return ("code", $"A part of a code has at most {LongestPart} characters.");
+            }
+        }
+
+        if (field.Rule.Choices.Any(static c => c.Code.Length > LongestPart || c.WeightGrams is < 0 or > MostGrams))
+        {
+            yield return ("settings.choices", $"The code of a choice has at most {LongestPart} characters, and it weighs from 0 to {MostGrams / 1000} kg.");
+        }
+
+        if (field.Field.Uses.Length > MostUses)
+        {
+            yield return ("uses", $"It uses up {field.Field.Uses.Length} components, and can use {MostUses}.");
+        }
+
+        foreach (var use in field.Field.Uses)
+        {
+            if (field.Type.AsksNothing)
+            {
+                yield return ("uses", "It asks nothing, and so it uses nothing up.");
+            }
+
+            if (use.Quantity is < 1 or > MostOfAUse)
+            {
+                yield return ("uses", $"It uses from 1 to {MostOfAUse} of a component.");
+            }
+
+            if (use.Choice is { } choice && !field.Rule.Choices.Any(c => c.Key == choice))
+            {
+                yield return ("uses", $"There is no choice “{choice}” that could use something up. Take the component out, or put the choice back.");
+            }
+            else if (use.By is not (PriceBy.Answer or PriceBy.Count) || !(use.Choice is null ? field.Rule.PricedBy : PriceRules.ByOfChoice(field.Rule)).Contains(use.By))
+            {
+                yield return ("uses", "How many it uses is counted by the answer as a whole, or by the number that is answered.");
+            }
+
+            if (field.Level == Level.Order && use.Per != UsePer.Order)
+            {
+                yield return ("uses", "It is asked once per order, and so it uses up once per order.");
+            }
+        }
+    }
+}

@@ -1,0 +1,211 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Sexton.Core.Asking;
+using Sexton.Core.Cart;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Checks;
+using Sexton.Core.Codes;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
+
+namespace Sexton.Core.Tests;
+
+/// <summary>Item codes, components and stock: how codes are put together, which cannot be, what is used up and what is left.</summary>
+public sealed class CodeTests
+{
+    private static readonly FieldCode Own = new();
+
+    [Theory]
+    // the shop's rule, the product's rule, face and year, the code
+    [InlineData("{}", "{}", "engraved", 1987, "LABEL-EN-1987")]
+    [InlineData("{}", "{}", "cast", 1987, "LABEL-1987")]
+    [InlineData("{}", "{}", "engraved", 0, "LABEL-EN")]
+    [InlineData("{}", "{}", "", 0, "LABEL")]
+    [InlineData("{'when_empty':'XX'}", "{}", "", 0, "LABEL-XX-XX")]
+    [InlineData("{'separator':'.','case':'lower'}", "{}", "engraved", 1987, "label.en.1987")]
+    [InlineData("{'separator':'.'}", "{'separator':''}", "engraved", 1987, "LABELEN1987")]
+    [InlineData("{'case':'lower'}", "{'case':'upper'}", "engraved", 0, "LABEL-EN")]
+    [InlineData("{'order':['year','face']}", "{}", "engraved", 1987, "LABEL-1987-EN")]
+    [InlineData("{'order':['year','goods']}", "{}", "engraved", 1987, "1987-LABEL-EN")]
+    [InlineData("{'order':['year','goods']}", "{'order':['goods','face']}", "engraved", 1987, "LABEL-EN-1987")]
+    [InlineData("{'order':['gone','face']}", "{}", "engraved", 1987, "LABEL-EN-1987")]
+    public void A_code_is_put_together_by_the_nearest_rule(string shop, string product, string face, int year, string code) =>
+        Code(shop, product, Own, face, year).ShouldBe(code);
+
+    [Theory]
+    // the rule of the field "face", the code; the shop says "." in capitals and "0" for an empty part
+    [InlineData("{'separator':'/'}", "engraved", "LABEL/EN.1987")]
+    [InlineData("{'case':'lower'}", "engraved", "LABEL.en.1987")]
+    [InlineData("{'when_empty':''}", "", "LABEL.1987")]
+    [InlineData("{'when_empty':'none'}", "", "LABEL.NONE.1987")]
+    [InlineData("{}", "", "LABEL.0.1987")]
+    public void A_field_has_a_rule_of_its_own(string rule, string face, string code) =>
+        Code("{'separator':'.','case':'upper','when_empty':'0'}", "{}", new FieldCode { Rule = Rule(rule) }, face, 1987).ShouldBe(code);
+
+    [Fact]
+    public void A_variant_yes_several_picks_and_a_fixed_part_stand_in_it()
+    {
+        var evaluation = Fixture.Evaluate(
+            Fixture.Of(Fixture.Line("POT/POT-L", 1, ("drilled", true), ("extras", new[] { "saucer", "feet" }), ("name", "Zoë")), Fixture.Line("POT/POT-S", 1, ("drilled", false))),
+            Fixture.Ask("drilled", "yes_no") with { Code = new FieldCode { Part = "D" } },
+            Fixture.Ask("extras", "several_of", ("choices", Choices("saucer", "S", "feet", "F"))) with { Code = Own },
+            Fixture.Ask("name_on_it", "line_text") with { Code = new FieldCode { Part = "N" } });
+        Enumerable.Range(0, 2).Select(evaluation.ItemCodeOf).ShouldBe(["POT-L-D-SF", "POT-S"]);
+        Fixture.Freeze(evaluation).Lines.Select(l => l.ItemCode).ShouldBe(["POT-L-D-SF", "POT-S"]);
+    }
+
+    [Theory]
+    // parts of the choices, the longest, the problem and what it says
+    [InlineData("A", "A", 40, "code_shared", "“Zinc label” with “The face: A cast” and “Zinc label” with “The face: A engraved” would both be LABEL-A")]
+    [InlineData("A", "", 40, "code_shared", "“Zinc label” and “Zinc label” with “The face: A engraved” would both be LABEL")]
+    [InlineData("A", "BBBBBB", 11, "code_too_long", "LABEL-BBBBBB, the code of “Zinc label” with “The face: A engraved”, has 12 characters, and 11 are allowed")]
+    [InlineData("A", "B C", 40, "code_refused", "LABEL-B C, the code of “Zinc label” with “The face: A engraved”, has the character “ ”, and the back office refuses it")]
+    [InlineData("A", "B", 40, null, "")]
+    public void A_code_that_cannot_be_is_a_problem_that_names_both(string cast, string engraved, int longest, string? problem, string says)
+    {
+        var field = Fixture.Ask("face", "one_of", ("choices", Choices("cast", cast, "engraved", engraved))) with { Code = Own, AskedOf = ProductScope.Only("LABEL") };
+        var register = Fixture.Register(field) with { Codes = new CodeRules { Shop = new CodeRule { Longest = longest } } };
+        var found = DraftChecks.Run(RegisterPlan.Compile(register, FieldTypes.Standard), Fixture.Products);
+        found.Select(p => (p.Code, p.Field, p.Setting)).ShouldBe(problem is null ? [] : [(problem, "face", "code")]);
+        found.Select(p => p.Sentence).ShouldAllBe(s => s.Contains(says));
+    }
+
+    [Fact]
+    public void Two_products_that_would_share_a_code_are_named()
+    {
+        var products = new ProductIndex([new("A", LanguageMap.Of("Ash"), "x", 1), new("A-B", LanguageMap.Of("Beech"), "x", 1)], Fixture.Products.Groups, "EUR", "IE");
+        var field = Fixture.Ask("face", "one_of", ("choices", Choices("b", "B"))) with { Code = Own, AskedOf = ProductScope.Only("A") };
+        DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), products).Single().Sentence
+            .ShouldBe("“Ash” with “The face: A b” and “Beech” would both be A-B. Give one of them another part.");
+    }
+
+    [Theory]
+    [InlineData("line_text", "line", "", "can be anything")]
+    [InlineData("line_text", "line", "W", null)]
+    [InlineData("amount_of_money", "line", "", "can be anything")]
+    [InlineData("number", "line", "", null)]
+    [InlineData("number", "unit", "", "Only what is answered once per line")]
+    [InlineData("number", "line", "ABCDEFGHIJKLMNOPQRSTU", "at most 20")]
+    public void What_cannot_stand_in_a_code_is_named(string type, string level, string part, string? says)
+    {
+        var field = Fixture.Ask("a", type) with { Level = Enum.Parse<Level>(level, ignoreCase: true), Code = new FieldCode { Part = part } };
+        var problems = RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard).Problems;
+        problems.Select(p => p.Setting).ShouldBe(says is null ? [] : ["code"]);
+        problems.ShouldAllBe(p => p.Sentence.Contains(says!));
+    }
+
+    [Theory]
+    // use, what is used up beside the goods: 3 trees with 2.2 metres
+    [InlineData("{'item':'TIE'}", "TIE 3")]
+    [InlineData("{'item':'TIE','quantity':2}", "TIE 6")]
+    [InlineData("{'item':'TIE','per':'line'}", "TIE 1")]
+    [InlineData("{'item':'TIE','per':'order'}", "TIE 1")]
+    [InlineData("{'item':'TIE','by':'count'}", "TIE 9")]
+    [InlineData("{'item':'TIE','by':'count','quantity':2,'per':'line'}", "TIE 6")]
+    [InlineData("{'quantity':1}", "metres 3")]
+    [InlineData("{'item':'TIE','when':{'fact':'quantity','is':'over','value':3}}", "")]
+    public void Components_are_used_by_the_piece_the_line_or_the_order(string use, string expected)
+    {
+        var field = Fixture.Ask("metres", "number", ("decimals", 1)) with { Uses = [Use(use)] };
+        var evaluation = Evaluation.Of(Fixture.Plan(field), Shop(), Fixture.Of(Fixture.Line("TREE", 3, ("metres", 2.2m))), Fixture.Today);
+        string.Join('|', evaluation.Uses.Skip(1).Select(u => $"{u.Item} {u.Quantity}")).ShouldBe(expected);
+        evaluation.Uses[0].ShouldBe(new UsedItem("TREE", 3, new(0, -1), null));
+    }
+
+    [Fact]
+    public void Units_use_for_themselves_and_choices_what_they_name()
+    {
+        var line = Fixture.Line("WALK", 3) with { Units = [Unit("a", "pole"), Unit("b", "none"), Unit("c", "pole")] };
+        var field = Fixture.AskUnit("lend", "one_of", ("choices", Fixture.Choices("pole", "none"))) with { Uses = [Use("{'choice':'pole'}"), Use("{'choice':'pole','item':'TIE','per':'line'}")] };
+        var evaluation = Evaluation.Of(Fixture.Plan(field), Shop(), Fixture.Of(line), Fixture.Today);
+        evaluation.Uses.Skip(1).Select(u => $"{u.Item} {u.Quantity} {u.Place.Unit}").ShouldBe(["lend/pole 1 0", "lend/pole 1 2", "TIE 1 -1"]);
+    }
+
+    [Fact]
+    public void A_component_can_bring_its_weight_and_its_price()
+    {
+        var field = Fixture.Ask("ties", "number") with { Uses = [Use("{'item':'TIE','by':'count','takes_weight':true,'takes_price':true}")] };
+        var face = Fixture.Ask("face", "one_of", ("choices", new[] { new Choice { Key = "oak", Label = LanguageMap.Of("Oak"), WeightGrams = 500 } }));
+        var evaluation = Evaluation.Of(Fixture.Plan(field, face), Shop(), Fixture.Of(Fixture.Line("TREE", 2, ("ties", 3), ("face", "oak"))), Fixture.Today);
+        PricingTests.Rows(evaluation).ShouldBe("Quince 2×8950=17900|Tree tie 6×120=720");
+        evaluation.WeightGrams.ShouldBe((2 * 9000) + (6 * 25) + (2 * 500));
+    }
+
+    [Theory]
+    // left of trees and ties, the problems: the cart has 3 trees, each with 2 ties
+    [InlineData(3, 6, "")]
+    [InlineData(2, 6, "few_left@l1/: Only 2 are left of “Quince”. Choose fewer.")]
+    [InlineData(0, 6, "sold_out@l1/: “Quince” is sold out. Choose something else.")]
+    [InlineData(3, 5, "few_left@l1/tie: Only 5 are left of “Tree tie”. Choose fewer.")]
+    [InlineData(3, 0, "sold_out@l1/tie: “Tree tie” is sold out. Choose something else.")]
+    [InlineData(-1, -1, "")]
+    public void What_is_not_there_is_told_where_it_is_chosen(int trees, int ties, string expected)
+    {
+        var levels = new Dictionary<string, long>(StringComparer.Ordinal);
+        if (trees >= 0)
+        {
+            (levels["TREE"], levels["TIE"]) = (trees, ties);
+        }
+
+        var field = Fixture.Ask("tie", "yes_no") with { Uses = [Use("{'item':'TIE','quantity':2}")] };
+        var evaluation = Evaluation.Of(Fixture.Plan(field), Shop(), Fixture.Of(Fixture.Line("TREE", 3, ("tie", true))), Fixture.Today, new StockLevels(levels));
+        string.Join('|', evaluation.Problems.Select(p => $"{p.Refusal.Code}@{p.LineId}/{p.Field?.Field.Key}: {p.SentenceIn("en")}")).ShouldBe(expected);
+    }
+
+    [Fact]
+    public void All_lines_together_are_counted_and_the_shortage_is_told_once()
+    {
+        var cart = Fixture.Of(Fixture.Line("TREE", 2), Fixture.Line("LABEL"), Fixture.Line("TREE", 2, ("tie", false)));
+        var evaluation = Evaluation.Of(Fixture.Plan(), Shop(), cart, Fixture.Today, new StockLevels([new("TREE", 3)]));
+        evaluation.Problems.Select(p => p.LineId).ShouldBe(["l3"]);
+    }
+
+    [Theory]
+    [InlineData("{'item':'GONE'}", "uses_unknown")]
+    [InlineData("{'item':'TIE','quantity':0}", "cannot_be_compiled")]
+    [InlineData("{'item':'TIE','choice':'oak'}", "cannot_be_compiled")]
+    [InlineData("{'item':'TIE','by':'letter'}", "cannot_be_compiled")]
+    [InlineData("{'item':'TIE','by':'count'}", "cannot_be_compiled")]
+    [InlineData("{'item':'TIE'}", null)]
+    public void A_component_that_cannot_be_is_named(string use, string? code)
+    {
+        var field = Fixture.Ask("tie", "yes_no") with { Uses = [Use(use)] };
+        DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Shop()).Select(p => p.Code).ShouldBe(code is null ? [] : [code]);
+    }
+
+    private static string Code(string shop, string product, FieldCode face, string picked, int year)
+    {
+        var register = Fixture.Register(
+            Fixture.Ask("face", "one_of", ("choices", Choices("cast", "", "engraved", "EN"))) with { Code = face },
+            Fixture.Ask("year", "number") with { Code = Own });
+        var plan = Fixture.Plan(register with { Codes = new CodeRules { Shop = Rule(shop), Products = ImmutableSortedDictionary<string, CodeRule>.Empty.Add("LABEL", Rule(product)) } });
+        var answers = new List<(string, object)>();
+        if (picked.Length > 0)
+        {
+            answers.Add(("face", picked));
+        }
+
+        if (year > 0)
+        {
+            answers.Add(("year", year));
+        }
+
+        return Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("LABEL", 1, [.. answers]))).ItemCodeOf(0);
+    }
+
+    private static Choice[] Choices(params string[] keysAndCodes) =>
+        [.. keysAndCodes.Chunk(2).Select(static c => new Choice { Key = c[0], Label = LanguageMap.Of("A " + c[0]), Code = c[1] })];
+
+    private static CodeRule Rule(string json) => JsonSerializer.Deserialize<CodeRule>(json.Replace('\'', '"'), RegisterJson.Options)!;
+
+    private static Use Use(string json) => JsonSerializer.Deserialize<Use>(json.Replace('\'', '"'), RegisterJson.Options)!;
+
+    private static CartUnit Unit(string id, string pick) => new(id, Fixture.Answers(("lend", pick)));
+
+    private static ProductIndex Shop() => new(
+        Fixture.Products.All.Select(static p => p.Code == "TREE" ? p with { WeightGrams = 9000 } : p)
+            .Append(new Product("TIE", LanguageMap.Of("Tree tie"), "Ties", 120) { WeightGrams = 25 }),
+        Fixture.Products.Groups,
+        "EUR",
+        "IE");
+}
