@@ -61,13 +61,14 @@ internal static class PlacingBench
             "insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, prices_include_tax, coupon, charge, facts) values ($1, $2, $3, 'shop', 'shopper', $4, $5, $6, true, '', $7, $8::text::jsonb)",
             attempt.Id, content.Version, content.Language, now, content.Prices.Currency, content.Prices.TotalMinor, "CH-1", JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
         Add(
-            "insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, facts) select $1, a, b, c, d, e, f::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[]) as u(a, b, c, d, e, f)",
+            "insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, a, b, c, d, e, f, g::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
             attempt.Id,
             content.Lines.Select(l => l.Id).ToArray(),
             Enumerable.Range(0, content.Lines.Length).ToArray(),
             content.Lines.Select(l => l.ProductCode).ToArray(),
             content.Lines.Select(l => l.ProductName).ToArray(),
             content.Lines.Select(l => l.Quantity).ToArray(),
+            content.Lines.Select(l => l.ItemCode).ToArray(),
             content.Lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray());
         var prices = content.Prices.Rows;
         Add(

@@ -59,6 +59,15 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The servings of pages.</summary>
     public DbSet<ServingRow> Servings => Set<ServingRow>();
 
+    /// <summary>What is counted.</summary>
+    public DbSet<StockRow> Stock => Set<StockRow>();
+
+    /// <summary>What attempts hold.</summary>
+    public DbSet<StockHoldRow> StockHolds => Set<StockHoldRow>();
+
+    /// <summary>The changes of what is on the shelf.</summary>
+    public DbSet<StockMovementRow> StockMovements => Set<StockMovementRow>();
+
     /// <summary>The coupons.</summary>
     public DbSet<CouponRow> Coupons => Set<CouponRow>();
 
@@ -96,6 +105,21 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("coupons").HasKey(c => c.Code);
             e.Property(c => c.Name).HasColumnType("jsonb");
+        });
+        builder.Entity<StockRow>(e => e.ToTable("stock", t =>
+        {
+            t.HasCheckConstraint("ck_stock_held", "held >= 0");
+            t.HasCheckConstraint("ck_stock_on_hand", "on_hand >= held");
+        }).HasKey(s => s.Item));
+        builder.Entity<StockHoldRow>(e =>
+        {
+            e.ToTable("stock_holds").HasKey(h => new { h.AttemptId, h.Item });
+            e.HasOne<AttemptRow>().WithMany().HasForeignKey(h => h.AttemptId);
+        });
+        builder.Entity<StockMovementRow>(e =>
+        {
+            e.ToTable("stock_movements").HasKey(m => m.Id);
+            e.HasIndex(m => m.Item);
         });
         builder.Entity<ShopperRow>(e =>
         {

@@ -1,3 +1,4 @@
+using Sexton.Core.Codes;
 using Sexton.Core.Orders;
 using Sexton.Core.Routing;
 
@@ -13,6 +14,9 @@ public sealed record SentOrder(Guid Id, long Number, DateTimeOffset PlacedAt, Or
 {
     /// <summary>The prices as the destination shows them.</summary>
     public IReadOnlyList<OrderPrice> PriceRows { get; init; } = Content.Prices.Rows;
+
+    /// <summary>How its lines leave for the destination.</summary>
+    public LineLeaving Leaving { get; init; }
 
     /// <summary>The place of each line in the order, from 1, by its id.</summary>
     public IReadOnlyDictionary<string, int> LineNumbers { get; } =

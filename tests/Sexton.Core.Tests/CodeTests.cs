@@ -109,7 +109,7 @@ public sealed class CodeTests
         var field = Fixture.Ask("metres", "number", ("decimals", 1)) with { Uses = [Use(use)] };
         var evaluation = Evaluation.Of(Fixture.Plan(field), Shop(), Fixture.Of(Fixture.Line("TREE", 3, ("metres", 2.2m))), Fixture.Today);
         string.Join('|', evaluation.Uses.Skip(1).Select(u => $"{u.Item} {u.Quantity}")).ShouldBe(expected);
-        evaluation.Uses[0].ShouldBe(new UsedItem("TREE", 3, new(0, -1), null));
+        (evaluation.Uses[0].Item, evaluation.Uses[0].Quantity, evaluation.Uses[0].Field).ShouldBe(("TREE", 3L, null));
     }
 
     [Fact]

@@ -53,7 +53,7 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
     }
 
     private static CatalogueFile OneProduct(string code) => new(
-        "sexton-catalogue/3", [], [], [new ImportedProduct(code, LanguageMap.Of("A pear"), LanguageMap.Empty, "Trees", 4200, "", new ProductDetails())], [], [], [], []);
+        "sexton-catalogue/3", [], [], [new ImportedProduct(code, LanguageMap.Of("A pear"), LanguageMap.Empty, "Trees", 4200, "", new ProductDetails())], [], [], [], [], []);
 
     private static Task<Reply> AddAsync(Shopper shopper, string product) =>
         shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = product, ["quantity"] = 1, ["answers"] = new JsonObject() });

@@ -39,7 +39,7 @@ const rows = computed(() =>
       heading: field.section && asked[i - 1]?.section !== field.section ? sections.find((s) => s.key === field.section) : undefined,
       group: isGroup(field),
       settled: !reopened.has(field.field) && !problem ? settled[field.field] : undefined,
-      describedBy: [field.cost && `${id}-cost`, field.help && `${id}-help`, shown && `${id}-problem`].filter(Boolean).join(' ') || undefined,
+      describedBy: [(field.cost || field.left) && `${id}-cost`, field.help && `${id}-help`, shown && `${id}-problem`].filter(Boolean).join(' ') || undefined,
     };
   }),
 );
@@ -104,8 +104,8 @@ defineExpose({ focusFirstProblem });
           v-bind="row.problem?.part ? { part: row.problem.part } : {}"
           @update:model-value="set(row.field.field, $event)"
         />
-        <p v-if="row.field.cost || row.field.adds" class="entry-costs">
-          <span v-if="row.field.cost" :id="`${row.id}-cost`">{{ row.field.cost }}</span>
+        <p v-if="row.field.cost || row.field.left || row.field.adds" class="entry-costs">
+          <span v-if="row.field.cost || row.field.left" :id="`${row.id}-cost`">{{ [row.field.cost, row.field.left].filter(Boolean).join(', ') }}</span>
           <span v-if="row.field.adds" class="entry-adds">{{ row.field.adds }}</span>
         </p>
         <p v-if="row.field.help" :id="`${row.id}-help`" class="entry-help">{{ row.field.help }}</p>

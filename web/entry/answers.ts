@@ -13,12 +13,14 @@ export interface Asked extends Omit<Schemas['FormField'], 'key' | 'choices'> {
   text: string;
   /** What it costs, beside the choices; "" for nothing. */
   cost: string;
+  /** Whether there is enough of it: "3 left", "sold out"; "" where there is. */
+  left: string;
   /** What the answer at hand adds or takes off; "" for nothing. */
   adds: string;
 }
 
-/** A choice with what it costs; "" for nothing. */
-export type Choice = Schemas['ChoiceView'] & { cost: string };
+/** A choice with what it costs, and whether there is enough of it; "" for nothing to say. */
+export type Choice = Schemas['ChoiceView'] & { cost: string; left: string };
 
 /** An evaluation with the form of every field where it is asked. */
 export type Evaluated = Omit<Schemas['EvaluationView'], 'fields' | 'asked'> & { asked: Asked[] };
@@ -30,15 +32,16 @@ export function unfold({ fields, asked, ...rest }: Schemas['EvaluationView']): E
     ...rest,
     asked: asked.map(({ choices, costs, adds, ...place }) => {
       const form = forms.get(place.field)!;
-      const costOf = (choice: string | null) => costs?.find((c) => c.choice === choice)?.text ?? '';
+      const costOf = (choice: string | null) => costs?.find((c) => c.choice === choice);
       return {
         ...form,
         ...place,
         line_id: place.line_id ?? null,
         unit_id: place.unit_id ?? null,
         slot: [place.line_id, place.unit_id, place.field].join('/'),
-        choices: form.choices.filter((c) => !choices || choices.includes(c.key)).map((c) => ({ ...c, cost: costOf(c.key) })),
-        cost: costOf(null),
+        choices: form.choices.filter((c) => !choices || choices.includes(c.key)).map((c) => ({ ...c, cost: costOf(c.key)?.text ?? '', left: costOf(c.key)?.left ?? '' })),
+        cost: costOf(null)?.text ?? '',
+        left: costOf(null)?.left ?? '',
         adds: adds ?? '',
       };
     }),

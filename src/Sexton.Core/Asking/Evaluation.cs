@@ -65,6 +65,9 @@ public sealed partial class Evaluation : IOccasion
     /// <summary>What it uses up, place by place.</summary>
     public IReadOnlyList<UsedItem> Uses => _uses.Items;
 
+    /// <summary>How often an answer, or a choice of it, could be taken of what is left, where few are left; null where there is enough.</summary>
+    public long? FewLeft(PlannedField field, string? choice) => _uses.FewLeft(field, choice);
+
     /// <summary>What it weighs, in grams.</summary>
     public long WeightGrams => _uses.WeightGrams;
 

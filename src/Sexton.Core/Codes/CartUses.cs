@@ -9,10 +9,14 @@ namespace Sexton.Core.Codes;
 /// <summary>What a cart uses up and what it weighs: its goods, and the components that answers use. Its buffers are kept.</summary>
 internal sealed class CartUses
 {
+    // More than that and nobody needs to hurry.
+    private const int WorthTelling = 5;
+
     private readonly List<UsedItem> _items = [];
     private readonly Dictionary<string, long> _sums = new(StringComparer.Ordinal);
     private Evaluation _cart = null!;
     private ProductIndex _products = null!;
+    private StockLevels _stock = StockLevels.Uncounted;
 
     /// <summary>Place by place: the goods of each line, then what its answers use, then what answers of the order use.</summary>
     public IReadOnlyList<UsedItem> Items => _items;
@@ -22,7 +26,7 @@ internal sealed class CartUses
 
     public void Run(Evaluation cart, ProductIndex products, StockLevels stock)
     {
-        (_cart, _products, WeightGrams) = (cart, products, 0);
+        (_cart, _products, _stock, WeightGrams) = (cart, products, stock, 0);
         _items.Clear();
         for (var line = 0; line < cart.LineCount; line++)
         {
@@ -32,7 +36,7 @@ internal sealed class CartUses
             }
 
             var (goods, quantity) = (cart.Goods(line), cart.LineAt(line).Quantity);
-            _items.Add(new UsedItem(goods.Code, quantity, new Place(line, -1), null));
+            _items.Add(new UsedItem(goods.Code, quantity, new Place(line, -1), null, goods));
             WeightGrams += (long)goods.WeightGrams * quantity;
             foreach (var use in cart.Plan.Uses)
             {
@@ -46,7 +50,22 @@ internal sealed class CartUses
         }
 
         WeighChoices();
-        TellShortage(stock);
+        TellShortage();
+    }
+
+    /// <summary>How often an answer, or a choice, could be taken of what is left, where that is worth telling.</summary>
+    public long? FewLeft(PlannedField field, string? choice)
+    {
+        long? fewest = null;
+        foreach (var use in field.Uses)
+        {
+            if (use.Use.Choice == choice && _stock.Of(use.Item) is { } left && left / use.Use.Quantity is <= WorthTelling and var times && (fewest is null || times < fewest))
+            {
+                fewest = times;
+            }
+        }
+
+        return fewest;
     }
 
     private void UseInLine(BoundUse use, int line, int quantity)
@@ -113,8 +132,9 @@ internal sealed class CartUses
             return;
         }
 
-        _items.Add(new UsedItem(use.Item, quantity, place, use.Field));
-        if (_products.FindItem(use.Item) is { } component)
+        var goods = _products.FindItem(use.Item);
+        _items.Add(new UsedItem(use.Item, quantity, place, use.Field, goods));
+        if (goods is { } component)
         {
             WeightGrams += use.Use.TakesWeight ? component.WeightGrams * quantity : 0;
             if (use.Use.TakesPrice)
@@ -141,12 +161,12 @@ internal sealed class CartUses
         }
     }
 
-    private void TellShortage(StockLevels stock)
+    private void TellShortage()
     {
         _sums.Clear();
         foreach (var item in _items)
         {
-            if (stock.Of(item.Item) is not { } left)
+            if (_stock.Of(item.Item) is not { } left)
             {
                 continue;
             }
@@ -155,7 +175,7 @@ internal sealed class CartUses
             _sums[item.Item] = before + item.Quantity;
             if (before <= left && before + item.Quantity > left)
             {
-                var name = _products.FindItem(item.Item)?.NameIn(_cart.Cart.Language) ?? item.Field?.Field.Label.In(_cart.Cart.Language) ?? item.Item;
+                var name = item.NameIn(_cart.Cart.Language);
                 _cart.AddProblem(
                     left == 0 ? new Refusal(Sentences.SoldOut, name) : new Refusal(Sentences.FewLeft, name, left.ToString(System.Globalization.CultureInfo.InvariantCulture)), item.Field, item.Place);
             }

@@ -59,6 +59,19 @@ public sealed record CodeRule
     };
 }
 
+/// <summary>How a line leaves for a system.</summary>
+public enum LineLeaving
+{
+    /// <summary>As one line, under the code that its answers contribute to.</summary>
+    Together,
+
+    /// <summary>As the line of the goods, and one more for each component that is chosen.</summary>
+    Beside,
+
+    /// <summary>As the lines of the components only; where none is chosen, as one line.</summary>
+    Instead,
+}
+
 /// <summary>The rules of item codes of the shop and of single products.</summary>
 public sealed record CodeRules
 {
@@ -70,6 +83,9 @@ public sealed record CodeRules
 
     /// <summary>The rule of the shop.</summary>
     public CodeRule Shop { get; init; } = CodeRule.Open;
+
+    /// <summary>How lines leave for the systems that take item codes, by destination; together where nothing is said.</summary>
+    public ImmutableSortedDictionary<string, LineLeaving> Leaves { get; init; } = ImmutableSortedDictionary<string, LineLeaving>.Empty;
 
     /// <summary>The rules of products, by their codes.</summary>
     public ImmutableSortedDictionary<string, CodeRule> Products { get; init; } = ImmutableSortedDictionary<string, CodeRule>.Empty;

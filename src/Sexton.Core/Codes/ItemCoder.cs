@@ -52,8 +52,11 @@ public sealed class ItemCoder(RegisterPlan plan)
 
     /// <summary>Whether a kind of answer can contribute: what is typed freely could be anything, and would be in the code.</summary>
     public static bool CanContribute(PlannedField field) =>
-        field.Level == Level.Line
-        && (!field.Rule.Choices.IsEmpty || field.Field.Code!.Part.Length > 0 || (field.Rule.Fact is FactKind.Number or FactKind.Day && !field.Rule.PricedBy.Contains(Pricing.PriceBy.Amount)));
+        field.Level == Level.Line && (field.Field.Code!.Part.Length > 0 || StandsForItself(field.Rule));
+
+    /// <summary>Whether the answers of a rule can stand in a code as they are, or by the codes of their choices.</summary>
+    public static bool StandsForItself(AnswerRule rule) =>
+        !rule.Choices.IsEmpty || (rule.Fact is FactKind.Number or FactKind.Day && !rule.PricedBy.Contains(Pricing.PriceBy.Amount));
 
     // The goods are the null among them.
     private IEnumerable<PlannedField?> InOrder(CodeRule rule)

@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
@@ -53,7 +55,13 @@ public sealed record Use
 /// <param name="Quantity">How many, all pieces of the line together.</param>
 /// <param name="Place">Where it is used.</param>
 /// <param name="Field">The field whose answer uses it; null for the goods of a line.</param>
-public readonly record struct UsedItem(string Item, long Quantity, Place Place, PlannedField? Field);
+/// <param name="Goods">What is sold under the code; null for stock of an answer's own.</param>
+[StructLayout(LayoutKind.Auto)]
+public readonly record struct UsedItem(string Item, long Quantity, Place Place, PlannedField? Field, Goods? Goods)
+{
+    /// <summary>What it is called.</summary>
+    public string NameIn(string language) => Goods?.NameIn(language) ?? Field?.Field.Label.In(language) ?? Item;
+}
 
 /// <summary>A use bound to its field.</summary>
 /// <param name="Field">The field.</param>

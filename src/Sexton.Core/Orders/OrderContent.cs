@@ -120,11 +120,13 @@ public sealed record OrderLine(string Id, string ProductCode, string ProductName
 
 /// <summary>Something that an order uses up.</summary>
 /// <param name="Item">Under which code its stock is kept.</param>
+/// <param name="Name">What it is called.</param>
 /// <param name="Quantity">How many.</param>
 /// <param name="LineId">The line, or null for the order.</param>
 /// <param name="UnitId">The unit within its line, or null.</param>
 /// <param name="Field">The key of the field whose answer uses it; null for the goods of a line.</param>
-public sealed record OrderUse(string Item, long Quantity, string? LineId, string? UnitId, string? Field);
+/// <param name="IsSold">Whether it is sold under that code; else it is stock of an answer's own, which only the shop counts.</param>
+public sealed record OrderUse(string Item, string Name, long Quantity, string? LineId, string? UnitId, string? Field, bool IsSold);
 
 /// <summary>The facts of a line that conditions read, as they were when it was ordered.</summary>
 /// <param name="ProductCode">The code of the product.</param>

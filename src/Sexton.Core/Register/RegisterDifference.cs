@@ -63,10 +63,14 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
     {
         var clauses = after.Codes.Products.Keys.Union(before.Codes.Products.Keys, StringComparer.Ordinal)
             .Select(p => new ClauseChange($"of “{products.Find(p)?.Name.ToString() ?? p}” ", RuleOf(before.Codes.Products.GetValueOrDefault(p)), RuleOf(after.Codes.Products.GetValueOrDefault(p)), ""))
+            .Concat(DestinationIndex.All.Where(static d => d.ItemCodes is not null)
+                .Select(d => new ClauseChange($"lines leave for {d.Phrase} ", Word(before.Codes.Leaves.GetValueOrDefault(d.Key)), Word(after.Codes.Leaves.GetValueOrDefault(d.Key)), "", AboutRoute: true)))
             .Prepend(new ClauseChange("", RuleOf(before.Codes.Shop), RuleOf(after.Codes.Shop), ""))
             .Where(static c => c.Before != c.After).ToImmutableArray();
         return clauses.IsEmpty ? [] : [new FieldChange(CodeRules.Key, "Item codes", FieldChangeKind.Changed, clauses)];
     }
+
+    private static string Word(LineLeaving leaving) => leaving switch { LineLeaving.Beside => "with their components beside them", LineLeaving.Instead => "as their components", _ => "together" };
 
     private static string RuleOf(CodeRule? rule) => string.Join(
         ", ",

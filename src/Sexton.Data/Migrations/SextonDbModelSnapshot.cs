@@ -762,6 +762,11 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("facts");
 
+                    b.Property<string>("ItemCode")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("item_code");
+
                     b.Property<int>("Position")
                         .HasColumnType("integer")
                         .HasColumnName("position");
@@ -1119,6 +1124,90 @@ namespace Sexton.Data.Migrations
                     b.ToTable("sign_in_links", (string)null);
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.StockHoldRow", b =>
+                {
+                    b.Property<Guid>("AttemptId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("attempt_id");
+
+                    b.Property<string>("Item")
+                        .HasColumnType("text")
+                        .HasColumnName("item");
+
+                    b.Property<long>("Quantity")
+                        .HasColumnType("bigint")
+                        .HasColumnName("quantity");
+
+                    b.HasKey("AttemptId", "Item")
+                        .HasName("pk_stock_holds");
+
+                    b.ToTable("stock_holds", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.StockMovementRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<string>("Actor")
+                        .HasColumnType("text")
+                        .HasColumnName("actor");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Item")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("item");
+
+                    b.Property<Guid?>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
+                    b.Property<long>("Quantity")
+                        .HasColumnType("bigint")
+                        .HasColumnName("quantity");
+
+                    b.HasKey("Id")
+                        .HasName("pk_stock_movements");
+
+                    b.HasIndex("Item")
+                        .HasDatabaseName("ix_stock_movements_item");
+
+                    b.ToTable("stock_movements", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.StockRow", b =>
+                {
+                    b.Property<string>("Item")
+                        .HasColumnType("text")
+                        .HasColumnName("item");
+
+                    b.Property<long>("Held")
+                        .HasColumnType("bigint")
+                        .HasColumnName("held");
+
+                    b.Property<long>("OnHand")
+                        .HasColumnType("bigint")
+                        .HasColumnName("on_hand");
+
+                    b.HasKey("Item")
+                        .HasName("pk_stock");
+
+                    b.ToTable("stock", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_stock_held", "held >= 0");
+
+                            t.HasCheckConstraint("ck_stock_on_hand", "on_hand >= held");
+                        });
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<System.Guid>", b =>
                 {
                     b.HasOne("Microsoft.AspNetCore.Identity.IdentityRole<System.Guid>", null)
@@ -1234,6 +1323,16 @@ namespace Sexton.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_servings_orders_order_id");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.StockHoldRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.AttemptRow", null)
+                        .WithMany()
+                        .HasForeignKey("AttemptId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_stock_holds_attempts_attempt_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderRow", b =>

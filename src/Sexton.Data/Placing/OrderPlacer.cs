@@ -54,12 +54,20 @@ public sealed class OrderPlacer(SextonDb db)
             select id, @version, @language, 'shop', 'shopper', @now, @currency, @total, @include_tax, @coupon, @charge, shopper_id, @facts from taken
             returning id
         ), lines as (
-            insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, facts)
-            select placed.id, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_facts) as l
+            insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, item_code, facts)
+            select placed.id, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_items, @line_facts) as l
         ), priced as (
             insert into order_prices (order_id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor)
             select placed.id, r.* from placed,
                 unnest(@price_positions, @price_lines, @price_units, @price_kinds, @price_fields, @price_labels, @price_quantities, @price_amounts, @price_sums, @price_rates, @price_taxes) as r
+        ), locked as (
+            select s.item from stock s where s.item in (select item from stock_holds where attempt_id = @order) order by s.item for update
+        ), released as (
+            delete from stock_holds where attempt_id = (select id from taken) returning item, quantity
+        ), used as (
+            update stock s set on_hand = s.on_hand - r.quantity, held = s.held - r.quantity from released r where s.item = r.item and (select count(*) from locked) >= 0
+        ), moved as (
+            insert into stock_movements (item, quantity, at, order_id) select item, -quantity, @now, @order from released
         ), given as (
             insert into answers (order_id, position, line_id, unit_id, field, label, step, value, text)
             select placed.id, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts) as a
@@ -97,6 +105,7 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("line_codes", lines.Select(l => l.ProductCode).ToArray());
         p.AddWithValue("line_names", lines.Select(l => l.ProductName).ToArray());
         p.AddWithValue("line_quantities", lines.Select(l => l.Quantity).ToArray());
+        p.AddWithValue("line_items", lines.Select(l => l.ItemCode).ToArray());
         p.AddWithValue("facts", NpgsqlDbType.Jsonb, JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
         p.AddWithValue("line_facts", NpgsqlDbType.Array | NpgsqlDbType.Jsonb, lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray());
         p.AddWithValue("positions", Enumerable.Range(0, answers.Length).ToArray());

@@ -8,10 +8,12 @@ namespace Sexton.Data.Placing;
 /// <param name="Country">The country of the shopper.</param>
 /// <param name="Day">The day on which it was evaluated.</param>
 /// <param name="NotAsked">What was not asked, and why.</param>
-public sealed record StoredFacts(string Group, string Country, DateOnly Day, ImmutableArray<NotAskedAnswer> NotAsked)
+/// <param name="Uses">What it uses up.</param>
+/// <param name="WeightGrams">What it weighs, in grams.</param>
+public sealed record StoredFacts(string Group, string Country, DateOnly Day, ImmutableArray<NotAskedAnswer> NotAsked, ImmutableArray<OrderUse> Uses, long WeightGrams)
 {
     /// <summary>Those of an order.</summary>
-    public static StoredFacts Of(OrderContent order) => new(order.Group, order.Country, order.Day, order.NotAsked);
+    public static StoredFacts Of(OrderContent order) => new(order.Group, order.Country, order.Day, order.NotAsked, order.Uses, order.WeightGrams);
 }
 
 /// <summary>The facts of a line as they stand in its row.</summary>

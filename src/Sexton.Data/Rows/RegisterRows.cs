@@ -78,6 +78,9 @@ public enum DraftItemKind
 
     /// <summary>A step of the shop's own.</summary>
     Step,
+
+    /// <summary>The rules of item codes; one row.</summary>
+    Codes,
 }
 
 /// <summary>A field, section or step of the draft.</summary>

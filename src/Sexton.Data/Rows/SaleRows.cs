@@ -208,6 +208,9 @@ public sealed class OrderLineRow
     /// <summary>How many.</summary>
     public required int Quantity { get; init; }
 
+    /// <summary>Its item code: that of the goods, with what its answers contribute.</summary>
+    public required string ItemCode { get; init; }
+
     /// <summary>The facts that conditions read, its units and their name, as JSON.</summary>
     public required string Facts { get; init; }
 }

@@ -6,7 +6,7 @@ namespace Sexton.Destinations.BackOffice;
 
 /// <summary>
 /// Finds the slots in a sale as the back office gives it back. Each slot has one place: a member of the customer, the address,
-/// the note with its key, of the line or piece with its reference. Whatever else is there, or is not what it should be, has no slot in it.
+/// the note with its key, of the piece with its reference, or of the lines that are part of one. Whatever else is there, or is not what it should be, has no slot in it.
 /// </summary>
 internal static class SaleReader
 {
@@ -22,10 +22,12 @@ internal static class SaleReader
         Notes(found, null, null, sale?["notes"]);
         foreach (var (reference, line) in Referenced(sale?["lines"]))
         {
-            Notes(found, reference, null, Member(line, "notes"));
+            // A component stands in a line of its own, and carries what is about it of the line that it is part of.
+            var of = Text(Member(line, "part_of")) ?? reference;
+            Notes(found, of, null, Member(line, "notes"));
             foreach (var (unit, piece) in Referenced(Member(line, "pieces")))
             {
-                Notes(found, reference, unit, Member(piece, "notes"));
+                Notes(found, of, unit, Member(piece, "notes"));
             }
         }
 

@@ -25,6 +25,7 @@ internal static class SaleWriter
             json.WriteNumber("shop_number", order.Number);
             json.WriteString("placed_at", order.PlacedAt);
             WriteTotals(json, order.Content.Prices);
+            json.WriteNumber("weight_grams", order.Content.WeightGrams);
             json.WriteStartObject("customer");
             WriteMember(json, "name", own, BuiltInFields.Name);
             WriteMember(json, "email", own, BuiltInFields.Email);
@@ -32,20 +33,12 @@ internal static class SaleWriter
             json.WriteEndObject();
             WriteMember(json, "ship_to", own, BuiltInFields.DeliveryAddress);
             WriteNotes(json, own);
-            WriteCharges(json, order.Content.Prices, null);
+            WriteCharges(json, order.Content.Prices.ExtrasOf(null));
+            WriteComponents(json, order.Content.Uses.Where(static u => u is { LineId: null, IsSold: true }));
             json.WriteStartArray("lines");
-            foreach (var line in order.Content.Lines)
+            foreach (var line in SaleLine.Of(order))
             {
-                json.WriteStartObject();
-                json.WriteString("reference", line.Id);
-                json.WriteString("item", line.ProductCode);
-                json.WriteString("description", line.ProductName);
-                json.WriteNumber("quantity", line.Quantity);
-                WriteAmounts(json, order.Content.Prices.GoodsOf(line.Id));
-                WriteCharges(json, order.Content.Prices, line.Id);
-                WriteNotes(json, order.Projection.Of(line.Id));
-                WritePieces(json, order, line);
-                json.WriteEndObject();
+                WriteLine(json, order, line);
             }
 
             json.WriteEndArray();
@@ -73,11 +66,50 @@ internal static class SaleWriter
         json.WriteEndArray();
     }
 
+    private static void WriteLine(Utf8JsonWriter json, SentOrder order, SaleLine line)
+    {
+        json.WriteStartObject();
+        json.WriteString("reference", line.Reference);
+        json.WriteString("part_of", line.PartOf);
+        json.WriteString("item", line.Item);
+        json.WriteString("description", line.Description);
+        json.WriteNumber("quantity", line.Quantity);
+        if (line.Goods is not null)
+        {
+            WriteAmounts(json, line.Goods);
+        }
+
+        WriteCharges(json, line.Charges);
+        WriteComponents(json, line.Components);
+        WriteNotes(json, line.Notes);
+        if (line.Pieces is not null)
+        {
+            WritePieces(json, order, line.Pieces);
+        }
+
+        json.WriteEndObject();
+    }
+
+    private static void WriteComponents(Utf8JsonWriter json, IEnumerable<OrderUse> uses)
+    {
+        json.WriteStartArray("components");
+        foreach (var use in uses)
+        {
+            json.WriteStartObject();
+            json.WriteString("item", use.Item);
+            json.WriteString("description", use.Name);
+            json.WriteNumber("quantity", use.Quantity);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+    }
+
     // What comes on top of the goods of a line, or of all of them.
-    private static void WriteCharges(Utf8JsonWriter json, PriceList prices, string? lineId)
+    private static void WriteCharges(Utf8JsonWriter json, IEnumerable<OrderPrice> rows)
     {
         json.WriteStartArray("charges");
-        foreach (var row in prices.ExtrasOf(lineId))
+        foreach (var row in rows)
         {
             json.WriteStartObject();
             json.WriteString("label", row.Label);

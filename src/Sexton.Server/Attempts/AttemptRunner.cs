@@ -4,6 +4,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Asking;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
@@ -31,6 +32,7 @@ internal sealed class AttemptRunner(
     ShopClock calendar,
     PaymentClient payments,
     OrderPlacer placer,
+    StockKeeper stock,
     WorkSignal signal,
     SextonOptions options,
     TimeProvider clock,
@@ -56,7 +58,7 @@ internal sealed class AttemptRunner(
 
         var (version, products) = await current.GetAsync(cancel);
         var content = UnitFiller.Fill(version.Plan, products, await carts.ReadAsync(cart, cancel));
-        var evaluation = Evaluation.Of(version.Plan, products, content, calendar.Today);
+        var evaluation = Evaluation.Of(version.Plan, products, content, calendar.Today, await stock.LevelsAsync(cancel));
         if (evaluation.Problems.Count > 0)
         {
             throw ApiProblemException.Unprocessable("cart_has_problems", "Something is still missing.")
@@ -88,7 +90,14 @@ internal sealed class AttemptRunner(
         db.Attempts.Add(attempt);
         try
         {
+            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             await db.SaveChangesAsync(cancel);
+            if (await stock.HoldAsync(attempt.Id, frozen.Uses, cancel) is { } missing)
+            {
+                throw SoldOut(missing.Item, missing.Left, products);
+            }
+
+            await transaction.CommitAsync(cancel);
         }
         catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
@@ -188,8 +197,14 @@ internal sealed class AttemptRunner(
 
     private async Task EndAsync(AttemptRow attempt, AttemptState state)
     {
-        await db.Attempts.Where(a => a.Id == attempt.Id && a.State == AttemptState.Paying)
-            .ExecuteUpdateAsync(set => set.SetProperty(a => a.State, state));
+        await stock.EndAsync(attempt.Id, state, CancellationToken.None);
         attempt.State = state;
+    }
+
+    // Somebody was quicker since the cart was looked at.
+    private static ApiProblemException SoldOut(string item, long left, ProductIndex products)
+    {
+        var name = products.FindItem(item)?.NameIn(LanguageMap.Fallback) ?? item;
+        return ApiProblemException.Conflict("sold_out", left == 0 ? $"“{name}” has just been sold out. Nothing was charged." : $"Only {left} are left of “{name}”. Nothing was charged.");
     }
 }

@@ -47,6 +47,10 @@ internal static class ImportCommand
         }), static p => p.Code);
         await WriteAsync(db, import.Groups.Select(static (g, position) => new ShopperGroupRow { Key = g.Key, Name = JsonSerializer.Serialize(g.Name), Position = position }), static g => g.Key);
         await WriteAsync(db, import.Coupons.Select(static c => new CouponRow { Code = c.Code, Name = JsonSerializer.Serialize(c.Name), Ppm = c.Ppm, Minor = c.Minor }), static c => c.Code);
+
+        // What is counted already changes with every order; a file only says how many there were at first.
+        var counted = (await db.Stock.Select(s => s.Item).ToListAsync()).ToHashSet(StringComparer.Ordinal);
+        db.Stock.AddRange(import.Stock.Where(s => !counted.Contains(s.Item)).Select(static s => new StockRow { Item = s.Item, OnHand = s.OnHand, Held = 0 }));
         var known = await db.Shoppers.ToDictionaryAsync(s => s.Email, StringComparer.Ordinal);
         foreach (var shopper in import.Shoppers)
         {
@@ -107,6 +111,8 @@ internal static class ImportCommand
             ? $"The product {product.Code} has a price that is not from 0 to {Tariff.MostMinor}."
             : import.Products.FirstOrDefault(static p => p.Details.TaxPpm is < 0 or > TaxRules.MostPpm) is { } taxed
             ? $"The product {taxed.Code} has a tax rate that is not from 0 to {TaxRules.MostPpm} parts per million."
+            : import.Stock.FirstOrDefault(static s => s.OnHand is < 0 or > Tariff.MostMinor) is { } stock
+            ? $"There cannot be {stock.OnHand} of {stock.Item}."
             : import.Coupons.FirstOrDefault(static c => c.Ppm is < 0 or > Exact.Million || !Priced(c.Minor)) is { } coupon
             ? $"The coupon {coupon.Code} takes off less than nothing, or more than there is."
             : null;
@@ -135,6 +141,7 @@ internal static class ImportCommand
 /// <param name="Shoppers">Shoppers whose group is known.</param>
 /// <param name="Products">The products.</param>
 /// <param name="Coupons">The coupons.</param>
+/// <param name="Stock">What is counted, and how many there are at first.</param>
 /// <param name="Steps">The steps of a first draft.</param>
 /// <param name="Sections">The sections of a first draft.</param>
 /// <param name="Fields">The fields of a first draft.</param>
@@ -144,12 +151,16 @@ internal sealed record CatalogueFile(
     IReadOnlyList<ImportedShopper> Shoppers,
     IReadOnlyList<ImportedProduct> Products,
     IReadOnlyList<Coupon> Coupons,
+    IReadOnlyList<ImportedStock> Stock,
     IReadOnlyList<OwnStep> Steps,
     IReadOnlyList<Section> Sections,
     IReadOnlyList<Field> Fields);
 
 /// <summary>A product to import.</summary>
 internal sealed record ImportedProduct(string Code, LanguageMap Name, LanguageMap Description, string Category, long PriceMinor, string Picture, ProductDetails Details);
+
+/// <summary>Something that is counted, to import.</summary>
+internal sealed record ImportedStock(string Item, long OnHand);
 
 /// <summary>A shopper to import.</summary>
 internal sealed record ImportedShopper(string Email, string Group);

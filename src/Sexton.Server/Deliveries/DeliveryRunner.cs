@@ -35,7 +35,11 @@ internal sealed class DeliveryRunner(
         var order = (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
         var (version, _) = await current.GetAsync(CancellationToken.None);
         var projection = Projector.Project(order.Content, version.Plan, claimed.Destination);
-        var sent = new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection) { PriceRows = order.Content.Prices.RowsAt(version.Plan, claimed.Destination) };
+        var sent = new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection)
+        {
+            PriceRows = order.Content.Prices.RowsAt(version.Plan, claimed.Destination),
+            Leaving = version.Plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
+        };
         SendResult result;
         try
         {

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Mvc;
 using Sexton.Core.Cart;
+using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
 
@@ -24,6 +25,7 @@ internal static class DraftEndpoints
         console.MapPatch("draft/items/{key}", ChangeAsync).WithName("ChangeDraft");
         console.MapDelete("draft/items/{key}", RemoveAsync).WithName("RemoveFromDraft");
         console.MapPost("draft/undo", UndoAsync).WithName("UndoDraftChange");
+        console.MapPut("stock", CountAsync).WithName("CountStock");
         console.MapPost("draft/preview", (CartContent cart, string? explain, DraftPreview preview, CancellationToken cancel) =>
             preview.ShowAsync(cart, explain, cancel)).WithName("PreviewDraft");
     }
@@ -36,6 +38,18 @@ internal static class DraftEndpoints
     {
         await draft.RemoveAsync(key, Revision(revision), Actor(user), cancel);
         return TypedResults.NoContent();
+    }
+
+    private static async Task<IResult> CountAsync(CountRequest request, ClaimsPrincipal user, StockKeeper stock, TimeProvider clock, CancellationToken cancel)
+    {
+        if (request.Item.Length is 0 or > 100 || request.OnHand is < 0 or > 1_000_000_000)
+        {
+            throw ApiProblemException.Unprocessable("count_refused", "Give a whole number from 0.");
+        }
+
+        return await stock.CountAsync(request.Item, request.OnHand, Actor(user), clock.GetUtcNow(), cancel) is { } held
+            ? throw ApiProblemException.Conflict("held", $"{held} of it are held by payments under way. Count it again in a moment.")
+            : TypedResults.NoContent();
     }
 
     private static async Task<UndoneView> UndoAsync(ClaimsPrincipal user, DraftStore draft, CancellationToken cancel)

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Sexton.Core.Codes;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
 using Sexton.Data.Rows;
@@ -13,13 +14,15 @@ internal static class DraftItems
     {
         Sections = [.. Of<Section>(rows, DraftItemKind.Section)],
         Steps = [.. Of<OwnStep>(rows, DraftItemKind.Step)],
+        Codes = Of<CodeRules>(rows, DraftItemKind.Codes).FirstOrDefault() ?? CodeRules.None,
     };
 
     /// <summary>The rows of a register.</summary>
     public static IEnumerable<DraftItemRow> Of(RegisterContent register) =>
         register.Fields.Select(static (f, i) => Row(DraftItemKind.Field, f.Key, i, Write(f)))
             .Concat(register.Sections.Select(static (s, i) => Row(DraftItemKind.Section, s.Key, i, Write(s))))
-            .Concat(register.Steps.Select(static (s, i) => Row(DraftItemKind.Step, s.Key, i, Write(s))));
+            .Concat(register.Steps.Select(static (s, i) => Row(DraftItemKind.Step, s.Key, i, Write(s))))
+            .Append(Row(DraftItemKind.Codes, CodeRules.Key, 0, Write(register.Codes)));
 
     public static DraftItemRow Row(DraftItemKind kind, string key, int position, string definition) =>
         new() { Kind = kind, Key = key, Position = position, Definition = definition, Revision = 1 };
@@ -33,6 +36,7 @@ internal static class DraftItems
     {
         DraftItemKind.Field => FieldEdit.Read(Parse<Field>(row), setting),
         DraftItemKind.Section => SectionEdit.Read(Parse<Section>(row), setting),
+        DraftItemKind.Codes => CodeEdit.Read(Parse<CodeRules>(row), setting),
         _ => SectionEdit.Read(Parse<OwnStep>(row), setting),
     };
 
@@ -40,6 +44,7 @@ internal static class DraftItems
     public static string Apply(DraftItemRow row, string setting, JsonElement value) => row.Kind switch
     {
         DraftItemKind.Field => Write(FieldEdit.Apply(Parse<Field>(row), setting, value)),
+        DraftItemKind.Codes => Write(CodeEdit.Apply(Parse<CodeRules>(row), setting, value)),
         DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value)),
         _ => Write(SectionEdit.Apply(Parse<OwnStep>(row), setting, value)),
     };

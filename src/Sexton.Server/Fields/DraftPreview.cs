@@ -4,6 +4,7 @@ using Sexton.Core.Cart;
 using Sexton.Core.Conditions;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
+using Sexton.Data.Placing;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
 using Sexton.Server.Versions;
@@ -11,7 +12,7 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Fields;
 
 /// <summary>Shows what the draft asks of a stand-in cart, and why it does not ask the rest.</summary>
-internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, FieldTypes types, ShopClock clock)
+internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, FieldTypes types, ShopClock clock, StockKeeper stock)
 {
     /// <summary>Shows it.</summary>
     /// <param name="cart">The stand-in cart.</param>
@@ -21,7 +22,7 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
     {
         var products = await current.ProductsAsync(cancel);
         var plan = draft.Compile(await draft.ReadAsync(cancel)).Plan;
-        var evaluation = Evaluation.Of(plan, products, UnitFiller.Fill(plan, products, cart), clock.Today);
+        var evaluation = Evaluation.Of(plan, products, UnitFiller.Fill(plan, products, cart), clock.Today, await stock.LevelsAsync(cancel));
         var words = new ConditionWords(plan.Content, types, products);
         return new PreviewView(
             EvaluationView.Of(evaluation, Field.OnTheForm),
@@ -31,6 +32,9 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
 
     /// <summary>What the condition of a price is called where conditions stand by the path of their setting.</summary>
     public static string OfPrice(int place) => string.Create(CultureInfo.InvariantCulture, $"prices.{place}");
+
+    /// <inheritdoc cref="OfPrice"/>
+    public static string OfUse(int place) => string.Create(CultureInfo.InvariantCulture, $"uses.{place}");
 
     // At the first place that could ask it: a condition is about one line or unit, and one is enough to see it at work.
     private static Dictionary<string, Explained> Explain(PlannedField field, Evaluation evaluation, ConditionWords words)

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
@@ -27,6 +28,8 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         var shown = order.Select(products.Find).OfType<Product>().ToList();
         var words = new ConditionWords(content, types, products);
 
+        var codes = Of(rows, DraftItemKind.Codes).FirstOrDefault();
+
         int? Since(DraftItemRow row) => since.TryGetValue(row.Key, out var number) ? number : null;
         bool Changed(DraftItemRow row) => changed.Contains(row.Key);
         return new DraftView(
@@ -36,13 +39,15 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
             [.. Of(rows, DraftItemKind.Section).Select(r => ViewSection(r, shown, words, Since(r), Changed(r)))],
             [.. Of(rows, DraftItemKind.Step).Select(r => new OwnStepView(r.Revision, Since(r), Changed(r), DraftItems.Parse<OwnStep>(r)))],
             [.. Step.All(content).Select(static s => new NamedKey(s.Key, s.Name.ToString()))],
-            [.. DestinationIndex.All.Select(static d => new DestinationView(d.Key, d.Name, d.Phrase, d.Family, d.LongestLineText, d.TakesOrderAnswers, d.ShowsPrices))],
+            [.. DestinationIndex.All.Select(static d => new DestinationView(d.Key, d.Name, d.Phrase, d.Family, d.LongestLineText, d.TakesOrderAnswers, d.ShowsPrices, d.ItemCodes is not null))],
             [.. types.All.Select(TypeView.Of)],
             [.. shown.Select(ProductView)],
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
             [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
             [.. new FactViews(content, types, shown, products.Groups).All()],
             FactViews.Relations,
+            new CodesView(codes?.Revision ?? 1, changed.Contains(CodeRules.Key), content.Codes),
+            [.. (await db.Stock.AsNoTracking().OrderBy(s => s.Item).ToListAsync(cancel)).Select(static s => new StockView(s.Item, s.OnHand, s.Held))],
             new MoneyView(MoneyText.SignOf(products.Currency), MoneyText.ExponentOf(products.Currency)),
             [.. DraftChecks.Run(draft.Compile(content), products)]);
     }
@@ -53,7 +58,8 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         var section = content.FindSection(field.Section);
         var type = types.Find(field.Type);
         var sentences = Sentences(words, field.GoesToWhen.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value)).Append(("when", field.When)).Append(("required_when", field.RequiredWhen))
-            .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When))));
+            .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When)))
+            .Concat(field.Uses.Select(static (u, i) => (DraftPreview.OfUse(i), u.When))));
         return new FieldView(
             row.Revision,
             since,
@@ -75,7 +81,7 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         }
 
         var rule = type.Bind(new SettingReader(type, field.Settings));
-        return new PricingView([.. PriceRules.KindsOf(field.Level)], rule.PricedBy, [.. PriceRules.ByOfChoice(rule)]);
+        return new PricingView([.. PriceRules.KindsOf(field.Level)], rule.PricedBy, [.. PriceRules.ByOfChoice(rule)], field.Level == Level.Line && ItemCoder.StandsForItself(rule));
     }
 
     private static SectionItemView ViewSection(DraftItemRow row, IReadOnlyList<Product> products, ConditionWords words, int? since, bool changed)

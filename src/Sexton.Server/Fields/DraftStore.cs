@@ -119,6 +119,11 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             throw ApiProblemException.Unprocessable("built_in", $"“{field.Label}” is a question of the shop’s own and stays.");
         }
 
+        if (row.Kind == DraftItemKind.Codes)
+        {
+            throw ApiProblemException.Unprocessable("built_in", "The rules of item codes stay.");
+        }
+
         if (register.Fields.Any(f => f.Section == key) || (row.Kind == DraftItemKind.Step && (register.Fields.Any(f => f.Step == key) || register.Sections.Any(s => s.Step == key))))
         {
             throw ApiProblemException.Unprocessable("not_empty", "There are fields in it. Move them elsewhere first.");

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Checks;
+using Sexton.Core.Codes;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Settings;
@@ -23,6 +24,8 @@ namespace Sexton.Server.Fields;
 /// <param name="Countries">The countries delivered to.</param>
 /// <param name="Facts">What conditions can test.</param>
 /// <param name="Relations">How facts are compared, by their kind.</param>
+/// <param name="Codes">How item codes are put together.</param>
+/// <param name="Stock">What is counted.</param>
 /// <param name="Money">How amounts are written.</param>
 /// <param name="Problems">What is wrong with the draft.</param>
 internal sealed record DraftView(
@@ -39,8 +42,24 @@ internal sealed record DraftView(
     IReadOnlyList<NamedKey> Countries,
     IReadOnlyList<FactView> Facts,
     IReadOnlyDictionary<string, IReadOnlyList<RelationView>> Relations,
+    CodesView Codes,
+    IReadOnlyList<StockView> Stock,
     MoneyView Money,
     IReadOnlyList<Problem> Problems);
+
+/// <summary>The rules of item codes of the draft.</summary>
+internal sealed record CodesView(int Revision, bool Changed, CodeRules Rules);
+
+/// <summary>Something that is counted.</summary>
+/// <param name="Item">Under which code.</param>
+/// <param name="OnHand">How many are on the shelf.</param>
+/// <param name="Held">How many of them are held by payments under way.</param>
+internal sealed record StockView(string Item, long OnHand, long Held);
+
+/// <summary>Counts something anew.</summary>
+/// <param name="Item">Under which code.</param>
+/// <param name="OnHand">How many are on the shelf; null to count it no longer.</param>
+internal sealed record CountRequest(string Item, long? OnHand);
 
 /// <summary>How amounts of money are written.</summary>
 /// <param name="Sign">The sign of the currency.</param>
@@ -51,13 +70,14 @@ internal sealed record MoneyView(string Sign, int Digits);
 /// <param name="Kinds">The kinds of price, as its level allows them.</param>
 /// <param name="By">What of an answer an amount can be taken times.</param>
 /// <param name="ByOfChoice">The same of one choice; empty where there are none.</param>
-internal sealed record PricingView(IReadOnlyList<PriceKind> Kinds, IReadOnlyList<PriceBy> By, IReadOnlyList<PriceBy> ByOfChoice);
+/// <param name="Codes">Whether they can be part of an item code without saying what they contribute.</param>
+internal sealed record PricingView(IReadOnlyList<PriceKind> Kinds, IReadOnlyList<PriceBy> By, IReadOnlyList<PriceBy> ByOfChoice, bool Codes);
 
 /// <summary>A key and its name.</summary>
 internal sealed record NamedKey(string Key, string Name);
 
 /// <summary>A destination.</summary>
-internal sealed record DestinationView(string Key, string Name, string Phrase, DestinationFamily Family, int? LongestLineText, bool TakesOrderAnswers, bool ShowsPrices);
+internal sealed record DestinationView(string Key, string Name, string Phrase, DestinationFamily Family, int? LongestLineText, bool TakesOrderAnswers, bool ShowsPrices, bool TakesItemCodes);
 
 /// <summary>A kind of answer with its settings.</summary>
 /// <param name="Key">The key.</param>

@@ -164,6 +164,8 @@ internal static class SextonHost
         services.AddSingleton<EvaluationWriting>();
         services.AddSingleton(ObjectPool.Create<Evaluation>());
         services.AddScoped<OrderPlacer>();
+        services.AddScoped<StockKeeper>();
+        services.AddSingleton<StockGlance>();
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();
         services.AddScoped<Servings>();

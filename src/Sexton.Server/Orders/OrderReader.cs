@@ -40,6 +40,8 @@ internal sealed class OrderReader(SextonDb db)
             Country = facts.Country,
             Day = facts.Day,
             NotAsked = facts.NotAsked,
+            Uses = facts.Uses.IsDefault ? [] : facts.Uses,
+            WeightGrams = facts.WeightGrams,
             Prices = new PriceList([.. row.Prices.OrderBy(p => p.Position).Select(Price)], row.PricesIncludeTax, row.TotalMinor, row.Currency),
             Coupon = row.Coupon,
             Lines = [.. row.Lines.OrderBy(l => l.Position).Select(Line)],
@@ -50,7 +52,7 @@ internal sealed class OrderReader(SextonDb db)
     private static OrderLine Line(OrderLineRow row)
     {
         var facts = JsonSerializer.Deserialize<StoredLineFacts>(row.Facts, RegisterJson.Options)!;
-        return new OrderLine(row.LineId, row.ProductCode, row.ProductName, row.Quantity, facts.Facts) { Units = facts.Units, UnitName = facts.UnitName };
+        return new OrderLine(row.LineId, row.ProductCode, row.ProductName, row.Quantity, facts.Facts) { ItemCode = row.ItemCode, Units = facts.Units, UnitName = facts.UnitName };
     }
 
     private static OrderPrice Price(OrderPriceRow row) =>

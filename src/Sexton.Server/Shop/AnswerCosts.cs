@@ -35,23 +35,25 @@ internal sealed class AnswerCosts
     public IReadOnlyList<CostView>? Of(AskedField asked)
     {
         var field = asked.Field;
-        if (field.Prices.IsEmpty || field.Field.PriceWithin.Contains(Field.OnTheForm))
+        if (field.Prices.IsEmpty && field.Field.Uses.IsEmpty)
         {
             return null;
         }
 
         var variant = asked.Place.Line < 0 ? null : _evaluation.Goods(asked.Place.Line).Variant?.Code;
-        return
-        [
-            .. field.Prices
-                .Where(p => p.Holds(_evaluation, asked.Place))
-                .GroupBy(static p => p.Price.Choice, StringComparer.Ordinal)
-                .Select(g => new CostView(g.Key, string.Join(", ", g.Select(p => _words.Short(p.Price, p.TariffFor(_evaluation.Group, variant)))))),
-        ];
+        var shown = field.Prices.Where(p => !field.Field.PriceWithin.Contains(Field.OnTheForm) && p.Holds(_evaluation, asked.Place)).ToLookup(static p => p.Price.Choice, StringComparer.Ordinal);
+        var costs = field.Prices.Select(static p => p.Price.Choice).Concat(field.Field.Uses.Select(static u => u.Choice)).Distinct(StringComparer.Ordinal)
+            .Select(choice => new CostView(choice, string.Join(", ", shown[choice].Select(p => _words.Short(p.Price, p.TariffFor(_evaluation.Group, variant)))), Left(_evaluation.FewLeft(field, choice))))
+            .Where(static c => c.Text.Length > 0 || c.Left.Length > 0)
+            .ToList();
+        return costs.Count == 0 ? null : costs;
     }
+
+    private static string Left(long? left) => left switch { null => "", 0 => "sold out", _ => $"{left} left" };
 }
 
-/// <summary>What an answer or a choice costs.</summary>
+/// <summary>What an answer or a choice costs, and whether there is enough of it.</summary>
 /// <param name="Choice">The key of the choice, or null for the answer as a whole.</param>
-/// <param name="Text">What it costs: "+ € 0.20 a letter over 12".</param>
-internal sealed record CostView(string? Choice, string Text);
+/// <param name="Text">What it costs: "+ € 0.20 a letter over 12"; "" for nothing.</param>
+/// <param name="Left">"3 left" or "sold out"; "" where there is enough.</param>
+internal sealed record CostView(string? Choice, string Text, string Left);

@@ -46,7 +46,7 @@ internal sealed record OrderPageView(long Number, DateTimeOffset PlacedAt, int V
 
 /// <summary>A line of an order.</summary>
 /// <param name="Id">Its id.</param>
-/// <param name="Code">The code under which it was sold.</param>
+/// <param name="Code">Its item code.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Quantity">How many.</param>
 /// <param name="Sum">What it comes to with all that its answers add.</param>
@@ -55,7 +55,7 @@ internal sealed record OrderLineView(string Id, string Code, string Name, int Qu
 {
     public static OrderLineView Of(OrderLine line, OrderContent order) => new(
         line.Id,
-        line.ProductCode,
+        line.ItemCode,
         line.ProductName,
         line.Quantity,
         MoneyText.Format(order.Prices.SumOf(line.Id), order.Prices.Currency, order.Language),

@@ -12,6 +12,8 @@ namespace Sexton.Server.Shop;
 /// <param name="Steps">All steps on the way, and whether anything is asked there.</param>
 /// <param name="Problems">What keeps the cart from becoming an order.</param>
 /// <param name="Prices">What it costs.</param>
+/// <param name="Codes">Under which item code each line is sold.</param>
+/// <param name="WeightGrams">What it weighs, in grams.</param>
 internal sealed record EvaluationView(
     IReadOnlyList<FormField> Fields,
     IReadOnlyList<AskedView> Asked,
@@ -19,7 +21,9 @@ internal sealed record EvaluationView(
     IReadOnlyList<UnitView> Units,
     IReadOnlyList<StepView> Steps,
     IReadOnlyList<ProblemView> Problems,
-    PricesView Prices)
+    PricesView Prices,
+    IReadOnlyList<LineCodeView> Codes,
+    long WeightGrams)
 {
     /// <param name="evaluation">The evaluation.</param>
     /// <param name="place">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
@@ -36,9 +40,14 @@ internal sealed record EvaluationView(
             [.. Enumerable.Range(0, evaluation.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
             [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsWorkedOut)))],
             [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
-            PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, place, language));
+            PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, place, language),
+            [.. Enumerable.Range(0, evaluation.LineCount).Where(evaluation.IsSold).Select(i => new LineCodeView(evaluation.LineAt(i).Id, evaluation.ItemCodeOf(i)))],
+            evaluation.WeightGrams);
     }
 }
+
+/// <summary>Under which item code a line is sold.</summary>
+internal sealed record LineCodeView(string LineId, string Code);
 
 /// <summary>A section of what is asked.</summary>
 internal sealed record SectionView(string Key, string Heading, string Text);

@@ -21,6 +21,8 @@ internal sealed record ProductDetails
 
     public int? TaxPpm { get; init; }
 
+    public int WeightGrams { get; init; }
+
     /// <summary>The product of a row.</summary>
     public static Product ProductOf(ProductRow row)
     {
@@ -33,6 +35,7 @@ internal sealed record ProductDetails
             UnitName = details.UnitName,
             Ships = details.Ships,
             TaxPpm = details.TaxPpm,
+            WeightGrams = details.WeightGrams,
         };
     }
 }

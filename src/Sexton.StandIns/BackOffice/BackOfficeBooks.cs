@@ -15,12 +15,13 @@ public sealed record BookedSale(string Number, string Key, DateTimeOffset At, Js
 
 /// <summary>
 /// The back office: takes sales by POST under an idempotency key, gives each a number, gives them back by GET.
-/// It has limits of its own: 60 characters a note of a line, 300 any other text.
+/// It has limits of its own: 60 characters a note of a line, 300 any other text, 30 an item code.
 /// </summary>
 public sealed class BackOfficeBooks(string folder) : IDisposable
 {
     private const int LongestLineNote = 60;
     private const int LongestOther = 300;
+    private const int LongestItem = 30;
     private static readonly JsonSerializerOptions Readable = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     private readonly Journal<BookedSale> _journal = new(Path.Combine(folder, "back-office.jsonl"));
@@ -75,10 +76,17 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
             return $"line note longer than {LongestLineNote} characters";
         }
 
+        if ((sale["lines"]?.AsArray() ?? []).Select(static l => l!["item"]?.GetValue<string>() ?? "").FirstOrDefault(static i => !IsItem(i)) is { } item)
+        {
+            return $"“{item}” is no item code: at most {LongestItem} letters, digits and . - /";
+        }
+
         return Texts(sale["notes"]).Append(sale["ship_to"]?.ToString() ?? "").Any(static t => Length(t) > LongestOther)
             ? $"text longer than {LongestOther} characters"
             : null;
     }
+
+    private static bool IsItem(string code) => code.Length is > 0 and <= LongestItem && code.All(static c => char.IsAsciiLetterOrDigit(c) || c is '.' or '-' or '/');
 
     // The notes of each line and of each piece of it.
     private static IEnumerable<JsonNode?> LineNotes(JsonObject sale) =>

@@ -80,6 +80,7 @@ public sealed class Manager(Client http) : IDisposable
         var item = draft?["fields"]!.AsArray().FirstOrDefault(f => f!["field"]!["key"]!.GetValue<string>() == key)
             ?? draft?["sections"]!.AsArray().FirstOrDefault(s => s!["section"]!["key"]!.GetValue<string>() == key)
             ?? draft?["own_steps"]!.AsArray().FirstOrDefault(s => s!["step"]!["key"]!.GetValue<string>() == key);
+        item ??= key == "item-codes" ? draft?["codes"] : null;
         return ("If-Match", $"\"{revision ?? item?["revision"]?.GetValue<int>() ?? 1}\"");
     }
 }

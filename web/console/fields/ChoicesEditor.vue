@@ -11,6 +11,8 @@ interface Choice {
   label: Record<string, string>;
   picture?: string;
   colour?: string;
+  code?: string;
+  weight_grams?: number;
   excludes?: boolean;
   when?: Condition | null;
 }
@@ -45,6 +47,11 @@ function paste(): void {
 }
 
 const set = (key: string, part: Partial<Choice>) => emit('save', choices.map((c) => (c.key === key ? { ...c, ...part } : c)));
+function setWeight(key: string, typed: string): void {
+  const grams = Math.trunc(Number(typed));
+  if (grams >= 0) set(key, { weight_grams: grams });
+}
+
 const remove = (key: string) => emit('save', choices.filter((c) => c.key !== key));
 
 function move(from: number, by: number): void {
@@ -74,6 +81,8 @@ function move(from: number, by: number): void {
         <p>
           picture <WordInput :value="choice.picture ?? ''" label="Picture of the choice" placeholder="none" @save="set(choice.key, { picture: $event })" />, colour
           <WordInput :value="choice.colour ?? ''" label="Colour of the choice" placeholder="none" @save="set(choice.key, { colour: $event.toLowerCase() })" />
+          ; in the item code <WordInput :value="choice.code ?? ''" label="Code of the choice" placeholder="nothing" @save="set(choice.key, { code: $event })" />, adds
+          <WordInput :value="String(choice.weight_grams ?? 0)" label="Weight of the choice in grams" numeric @save="setWeight(choice.key, $event)" /> g
           <template v-if="several">; <label><input type="checkbox" :checked="choice.excludes" @change="set(choice.key, { excludes: !choice.excludes })" /> “none of these”: it excludes the others</label></template>
         </p>
         <p>offered <template v-if="!choice.when">always</template><template v-else>when</template></p>

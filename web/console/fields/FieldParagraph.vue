@@ -5,6 +5,7 @@ import type { Schemas } from '../../shared/api/client';
 import ChoicesEditor from './ChoicesEditor.vue';
 import ClauseNotes from './ClauseNotes.vue';
 import type { Condition } from './condition';
+import CodeClause from './CodeClause.vue';
 import ConditionClause from './ConditionClause.vue';
 import CostsClause from './CostsClause.vue';
 import type { Draft, DraftField, Level } from './draft';
@@ -12,6 +13,7 @@ import { useDraft } from './draft';
 import { explained } from './standIn';
 import ScopeChoice from './ScopeChoice.vue';
 import SettingControl from './SettingControl.vue';
+import UsesClause from './UsesClause.vue';
 import ValueInput from './ValueInput.vue';
 import WordInput from './WordInput.vue';
 import WorkingEditor from './WorkingEditor.vue';
@@ -181,6 +183,8 @@ const more = ref(false);
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'sensitive']" :elsewhere="['settings.choices', 'settings.working']" />
       </dd>
       <CostsClause v-if="field.pricing" :field="field" :draft="draft" />
+      <UsesClause v-if="field.pricing" :field="field" :draft="draft" />
+      <CodeClause v-if="field.pricing && f.level === 'line'" :field="field" :draft="draft" />
       <dt v-if="!type?.asks_nothing">Goes to</dt>
       <dd v-if="!type?.asks_nothing">
         <template v-if="places.length">{{ places.length === 1 ? '1 place' : `${places.length} places` }}: {{ places.map((d) => d.phrase).join(', ') }}</template>

@@ -37,6 +37,8 @@ const evaluation = computed(() => shown.value && { ...shown.value.evaluation, as
 const ofOrder = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null) ?? []);
 const orderProblems = computed(() => evaluation.value?.problems.filter((p) => p.line_id === null) ?? []);
 const why = computed(() => [...new Set(shown.value?.not_asked.filter((n) => n.field === of || (section.value?.key === of && keys.value.has(n.field))).map((n) => n.why))].join('; '));
+// The code says something only where an answer contributes to it.
+const coded = computed(() => (draft.fields.some((f) => keys.value.has(f.field.key) && f.field.code) ? shown.value?.evaluation.codes[0]?.code : undefined));
 const isPriced = computed(() => draft.fields.some((f) => keys.value.has(f.field.key) && f.field.prices?.length));
 const isAsked = computed(() => evaluation.value?.asked.some((a) => a.field === of || a.section === of));
 
@@ -85,6 +87,7 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
       <LineForm v-model:answers="standIn.line" v-model:units="standIn.units" :evaluation="evaluation" :line="LINE" :show-all="false" :prefix="first ? 'preview' : 'second'" :level="3" />
       <EntryForm v-if="ofOrder.length" v-model="standIn.answers" :asked="ofOrder" :problems="orderProblems" :sections="evaluation.sections" :show-all="false" :prefix="first ? 'preview-order' : 'second-order'" :level="3" />
       <PriceSum v-if="isPriced" class="sums" :prices="evaluation.prices" :units="evaluation.units" />
+      <p v-if="coded" class="code mono">{{ coded }}</p>
       <p v-if="!isAsked" class="not">not asked<template v-if="why">: {{ why }}</template></p>
     </div>
   </div>
@@ -108,6 +111,9 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
   max-height: 180px;
   font-size: var(--size);
   overflow: auto;
+}
+.code {
+  margin: 8px 0 0;
 }
 .sums {
   margin-top: 10px;

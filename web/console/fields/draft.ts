@@ -33,7 +33,7 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
 
   function revisionOf(key: string): number | undefined {
     const now = client.getQueryData<Draft>(KEY);
-    return (now?.fields.find((f) => f.field.key === key) ?? now?.sections.find((s) => s.section.key === key) ?? now?.own_steps.find((s) => s.step.key === key))?.revision;
+    return (now?.fields.find((f) => f.field.key === key) ?? now?.sections.find((s) => s.section.key === key) ?? now?.own_steps.find((s) => s.step.key === key) ?? (key === 'item-codes' ? now?.codes : undefined))?.revision;
   }
 
   function inTurn<T>(work: () => Promise<T>): Promise<T> {

@@ -8,7 +8,7 @@ export interface Underway {
 }
 
 // Settings that are changed part by part but saved as one: the next part is changed on top of the last, whether or not that was saved yet.
-const wholes = /^(when|required_when|asked_of|settings\.choices|settings\.working|prices|goes_to_when\..+)$/;
+const wholes = /^(when|required_when|asked_of|settings\.choices|settings\.working|prices|uses|code|goes_to_when\..+|shop|products\..+|leaves\..+)$/;
 
 /** The draft as it will be once everything under way has arrived. */
 export function withUnderway(draft: Draft, changes: Underway[]): Draft {
@@ -17,6 +17,11 @@ export function withUnderway(draft: Draft, changes: Underway[]): Draft {
 
 function lay(draft: Draft, { key, setting, value }: Underway): Draft {
   const path = setting.split('.');
+  if (key === 'item-codes') {
+    // The code of a product may itself have a point in it.
+    const [name, ...rest] = path;
+    return { ...draft, codes: { ...draft.codes, rules: put(draft.codes.rules, rest.length ? [name!, rest.join('.')] : [name!], value) } };
+  }
   return {
     ...draft,
     fields: draft.fields.map((f) => (f.field.key === key ? { ...f, field: put(f.field, path, value) } : f)),

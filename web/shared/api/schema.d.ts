@@ -372,6 +372,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["CountStock"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/draft/preview": {
         parameters: {
             query?: never;
@@ -689,6 +705,48 @@ export interface components {
              */
             about_route: boolean;
         };
+        /** @enum {unknown} */
+        CodeCase: "as_is" | "upper" | "lower" | null;
+        /**
+         * @description How item codes are put together, for the shop, a product or a single field. What it leaves open is taken from the next wider rule, and in
+         *     the end from CodeRule CodeRule.Standard.
+         */
+        CodeRule: {
+            /** @description What stands before a part; null for as the wider rule says. */
+            separator?: null | string;
+            case?: null | components["schemas"]["CodeCase"];
+            /**
+             * Format: int32
+             * @description The greatest length in characters, of the whole code or, in the rule of a field, of its part; null for as the wider rule says.
+             */
+            longest?: null | number;
+            /** @description What stands for an answer that is not there; "" for nothing at all, null for as the wider rule says. */
+            when_empty?: null | string;
+            /**
+             * @description The keys of fields and string CodeRule.Goods in the order of their parts; empty for as the wider rule says. The goods come first and other
+             *     fields last where they are not named.
+             */
+            order?: string[];
+        };
+        /** @description The rules of item codes of the shop and of single products. */
+        CodeRules: {
+            /** @description The rule of the shop. */
+            shop?: components["schemas"]["CodeRule"];
+            /** @description How lines leave for the systems that take item codes, by destination; together where nothing is said. */
+            leaves?: {
+                [key: string]: components["schemas"]["LineLeaving"];
+            };
+            /** @description The rules of products, by their codes. */
+            products?: {
+                [key: string]: components["schemas"]["CodeRule"];
+            };
+        };
+        CodesView: {
+            /** Format: int32 */
+            revision: number;
+            changed: boolean;
+            rules: components["schemas"]["CodeRules"];
+        };
         /** @description A condition: {all|any|none: […]}, {fact, is, value}, or {lines|units, where}. */
         Condition: {
             [key: string]: unknown;
@@ -696,6 +754,12 @@ export interface components {
         CostView: {
             choice: null | string;
             text: string;
+            left: string;
+        };
+        CountRequest: {
+            item: string;
+            /** Format: int64 */
+            on_hand: null | number;
         };
         CouponRequest: {
             code: string;
@@ -716,6 +780,7 @@ export interface components {
             longest_line_text: null | number;
             takes_order_answers: boolean;
             shows_prices: boolean;
+            takes_item_codes: boolean;
         };
         DraftView: {
             /** Format: int32 */
@@ -735,6 +800,8 @@ export interface components {
             relations: {
                 [key: string]: components["schemas"]["RelationView"][];
             };
+            codes: components["schemas"]["CodesView"];
+            stock: components["schemas"]["StockView"][];
             money: components["schemas"]["MoneyView"];
             problems: components["schemas"]["Problem"][];
         };
@@ -753,6 +820,9 @@ export interface components {
             steps: components["schemas"]["StepView"][];
             problems: components["schemas"]["ProblemView"][];
             prices: components["schemas"]["PricesView"];
+            codes: components["schemas"]["LineCodeView"][];
+            /** Format: int64 */
+            weight_grams: number;
         };
         EvidenceView: {
             destination: string;
@@ -837,6 +907,9 @@ export interface components {
              * @description How many picks, the cheapest of them, are included in the price; at least 0.
              */
             included_picks?: number;
+            code?: null | components["schemas"]["FieldCode"];
+            /** @description What its answers use up. */
+            uses?: components["schemas"]["Use"][];
             /** @description Where what its answers cost is not shown by itself but within the price of the goods: keys of destinations, and string Field.OnTheForm. */
             price_within?: string[];
             /** @description Whether only staff who need it see the answers. */
@@ -855,6 +928,13 @@ export interface components {
          * @enum {string}
          */
         FieldChangeKind: "added" | "changed" | "removed";
+        /** @description What the answers of a field contribute to the item code of their line. */
+        FieldCode: {
+            /** @description What an answer contributes; "" for the code of the choice, or for the number or day itself. */
+            part?: string;
+            /** @description The rule of this part. */
+            rule?: components["schemas"]["CodeRule"];
+        };
         FieldView: {
             /** Format: int32 */
             revision: number;
@@ -920,6 +1000,15 @@ export interface components {
          * @enum {string}
          */
         Level: "order" | "line" | "unit";
+        LineCodeView: {
+            line_id: string;
+            code: string;
+        };
+        /**
+         * @description How a line leaves for a system.
+         * @enum {string}
+         */
+        LineLeaving: "together" | "beside" | "instead";
         LineSumView: {
             line_id: string;
             sum: string;
@@ -1078,7 +1167,7 @@ export interface components {
          * @description What a row of prices is for.
          * @enum {string}
          */
-        PriceRowKind: "goods" | "answer" | "floor" | "coupon";
+        PriceRowKind: "goods" | "answer" | "component" | "floor" | "coupon";
         PriceRowView: {
             line_id: null | string;
             unit_id: null | string;
@@ -1107,6 +1196,7 @@ export interface components {
             kinds: components["schemas"]["PriceKind"][];
             by: components["schemas"]["PriceBy"][];
             by_of_choice: components["schemas"]["PriceBy"][];
+            codes: boolean;
         };
         /** @description What a check found wrong with the draft. It must be mended before the draft is published. */
         Problem: {
@@ -1273,6 +1363,13 @@ export interface components {
             own: boolean;
             asks: boolean;
         };
+        StockView: {
+            item: string;
+            /** Format: int64 */
+            on_hand: number;
+            /** Format: int64 */
+            held: number;
+        };
         SwitchRequest: {
             on: boolean;
         };
@@ -1352,6 +1449,31 @@ export interface components {
             id: string;
             name: string;
         };
+        /** @description A component that an answer, or one choice of it, uses up. */
+        Use: {
+            item?: string;
+            /** @description The key of the choice that uses it; null for the answer as a whole. */
+            choice?: null | string;
+            /**
+             * Format: int32
+             * @description How many; at least 1.
+             */
+            quantity?: number;
+            /** @description What of the answer the quantity is taken times: the answer as a whole, or its count, rounded up. */
+            by?: components["schemas"]["PriceBy"];
+            /** @description How often. */
+            per?: components["schemas"]["UsePer"];
+            /** @description Whether the line weighs so much more. */
+            takes_weight?: boolean;
+            /** @description Whether the price of the component is charged. */
+            takes_price?: boolean;
+            when?: null | components["schemas"]["Condition"];
+        };
+        /**
+         * @description How often a component is used up.
+         * @enum {string}
+         */
+        UsePer: "unit" | "line" | "order";
         VariantView: {
             code: string;
             name: string;
@@ -2270,6 +2392,30 @@ export interface operations {
                     "application/json": components["schemas"]["UndoneView"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    CountStock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountRequest"];
+            };
+        };
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -74,6 +74,20 @@ internal static class EditValue
             ? [.. uses]
             : throw new DraftEditException(path, "Give a list of components.");
 
+    public static LineLeaving Leaving(JsonElement value, string path)
+    {
+        try
+        {
+            return value.Deserialize<LineLeaving>(RegisterJson.Options);
+        }
+        catch (JsonException)
+        {
+            throw new DraftEditException(path, "A line leaves together, beside or instead.");
+        }
+    }
+
+    public static CodeRule? Rule(JsonElement value, string path) => Read<CodeRule>(value, path, "Give a rule of item codes.");
+
     public static FieldCode? Code(JsonElement value, string path) => Read<FieldCode>(value, path, "Say what an answer contributes to the code.");
 
     public static int Whole(JsonElement value, string path, int most) =>

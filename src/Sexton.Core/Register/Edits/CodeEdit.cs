@@ -1,0 +1,54 @@
+using System.Text.Json;
+using Sexton.Core.Codes;
+using Sexton.Core.Routing;
+
+namespace Sexton.Core.Register.Edits;
+
+/// <summary>Changes to the rules of item codes: "shop" for that of the shop, "products.CODE" for that of a product, "leaves.DESTINATION" for how lines leave.</summary>
+public static class CodeEdit
+{
+    private const int LongestPart = 20;
+    private const int LongestCode = 100;
+
+    /// <summary>The rule under a path; null for a product without one.</summary>
+    /// <exception cref="DraftEditException">There is no such setting.</exception>
+    public static JsonElement Read(CodeRules rules, string path)
+    {
+        var (name, product) = EditValue.Split(path);
+        return name switch
+        {
+            "shop" => EditValue.Json(rules.Shop),
+            "products" when product.Length > 0 => EditValue.Json(rules.Products.GetValueOrDefault(product)),
+            "leaves" => EditValue.Json(rules.Leaves.GetValueOrDefault(product)),
+            _ => throw Unknown(path),
+        };
+    }
+
+    /// <summary>The rules with one changed; a null takes a product's away.</summary>
+    /// <exception cref="DraftEditException">There is no such setting, or the value is no rule.</exception>
+    public static CodeRules Apply(CodeRules rules, string path, JsonElement value)
+    {
+        var (name, product) = EditValue.Split(path);
+        if (name == "leaves")
+        {
+            return DestinationIndex.Find(product)?.ItemCodes is null
+                ? throw new DraftEditException(path, $"“{product}” takes no item codes.")
+                : rules with { Leaves = rules.Leaves.SetItem(product, EditValue.Leaving(value, path)) };
+        }
+
+        var rule = EditValue.Rule(value, path);
+        if (rule is not null && (rule.Longest is < 1 or > LongestCode || (rule.Separator ?? "").Length > LongestPart || (rule.WhenEmpty ?? "").Length > LongestPart))
+        {
+            throw new DraftEditException(path, $"A code has from 1 to {LongestCode} characters, and a separator or part at most {LongestPart}.");
+        }
+
+        return name switch
+        {
+            "shop" => rules with { Shop = rule ?? CodeRule.Open },
+            "products" when product.Length > 0 => rules with { Products = rule is null ? rules.Products.Remove(product) : rules.Products.SetItem(product, rule) },
+            _ => throw Unknown(path),
+        };
+    }
+
+    private static DraftEditException Unknown(string path) => new(path, $"The rules of item codes have no setting “{path}”.");
+}
