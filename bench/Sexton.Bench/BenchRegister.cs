@@ -3,7 +3,9 @@ using System.Globalization;
 using System.Text.Json;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 
@@ -27,7 +29,10 @@ internal static class BenchRegister
     /// <summary>Lines of a cart.</summary>
     public const int Lines = 10;
 
-    public static readonly ProductIndex Products = new([new Product("P", LanguageMap.Of("Product"), "All", 1000)], [new ShopperGroup("household", LanguageMap.Of("Household"))], "EUR", "IE");
+    public static readonly ProductIndex Products = new([new Product("P", LanguageMap.Of("Product"), "All", 1000)], [new ShopperGroup("household", LanguageMap.Of("Household"))], "EUR", "IE")
+    {
+        Tax = new TaxRules(230_000, PricesIncludeTax: true),
+    };
 
     /// <summary>A register of so many fields of the order and of each line; both are multiples of four.</summary>
     public static RegisterContent Of(int order, int line) => new([.. Blocks(Level.Order, order), .. Blocks(Level.Line, line)]);
@@ -36,6 +41,37 @@ internal static class BenchRegister
     {
         var compiled = RegisterPlan.Compile(register, FieldTypes.Standard);
         return compiled.Problems.IsEmpty ? compiled.Plan : throw new InvalidOperationException(compiled.Problems[0].Sentence);
+    }
+
+    /// <summary>
+    /// The same register with prices on twenty of its fields: five texts by the letter in bands, five numbers by what they count, five choices
+    /// and five answers of the order; the choices contribute to the item code.
+    /// </summary>
+    public static RegisterContent Priced(RegisterContent register) => register with { Fields = [.. register.Fields.Select(Priced)] };
+
+    private static Field Priced(Field field)
+    {
+        var (line, block, place) = (field.Level == Level.Line, int.Parse(field.Key.AsSpan(1, 3), CultureInfo.InvariantCulture), field.Key[4]);
+        Price? price = (line, place) switch
+        {
+            (true, 'b') => new Price { Kind = PriceKind.PerUnit, By = PriceBy.Letter, Included = 6, Tariff = new Tariff { Minor = 20, Bands = [new PriceBand(20, 15)], CeilingMinor = 500 } },
+            (true, 'c') => new Price { Kind = PriceKind.PerUnit, By = PriceBy.Count, Tariff = new Tariff { Minor = 3 } },
+            (true, 'd') => new Price { Kind = PriceKind.Percent, Choice = "green", Tariff = new Tariff { Ppm = 50_000 } },
+            (false, 'a') => new Price { Kind = PriceKind.OncePerOrder, Tariff = new Tariff { Minor = 490 } },
+            _ => null,
+        };
+        if (block >= 5 || price is null)
+        {
+            return field;
+        }
+
+        return place != 'd' ? field with { Prices = [price] } : field with
+        {
+            Prices = [price],
+            Code = new FieldCode(),
+            Settings = field.Settings.SetItem("choices", JsonSerializer.SerializeToElement(
+                new[] { "red", "green", "blue" }.Select(k => new Choice { Key = k, Label = LanguageMap.Of(k), Code = k[..1] }), RegisterJson.Options)),
+        };
     }
 
     /// <summary>The key of a field: its level, block and place in the block.</summary>

@@ -51,8 +51,35 @@ internal static class RulesBench
 
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  median: {Rounds.Median(ratios):0.00} times the hand-written; goal: at most 1.75"));
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  allocated with reused buffers: {Allocated(plan, carts, core):0} bytes a cart; goal: none"));
+        Priced(rounds, register, plan, carts);
         AgainstNode(register, plan, carts, rate, node);
         Scale(rounds);
+    }
+
+    // The same carts under the same questions, twenty of which cost something, and five stand in the item code.
+    private static void Priced(int rounds, RegisterContent register, RegisterPlan plan, CartContent[] carts)
+    {
+        var (priced, without, with) = (BenchRegister.Plan(BenchRegister.Priced(register)), new Evaluation(), new Evaluation());
+        var (ratios, rows, length) = (new List<double>(), 0L, 0L);
+        for (var i = -1; i < rounds; i++)
+        {
+            var (bare, full) = InTurn(i, () => Time(carts, c => without.Run(plan, BenchRegister.Products, c, Today)), () => Time(carts, c =>
+            {
+                with.Run(priced, BenchRegister.Products, c, Today);
+                rows = with.Rows.Count;
+                for (var line = 0; line < with.LineCount; line++)
+                {
+                    length += with.ItemCodeOf(line).Length;
+                }
+            }));
+            if (i >= 0)
+            {
+                ratios.Add(full / bare);
+                Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  without prices {bare * 1e6,7:0.0} µs   twenty priced, with codes {full * 1e6,7:0.0} µs   ratio {ratios[^1]:0.00}   ({rows} rows in the last cart)"));
+            }
+        }
+
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  median: {Rounds.Median(ratios):0.00} times without prices and codes; goal: at most 1.4"));
     }
 
     // The output is the same, or the comparison is worth nothing.

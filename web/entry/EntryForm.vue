@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, reactive, ref, useTemplateRef, watch } from 'vue';
+import { computed, onBeforeUnmount, reactive, ref, useTemplateRef, watch } from 'vue';
 import type { Answer, AnswerProblem, Answers, Asked, Evaluated } from './answers';
 import { isBlank } from './answers';
 import { controlFor, isGroup } from './controls';
+import { givenFor, onGiven } from './given';
 
 /** The fields of the order, of one line or of one unit at one step. It sends answers and draws what comes back; it knows no rule. */
 const { asked, problems, showAll, prefix, sections = [], settled = {}, level = 2 } = defineProps<{
@@ -67,6 +68,20 @@ watch(
   },
 );
 
+// What the page gives counts as if it had been entered here, also what it gave before the field was asked.
+onBeforeUnmount(onGiven(({ field, unit, value }) => {
+  if (asked.some((a) => a.given_by_page && a.field === field && a.unit_id === (unit ?? null))) set(field, value);
+}));
+watch(
+  () => asked.filter((a) => a.given_by_page).map((a) => a.slot).join(),
+  () => {
+    const given = asked.filter((a) => a.given_by_page).map((a) => [a.field, givenFor(a.field, a.unit_id)] as const);
+    const fresh = given.filter(([field, answer]) => answer !== undefined && JSON.stringify(answer) !== JSON.stringify(answers.value[field]));
+    if (fresh.length) answers.value = { ...answers.value, ...Object.fromEntries(fresh as [string, Answer][]) };
+  },
+  { immediate: true },
+);
+
 /** Puts the focus on the first control with a problem; false when there is none here. */
 function focusFirstProblem(): boolean {
   const first = root.value?.querySelector<HTMLElement>('[aria-invalid="true"]');
@@ -95,7 +110,7 @@ defineExpose({ focusFirstProblem });
         </component>
         <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" alt="" />
         <component
-          :is="controlFor(row.field.type)"
+          :is="controlFor(row.field)"
           :id="row.id"
           :model-value="valueOf(row.field)"
           :asked="row.field"

@@ -72,7 +72,7 @@ public sealed partial class Evaluation : IOccasion
     public long WeightGrams => _uses.WeightGrams;
 
     /// <summary>The item code of a line that is sold: that of its goods, with what its answers contribute.</summary>
-    public string ItemCodeOf(int line) => Plan.CodeFields.IsEmpty ? Goods(line).Code : Plan.Coder.CodeOf(Goods(line), field => ValueOf(field, new Place(line, -1)));
+    public string ItemCodeOf(int line) => Plan.CodeFields.IsEmpty ? Goods(line).Code : Plan.Coder.CodeOf(this, line);
 
     /// <summary>The currency of all amounts (ISO 4217).</summary>
     public string Currency { get; private set; } = "";

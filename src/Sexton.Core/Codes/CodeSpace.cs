@@ -41,7 +41,7 @@ public static class CodeSpace
         }
 
         return combined.Take(MostOfAProduct).Select(answers =>
-            new PossibleCode(plan.Coder.CodeOf(goods, field => answers.Find(a => a.Key == field).Value), goods, answers));
+            new PossibleCode(plan.Coder.CodeOf(goods, answers), goods, answers));
     }
 
     // Every choice by itself and no answer at all; of numbers and days those that reach their limits.

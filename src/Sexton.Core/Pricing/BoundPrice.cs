@@ -105,6 +105,12 @@ public sealed class BoundPrice
     /// <param name="currencyUnit">How many minor units make one unit of the currency.</param>
     internal long? AmountOf(Tariff tariff, decimal count, decimal currencyUnit)
     {
+        // Whole amounts, as nearly all are, are found without a fraction.
+        if (Price.By == PriceBy.Answer && tariff.CeilingMinor is null)
+        {
+            return tariff.Minor;
+        }
+
         var exact = Price.By switch
         {
             PriceBy.Answer => tariff.Minor,

@@ -182,7 +182,7 @@ internal sealed class CartPricing
 
     private void AddPercent(BoundPrice price, Place place, long goods, int taxPpm)
     {
-        if (!Applies(price, place, out _))
+        if (!Applies(price, place, out _, out _))
         {
             return;
         }
@@ -243,7 +243,7 @@ internal sealed class CartPricing
         TaxPpm = price.Price.TaxPpm ?? taxPpm,
     });
 
-    private void Add(PriceRow row)
+    private void Add(in PriceRow row)
     {
         if (Math.Abs(row.SumMinor) > MostMinor)
         {
@@ -274,10 +274,11 @@ internal sealed class CartPricing
         return sum;
     }
 
-    private bool Applies(BoundPrice price, Place place, out AnswerValue value)
+    private bool Applies(BoundPrice price, Place place, out AnswerValue value, out decimal count)
     {
         value = _cart.ValueOf(price.Field, place)!;
-        return value is not null && price.CountOf(value) > 0 && price.Holds(_cart, place);
+        count = value is null ? 0 : price.CountOf(value);
+        return count > 0 && price.Holds(_cart, place);
     }
 
     private Tariff TariffAt(BoundPrice price, Place place) => price.TariffFor(_cart.Group, place.Line < 0 ? null : _cart.Goods(place.Line).Variant?.Code);
@@ -285,12 +286,11 @@ internal sealed class CartPricing
     // What a price comes to at a place, for one; null where it does not apply.
     private long? Amount(BoundPrice price, Place place)
     {
-        if (!Applies(price, place, out var value))
+        if (!Applies(price, place, out var value, out var count))
         {
             return null;
         }
 
-        var count = price.CountOf(value);
         if (price.Price.Choice is not null && price.Price.Kind != PriceKind.ForTheGoods && price.Field.Field.IncludedPicks > 0)
         {
             count -= IncludedOf(price, place, value);
@@ -408,7 +408,7 @@ internal sealed class CartPricing
     {
         CountRates();
         TotalMinor = 0;
-        var (dues, shares) = (ArrayPool<Int128>.Shared.Rent(_rows.Count), ArrayPool<long>.Shared.Rent(_rows.Count));
+        var (dues, shares) = (ArrayPool<long>.Shared.Rent(_rows.Count), ArrayPool<long>.Shared.Rent(_rows.Count));
         for (var i = 0; i < _taxes.Count; i++)
         {
             var (rate, sum, _) = _taxes[i];
@@ -421,11 +421,11 @@ internal sealed class CartPricing
             }
         }
 
-        ArrayPool<Int128>.Shared.Return(dues);
+        ArrayPool<long>.Shared.Return(dues);
         ArrayPool<long>.Shared.Return(shares);
     }
 
-    private void ShareTax(int rate, long tax, Int128[] dues, long[] shares)
+    private void ShareTax(int rate, long tax, long[] dues, long[] shares)
     {
         var count = 0;
         var rows = CollectionsMarshal.AsSpan(_rows);
@@ -433,7 +433,8 @@ internal sealed class CartPricing
         {
             if (row.TaxPpm == rate)
             {
-                dues[count++] = (Int128)row.SumMinor * rate;
+                // A row is at most 10¹², a rate at most 10⁶.
+                dues[count++] = row.SumMinor * rate;
             }
         }
 

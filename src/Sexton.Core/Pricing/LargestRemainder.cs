@@ -41,4 +41,33 @@ public static class LargestRemainder
         ArrayPool<Int128>.Shared.Return(ranks);
         ArrayPool<int>.Shared.Return(places);
     }
+
+    /// <summary>The same for dues and a denominator of ordinary size, as those of tax are; it is reckoned with each evaluation.</summary>
+    internal static void Share(ReadOnlySpan<long> dues, int denominator, long total, Span<long> shares)
+    {
+        var ranks = ArrayPool<long>.Shared.Rent(dues.Length);
+        var left = total;
+        for (var i = 0; i < dues.Length; i++)
+        {
+            var (whole, rest) = Math.DivRem(dues[i], denominator);
+            if (rest < 0)
+            {
+                (whole, rest) = (whole - 1, rest + denominator);
+            }
+
+            shares[i] = whole;
+            left -= whole;
+            ranks[i] = ((denominator - rest) * dues.Length) + i;
+        }
+
+        // The place stands in the rank, so that sorting moves one number and not two.
+        var sorted = ranks.AsSpan(0, dues.Length);
+        sorted.Sort();
+        for (var i = 0; i < left; i++)
+        {
+            shares[(int)(sorted[i] % dues.Length)]++;
+        }
+
+        ArrayPool<long>.Shared.Return(ranks);
+    }
 }

@@ -17,7 +17,7 @@ public sealed record TaxRules(int StandardPpm, bool PricesIncludeTax)
     /// What amount × rate is divided by to give the tax: of an amount that includes tax 1 + rate, of one without it 1; both, like the rate,
     /// in parts per million.
     /// </summary>
-    internal Int128 DenominatorOf(int ratePpm) => PricesIncludeTax ? Exact.Million + ratePpm : Exact.Million;
+    internal int DenominatorOf(int ratePpm) => PricesIncludeTax ? Exact.Million + ratePpm : Exact.Million;
 }
 
 /// <summary>The tax of a cart or order at one rate.</summary>

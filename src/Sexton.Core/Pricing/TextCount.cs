@@ -1,9 +1,10 @@
 using System.Globalization;
 using System.Text;
+using Sexton.Core.Register;
 
 namespace Sexton.Core.Pricing;
 
-/// <summary>Counts what texts are priced by. Characters are counted by <see cref="Register.Graphemes"/>.</summary>
+/// <summary>Counts what texts are priced by. Characters are counted by <see cref="Graphemes"/>.</summary>
 public static class TextCount
 {
     /// <summary>
@@ -15,6 +16,14 @@ public static class TextCount
         var count = 0;
         while (!text.IsEmpty)
         {
+            // As in counting characters: two below the combining marks never join, and letters and digits are no ends of lines.
+            if (text[0] < Graphemes.FirstMark && (text.Length == 1 || text[1] < Graphemes.FirstMark))
+            {
+                count += char.IsLetterOrDigit(text[0]) ? 1 : 0;
+                text = text[1..];
+                continue;
+            }
+
             var length = StringInfo.GetNextTextElementLength(text);
             count += HasLetterOrDigit(text[..length]) ? 1 : 0;
             text = text[length..];

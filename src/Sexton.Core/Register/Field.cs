@@ -55,6 +55,9 @@ public sealed record Field
     /// <summary>Whether it stands in one row with the field before it, where there is room.</summary>
     public bool SharesRow { get; init; }
 
+    /// <summary>Whether a script of the shop's own page gives the answer, and nobody by hand. It is checked like any other.</summary>
+    public bool GivenByPage { get; init; }
+
     /// <summary>Whether an answer must be given whenever the field is asked.</summary>
     public bool Required { get; init; }
 

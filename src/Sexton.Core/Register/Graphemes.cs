@@ -5,7 +5,8 @@ namespace Sexton.Core.Register;
 /// <summary>Lengths in user-perceived characters: extended grapheme clusters of Unicode Standard Annex #29.</summary>
 public static class Graphemes
 {
-    private const char FirstMark = '\u0300';
+    /// <summary>The first character that can join the one before it.</summary>
+    internal const char FirstMark = '\u0300';
 
     /// <summary>The number of user-perceived characters of a text.</summary>
     public static int Count(ReadOnlySpan<char> text)

@@ -176,6 +176,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             new("includes ", Picks(old?.IncludedPicks), Picks(now.IncludedPicks), ""),
             new("holds at first ", Proposed(old, _then), Proposed(now, _now), ""),
             new("", Flag(old?.SharesRow, "shares a row with the one before"), Flag(now.SharesRow, "shares a row with the one before"), ""),
+            new("", Flag(old?.GivenByPage, "given by the page’s script"), Flag(now.GivenByPage, "given by the page’s script"), ""),
             new("", Flag(old?.Sensitive, "answers are sensitive"), Flag(now.Sensitive, "answers are sensitive"), ""),
             new("", Flag(old?.SwitchedOff, "switched off"), Flag(now.SwitchedOff, "switched off"), ""),
             new("", Flag(old?.Retired, "retired"), Flag(now.Retired, "retired"), ""),

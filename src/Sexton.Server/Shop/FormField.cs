@@ -19,6 +19,7 @@ namespace Sexton.Server.Shop;
 /// <param name="Placeholder">An example, or "".</param>
 /// <param name="Picture">The file name of a picture, or "".</param>
 /// <param name="SharesRow">Whether it stands in one row with the field before it.</param>
+/// <param name="GivenByPage">Whether a script of the page gives the answer, and nobody by hand.</param>
 /// <param name="Unit">What stands beside the control, or "".</param>
 /// <param name="Default">What the control holds before it was touched, or null.</param>
 /// <param name="Settings">The settings that the form needs.</param>
@@ -35,6 +36,7 @@ internal sealed record FormField(
     string Placeholder,
     string Picture,
     bool SharesRow,
+    bool GivenByPage,
     string Unit,
     AnswerValue? Default,
     IReadOnlyDictionary<string, JsonElement> Settings,
@@ -76,6 +78,7 @@ internal sealed record FormField(
             field.Placeholder.In(language),
             field.Picture,
             field.SharesRow,
+            field.GivenByPage,
             planned.Rule.Unit,
             field.Default,
             SettingsOf(planned, language),

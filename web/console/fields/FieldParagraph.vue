@@ -165,6 +165,7 @@ const more = ref(false);
         <Select v-if="field.optional && isEntered" class="words" :model-value="required" :options="[ALWAYS, NEVER, WHEN]" aria-label="When an answer must be given" @update:model-value="setRequired" />
         <template v-else-if="isEntered">always</template>
         <ConditionClause v-if="required === WHEN && isEntered" :model-value="f.required_when as Condition | null" :draft="draft" :level="f.level as Level" :sentence="field.sentences.required_when" :explained="explained?.required_when" :of-key="key" @update:model-value="set('required_when', $event ?? null)" />
+        <template v-if="f.given_by_page">; given by a script of the page, not by hand <button class="act small" @click="set('given_by_page', false)">take away</button></template>
         <template v-for="setting in shownSettings" :key="setting.name"
           >; {{ setting.clause.split('{}')[0] }}<SettingControl :setting="setting" :value="valueOf(setting)" :invalid="isRefused(`settings.${setting.name}`)" @save="set(`settings.${setting.name}`, $event)" />{{ setting.clause.split('{}')[1] }}</template
         >
@@ -178,9 +179,10 @@ const more = ref(false);
           <button v-for="setting in offered" :key="setting.name" class="act" @click="wanted.push(setting.name)">{{ setting.offer }}</button>
           <button v-for="toggle in toggles.filter((t) => !isSet(t.name))" :key="toggle.name" class="act" @click="set(`settings.${toggle.name}`, true)">{{ toggle.offer }}</button>
           <button v-if="!fixed && isEntered && fact?.kind !== 'other' && (f.default === null || f.default === undefined) && !wanted.includes('default')" class="act" @click="wanted.push('default')">what it holds at first</button>
+          <button v-if="isEntered && !fixed && !f.given_by_page" class="act" @click="set('given_by_page', true)">that the page’s script gives it</button>
           <button v-if="!f.sensitive" class="act" @click="set('sensitive', true)">that it is sensitive</button>
         </div>
-        <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'sensitive']" :elsewhere="['settings.choices', 'settings.working']" />
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'given_by_page', 'sensitive']" :elsewhere="['settings.choices', 'settings.working']" />
       </dd>
       <CostsClause v-if="field.pricing" :field="field" :draft="draft" />
       <UsesClause v-if="field.pricing" :field="field" :draft="draft" />

@@ -3,6 +3,7 @@ import AgreedEntry from './AgreedEntry.vue';
 import CountryEntry from './CountryEntry.vue';
 import CountsEntry from './CountsEntry.vue';
 import DateEntry from './DateEntry.vue';
+import GivenEntry from './GivenEntry.vue';
 import LineEntry from './LineEntry.vue';
 import LongEntry from './LongEntry.vue';
 import NumberEntry from './NumberEntry.vue';
@@ -10,7 +11,6 @@ import OneOfEntry from './OneOfEntry.vue';
 import PostalAddressEntry from './PostalAddressEntry.vue';
 import SeveralOfEntry from './SeveralOfEntry.vue';
 import SlotEntry from './SlotEntry.vue';
-import WorkedEntry from './WorkedEntry.vue';
 import WordsEntry from './WordsEntry.vue';
 import YesOrNoEntry from './YesOrNoEntry.vue';
 import type { Asked } from '../answers';
@@ -30,11 +30,12 @@ const controls: Record<string, Component> = {
   country: CountryEntry,
   postal_address: PostalAddressEntry,
   words_only: WordsEntry,
-  worked_out: WorkedEntry,
+  worked_out: GivenEntry,
 };
 
-export const controlFor = (type: string): Component => controls[type] ?? LineEntry;
+export const controlFor = (asked: Asked): Component => (asked.given_by_page ? GivenEntry : (controls[asked.type] ?? LineEntry));
 
 /** Whether a control is several inputs under one label. */
 export const isGroup = (asked: Asked): boolean =>
+  asked.given_by_page ||
   ['yes_no', 'agreed_to', 'several_of', 'how_many_of_each', 'time_slot', 'postal_address', 'words_only', 'worked_out'].includes(asked.type) || (asked.type === 'one_of' && asked.settings.laid_out !== 'list');

@@ -890,6 +890,8 @@ export interface components {
             default_must_change?: boolean;
             /** @description Whether it stands in one row with the field before it, where there is room. */
             shares_row?: boolean;
+            /** @description Whether a script of the shop's own page gives the answer, and nobody by hand. It is checked like any other. */
+            given_by_page?: boolean;
             /** @description Whether an answer must be given whenever the field is asked. */
             required?: boolean;
             required_when?: null | components["schemas"]["Condition"];
@@ -968,6 +970,7 @@ export interface components {
             placeholder: string;
             picture: string;
             shares_row: boolean;
+            given_by_page: boolean;
             unit: string;
             default: null | components["schemas"]["AnswerValue"];
             settings: {

@@ -26,7 +26,7 @@ public sealed class WorkedOut : FieldType
     public override string Key => "worked_out";
 
     /// <inheritdoc/>
-    public override string Name => "worked out";
+    public override string Name => "an answer worked out";
 
     /// <inheritdoc/>
     public override string ShortName => "worked out";
