@@ -1,27 +1,12 @@
 import type { Page } from '@playwright/test';
+import { openAccount } from './account';
 import { orderNumber, payByCard, toAldmoor } from './checkout';
 import { Desk } from './desk';
 import { expect, test } from './fixtures';
 import type { World } from './world';
 
-interface Received {
-  raw: string;
-}
-
 // It publishes fields that every walk must answer from then on.
 test.use({ shop: 'a shop of its own' });
-
-/** Opens the account of an address with the link out of its latest e-mail. */
-async function openAccount(page: Page, world: World, email: string): Promise<void> {
-  await page.goto('/account');
-  await page.getByLabel('E-mail').fill(email);
-  await page.getByRole('button', { name: 'Send me the link' }).click();
-  await expect(page.getByText(`A link is on its way to ${email}.`)).toBeVisible();
-  const links = (await world.received<Received>('mail/messages')).map((m) => Buffer.from(m.raw, 'base64').toString('utf8')).filter((m) => m.includes(`To: ${email}`));
-  await page.goto(new URL(/http:\S+\/account\/\S+/.exec(links.at(-1)!)![0]).pathname);
-  await page.getByRole('button', { name: 'Open my account' }).click();
-  await expect(page.getByText(new RegExp(`^${email}`))).toBeVisible();
-}
 
 test('the walk: seats, a card, who is buying, and site details for tall trees', async ({ page, world, signIn, accessible }) => {
   test.setTimeout(420_000);

@@ -34,6 +34,16 @@ test('pictures', async ({ page, signIn }) => {
   await field.getByRole('button', { name: 'Allow 60' }).click();
   await expect(field.getByText('the back office takes 60')).toBeHidden();
   await field.getByLabel('at most … characters').fill('40');
+  await field.getByRole('button', { name: 'add a price' }).click();
+  await desk.choose(field, 'What price 1 is taken times', 'a letter');
+  await field.getByLabel('Amount', { exact: true }).fill('0.20');
+  await field.getByLabel('How many are included in price 1').fill('12');
+  await field.getByRole('button', { name: 'add a band' }).click();
+  await field.getByLabel('Amount of band 1').fill('0.15');
+  await expect(desk.preview.getByText('+ €\u00a00.20 a letter over 12, €\u00a00.15 a letter over 22')).toBeVisible();
+  await desk.preview.locator('.sum').scrollIntoViewIfNeeded();
+  await field.getByRole('button', { name: 'add a component' }).scrollIntoViewIfNeeded();
+  await shot('costs');
 
   const pace = await desk.add({ label: 'Pace', type: 'one of', level: 'each one of a line', of: ['all Orchard walks'] });
   await desk.paste(pace, ['Stroller', 'Steady', 'Brisk']);

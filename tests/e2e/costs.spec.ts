@@ -1,0 +1,189 @@
+import type { Page } from '@playwright/test';
+import { openAccount } from './account';
+import { checkOut, orderNumber, payByCard } from './checkout';
+import { Desk } from './desk';
+import { expect, test } from './fixtures';
+
+// What answers cost and what they use up: defined by hand, bought by two shoppers, read on the order and in the back office.
+test.use({ shop: 'Costs' });
+
+interface Sale {
+  sale: {
+    shop_number: number;
+    total_minor: number;
+    lines: { item: string; quantity: number; sum_minor: number; charges: { label: string; sum_minor: number }[]; components: { item: string; quantity: number }[] }[];
+  };
+}
+
+const row = (page: Page, label: string) => page.locator('.sum dt').filter({ hasText: label }).locator('+ dd');
+
+test('prices by the letter, worked out, answered and counted, and what leaves the shelf', async ({ page, world, signIn, accessible }) => {
+  test.setTimeout(420_000);
+  await signIn();
+  const desk = new Desk(page);
+
+  await test.step('a stamped label by the letter, with another amount for trade', async () => {
+    const words = await desk.add({ label: 'Words on the label', of: ['Zinc label, stamped, large'] });
+    const field = desk.paragraph(words);
+    await field.getByRole('button', { name: 'add a price' }).click();
+    await desk.choose(field, 'What price 1 is taken times', 'a letter');
+    await field.getByLabel('Amount', { exact: true }).fill('0,2x');
+    await expect(field.getByText('“0,2x” is no amount. Give one such as 1.20.')).toBeVisible();
+    await field.getByLabel('Amount', { exact: true }).fill('0,20');
+    await expect(field.getByText('is no amount')).toBeHidden();
+    await field.getByLabel('How many are included in price 1').fill('12');
+    await field.getByRole('button', { name: 'another amount for some' }).click();
+    await desk.choose(field, 'Shopper group of another amount of price 1', 'trade');
+    await field.getByLabel('Amount for another, 1').fill('0.10');
+    await expect(page.getByText('Saved.')).toBeVisible();
+    await desk.preview.getByLabel('Words on the label').fill('Grandmother’s quince');
+    await expect(desk.preview.getByText('+ €\u00a00.20 a letter over 12')).toBeVisible();
+    await expect(desk.preview.locator('.entry-adds')).toHaveText('+ €\u00a01.20');
+    await expect(row(page, 'Words on the label')).toHaveText('€\u00a01.20');
+    await accessible('a price by the letter');
+  });
+
+  await test.step('the typeface stands in the item code', async () => {
+    await page.getByRole('button', { name: /^Typeface/ }).click();
+    const field = desk.paragraph('typeface');
+    await field.getByRole('button', { name: 'more of Roman' }).click();
+    await field.getByLabel('Code of the choice').fill('RO');
+    await expect(page.getByText('Saved.')).toBeVisible();
+    await field.getByRole('button', { name: 'make it part of the item code' }).click();
+    await expect(field.getByText(/would both be LA-ZINC-L/)).toBeVisible();
+    await field.getByLabel('What stands for an empty part of this part').fill('NO');
+    for (const [choice, code] of [['Clarendon', 'CL'], ['Plain', 'PL']] as const) {
+      await field.getByRole('button', { name: `more of ${choice}` }).click();
+      await field.getByLabel('Code of the choice').fill(code);
+      await expect(field.getByLabel('Code of the choice')).toHaveValue(code);
+    }
+    await expect(field.getByText(/would both be/)).toBeHidden();
+    await desk.preview.getByLabel('Roman').check();
+    await expect(desk.preview.getByText('LA-ZINC-L-RO', { exact: true })).toBeVisible();
+    await accessible('a part of the item code');
+  });
+
+  await test.step('plants worked out, and a tie for each', async () => {
+    const plants = await desk.add({ label: 'Plants in all', type: 'an answer worked out', of: ['Beech hedging, a metre'] });
+    const field = desk.paragraph(plants);
+    await expect(field.getByText('It works nothing out yet. Say what it begins with.')).toBeVisible();
+    await field.getByRole('button', { name: 'begin with an answer' }).click();
+    await desk.choose(field, 'Fact of row 1', 'quantity');
+    await field.getByRole('button', { name: 'add a row' }).click();
+    await desk.choose(field, 'Shape of row 2', 'an answer or a fact');
+    await desk.choose(field, 'Fact of row 2', 'plants a metre');
+    await expect(desk.preview.locator('output')).toHaveText('5');
+    await field.getByRole('button', { name: 'add a component' }).click();
+    await desk.choose(field, 'Component 1', 'Tree tie, soft');
+    await desk.choose(field, 'How often component 1 is used', 'once a line');
+    await field.getByRole('button', { name: 'whatever the number' }).click();
+    await expect(field.getByRole('button', { name: 'times the number answered' })).toBeVisible();
+    await expect(field.getByLabel('How many there are of AC-TIE')).toHaveValue('240');
+    await field.getByLabel('How many there are of AC-TIE').fill('40');
+    await expect.poll(async () => (await world.query<{ on_hand: string }>(`select on_hand from stock where item = 'AC-TIE'`))[0]!.on_hand).toBe('40');
+    await accessible('an answer worked out, with a component');
+  });
+
+  await test.step('a credit of one’s own amount, and a box of twelve', async () => {
+    const credit = await desk.add({ label: 'How much', type: 'an amount of money', of: ['Planting credit'] });
+    await desk.choose(desk.paragraph(credit), 'When an answer must be given', 'always');
+    await desk.paragraph(credit).getByRole('button', { name: 'add a price' }).click();
+    await desk.choose(desk.paragraph(credit), 'What price 1 is taken times', 'as answered');
+    await desk.choose(desk.paragraph(credit), 'What price 1 does', 'as the price of one');
+    const box = await desk.add({ label: 'Which bulbs', type: 'how many of each', of: ['Box of mixed bulbs'] });
+    await desk.paste(box, ['Tulip', 'Crocus', 'Allium', 'Narcissus', 'Squill']);
+    await desk.choose(desk.paragraph(box), 'When an answer must be given', 'always');
+    // All five kinds together are longer than a note of the back office: it is said before anything is published.
+    await desk.paragraph(box).getByRole('button', { name: 'Leave off the back office' }).click();
+    for (const limit of ['a least number in all', 'a greatest number in all']) await desk.paragraph(box).getByRole('button', { name: limit }).click();
+    await desk.paragraph(box).getByLabel('at least … in all').fill('12');
+    await desk.paragraph(box).getByLabel('at most … in all').fill('12');
+    await expect(page.getByText('Saved.')).toBeVisible();
+    await desk.paragraph(box).getByRole('button', { name: 'add a price' }).click();
+    await desk.paragraph(box).getByLabel('Amount', { exact: true }).fill('0.55');
+    await desk.paragraph(box).getByRole('button', { name: 'add a price' }).click();
+    await desk.paragraph(box).getByLabel('Amount', { exact: true }).nth(1).fill('0.30');
+    await desk.paragraph(box).getByLabel('How many picks are included').fill('2');
+    await desk.preview.getByLabel('Tulip').fill('7');
+    await desk.preview.getByLabel('Crocus').fill('5');
+    await expect(row(page, 'Which bulbs: Tulip')).toHaveText('€\u00a03.85');
+    await expect(row(page, 'Which bulbs: Crocus')).toHaveText('€\u00a00.90');
+    const light = await desk.add({ label: 'Light at the site', of: ['Box of mixed bulbs'] });
+    await desk.paragraph(light).getByRole('button', { name: 'that the page’s script gives it' }).click();
+    await expect(desk.paragraph(light).getByText('given by a script of the page, not by hand')).toBeVisible();
+    await desk.publish('What answers cost');
+  });
+
+  await test.step('bought by a household, with a coupon', async () => {
+    await page.goto('/products/LA-ZINC-L');
+    await page.getByLabel('Words on the label').fill('Grandmother’s quince');
+    await page.getByLabel('Roman').check();
+    await page.getByLabel('How many').fill('2');
+    await expect(row(page, 'Words on the label')).toHaveText('€\u00a02.40');
+    await accessible('a product with what its answers add');
+    await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
+    await page.goto('/products/HE-BEECH');
+    await page.getByLabel('How many').fill('6');
+    await expect(page.locator('output')).toHaveText('30');
+    await page.getByRole('button', { name: 'Put 6 in the cart' }).click();
+    await page.goto('/products/GI-CREDIT');
+    await page.getByLabel('How much').fill('40');
+    await expect(row(page, 'Planting credit')).toHaveText('€\u00a040.00');
+    await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+    await page.goto('/products/BU-BOX');
+    await page.getByLabel('Tulip').fill('7');
+    await page.getByLabel('Crocus').fill('5');
+    await page.evaluate(() => window.dispatchEvent(new CustomEvent('sexton-answer', { detail: { field: 'light_at_the_site', value: 'full sun ' } })));
+    await expect(page.locator('output')).toHaveText('full sun');
+    await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+    await page.getByLabel('Coupon').fill('nothing');
+    await page.getByRole('button', { name: 'Use it' }).click();
+    await expect(page.getByText('The code “nothing” does not count, or no longer.')).toBeVisible();
+    await page.getByLabel('Coupon').fill('friend5');
+    await page.getByRole('button', { name: 'Use it' }).click();
+    // 34.00 + 2.40 + 5.00, 69.00, 40.00, 6.00 + 3.85 + 0.90, less 5.00
+    await expect(row(page, 'Together')).toHaveText('€\u00a0156.15');
+    await accessible('a cart with prices and a coupon');
+    await checkOut(page);
+    const number = Number(await payByCard(page));
+    await expect(row(page, 'Together')).toHaveText('€\u00a0156.15');
+
+    await expect.poll(async () => (await world.received<Sale>('back-office/sales')).some((s) => s.sale.shop_number === number)).toBe(true);
+    const { sale } = (await world.received<Sale>('back-office/sales')).find((s) => s.sale.shop_number === number)!;
+    expect(sale.total_minor).toBe(15_615);
+    expect(sale.lines.map((l) => `${l.item} ${l.sum_minor + l.charges.reduce((s, c) => s + c.sum_minor, 0)}`)).toEqual(['LA-ZINC-L-RO 4140', 'HE-BEECH 6900', 'GI-CREDIT 4000', 'BU-BOX 1075']);
+    expect(sale.lines[1]!.components.map((c) => `${c.item} ${c.quantity}`)).toEqual(['AC-TIE 30']);
+    expect((await world.query<{ on_hand: string; held: string }>(`select on_hand, held from stock where item = 'AC-TIE'`))[0]).toEqual({ on_hand: '10', held: '0' });
+
+    await page.goto(`/console/orders/${number}`);
+    await page.getByRole('button', { name: 'how it adds up' }).click();
+    await expect(page.getByRole('row', { name: /^Typeface: Roman 2 €\u00a02\.50/ })).toBeVisible();
+    await accessible('an order and how it adds up');
+  });
+
+  await test.step('bought by trade, at their amount; and told what is left', async () => {
+    await openAccount(page, world, 'bram@hedgerow-works.example');
+    await page.goto('/products/LA-ZINC-L');
+    await page.getByLabel('Words on the label').fill('Grandmother’s quince');
+    await expect(row(page, 'Words on the label')).toHaveText('€\u00a00.60');
+    await page.goto('/products/HE-BEECH');
+    await page.getByLabel('How many').fill('3');
+    await page.getByRole('button', { name: 'Put 3 in the cart' }).click();
+    await expect(page.getByText('Only 10 are left of “Tree tie, soft”. Choose fewer.')).toBeVisible();
+    await page.getByRole('button', { name: 'Change Beech hedging, a metre' }).click();
+    await page.getByRole('listitem').getByLabel('How many').fill('2');
+    await page.getByRole('button', { name: 'Keep the change' }).click();
+    await expect(page.getByText('are left of')).toBeHidden();
+    await page.getByRole('button', { name: 'Go to checkout' }).click();
+    await page.getByLabel('Your name').fill('Bram Osei');
+    await page.getByLabel('E-mail').fill('bram@hedgerow-works.example');
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await page.getByLabel('Fetched from the shop').check();
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await page.getByLabel('Card number').waitFor();
+    await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();
+    await page.getByRole('button', { name: /^Pay/ }).click();
+    await orderNumber(page);
+    expect((await world.query<{ on_hand: string }>(`select on_hand from stock where item = 'AC-TIE'`))[0]!.on_hand).toBe('0');
+  });
+});
