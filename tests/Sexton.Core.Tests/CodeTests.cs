@@ -43,6 +43,14 @@ public sealed class CodeTests
         Code("{'separator':'.','case':'upper','when_empty':'0'}", "{}", new FieldCode { Rule = Rule(rule) }, face, 1987).ShouldBe(code);
 
     [Fact]
+    public void What_stands_for_an_empty_part_stands_only_where_the_product_asks()
+    {
+        var field = Fixture.Ask("face", "one_of", ("choices", Choices("cast", "C"))) with { Code = new FieldCode { Rule = Rule("{'when_empty':'NO'}") }, AskedOf = ProductScope.Only("LABEL") };
+        var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL"), Fixture.Line("TREE")), field);
+        Enumerable.Range(0, 2).Select(evaluation.ItemCodeOf).ShouldBe(["LABEL-NO", "TREE"]);
+    }
+
+    [Fact]
     public void A_variant_yes_several_picks_and_a_fixed_part_stand_in_it()
     {
         var evaluation = Fixture.Evaluate(

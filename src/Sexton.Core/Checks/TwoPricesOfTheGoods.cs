@@ -19,7 +19,7 @@ internal sealed class TwoPricesOfTheGoods : IDraftCheck
         {
             foreach (var other in always.Take(i))
             {
-                if (products.All.FirstOrDefault(p => field.Field.AskedOf.Includes(p) && other.Field.AskedOf.Includes(p)) is { } product)
+                if (products.All.FirstOrDefault(p => field.IsAskedOf(p) && other.IsAskedOf(p)) is { } product)
                 {
                     yield return new Problem(
                         "two_prices_of_the_goods",

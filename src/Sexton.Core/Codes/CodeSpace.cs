@@ -27,7 +27,7 @@ public static class CodeSpace
     public static IEnumerable<PossibleCode> All(RegisterPlan plan, ProductIndex products) =>
         products.All.OrderBy(static p => p.Code, StringComparer.Ordinal).SelectMany(product =>
         {
-            var asking = plan.CodeFields.Where(f => f.Field.AskedOf.Includes(product) && f.Within?.Field.AskedOf.Includes(product) != false).ToList();
+            var asking = plan.CodeFields.Where(f => f.IsAskedOf(product)).ToList();
             return product.Variants.Select(v => new Goods(product, v)).DefaultIfEmpty(new Goods(product, null)).SelectMany(goods => Of(plan, goods, asking));
         });
 

@@ -57,7 +57,7 @@ public sealed class ItemCoder(RegisterPlan plan)
     private PartRule[] MakeRules(Product product) => _rules.GetValue(product, p =>
     {
         var rule = plan.Content.Codes.For(p.Code);
-        return [.. InOrder(rule).Select(field => new PartRule(field, field?.Field.Code!.Rule.Or(rule) ?? rule))];
+        return [.. InOrder(rule).Where(field => field?.IsAskedOf(p) != false).Select(field => new PartRule(field, field?.Field.Code!.Rule.Or(rule) ?? rule))];
     });
 
     // The goods are the null among them.

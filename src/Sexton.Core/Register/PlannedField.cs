@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
@@ -53,6 +54,9 @@ public sealed class PlannedField
 
     /// <summary>Whether all its choices are offered wherever it is asked.</summary>
     public bool OffersAll => ChoiceWhen.All(static when => when is null);
+
+    /// <summary>Whether a product asks it, by its scope and that of its section.</summary>
+    public bool IsAskedOf(Product product) => Field.AskedOf.Includes(product) && Within?.Field.AskedOf.Includes(product) != false;
 
     /// <summary>What works its answer out; null for what is entered.</summary>
     internal BoundTerm? Working { get; set; }

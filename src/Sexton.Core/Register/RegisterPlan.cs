@@ -140,7 +140,7 @@ internal sealed class ProductMask(RegisterPlan plan, Product product)
     public bool AnyUnit => Unit.AsSpan().Contains(true);
 
     private static bool[] Of(ImmutableArray<PlannedField> slots, Product product) =>
-        [.. slots.Select(f => f.Field.AskedOf.Includes(product) && f.Within?.Field.AskedOf.Includes(product) != false)];
+        [.. slots.Select(f => f.IsAskedOf(product))];
 }
 
 /// <summary>What compiling gave.</summary>

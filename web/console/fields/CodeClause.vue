@@ -75,9 +75,4 @@ const leavings = [
 .rules p {
   margin: 0;
 }
-.offers {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 12px;
-}
 </style>

@@ -55,7 +55,7 @@ function setValue(value: Value | null | undefined): void {
     <div class="saw">
       <template v-if="explained"><b :class="{ holds: explained.holds }">{{ explained.holds ? 'holds' : 'does not hold' }}</b><br />{{ explained.saw }}</template>
     </div>
-    <button class="act away" :aria-label="`Take away: ${fact?.name ?? test.fact}`" title="take away" @click="emit('remove')">×</button>
+    <button class="act out" :aria-label="`Take away: ${fact?.name ?? test.fact}`" title="take away" @click="emit('remove')">×</button>
   </div>
 </template>
 
@@ -84,10 +84,5 @@ function setValue(value: Value | null | undefined): void {
 .saw b.holds {
   font-weight: 650;
   color: var(--ink);
-}
-.away {
-  text-decoration: none;
-  min-width: 24px;
-  min-height: 24px;
 }
 </style>

@@ -46,7 +46,7 @@ async function setWithin(next: string[]): Promise<void> {
   <dt>Costs</dt>
   <dd>
     <template v-if="!prices.length">nothing</template>
-    <ol v-else>
+    <ol v-else class="ruled">
       <PriceSentence
         v-for="(price, i) in prices"
         :key="i"
@@ -68,12 +68,3 @@ async function setWithin(next: string[]): Promise<void> {
     <ClauseNotes :of="field.field.key" :problems="draft.problems" :settings="['prices', 'included_picks', 'price_within']" />
   </dd>
 </template>
-
-<style scoped>
-ol {
-  list-style: none;
-  margin: 2px 0 0;
-  padding: 0;
-  border-top: 1px solid var(--rule);
-}
-</style>

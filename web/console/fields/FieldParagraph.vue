@@ -221,10 +221,4 @@ const more = ref(false);
 .whole :deep(.p-inputtext) {
   max-width: calc(100% - 1.2em);
 }
-.offers {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 12px;
-  color: var(--ink-soft);
-}
 </style>

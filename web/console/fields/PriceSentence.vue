@@ -100,27 +100,6 @@ const naming = ref(false);
         <button v-if="!price.label?.en && !naming" class="act" @click="naming = true">a name for its row</button>
       </div>
     </div>
-    <button class="act away" :aria-label="`Take away ${called}`" title="take away" @click="emit('remove')">×</button>
+    <button class="act out" :aria-label="`Take away ${called}`" title="take away" @click="emit('remove')">×</button>
   </li>
 </template>
-
-<style scoped>
-li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 24px;
-  border-bottom: 1px solid var(--rule);
-  padding: 3px 0;
-}
-.offers {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 12px;
-  color: var(--ink-soft);
-}
-.away {
-  text-decoration: none;
-  min-width: 24px;
-  min-height: 24px;
-  align-self: start;
-}
-</style>

@@ -44,11 +44,6 @@ function setOver(at: number, typed: string): void {
 </template>
 
 <style scoped>
-.out {
-  text-decoration: none;
-  min-width: 24px;
-  min-height: 24px;
-}
 .further {
   display: inline-flex;
   gap: 12px;

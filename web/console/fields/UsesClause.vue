@@ -46,7 +46,7 @@ function add(): void {
   <dt>Uses up</dt>
   <dd>
     <template v-if="!uses.length">nothing</template>
-    <ol v-else>
+    <ol v-else class="ruled">
       <li v-for="(use, i) in uses" :key="i">
         <div>
           <Select v-if="choices.length > 1" class="words" :model-value="use.choice ?? null" :options="choices" option-label="name" option-value="key" placeholder="an answer" :aria-label="`What uses component ${i + 1}`" @update:model-value="setAt(i, { choice: $event, by: 'answer' })" />
@@ -67,7 +67,7 @@ function add(): void {
           </div>
           <button v-else class="act small" @click="conditional = i">under a condition</button>
         </div>
-        <button class="act away" :aria-label="`Take away component ${i + 1}`" title="take away" @click="set(uses.filter((_, at) => at !== i))">×</button>
+        <button class="act out" :aria-label="`Take away component ${i + 1}`" title="take away" @click="set(uses.filter((_, at) => at !== i))">×</button>
       </li>
     </ol>
     <div class="small"><button class="act" @click="add">add a component</button></div>
@@ -76,25 +76,7 @@ function add(): void {
 </template>
 
 <style scoped>
-ol {
-  list-style: none;
-  margin: 2px 0 0;
-  padding: 0;
-  border-top: 1px solid var(--rule);
-}
-li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 24px;
-  border-bottom: 1px solid var(--rule);
-  padding: 3px 0;
-}
 label {
   margin-right: 14px;
-}
-.away {
-  text-decoration: none;
-  min-width: 24px;
-  min-height: 24px;
-  align-self: start;
 }
 </style>

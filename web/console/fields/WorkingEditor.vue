@@ -43,7 +43,7 @@ function addBand(at: number): void {
 </script>
 
 <template>
-  <ol class="working" :class="{ inner }">
+  <ol class="ruled" :class="{ inner }">
     <li v-for="(row, i) in rows" :key="i">
       <div>
         <Select v-if="i > 0" class="words" :model-value="row.do" :options="steps" option-label="name" option-value="key" :aria-label="`What row ${i + 1} does`" @update:model-value="setStep(i, $event)" />
@@ -69,27 +69,11 @@ function addBand(at: number): void {
 </template>
 
 <style scoped>
-.working {
-  list-style: none;
-  margin: 2px 0 0;
-  padding: 0;
-  border-top: 1px solid var(--rule);
-}
-.working.inner {
+.inner {
   border-left: 2px solid var(--rule-strong);
   padding-left: 9px;
 }
-li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 24px;
-  border-bottom: 1px solid var(--rule);
-}
 .add {
   margin: 0;
-}
-.out {
-  text-decoration: none;
-  min-width: 24px;
-  min-height: 24px;
 }
 </style>
