@@ -162,7 +162,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
 
     await page.goto(`/console/orders/${number}`);
     await page.getByRole('button', { name: 'how it adds up' }).click();
-    await expect(page.getByRole('row', { name: /^Typeface: Roman 2 €\u00a02\.50/ })).toBeVisible();
+    await expect(page.getByRole('row', { name: /^Typeface: Roman 2 €\s2\.50/ })).toBeVisible();
     await accessible('an order and how it adds up');
   });
 
