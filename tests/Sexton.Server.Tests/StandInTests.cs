@@ -43,6 +43,11 @@ public sealed class StandInTests(World world) : IClassFixture<World>
         (first.Status, again.Status).ShouldBe((201, 200));
         again.Body.ShouldBe(first.Body);
         (await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale("short"))).Status.ShouldBe(400);
+        foreach (var item in new[] { "", "LA 1", "LA_1", new string('A', 31) })
+        {
+            (await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale("short", item), ("Idempotency-Key", "k3"))).Status.ShouldBe(422, item);
+        }
+
         var refused = await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale(new string('a', 61)), ("Idempotency-Key", "k2"));
         (refused.Status, refused.Json["detail"]!.GetValue<string>()).ShouldBe((422, "line note longer than 60 characters"));
     }
@@ -65,9 +70,9 @@ public sealed class StandInTests(World world) : IClassFixture<World>
         (await client.SendAsync(HttpMethod.Post, "payments/tokens", new JsonObject { ["card"] = "1234" })).Status.ShouldBe(422);
     }
 
-    private static JsonObject Sale(string note) => new()
+    private static JsonObject Sale(string note, string item = "LA-1") => new()
     {
-        ["lines"] = new JsonArray(new JsonObject { ["reference"] = "a", ["notes"] = new JsonArray(new JsonObject { ["key"] = "k", ["label"] = "l", ["text"] = note }) }),
+        ["lines"] = new JsonArray(new JsonObject { ["reference"] = "a", ["item"] = item, ["notes"] = new JsonArray(new JsonObject { ["key"] = "k", ["label"] = "l", ["text"] = note }) }),
     };
 
     private async Task<string> RawAsync() =>

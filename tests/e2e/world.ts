@@ -52,6 +52,7 @@ export class World {
       SEXTON__MAILPORT: String(ports.smtp),
       SEXTON__BACKOFFICEURL: `${standIns}/back-office/`,
       SEXTON__PAYMENTSURL: `${standIns}/payments/`,
+      SEXTON__TAXREGISTRYURL: `${standIns}/tax-registry/`,
       SEXTON__TIMEOUTSECONDS: '3',
       SEXTON__PAYMENTTIMEOUTSECONDS: '2',
       SEXTON__ATTEMPTLEASESECONDS: '6',
@@ -94,7 +95,7 @@ export class World {
     }
   }
 
-  async dial(standIn: 'mail' | 'back-office' | 'payments', setting: object): Promise<void> {
+  async dial(standIn: 'mail' | 'back-office' | 'payments' | 'tax-registry', setting: object): Promise<void> {
     await fetch(`${this.standInAddress}/${standIn}/dial`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(setting) });
   }
 

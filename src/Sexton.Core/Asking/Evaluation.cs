@@ -29,6 +29,7 @@ public sealed partial class Evaluation : IOccasion
     private readonly List<PlannedField> _fields = [];
     private bool[] _askedAnywhere = [];
     private Line[] _lines = [];
+    private RegistryFindings _registry = RegistryFindings.None;
     private PlannedField? _reading;
     private Place _readingAt;
 
@@ -98,16 +99,18 @@ public sealed partial class Evaluation : IOccasion
     /// <param name="cart">The cart.</param>
     /// <param name="today">Today, in the time zone of the shop.</param>
     /// <param name="stock">What is left of what is counted; null where nothing is.</param>
-    public static Evaluation Of(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null)
+    /// <param name="registry">What registries said of numbers; null where none was asked.</param>
+    public static Evaluation Of(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null, RegistryFindings? registry = null)
     {
         var evaluation = new Evaluation();
-        evaluation.Run(plan, products, cart, today, stock);
+        evaluation.Run(plan, products, cart, today, stock, registry);
         return evaluation;
     }
 
     /// <inheritdoc cref="Of"/>
-    public void Run(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null)
+    public void Run(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null, RegistryFindings? registry = null)
     {
+        _registry = registry ?? RegistryFindings.None;
         Load(plan, products, cart, today);
         foreach (var field in plan.InOrder)
         {
@@ -154,6 +157,17 @@ public sealed partial class Evaluation : IOccasion
     /// <summary>Adds a problem of the answer of a field, or of the cart where there is none.</summary>
     internal void AddProblem(Refusal refusal, PlannedField? field, Place place) =>
         _problems.Add(new AnswerProblem(refusal, field, LineIdAt(place), UnitIdAt(place), field?.Field.Step ?? Step.Cart.Key));
+
+    /// <summary>The numbers that a registry is to be asked about, and was not yet.</summary>
+    public IEnumerable<string> ToLookUp() => _asked
+        .Select(static a => a.Value is null ? null : a.Field.Rule.Lookup(a.Value)).OfType<string>()
+        .Where(n => _registry.Of(n) == RegistryFinding.NotAsked).Distinct(StringComparer.Ordinal);
+
+    /// <inheritdoc/>
+    RegistryFinding IOccasion.Registry(string number) => _registry.Of(number);
+
+    /// <summary>What a registry said of an answer; <see cref="RegistryFinding.NotAsked"/> where it has no say.</summary>
+    public RegistryFinding FindingOf(AskedField asked) => asked.Value is not null && asked.Field.Rule.Lookup(asked.Value) is { } number ? _registry.Of(number) : RegistryFinding.NotAsked;
 
     /// <inheritdoc/>
     bool IOccasion.Offers(int choice) => _reading!.ChoiceWhen[choice]?.Holds(this, _readingAt) ?? true;

@@ -38,6 +38,7 @@ public static class Freezer
                 .. new WhyNot(evaluation, words).All().Where(static n => n.ByCondition && !n.Field.Type.AsksNothing)
                     .Select(static n => new NotAskedAnswer(n.LineId, n.UnitId, n.Field.Field.Key, n.Field.Field.NameForStaff, n.Why)),
             ],
+            Lookups = [.. evaluation.Asked.Select(a => new OrderLookup(a.LineId, a.UnitId, a.Field.Field.Key, evaluation.FindingOf(a))).Where(static l => l.Finding != RegistryFinding.NotAsked)],
             Uses = [.. evaluation.Uses.Select(u => new OrderUse(u.Item, u.NameIn(language), u.Quantity, evaluation.LineIdAt(u.Place), evaluation.UnitIdAt(u.Place), u.Field?.Field.Key, u.Goods is not null))],
             WeightGrams = evaluation.WeightGrams,
             Prices = PriceList.Of(evaluation),

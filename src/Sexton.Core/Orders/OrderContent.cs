@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
+using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Register;
@@ -36,6 +37,9 @@ public sealed record OrderContent
 
     /// <summary>What a condition or an opening question kept from being asked, and why.</summary>
     public ImmutableArray<NotAskedAnswer> NotAsked { get; init; } = [];
+
+    /// <summary>What registries said of answers, where they were asked.</summary>
+    public ImmutableArray<OrderLookup> Lookups { get; init; } = [];
 
     /// <summary>What it uses up, item by item.</summary>
     public ImmutableArray<OrderUse> Uses { get; init; } = [];
@@ -117,6 +121,13 @@ public sealed record OrderLine(string Id, string ProductCode, string ProductName
     /// <param name="unitId">The id of the unit.</param>
     public string NameOf(string unitId) => $"{(UnitName.Length > 0 ? UnitName : "No.")} {Units.IndexOf(unitId) + 1} of {Units.Length}";
 }
+
+/// <summary>What a registry said of an answer of an order.</summary>
+/// <param name="LineId">The line, or null for an answer of the order.</param>
+/// <param name="UnitId">The unit within its line, or null.</param>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Finding">What it said.</param>
+public sealed record OrderLookup(string? LineId, string? UnitId, string Field, RegistryFinding Finding);
 
 /// <summary>Something that an order uses up.</summary>
 /// <param name="Item">Under which code its stock is kept.</param>

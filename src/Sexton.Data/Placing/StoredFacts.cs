@@ -10,10 +10,11 @@ namespace Sexton.Data.Placing;
 /// <param name="NotAsked">What was not asked, and why.</param>
 /// <param name="Uses">What it uses up.</param>
 /// <param name="WeightGrams">What it weighs, in grams.</param>
-public sealed record StoredFacts(string Group, string Country, DateOnly Day, ImmutableArray<NotAskedAnswer> NotAsked, ImmutableArray<OrderUse> Uses, long WeightGrams)
+/// <param name="Lookups">What registries said of answers.</param>
+public sealed record StoredFacts(string Group, string Country, DateOnly Day, ImmutableArray<NotAskedAnswer> NotAsked, ImmutableArray<OrderUse> Uses, long WeightGrams, ImmutableArray<OrderLookup> Lookups)
 {
     /// <summary>Those of an order.</summary>
-    public static StoredFacts Of(OrderContent order) => new(order.Group, order.Country, order.Day, order.NotAsked, order.Uses, order.WeightGrams);
+    public static StoredFacts Of(OrderContent order) => new(order.Group, order.Country, order.Day, order.NotAsked, order.Uses, order.WeightGrams, order.Lookups);
 }
 
 /// <summary>The facts of a line as they stand in its row.</summary>

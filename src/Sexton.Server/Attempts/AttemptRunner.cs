@@ -29,7 +29,7 @@ internal sealed class AttemptRunner(
     CartStore carts,
     ShopperSession shoppers,
     FieldTypes types,
-    ShopClock calendar,
+    Evaluator evaluator,
     PaymentClient payments,
     OrderPlacer placer,
     StockKeeper stock,
@@ -58,7 +58,7 @@ internal sealed class AttemptRunner(
 
         var (version, products) = await current.GetAsync(cancel);
         var content = UnitFiller.Fill(version.Plan, products, await carts.ReadAsync(cart, cancel));
-        var evaluation = Evaluation.Of(version.Plan, products, content, calendar.Today, await stock.LevelsAsync(cancel));
+        var evaluation = await evaluator.RunAsync(version.Plan, products, content, await stock.LevelsAsync(cancel), cancel);
         if (evaluation.Problems.Count > 0)
         {
             throw ApiProblemException.Unprocessable("cart_has_problems", "Something is still missing.")

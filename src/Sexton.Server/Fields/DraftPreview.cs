@@ -12,7 +12,7 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Fields;
 
 /// <summary>Shows what the draft asks of a stand-in cart, and why it does not ask the rest.</summary>
-internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, FieldTypes types, ShopClock clock, StockKeeper stock)
+internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, FieldTypes types, Evaluator evaluator, StockKeeper stock)
 {
     /// <summary>Shows it.</summary>
     /// <param name="cart">The stand-in cart.</param>
@@ -22,7 +22,7 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
     {
         var products = await current.ProductsAsync(cancel);
         var plan = draft.Compile(await draft.ReadAsync(cancel)).Plan;
-        var evaluation = Evaluation.Of(plan, products, UnitFiller.Fill(plan, products, cart), clock.Today, await stock.LevelsAsync(cancel));
+        var evaluation = await evaluator.RunAsync(plan, products, UnitFiller.Fill(plan, products, cart), await stock.LevelsAsync(cancel), cancel);
         var words = new ConditionWords(plan.Content, types, products);
         return new PreviewView(
             EvaluationView.Of(evaluation, Field.OnTheForm),

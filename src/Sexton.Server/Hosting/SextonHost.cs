@@ -166,6 +166,8 @@ internal static class SextonHost
         services.AddScoped<OrderPlacer>();
         services.AddScoped<StockKeeper>();
         services.AddSingleton<StockGlance>();
+        services.AddSingleton<TaxRegistry>();
+        services.AddSingleton<Evaluator>();
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();
         services.AddScoped<Servings>();
@@ -187,6 +189,11 @@ internal static class SextonHost
         {
             http.BaseAddress = options.BackOfficeUrl;
             http.Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds);
+        });
+        services.AddHttpClient(TaxRegistry.Client, http =>
+        {
+            http.BaseAddress = options.TaxRegistryUrl;
+            http.Timeout = TimeSpan.FromSeconds(options.PaymentTimeOutSeconds);
         });
         services.AddSingleton<IDeliveredDestination>(provider =>
         {

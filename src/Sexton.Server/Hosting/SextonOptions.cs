@@ -47,10 +47,13 @@ internal sealed class SextonOptions
     /// <summary>The payment provider.</summary>
     public Uri PaymentsUrl { get; set; } = new("http://127.0.0.1:5081/payments/");
 
+    /// <summary>The registry of tax numbers.</summary>
+    public Uri TaxRegistryUrl { get; set; } = new("http://127.0.0.1:5081/tax-registry/");
+
     /// <summary>The longest wait for another system, in seconds.</summary>
     public int TimeOutSeconds { get; set; } = 10;
 
-    /// <summary>The longest wait for the payment provider, in seconds: a shopper is waiting.</summary>
+    /// <summary>The longest wait for the payment provider and the registry, in seconds: a shopper is waiting.</summary>
     public int PaymentTimeOutSeconds { get; set; } = 5;
 
     /// <summary>How many deliveries one process sends at a time.</summary>

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Asking;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
@@ -78,10 +79,19 @@ internal static class OrderEndpoints
                 trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? a.Text : null,
                 a.Value is not null && trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? version.Plan.Find(a.Field)?.Rule.KeptText(a.Value) : null,
                 version.Plan.Find(a.Field)?.Field.Sensitive == true,
+                Told(order.Content.Lookups.FirstOrDefault(l => (l.LineId, l.UnitId, l.Field) == (a.LineId, a.UnitId, a.Field))?.Finding),
                 a.Value is null,
                 [.. DestinationIndex.All.Select(d => trail.MarkOf(a, d.Key))]))],
             [.. order.Content.NotAsked.Select(static n => new NotAskedRow(n.LineId, n.UnitId, n.Field, n.Label, n.Why))]);
     }
+
+    private static string? Told(RegistryFinding? finding) => finding switch
+    {
+        RegistryFinding.Valid => "the registry knows it",
+        RegistryFinding.Unknown => "the registry does not know it",
+        RegistryFinding.Unreachable => "the registry did not answer",
+        _ => null,
+    };
 
     private static async Task<IResult> AgainAsync(string number, string destination, OrderReader orders, SextonDb db, WorkSignal signal, TimeProvider clock, CancellationToken cancel)
     {
@@ -144,6 +154,7 @@ internal sealed record TrailColumn(string Key, string Name, DestinationFamily Fa
 /// <param name="Text">The answer; null when the order page does not get it.</param>
 /// <param name="Kept">A longer text that the answer keeps word for word, such as what was agreed to; or null.</param>
 /// <param name="Sensitive">Whether it is covered until somebody asks to see it.</param>
+/// <param name="Registry">What the registry said of it, or null.</param>
 /// <param name="LeftEmpty">Whether it was left empty.</param>
 /// <param name="Marks">A mark for each destination.</param>
-internal sealed record TrailRow(string Slot, string? LineId, string? UnitId, string Label, string? Text, string? Kept, bool Sensitive, bool LeftEmpty, IReadOnlyList<MarkView> Marks);
+internal sealed record TrailRow(string Slot, string? LineId, string? UnitId, string Label, string? Text, string? Kept, bool Sensitive, string? Registry, bool LeftEmpty, IReadOnlyList<MarkView> Marks);

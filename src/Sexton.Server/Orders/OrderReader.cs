@@ -42,6 +42,7 @@ internal sealed class OrderReader(SextonDb db)
             NotAsked = facts.NotAsked,
             Uses = facts.Uses.IsDefault ? [] : facts.Uses,
             WeightGrams = facts.WeightGrams,
+            Lookups = facts.Lookups.IsDefault ? [] : facts.Lookups,
             Prices = new PriceList([.. row.Prices.OrderBy(p => p.Position).Select(Price)], row.PricesIncludeTax, row.TotalMinor, row.Currency),
             Coupon = row.Coupon,
             Lines = [.. row.Lines.OrderBy(l => l.Position).Select(Line)],

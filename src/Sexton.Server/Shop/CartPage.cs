@@ -11,7 +11,7 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Shop;
 
 /// <summary>Serves the cart with its evaluation, and puts on record which answers it showed.</summary>
-internal sealed class CartPage(CartStore carts, CurrentRegister current, ShopClock clock, StockKeeper stock, EvaluationWriting writing)
+internal sealed class CartPage(CartStore carts, CurrentRegister current, Evaluator evaluator, StockKeeper stock, EvaluationWriting writing)
 {
     // The page is written to bytes here, so that what is kept as evidence is what was served.
     public async Task<IResult> ServeAsync(CartRow? row, CancellationToken cancel)
@@ -20,7 +20,7 @@ internal sealed class CartPage(CartStore carts, CurrentRegister current, ShopClo
 
         // A field may have been published since that asks each one: the cart follows the current version.
         var cart = UnitFiller.Fill(version.Plan, products, row is null ? CartContent.Empty : await carts.ReadAsync(row, cancel));
-        var evaluation = Evaluation.Of(version.Plan, products, cart, clock.Today, await stock.LevelsAsync(cancel));
+        var evaluation = await evaluator.RunAsync(version.Plan, products, cart, await stock.LevelsAsync(cancel), cancel);
         var projection = Projector.Project(evaluation, DestinationIndex.CartLine);
         var view = new CartView(row?.StepReached ?? Step.ProductPage.Key, cart, EvaluationView.Of(evaluation, DestinationIndex.CartLine), EntryView.Of(projection));
         var served = writing.Write(view);

@@ -15,14 +15,14 @@ internal static class EvaluateEndpoint
 
     // The group is a matter of who is signed in, whatever was sent. Nothing is decided here, so what was told last is near enough.
     private static async Task<IResult> EvaluateAsync(
-        CartContent cart, CurrentRegister current, ShopperSession shopper, ShopClock clock, StockGlance stock, EvaluationWriting writing, ObjectPool<Evaluation> pool, CancellationToken cancel)
+        CartContent cart, CurrentRegister current, ShopperSession shopper, Evaluator evaluator, StockGlance stock, EvaluationWriting writing, ObjectPool<Evaluation> pool, CancellationToken cancel)
     {
         var (version, products) = await current.ToldLastAsync(cancel);
         var filled = UnitFiller.Fill(version.Plan, products, cart) with { Group = await shopper.GroupAsync(cancel) };
         var evaluation = pool.Get();
         try
         {
-            evaluation.Run(version.Plan, products, filled, clock.Today, await stock.LevelsAsync(cancel));
+            await evaluator.RunAsync(evaluation, version.Plan, products, filled, await stock.LevelsAsync(cancel), cancel);
             return WrittenJson.Reply(writing.Write(EvaluationView.Of(evaluation, Field.OnTheForm)));
         }
         finally

@@ -74,6 +74,7 @@ public class World : IAsyncLifetime
                     "--Sexton:MailPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture),
                     "--Sexton:BackOfficeUrl=" + new Uri(StandInAddress, "back-office/"),
                     "--Sexton:PaymentsUrl=" + new Uri(StandInAddress, "payments/"),
+                    "--Sexton:TaxRegistryUrl=" + new Uri(StandInAddress, "tax-registry/"),
                     "--Sexton:TimeOutSeconds=2",
                     "--Sexton:PaymentTimeOutSeconds=1",
                     "--Sexton:AttemptLeaseSeconds=3",

@@ -87,6 +87,7 @@ async function onKey(event: KeyboardEvent): Promise<void> {
           <button v-else-if="row.sensitive && !uncovered.has(row.slot)" class="act" @click="uncovered.add(row.slot)">covered; show<span class="visually-hidden"> {{ row.label }}</span></button>
           <template v-else>
             <span :data-slot="row.slot">{{ row.text }}</span>
+            <span v-if="row.registry" class="soft small"> {{ row.registry }}</span>
             <details v-if="row.kept" class="kept"><summary>word for word</summary>{{ row.kept }}</details>
           </template>
         </td>

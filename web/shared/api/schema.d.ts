@@ -1426,6 +1426,7 @@ export interface components {
             text: null | string;
             kept: null | string;
             sensitive: boolean;
+            registry: null | string;
             left_empty: boolean;
             marks: components["schemas"]["MarkView"][];
         };

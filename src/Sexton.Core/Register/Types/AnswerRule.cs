@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Sexton.Core.Asking;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 using Sexton.Core.Working;
@@ -61,6 +62,9 @@ public abstract class AnswerRule
     /// <param name="language">The language of the shopper.</param>
     public abstract string TextOf(AnswerValue value, string language);
 
+    /// <summary>The number that a registry is to be asked about before an answer is taken; null for none.</summary>
+    public virtual string? Lookup(AnswerValue value) => null;
+
     /// <summary>A longer text that a canonical value keeps beside its own, word for word; null for a type that keeps none.</summary>
     public virtual string? KeptText(AnswerValue value) => null;
 }
@@ -70,6 +74,10 @@ public interface IOccasion
 {
     /// <summary>Today, in the time zone of the shop.</summary>
     DateOnly Today { get; }
+
+    /// <summary>What a registry said of a number.</summary>
+    /// <param name="number">The canonical number.</param>
+    RegistryFinding Registry(string number) => RegistryFinding.NotAsked;
 
     /// <summary>Whether a choice of the field being read is offered here.</summary>
     /// <param name="choice">Its place in <see cref="AnswerRule.Choices"/>.</param>
