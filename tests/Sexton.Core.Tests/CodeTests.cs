@@ -181,6 +181,22 @@ public sealed class CodeTests
         DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Shop()).Select(p => p.Code).ShouldBe(code is null ? [] : [code]);
     }
 
+    [Theory]
+    // what is changed of a choice, and how the difference says it
+    [InlineData("'code':'X'", "“A cast” (code X)")]
+    [InlineData("'weight_grams':40", "“A cast” (40 g)")]
+    [InlineData("'picture':'a.svg','colour':'#aabbcc','excludes':true", "“A cast” (a.svg, #aabbcc, excludes the others)")]
+    [InlineData("'when':{'fact':'quantity','is':'over','value':2}", "“A cast” when the quantity is over 2")]
+    [InlineData("'label':{'en':'A cast','de':'Guss'}", "differs in a detail")]
+    public void Whatever_changes_of_a_choice_can_be_published(string change, string said)
+    {
+        var before = Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast")));
+        var changed = JsonSerializer.Deserialize<JsonElement>($"[{{'key':'cast','label':{{'en':'A cast'}},{change}}}]".Replace('\'', '"'));
+        var after = before with { Settings = before.Settings.SetItem("choices", changed) };
+        var clause = RegisterDifference.Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products).Single().Clauses.Single();
+        $"{clause.Lead}{clause.After}".ShouldEndWith(said);
+    }
+
     private static string Code(string shop, string product, FieldCode face, string picked, int year)
     {
         var register = Fixture.Register(

@@ -23,13 +23,16 @@ public static class CodeSpace
     /// <summary>How many codes of one product are listed at most; what is beyond is not compared.</summary>
     public const int MostOfAProduct = 4000;
 
+    /// <summary>How many codes are listed at most in all: every look at the draft compares them.</summary>
+    public const int MostOfAll = 100_000;
+
     /// <summary>The codes of everything that is sold, product by product.</summary>
     public static IEnumerable<PossibleCode> All(RegisterPlan plan, ProductIndex products) =>
         products.All.OrderBy(static p => p.Code, StringComparer.Ordinal).SelectMany(product =>
         {
             var asking = plan.CodeFields.Where(f => f.IsAskedOf(product)).ToList();
             return product.Variants.Select(v => new Goods(product, v)).DefaultIfEmpty(new Goods(product, null)).SelectMany(goods => Of(plan, goods, asking));
-        });
+        }).Take(MostOfAll);
 
     private static IEnumerable<PossibleCode> Of(RegisterPlan plan, Goods goods, List<PlannedField> asking)
     {

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
@@ -98,6 +99,12 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
                 differing.Add(new("stands at another place", "", "", ""));
             }
 
+            // Whatever differs can be published, also what no clause has words for.
+            if (old is not null && differing.Count == 0 && JsonSerializer.Serialize(old, RegisterJson.Options) != JsonSerializer.Serialize(now, RegisterJson.Options))
+            {
+                differing.Add(new("differs in a detail", "", "", ""));
+            }
+
             if (old is null || differing.Count > 0)
             {
                 yield return new(key(now), label(now), old is null ? FieldChangeKind.Added : FieldChangeKind.Changed, [.. differing]);
@@ -187,6 +194,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             all.Add(new(words[0], old is null ? "" : Value(old, setting), Value(now, setting), words.Length > 1 ? words[^1] : ""));
         }
 
+        all.Add(new("offers only under a condition ", Offers(old, _then), Offers(now, _now), ""));
         all.AddRange(Routes(old?.GoesTo, now.GoesTo));
         all.Add(new("shows its price within the goods on ", Within(old?.PriceWithin), Within(now.PriceWithin), "", AboutRoute: true));
         foreach (var destination in DestinationIndex.All)
@@ -247,6 +255,10 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
     private static string ForWhom(TariffFor other, ConditionWords words) => string.Join(
         " and ",
         new[] { other.Group is null ? "" : words.ValueOf(Facts.Group, AnswerValue.Of(other.Group)), other.Variant is null ? "" : words.ValueOf(Facts.Variant, AnswerValue.Of(other.Variant)) }.Where(static w => w.Length > 0));
+
+    private static string Offers(Field? field, ConditionWords words) =>
+        field is null || !field.Settings.TryGetValue(OneOf.Choices, out var choices) || new ChoicesSetting(OneOf.Choices, "").Check(choices) is not null ? ""
+        : string.Join("; ", ChoicesSetting.Read(choices).Where(static c => c.When is not null).Select(c => $"“{c.Label}” when {words.Sentence(c.When!)}"));
 
     private static string CodeOf(Field? field) => field?.Code is not { } code ? "" : code.Part.Length > 0 ? code.Part : "what is answered";
 

@@ -69,7 +69,20 @@ public sealed partial class ChoicesSetting(string name, string clause) : TypeSet
     }
 
     /// <inheritdoc/>
-    public override string InWords(JsonElement value) => string.Join(", ", Read(value).Select(static c => $"“{c.Label}”"));
+    public override string InWords(JsonElement value) => string.Join(", ", Read(value).Select(static c => $"“{c.Label}”" + Details(c)));
+
+    private static string Details(Choice choice)
+    {
+        var details = new[]
+        {
+            choice.Code.Length > 0 ? "code " + choice.Code : "",
+            choice.WeightGrams > 0 ? $"{choice.WeightGrams} g" : "",
+            choice.Picture,
+            choice.Colour,
+            choice.Excludes ? "excludes the others" : "",
+        }.Where(static d => d.Length > 0).ToList();
+        return details.Count == 0 ? "" : $" ({string.Join(", ", details)})";
+    }
 
     private static string? Wrong(Choice choice) =>
         !FieldKey.IsValid(choice.Key) ? $"“{choice.Key}” cannot be the key of a choice. Use a to z, digits and _, beginning with a letter."
