@@ -37,7 +37,7 @@ prepare_demo() {
   fi
   start_cluster demo
   export SEXTON__DATABASE SEXTON__KEY SEXTON__PUBLICURL="http://localhost:$port" SEXTON__MAILPORT="$smtp" \
-    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/" SEXTON__TAXREGISTRYURL="http://localhost:$stand_ins/tax-registry/" SEXTON__STANDARDTAXPPM=230000
+    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/" SEXTON__TAXREGISTRYURL="http://localhost:$stand_ins/tax-registry/" SEXTON__ADDRESSESURL="http://localhost:$stand_ins/addresses/" SEXTON__STANDARDTAXPPM=230000
   SEXTON__DATABASE="$(connection_to sexton)"
   SEXTON__KEY="$(private_key)"
   load_demo
@@ -64,7 +64,7 @@ Sexton is running.
   the console    $1/console   $DEMO_MANAGER (manager) or $DEMO_SUPPORT (support)
                  password: $DEMO_PASSWORD
   the shop       $1/
-  the world      $2/   mailbox, back office, payments and tax registry, simulated
+  the world      $2/   mailbox, back office, payments, tax registry and address book, simulated
 
 Ctrl+C stops everything and keeps the data; ./sexton demo --fresh starts over.
 TEXT

@@ -1,3 +1,4 @@
+using Sexton.StandIns.Addresses;
 using Sexton.StandIns.BackOffice;
 using Sexton.StandIns.Common;
 using Sexton.StandIns.Mail;
@@ -20,18 +21,20 @@ public static class StandInHost
         builder.Services.AddSingleton(_ => new BackOfficeBooks(folder));
         builder.Services.AddSingleton(_ => new PaymentProvider(folder));
         builder.Services.AddSingleton(_ => new TaxRegistry.TaxRegistry(folder));
+        builder.Services.AddSingleton<AddressBook>();
         builder.Services.AddHostedService<SmtpListener>();
         builder.Services.AddCors(cors => cors.AddDefaultPolicy(policy =>
             policy.WithOrigins((builder.Configuration["ShopOrigin"] ?? "http://localhost:5080").Split(' ')).AllowAnyHeader().WithMethods("POST")));
 
         var app = builder.Build();
         app.UseCors();
-        app.MapGet("/", () => Page.Of("Stand-ins", "<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li><li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li></ul>"));
+        app.MapGet("/", () => Page.Of("Stand-ins", "<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li><li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li><li><a href=\"/addresses/page\">Address book</a></li></ul>"));
         app.MapGet("/health", () => "ok");
         app.Services.GetRequiredService<Mailbox>().Map(app.MapGroup("/mail"));
         app.Services.GetRequiredService<BackOfficeBooks>().Map(app.MapGroup("/back-office"));
         app.Services.GetRequiredService<PaymentProvider>().Map(app.MapGroup("/payments"));
         app.Services.GetRequiredService<TaxRegistry.TaxRegistry>().Map(app.MapGroup("/tax-registry"));
+        app.Services.GetRequiredService<AddressBook>().Map(app.MapGroup("/addresses"));
         return app;
     }
 }

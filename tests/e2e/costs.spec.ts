@@ -181,6 +181,13 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await page.getByLabel('Your name').fill('Bram Osei');
     await page.getByLabel('E-mail').fill('bram@hedgerow-works.example');
     await page.getByRole('button', { name: 'Go on' }).click();
+    // Suggested while typing, and never forced: chosen, it fills the other lines.
+    await page.getByLabel('Country').selectOption('IE');
+    await page.getByLabel('Street and number').fill('quarry h');
+    await expect(page.locator('datalist option')).toHaveCount(1);
+    await page.getByLabel('Street and number').fill('Quarry Hill 11, X98 C3D4 Ballyfarrant');
+    await expect(page.getByLabel('Town')).toHaveValue('Ballyfarrant');
+    await expect(page.getByLabel('Street and number')).toHaveValue('Quarry Hill 11');
     await page.getByLabel('Fetched from the shop').check();
     await page.getByRole('button', { name: 'Go on' }).click();
     await page.getByLabel('Card number').waitFor();

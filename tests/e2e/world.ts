@@ -53,6 +53,7 @@ export class World {
       SEXTON__BACKOFFICEURL: `${standIns}/back-office/`,
       SEXTON__PAYMENTSURL: `${standIns}/payments/`,
       SEXTON__TAXREGISTRYURL: `${standIns}/tax-registry/`,
+      SEXTON__ADDRESSESURL: `${standIns}/addresses/`,
       SEXTON__TIMEOUTSECONDS: '3',
       SEXTON__PAYMENTTIMEOUTSECONDS: '2',
       SEXTON__ATTEMPTLEASESECONDS: '6',

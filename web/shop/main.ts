@@ -2,6 +2,8 @@ import '../shared/fonts.css';
 import './shop.css';
 import { createApp } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
+import { suggestKey } from '../entry/suggest';
+import { api, ask } from '../shared/api/client';
 import Shop from './Shop.vue';
 
 const router = createRouter({
@@ -23,4 +25,7 @@ const router = createRouter({
   scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash } : { top: 0 }),
 });
 
-createApp(Shop).use(router).mount('#shop');
+createApp(Shop)
+  .use(router)
+  .provide(suggestKey, (country, q) => ask(api.GET('/api/shop/v1/addresses', { params: { query: { country, q } } })))
+  .mount('#shop');

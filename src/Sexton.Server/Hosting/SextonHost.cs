@@ -190,6 +190,11 @@ internal static class SextonHost
             http.BaseAddress = options.BackOfficeUrl;
             http.Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds);
         });
+        services.AddHttpClient<AddressSuggestions>(http =>
+        {
+            http.BaseAddress = options.AddressesUrl;
+            http.Timeout = TimeSpan.FromSeconds(1);
+        });
         services.AddHttpClient(TaxRegistry.Client, http =>
         {
             http.BaseAddress = options.TaxRegistryUrl;
@@ -226,6 +231,7 @@ internal static class SextonHost
         selling.MapAttempts();
         selling.MapConfirmation();
         selling.MapShoppers();
+        AddressSuggestions.Map(selling);
 
         var console = api.MapGroup("console/v1").WithTags("Console").WithAntiforgery().ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         console.MapSession();

@@ -50,6 +50,9 @@ internal sealed class SextonOptions
     /// <summary>The registry of tax numbers.</summary>
     public Uri TaxRegistryUrl { get; set; } = new("http://127.0.0.1:5081/tax-registry/");
 
+    /// <summary>The book of addresses that suggestions come from.</summary>
+    public Uri AddressesUrl { get; set; } = new("http://127.0.0.1:5081/addresses/");
+
     /// <summary>The longest wait for another system, in seconds.</summary>
     public int TimeOutSeconds { get; set; } = 10;
 

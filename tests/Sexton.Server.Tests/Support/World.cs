@@ -75,6 +75,7 @@ public class World : IAsyncLifetime
                     "--Sexton:BackOfficeUrl=" + new Uri(StandInAddress, "back-office/"),
                     "--Sexton:PaymentsUrl=" + new Uri(StandInAddress, "payments/"),
                     "--Sexton:TaxRegistryUrl=" + new Uri(StandInAddress, "tax-registry/"),
+                    "--Sexton:AddressesUrl=" + new Uri(StandInAddress, "addresses/"),
                     "--Sexton:TimeOutSeconds=2",
                     "--Sexton:PaymentTimeOutSeconds=1",
                     "--Sexton:AttemptLeaseSeconds=3",

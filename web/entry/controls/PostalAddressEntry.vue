@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, inject, onBeforeUnmount, ref } from 'vue';
 import type { Answer, Asked } from '../answers';
+import { suggestKey, type Suggested } from '../suggest';
 import { usePartsOf } from './parts';
 
 interface Format {
@@ -11,13 +12,41 @@ interface Format {
 
 const { asked, id, describedBy, invalid, part } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean; part?: string | null }>();
 const model = defineModel<Answer | undefined>();
-const { partOf, setPart } = usePartsOf(model);
+const { partOf, setPart, setParts } = usePartsOf(model);
 
 // The first is for a country that nobody chose yet.
 const formats = computed(() => asked.settings.countries as Format[]);
 const format = computed(() => formats.value.find((f) => f.code === partOf('country')) ?? formats.value[0]!);
 
 const autocomplete: Record<string, string> = { street: 'address-line1', extra: 'address-line2', town: 'address-level2', region: 'address-level1', postcode: 'postal-code' };
+// What is suggested while typing is a help and never forced: a line of its own is as good as one that was chosen.
+const suggest = inject(suggestKey, undefined);
+const suggested = ref<Suggested[]>([]);
+const inFull = (address: Suggested) => [address.street, [address.postcode, address.town].filter(Boolean).join(' ')].join(', ');
+let timer: ReturnType<typeof setTimeout> | undefined;
+let turns = 0;
+
+function onStreet(event: Event): void {
+  const typed = (event.target as HTMLInputElement).value;
+  const chosen = suggested.value.find((s) => inFull(s) === typed);
+  if (chosen) {
+    setParts({ street: chosen.street, town: chosen.town, ...(chosen.postcode ? { postcode: chosen.postcode } : {}) });
+    suggested.value = [];
+    return;
+  }
+  setPart('street', event);
+  clearTimeout(timer);
+  if (suggest) timer = setTimeout(() => void look(typed), 250);
+}
+
+async function look(typed: string): Promise<void> {
+  const turn = ++turns;
+  const found = partOf('country') && typed.trim().length >= 3 ? await suggest!(partOf('country'), typed).catch(() => []) : [];
+  if (turn === turns) suggested.value = found;
+}
+
+onBeforeUnmount(() => clearTimeout(timer));
+
 const isWrong = (name: string) => invalid && (part == null || part === name);
 </script>
 
@@ -47,8 +76,12 @@ const isWrong = (name: string) => invalid && (part == null || part === name);
         :autocomplete="autocomplete[line.name]"
         :required="asked.required && line.required"
         :aria-invalid="isWrong(line.name) || undefined"
-        @input="setPart(line.name, $event)"
+        :list="line.name === 'street' && suggest ? `${id}-suggested` : undefined"
+        @input="line.name === 'street' ? onStreet($event) : setPart(line.name, $event)"
       />
     </div>
+    <datalist v-if="suggest" :id="`${id}-suggested`">
+      <option v-for="address in suggested" :key="inFull(address)" :value="inFull(address)"></option>
+    </datalist>
   </div>
 </template>

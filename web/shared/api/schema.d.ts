@@ -244,6 +244,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/v1/addresses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SuggestAddresses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/session": {
         parameters: {
             query?: never;
@@ -1373,6 +1389,11 @@ export interface components {
             /** Format: int64 */
             held: number;
         };
+        SuggestedAddress: {
+            street: string;
+            town: string;
+            postcode: string;
+        };
         SwitchRequest: {
             on: boolean;
         };
@@ -2056,6 +2077,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrderPageView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SuggestAddresses: {
+        parameters: {
+            query: {
+                country: string;
+                q: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestedAddress"][];
                 };
             };
             /** @description Unprocessable Entity */
