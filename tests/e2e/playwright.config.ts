@@ -2,8 +2,8 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
-  // Two cores, and each world has a database, a server and the stand-ins.
-  workers: 1,
+  // Each worker has a world of its own: a database, a server and the stand-ins. Most of a test is waiting, so two share two cores well.
+  workers: 2,
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: [['list'], ['json']],

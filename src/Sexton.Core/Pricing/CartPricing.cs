@@ -18,7 +18,7 @@ internal sealed class CartPricing
     public const long MostMinor = 1_000_000_000_000;
 
     private readonly List<PriceRow> _rows = [];
-    private readonly List<TaxSum> _taxes = [];
+    private readonly TaxReckoning _taxes = new();
     private readonly List<Charged> _charged = [];
     private Evaluation _cart = null!;
     private TaxRules _tax = TaxRules.None;
@@ -27,7 +27,7 @@ internal sealed class CartPricing
     public IReadOnlyList<PriceRow> Rows => _rows;
 
     /// <summary>The tax by rate, the lowest first; a rate of 0 among them.</summary>
-    public IReadOnlyList<TaxSum> Taxes => _taxes;
+    public IReadOnlyList<TaxSum> Taxes => _taxes.Sums;
 
     /// <summary>The total with tax.</summary>
     public long TotalMinor { get; private set; }
@@ -42,7 +42,6 @@ internal sealed class CartPricing
     {
         (_cart, _tax, _currencyUnit) = (cart, products.Tax, MoneyText.UnitOf(products.Currency));
         _rows.Clear();
-        _taxes.Clear();
         var goods = 0L;
         for (var line = 0; line < cart.LineCount; line++)
         {
@@ -58,7 +57,7 @@ internal sealed class CartPricing
             TakeOff(products.FindCoupon(cart.Cart.Coupon));
         }
 
-        ReckonTax();
+        TotalMinor = _taxes.Reckon(_rows, _tax);
     }
 
     private long PriceLine(int line)
@@ -357,96 +356,37 @@ internal sealed class CartPricing
         }
 
         // Over the rates by what stands at each, so that the tax falls as the price does.
-        CountRates();
-        var (dues, shares) = (ArrayPool<Int128>.Shared.Rent(_taxes.Count), ArrayPool<long>.Shared.Rent(_taxes.Count));
+        var sums = _taxes.Count(_rows);
+        var (dues, shares) = (ArrayPool<Int128>.Shared.Rent(sums.Count), ArrayPool<long>.Shared.Rent(sums.Count));
         var all = Int128.Zero;
-        for (var i = 0; i < _taxes.Count; i++)
+        for (var i = 0; i < sums.Count; i++)
         {
-            dues[i] = Math.Max(0, _taxes[i].BaseMinor);
-            all += dues[i];
+            all += Math.Max(0, sums[i].BaseMinor);
+            dues[i] = (Int128)Math.Max(0, sums[i].BaseMinor) * off;
         }
 
-        for (var i = 0; i < _taxes.Count; i++)
-        {
-            dues[i] *= off;
-        }
-
-        LargestRemainder.Share(dues.AsSpan(0, _taxes.Count), all, off, shares);
-        for (var i = 0; i < _taxes.Count; i++)
+        LargestRemainder.Share(dues.AsSpan(0, sums.Count), all, off, shares);
+        var several = shares.AsSpan(0, sums.Count).Count(0) < sums.Count - 1;
+        for (var i = 0; i < sums.Count; i++)
         {
             if (shares[i] != 0)
             {
-                _rows.Add(new PriceRow { Kind = PriceRowKind.Coupon, Place = Place.Order, Coupon = coupon, IsOneOfSeveral = shares.AsSpan(0, _taxes.Count).Count(0) < _taxes.Count - 1, Quantity = 1, UnitMinor = -shares[i], SumMinor = -shares[i], TaxPpm = _taxes[i].RatePpm });
+                _rows.Add(new PriceRow
+                {
+                    Kind = PriceRowKind.Coupon,
+                    Place = Place.Order,
+                    Coupon = coupon,
+                    IsOneOfSeveral = several,
+                    Quantity = 1,
+                    UnitMinor = -shares[i],
+                    SumMinor = -shares[i],
+                    TaxPpm = sums[i].RatePpm,
+                });
             }
         }
 
         ArrayPool<Int128>.Shared.Return(dues);
         ArrayPool<long>.Shared.Return(shares);
-    }
-
-    private void CountRates()
-    {
-        _taxes.Clear();
-        foreach (ref readonly var row in CollectionsMarshal.AsSpan(_rows))
-        {
-            var at = 0;
-            while (at < _taxes.Count && _taxes[at].RatePpm < row.TaxPpm)
-            {
-                at++;
-            }
-
-            if (at == _taxes.Count || _taxes[at].RatePpm != row.TaxPpm)
-            {
-                _taxes.Insert(at, new TaxSum(row.TaxPpm, 0, 0));
-            }
-
-            _taxes[at] = _taxes[at] with { BaseMinor = _taxes[at].BaseMinor + row.SumMinor };
-        }
-    }
-
-    private void ReckonTax()
-    {
-        CountRates();
-        TotalMinor = 0;
-        var (dues, shares) = (ArrayPool<long>.Shared.Rent(_rows.Count), ArrayPool<long>.Shared.Rent(_rows.Count));
-        for (var i = 0; i < _taxes.Count; i++)
-        {
-            var (rate, sum, _) = _taxes[i];
-            var tax = Exact.Round((Int128)sum * rate, _tax.DenominatorOf(rate));
-            _taxes[i] = new TaxSum(rate, sum, tax);
-            TotalMinor += _tax.PricesIncludeTax ? sum : sum + tax;
-            if (rate > 0)
-            {
-                ShareTax(rate, tax, dues, shares);
-            }
-        }
-
-        ArrayPool<long>.Shared.Return(dues);
-        ArrayPool<long>.Shared.Return(shares);
-    }
-
-    private void ShareTax(int rate, long tax, long[] dues, long[] shares)
-    {
-        var count = 0;
-        var rows = CollectionsMarshal.AsSpan(_rows);
-        foreach (ref readonly var row in rows)
-        {
-            if (row.TaxPpm == rate)
-            {
-                // A row is at most 10¹², a rate at most 10⁶.
-                dues[count++] = row.SumMinor * rate;
-            }
-        }
-
-        LargestRemainder.Share(dues.AsSpan(0, count), _tax.DenominatorOf(rate), tax, shares);
-        count = 0;
-        foreach (ref var row in rows)
-        {
-            if (row.TaxPpm == rate)
-            {
-                row.TaxMinor = shares[count++];
-            }
-        }
     }
 
     [StructLayout(LayoutKind.Auto)]
