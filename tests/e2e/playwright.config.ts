@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: '.',
   // Each worker has a world of its own: a database, a server and the stand-ins. Most of a test is waiting, so two share two cores well.
   workers: 2,
-  timeout: 60_000,
+  timeout: 120_000,
   expect: { timeout: 10_000 },
   reporter: [['list'], ['json']],
   use: {
