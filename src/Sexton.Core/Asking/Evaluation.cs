@@ -99,15 +99,20 @@ public sealed partial class Evaluation : IOccasion
     /// <param name="cart">The cart.</param>
     /// <param name="today">Today, in the time zone of the shop.</param>
     /// <param name="stock">What is left of what is counted; null where nothing is.</param>
-    /// <param name="registry">What registries said of numbers; null where none was asked.</param>
-    public static Evaluation Of(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null, RegistryFindings? registry = null)
+    public static Evaluation Of(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null)
     {
         var evaluation = new Evaluation();
-        evaluation.Run(plan, products, cart, today, stock, registry);
+        evaluation.Run(plan, products, cart, today, stock);
         return evaluation;
     }
 
     /// <inheritdoc cref="Of"/>
+    /// <param name="plan">The compiled register.</param>
+    /// <param name="products">What the shop sells.</param>
+    /// <param name="cart">The cart.</param>
+    /// <param name="today">Today, in the time zone of the shop.</param>
+    /// <param name="stock">What is left of what is counted; null where nothing is.</param>
+    /// <param name="registry">What registries said of numbers; null where none was asked.</param>
     public void Run(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null, RegistryFindings? registry = null)
     {
         _registry = registry ?? RegistryFindings.None;
@@ -159,15 +164,15 @@ public sealed partial class Evaluation : IOccasion
         _problems.Add(new AnswerProblem(refusal, field, LineIdAt(place), UnitIdAt(place), field?.Field.Step ?? Step.Cart.Key));
 
     /// <summary>The numbers that a registry is to be asked about, and was not yet.</summary>
-    public IEnumerable<string> ToLookUp() => _asked
-        .Select(static a => a.Value is null ? null : a.Field.Rule.Lookup(a.Value)).OfType<string>()
-        .Where(n => _registry.Of(n) == RegistryFinding.NotAsked).Distinct(StringComparer.Ordinal);
+    public IEnumerable<string> ToLookUp() => !_fields.Exists(static f => f.Rule.LooksUp) ? [] : _asked
+        .Where(a => a.Field.Rule.LooksUp && a.Value is not null && FindingOf(a) == RegistryFinding.NotAsked)
+        .Select(static a => a.Value!.Text!).Distinct(StringComparer.Ordinal);
 
     /// <inheritdoc/>
     RegistryFinding IOccasion.Registry(string number) => _registry.Of(number);
 
     /// <summary>What a registry said of an answer; <see cref="RegistryFinding.NotAsked"/> where it has no say.</summary>
-    public RegistryFinding FindingOf(AskedField asked) => asked.Value is not null && asked.Field.Rule.Lookup(asked.Value) is { } number ? _registry.Of(number) : RegistryFinding.NotAsked;
+    public RegistryFinding FindingOf(AskedField asked) => asked.Field.Rule.LooksUp && asked.Value?.Text is { } number ? _registry.Of(number) : RegistryFinding.NotAsked;
 
     /// <inheritdoc/>
     bool IOccasion.Offers(int choice) => _reading!.ChoiceWhen[choice]?.Holds(this, _readingAt) ?? true;

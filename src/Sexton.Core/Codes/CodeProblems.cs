@@ -8,7 +8,6 @@ internal static class CodeProblems
 {
     private const int MostUses = 100;
     private const int MostOfAUse = 100_000;
-    private const int LongestPart = 20;
     private const int MostGrams = 10_000_000;
 
     public static IEnumerable<(string Setting, string Sentence)> Of(PlannedField field)
@@ -22,15 +21,15 @@ internal static class CodeProblems
                     : "Only what is answered once per line can be part of its item code.");
             }
 
-            if (new[] { code.Part, code.Rule.Separator ?? "", code.Rule.WhenEmpty ?? "" }.Any(static p => p.Length > LongestPart))
+            if (new[] { code.Part, code.Rule.Separator ?? "", code.Rule.WhenEmpty ?? "" }.Any(static p => p.Length > CodeRule.LongestPart))
             {
-                yield return ("code", $"A part of a code has at most {LongestPart} characters.");
+                yield return ("code", $"A part of a code has at most {CodeRule.LongestPart} characters.");
             }
         }
 
-        if (field.Rule.Choices.Any(static c => c.Code.Length > LongestPart || c.WeightGrams is < 0 or > MostGrams))
+        if (field.Rule.Choices.Any(static c => c.Code.Length > CodeRule.LongestPart || c.WeightGrams is < 0 or > MostGrams))
         {
-            yield return ("settings.choices", $"The code of a choice has at most {LongestPart} characters, and it weighs from 0 to {MostGrams / 1000} kg.");
+            yield return ("settings.choices", $"The code of a choice has at most {CodeRule.LongestPart} characters, and it weighs from 0 to {MostGrams / 1000} kg.");
         }
 
         if (field.Field.Uses.Length > MostUses)

@@ -21,6 +21,9 @@ public enum CodeCase
 /// </summary>
 public sealed record CodeRule
 {
+    /// <summary>The greatest length of a part or separator, in characters.</summary>
+    public const int LongestPart = 20;
+
     /// <summary>Leaves everything open.</summary>
     public static readonly CodeRule Open = new();
 
@@ -36,7 +39,7 @@ public sealed record CodeRule
     /// <summary>The case of the letters; null for as the wider rule says.</summary>
     public CodeCase? Case { get; init; }
 
-    /// <summary>The greatest length in characters, of the whole code or, in the rule of a field, of its part; null for as the wider rule says.</summary>
+    /// <summary>The greatest length of the whole code in characters; null for as the wider rule says. In the rule of a field it says nothing.</summary>
     public int? Longest { get; init; }
 
     /// <summary>What stands for an answer that is not there; "" for nothing at all, null for as the wider rule says.</summary>

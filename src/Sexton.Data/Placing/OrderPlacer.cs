@@ -41,6 +41,7 @@ public sealed class OrderPlacer(SextonDb db)
     }
 
     // One statement with data-modifying parts: the first takes the attempt, and where it was taken before nothing else happens.
+    // What was held is locked in the order of the codes before any of it is changed: the condition that counts the locked rows sees to that.
     // EF's change tracker would send as many parameters as there are rows; arrays through unnest keep one plan for any size.
     private const string Sql =
         """

@@ -43,7 +43,10 @@ public sealed class StockKeeper(SextonDb db)
         return null;
     }
 
-    /// <summary>Ends an attempt that becomes no order: what it held is given back, in the same statement and at most once.</summary>
+    /// <summary>
+    /// Ends an attempt that becomes no order: what it held is given back, in the same statement and at most once. The condition that counts
+    /// the locked rows makes all locks come before the first change, as when an order is placed.
+    /// </summary>
     public Task EndAsync(Guid attempt, AttemptState state, CancellationToken cancel) => db.Database.ExecuteSqlAsync(
         $"""
         with ended as (

@@ -8,13 +8,19 @@ namespace Sexton.Data.Placing;
 /// <param name="Country">The country of the shopper.</param>
 /// <param name="Day">The day on which it was evaluated.</param>
 /// <param name="NotAsked">What was not asked, and why.</param>
-/// <param name="Uses">What it uses up.</param>
-/// <param name="WeightGrams">What it weighs, in grams.</param>
-/// <param name="Lookups">What registries said of answers.</param>
-public sealed record StoredFacts(string Group, string Country, DateOnly Day, ImmutableArray<NotAskedAnswer> NotAsked, ImmutableArray<OrderUse> Uses, long WeightGrams, ImmutableArray<OrderLookup> Lookups)
+public sealed record StoredFacts(string Group, string Country, DateOnly Day, ImmutableArray<NotAskedAnswer> NotAsked)
 {
+    /// <summary>What it uses up.</summary>
+    public ImmutableArray<OrderUse> Uses { get; init; } = [];
+
+    /// <summary>What it weighs, in grams.</summary>
+    public long WeightGrams { get; init; }
+
+    /// <summary>What registries said of answers.</summary>
+    public ImmutableArray<OrderLookup> Lookups { get; init; } = [];
+
     /// <summary>Those of an order.</summary>
-    public static StoredFacts Of(OrderContent order) => new(order.Group, order.Country, order.Day, order.NotAsked, order.Uses, order.WeightGrams, order.Lookups);
+    public static StoredFacts Of(OrderContent order) => new(order.Group, order.Country, order.Day, order.NotAsked) { Uses = order.Uses, WeightGrams = order.WeightGrams, Lookups = order.Lookups };
 }
 
 /// <summary>The facts of a line as they stand in its row.</summary>

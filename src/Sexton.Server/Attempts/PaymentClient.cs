@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Attempts;
 
@@ -40,7 +41,7 @@ internal sealed class PaymentClient(HttpClient http)
 
             return response.IsSuccessStatusCode ? await response.Content.ReadFromJsonAsync<ProviderCharge>(Json, cancel) : null;
         }
-        catch (Exception e) when (e is HttpRequestException or IOException or JsonException or OperationCanceledException && !cancel.IsCancellationRequested)
+        catch (Exception e) when (Outage.Is(e, cancel))
         {
             return null;
         }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Shop;
 
@@ -27,7 +28,7 @@ internal sealed class AddressSuggestions(HttpClient http)
             var found = await http.GetFromJsonAsync<List<SuggestedAddress>>(new Uri($"?country={country}&q={Uri.EscapeDataString(typed)}", UriKind.Relative), Json, cancel);
             return [.. (found ?? []).Take(Most)];
         }
-        catch (Exception e) when (e is HttpRequestException or IOException or JsonException or OperationCanceledException && !cancel.IsCancellationRequested)
+        catch (Exception e) when (Outage.Is(e, cancel))
         {
             return [];
         }

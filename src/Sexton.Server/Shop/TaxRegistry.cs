@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Net;
 using Sexton.Core.Asking;
+using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Shop;
 
@@ -51,7 +52,7 @@ internal sealed class TaxRegistry(IHttpClientFactory clients, TimeProvider clock
                 : reply.StatusCode == HttpStatusCode.NotFound ? RegistryFinding.Unknown
                 : RegistryFinding.Unreachable;
         }
-        catch (Exception e) when (e is HttpRequestException or IOException or OperationCanceledException && !cancel.IsCancellationRequested)
+        catch (Exception e) when (Outage.Is(e, cancel))
         {
             return RegistryFinding.Unreachable;
         }

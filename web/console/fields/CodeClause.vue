@@ -2,6 +2,7 @@
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { Schemas } from '../../shared/api/client';
+import { choicesOf } from './choices';
 import ClauseNotes from './ClauseNotes.vue';
 import CodeRuleWords from './CodeRuleWords.vue';
 import type { Draft, DraftField } from './draft';
@@ -35,7 +36,7 @@ const leavings = [
   <dd>
     <template v-if="!code">not part of the item code</template>
     <template v-else>
-      puts <template v-if="field.pricing?.codes && !code.part">{{ field.field.settings?.choices ? 'the codes of its choices' : 'what is answered' }}</template
+      puts <template v-if="field.pricing?.codes && !code.part">{{ choicesOf(field).length ? 'the codes of its choices' : 'what is answered' }}</template
       ><template v-else>“<WordInput :value="code.part ?? ''" label="What an answer contributes to the code" placeholder="nothing" @save="set({ ...code!, part: $event })" />”</template> into the item code,
       <CodeRuleWords :model-value="code.rule ?? {}" label="this part" @update:model-value="set({ ...code!, rule: $event })" />
     </template>

@@ -2,6 +2,7 @@
 import MultiSelect from 'primevue/multiselect';
 import { computed } from 'vue';
 import type { Schemas } from '../../shared/api/client';
+import { choicesOf } from './choices';
 import ClauseNotes from './ClauseNotes.vue';
 import type { Draft, DraftField } from './draft';
 import { useDraft } from './draft';
@@ -15,8 +16,7 @@ const { change } = useDraft();
 
 const prices = computed(() => field.field.prices ?? []);
 const set = (next: Schemas['Price'][]) => void change(field.field.key, 'prices', next);
-const choices = computed(() => (field.field.settings?.choices ?? []) as { key: string }[]);
-const unpriced = computed(() => choices.value.find((c) => !prices.value.some((p) => p.choice === c.key)));
+const unpriced = computed(() => choicesOf(field).find((c) => !prices.value.some((p) => p.choice === c.key)));
 const picks = computed(() => ['several_of', 'how_many_of_each'].includes(field.field.type) && prices.value.some((p) => p.choice));
 
 function add(): void {

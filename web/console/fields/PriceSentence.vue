@@ -3,6 +3,7 @@ import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 import AmountInput from './AmountInput.vue';
+import { answersOf } from './choices';
 import type { Condition, Explained } from './condition';
 import ConditionClause from './ConditionClause.vue';
 import type { Draft, DraftField, Level } from './draft';
@@ -25,7 +26,7 @@ const byWords: Record<string, string> = { answer: 'in all', letter: 'a letter', 
 const named = (words: Record<string, string>, keys: readonly string[]) => keys.map((key) => ({ key, name: words[key] ?? key }));
 
 const set = (part: Partial<Schemas['Price']>) => (price.value = { ...price.value, ...part });
-const choices = computed(() => [{ key: null, name: 'an answer' }, ...((field.field.settings?.choices ?? []) as { key: string; label: Record<string, string> }[]).map((c) => ({ key: c.key, name: `“${c.label.en}”` }))]);
+const choices = computed(() => answersOf(field));
 const kinds = computed(() => named(kindWords, field.pricing?.kinds ?? []));
 const by = computed(() => named(byWords, price.value.kind === 'percent' ? ['answer'] : price.value.choice ? (field.pricing?.by_of_choice ?? []) : (field.pricing?.by ?? [])));
 const isCounted = computed(() => !['answer', 'amount'].includes(price.value.by!));

@@ -2,6 +2,7 @@
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { Schemas } from '../../shared/api/client';
+import { answersOf } from './choices';
 import ClauseNotes from './ClauseNotes.vue';
 import type { Condition } from './condition';
 import ConditionClause from './ConditionClause.vue';
@@ -19,7 +20,7 @@ const uses = computed(() => field.field.uses ?? []);
 const set = (next: Schemas['Use'][]) => void change(field.field.key, 'uses', next);
 const setAt = (at: number, part: Partial<Schemas['Use']>) => set(uses.value.map((u, i) => (i === at ? { ...u, ...part } : u)));
 
-const choices = computed(() => [{ key: null, name: 'an answer' }, ...((field.field.settings?.choices ?? []) as { key: string; label: Record<string, string> }[]).map((c) => ({ key: c.key, name: `“${c.label.en}”` }))]);
+const choices = computed(() => answersOf(field));
 const items = computed(() => [
   { key: '', name: 'stock of its own' },
   ...draft.products.flatMap((p) => (p.variants.length ? p.variants.map((v) => ({ key: v.key, name: `${p.name}, ${v.name}` })) : [{ key: p.code, name: p.name }])),

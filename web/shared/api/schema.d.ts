@@ -733,7 +733,7 @@ export interface components {
             case?: null | components["schemas"]["CodeCase"];
             /**
              * Format: int32
-             * @description The greatest length in characters, of the whole code or, in the rule of a field, of its part; null for as the wider rule says.
+             * @description The greatest length of the whole code in characters; null for as the wider rule says. In the rule of a field it says nothing.
              */
             longest?: null | number;
             /** @description What stands for an answer that is not there; "" for nothing at all, null for as the wider rule says. */

@@ -7,7 +7,6 @@ namespace Sexton.Core.Register.Edits;
 /// <summary>Changes to the rules of item codes: "shop" for that of the shop, "products.CODE" for that of a product, "leaves.DESTINATION" for how lines leave.</summary>
 public static class CodeEdit
 {
-    private const int LongestPart = 20;
     private const int LongestCode = 100;
 
     /// <summary>The rule under a path; null for a product without one.</summary>
@@ -37,9 +36,9 @@ public static class CodeEdit
         }
 
         var rule = EditValue.Rule(value, path);
-        if (rule is not null && (rule.Longest is < 1 or > LongestCode || (rule.Separator ?? "").Length > LongestPart || (rule.WhenEmpty ?? "").Length > LongestPart))
+        if (rule is not null && (rule.Longest is < 1 or > LongestCode || (rule.Separator ?? "").Length > CodeRule.LongestPart || (rule.WhenEmpty ?? "").Length > CodeRule.LongestPart))
         {
-            throw new DraftEditException(path, $"A code has from 1 to {LongestCode} characters, and a separator or part at most {LongestPart}.");
+            throw new DraftEditException(path, $"A code has from 1 to {LongestCode} characters, and a separator or part at most {CodeRule.LongestPart}.");
         }
 
         return name switch

@@ -62,8 +62,8 @@ public abstract class AnswerRule
     /// <param name="language">The language of the shopper.</param>
     public abstract string TextOf(AnswerValue value, string language);
 
-    /// <summary>The number that a registry is to be asked about before an answer is taken; null for none.</summary>
-    public virtual string? Lookup(AnswerValue value) => null;
+    /// <summary>Whether a registry is to be asked about an answer, which is then one text, before it is taken.</summary>
+    public virtual bool LooksUp => false;
 
     /// <summary>A longer text that a canonical value keeps beside its own, word for word; null for a type that keeps none.</summary>
     public virtual string? KeptText(AnswerValue value) => null;

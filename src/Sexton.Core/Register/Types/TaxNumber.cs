@@ -58,7 +58,7 @@ public sealed class TaxNumber : FieldType
 
         public override ImmutableArray<AnswerValue> Samples => [.. countries.Select(static c => AnswerValue.Of(TaxNumberDigits.Example(c)))];
 
-        public override string? Lookup(AnswerValue value) => lookedUp ? value.Text : null;
+        public override bool LooksUp => lookedUp;
 
         protected override string Complete(string text)
         {
