@@ -71,6 +71,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The coupons.</summary>
     public DbSet<CouponRow> Coupons => Set<CouponRow>();
 
+    /// <summary>The files that shoppers upload.</summary>
+    public DbSet<FileRow> Files => Set<FileRow>();
+
     /// <summary>The findings.</summary>
     public DbSet<FindingRow> Findings => Set<FindingRow>();
 
@@ -211,6 +214,17 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("servings").HasKey(s => new { s.OrderId, s.Destination });
             e.Property(s => s.Projection).HasColumnType("jsonb");
             e.HasOne<OrderRow>().WithMany().HasForeignKey(s => s.OrderId);
+        });
+        builder.Entity<FileRow>(e =>
+        {
+            e.ToTable("files").HasKey(f => f.Id);
+            e.HasIndex(f => f.CartId);
+            e.HasIndex(f => f.OrderId).HasFilter("order_id is not null");
+        });
+        builder.Entity<FileChunkRow>(e =>
+        {
+            e.ToTable("file_chunks").HasKey(c => new { c.FileId, c.Start });
+            e.HasOne<FileRow>().WithMany().HasForeignKey(c => c.FileId).OnDelete(DeleteBehavior.Cascade);
         });
         builder.Entity<FindingRow>(e =>
         {

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Sexton.Core.Files;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 
@@ -260,5 +261,7 @@ public sealed class TypeTests
         public DateOnly Today => Fixture.Today;
 
         public bool Offers(int choice) => true;
+
+        public KeptFile? File(string id) => KeptFiles.Samples.Find(id);
     }
 }

@@ -1,6 +1,8 @@
 using System.Text;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using MimeKit;
+using Sexton.Core.Files;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
@@ -21,8 +23,8 @@ public sealed class ArtefactTests
 {
     private static readonly LineFacts Facts = new("A", null, "Things", [], System.Collections.Immutable.ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty, Ships: true, CatalogueMinor: 1);
     private static readonly SentOrder Order = MakeOrder();
-    private static readonly ShopperEmailDestination Email = new(new EmailSettings("Shop", new MailboxAddress("Shop", "shop@marrowby.example"), "", 0, id => $"http://localhost/{id}", TimeSpan.Zero));
-    private static readonly BackOfficeDestination BackOffice = new(() => throw new NotSupportedException());
+    private static readonly ShopperEmailDestination Email = new(new EmailSettings("Shop", new MailboxAddress("Shop", "shop@marrowby.example"), "", 0, id => $"http://localhost/{id}", (id, sha256) => $"http://localhost/{id}/files/{sha256}", TimeSpan.Zero));
+    private static readonly BackOfficeDestination BackOffice = new(() => throw new NotSupportedException(), (id, sha256) => $"http://localhost/{id}/{sha256}");
 
     [Fact]
     public void Untouched_everything_is_as_expected()
@@ -112,6 +114,37 @@ public sealed class ArtefactTests
         var order = Order with { Projection = projection };
         Email.ReadBack(Email.Render(order, 1), order).Select(f => f.Found).ShouldAllBe(found => found == text);
         BackOffice.ReadBack(BackOffice.Render(order, 1), order).Single().Found.ShouldBe(text);
+    }
+
+    [Theory]
+    // what is done to the second of two files
+    [InlineData("none", Finding.Shown, Finding.Included, Finding.Confirmed)]
+    [InlineData("hash", Finding.Altered, Finding.Altered, Finding.Altered)]
+    [InlineData("size", Finding.Altered, Finding.Altered, Finding.Altered)]
+    [InlineData("name", Finding.Altered, Finding.Altered, Finding.Altered)]
+    public void A_file_is_proven_by_name_size_and_hash_in_every_artefact(string deed, Finding page, Finding message, Finding record)
+    {
+        FileValue[] files = [new("site.jpg", 82_000, new string('a', 64)), new("the plan (2).pdf", 1, new string('b', 64))];
+        var order = Order with { Projection = new Projection([new Entry("a", null, "site", "Site", string.Join('\n', files.Select(f => f.Text))) { Files = [.. files] }]) };
+        var (from, to) = deed switch
+        {
+            "hash" => (new string('b', 64), new string('c', 64)),
+            "size" => ("size=1", "size=2"),
+            "name" => ("the plan (2).pdf", "the plan.pdf"),
+            _ => ("the plan", "the plan"),
+        };
+        var email = Email.Render(order, 1);
+        Worst(Email.ReadBack(Replace(email, "text/html", Html(from), Html(to)), order), "line/a/site", "html").ShouldBe(message);
+        Worst(Email.ReadBack(Replace(email, "text/plain", from, to), order), "line/a/site", "text").ShouldBe(message);
+
+        var entries = JsonSerializer.Serialize(new { entries = order.Projection.Entries.Select(e => new { slot = e.Slot.ToString(), text = e.Text, files = e.Files.Select(f => new { name = f.Name, size = f.Size, sha256 = f.Sha256 }) }) });
+        Worst(PageReader.ReadBack(Changed(entries), order.Projection), "line/a/site", "page").ShouldBe(page);
+        Worst(BackOffice.ReadBack(Changed(Encoding.UTF8.GetString(BackOffice.Render(order, 1))), order), "line/a/site", "record").ShouldBe(record);
+
+        // The renderer escapes the sign of equality too.
+        static string Html(string text) => text.Replace("=", "&#x3D;", StringComparison.Ordinal);
+
+        byte[] Changed(string json) => Encoding.UTF8.GetBytes(deed == "size" ? json.Replace("\"size\":1,", "\"size\":2,", StringComparison.Ordinal) : json.Replace(from, to, StringComparison.Ordinal));
     }
 
     private static Finding Worst(IEnumerable<SlotFinding> findings, string slot, string part) =>

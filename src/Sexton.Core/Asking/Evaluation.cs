@@ -5,6 +5,7 @@ using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
+using Sexton.Core.Files;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
@@ -30,6 +31,7 @@ public sealed partial class Evaluation : IOccasion
     private bool[] _askedAnywhere = [];
     private Line[] _lines = [];
     private RegistryFindings _registry = RegistryFindings.None;
+    private KeptFiles _files = KeptFiles.None;
     private PlannedField? _reading;
     private Place _readingAt;
 
@@ -113,9 +115,10 @@ public sealed partial class Evaluation : IOccasion
     /// <param name="today">Today, in the time zone of the shop.</param>
     /// <param name="stock">What is left of what is counted; null where nothing is.</param>
     /// <param name="registry">What registries said of numbers; null where none was asked.</param>
-    public void Run(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null, RegistryFindings? registry = null)
+    /// <param name="files">The files that were uploaded for the cart; null for none.</param>
+    public void Run(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null, RegistryFindings? registry = null, KeptFiles? files = null)
     {
-        _registry = registry ?? RegistryFindings.None;
+        (_registry, _files) = (registry ?? RegistryFindings.None, files ?? KeptFiles.None);
         Load(plan, products, cart, today);
         foreach (var field in plan.InOrder)
         {
@@ -170,6 +173,9 @@ public sealed partial class Evaluation : IOccasion
 
     /// <inheritdoc/>
     RegistryFinding IOccasion.Registry(string number) => _registry.Of(number);
+
+    /// <inheritdoc/>
+    KeptFile? IOccasion.File(string id) => _files.Find(id);
 
     /// <summary>What a registry said of an answer; <see cref="RegistryFinding.NotAsked"/> where it has no say.</summary>
     public RegistryFinding FindingOf(AskedField asked) => asked.Field.Rule.LooksUp && asked.Value?.Text is { } number ? _registry.Of(number) : RegistryFinding.NotAsked;

@@ -46,11 +46,13 @@ public sealed record CartContent
     /// The cart with a line added. It joins a line of the same product and variant whose answers, unasked ones too, are all equal, unless
     /// each one is asked for; otherwise it becomes a new last line.
     /// </summary>
+    /// <param name="line">The line.</param>
+    /// <param name="alone">Whether it joins no other, as a line with files.</param>
     /// <exception cref="CartException">The quantity is out of range, or the cart is full.</exception>
-    public CartContent Add(CartLine line)
+    public CartContent Add(CartLine line, bool alone = false)
     {
         CheckQuantity(line);
-        for (var i = 0; i < Lines.Length; i++)
+        for (var i = 0; i < Lines.Length && !alone; i++)
         {
             if (Lines[i].ProductCode == line.ProductCode
                 && Lines[i].VariantCode == line.VariantCode

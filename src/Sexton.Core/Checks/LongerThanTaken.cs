@@ -15,7 +15,7 @@ internal sealed class LongerThanTaken : IDraftCheck
             var field = planned.Field;
             foreach (var destination in DestinationIndex.All.Where(d => field.GoesTo.Contains(d.Key)))
             {
-                if (destination.Longest(field.Level) is { } takes && planned.Rule.LongestText > takes)
+                if (!destination.HasRoomFor(planned.Rule, field.Level) && destination.Longest(field.Level) is { } takes)
                 {
                     var remedies = new List<Remedy> { Remedy.To("Leave off " + destination.Phrase, "goes_to." + destination.Key, false) };
                     if (planned.Type.Settings.Any(s => string.Equals(s.Name, LineText.Longest, StringComparison.Ordinal)))

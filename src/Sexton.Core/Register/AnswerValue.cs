@@ -3,12 +3,13 @@ using System.Globalization;
 using System.Runtime.InteropServices;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Sexton.Core.Files;
 
 namespace Sexton.Core.Register;
 
 /// <summary>
 /// What was entered for a field, before or after it was made canonical. In JSON a string, a number, true or false, an array of strings
-/// (several picked), or an object of strings (named parts, as of an address). Immutable; compared by content.
+/// (several picked), an object of strings (named parts, as of an address), or an array of files. Immutable; compared by content.
 /// </summary>
 [JsonConverter(typeof(AnswerValueConverter))]
 public sealed class AnswerValue : IEquatable<AnswerValue>
@@ -19,7 +20,7 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
     /// <summary>The answer no.</summary>
     public static readonly AnswerValue No = new(Kind.No, null);
 
-    // A text, an array of picks or a dictionary of parts. One field for all keeps an answer within one line of the processor's cache: a cart
+    // A text, an array of picks or of files, or a dictionary of parts. One field for all keeps an answer within one line of the processor's cache: a cart
     // has hundreds, and reaching them costs more than reading them.
     private readonly object? _held;
     private readonly decimal _number;
@@ -35,6 +36,7 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
         No,
         Picks,
         Parts,
+        Files,
     }
 
     /// <summary>The text, or null when the answer is something else.</summary>
@@ -52,6 +54,9 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
     /// <summary>The parts by name, or null when the answer is something else.</summary>
     public ImmutableSortedDictionary<string, string>? Parts => _kind == Kind.Parts ? (ImmutableSortedDictionary<string, string>)_held! : null;
 
+    /// <summary>The files, in the order in which they were chosen; null when the answer is something else.</summary>
+    public ImmutableArray<FileValue>? Files => _kind == Kind.Files ? ImmutableCollectionsMarshal.AsImmutableArray((FileValue[])_held!) : null;
+
     /// <summary>An answer of one text.</summary>
     public static AnswerValue Of(string text) => new(Kind.Text, text);
 
@@ -64,14 +69,18 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
     /// <summary>An answer of several picks.</summary>
     public static AnswerValue Of(ImmutableArray<string> picks) => new(Kind.Picks, ImmutableCollectionsMarshal.AsArray(picks) ?? []);
 
+    /// <summary>An answer of files.</summary>
+    public static AnswerValue Of(ImmutableArray<FileValue> files) => new(Kind.Files, ImmutableCollectionsMarshal.AsArray(files) ?? []);
+
     /// <summary>An answer of named parts.</summary>
     public static AnswerValue Of(IEnumerable<KeyValuePair<string, string>> parts) =>
         new(Kind.Parts, parts.ToImmutableSortedDictionary(StringComparer.Ordinal));
 
-    /// <summary>True for an answer in which nothing was entered: a blank text, no picks, or only blank parts.</summary>
+    /// <summary>True for an answer in which nothing was entered: a blank text, no picks, no files, or only blank parts.</summary>
     public bool IsBlank =>
         Text is { } text ? string.IsNullOrWhiteSpace(text)
         : Picks is { } picks ? picks.IsEmpty
+        : Files is { } files ? files.IsEmpty
         : Parts is { } parts && parts.All(static p => string.IsNullOrWhiteSpace(p.Value));
 
     /// <inheritdoc/>
@@ -84,6 +93,7 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
                 Kind.Text => string.Equals(Text, other.Text, StringComparison.Ordinal),
                 Kind.Number => _number == other._number,
                 Kind.Picks => ((string[])_held!).AsSpan().SequenceEqual((string[])other._held!),
+                Kind.Files => ((FileValue[])_held!).AsSpan().SequenceEqual((FileValue[])other._held!),
                 Kind.Parts => Parts!.SequenceEqual(other.Parts!),
                 _ => true,
             });
@@ -103,6 +113,11 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
             hash.Add(pick, StringComparer.Ordinal);
         }
 
+        foreach (var file in Files ?? [])
+        {
+            hash.Add(file);
+        }
+
         foreach (var (name, text) in Parts ?? ImmutableSortedDictionary<string, string>.Empty)
         {
             hash.Add(name, StringComparer.Ordinal);
@@ -116,7 +131,7 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
     public override string ToString() =>
         Text
         ?? Number?.ToString(CultureInfo.InvariantCulture)
-        ?? (Truth is { } truth ? (truth ? "yes" : "no") : string.Join(", ", Picks ?? [.. Parts!.Values]));
+        ?? (Truth is { } truth ? (truth ? "yes" : "no") : string.Join(", ", Picks ?? (Files is { } files ? [.. files.Select(static f => f.Text)] : [.. Parts!.Values])));
 
     private sealed class AnswerValueConverter : JsonConverter<AnswerValue>
     {
@@ -133,12 +148,20 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
                 case JsonTokenType.Number when reader.TryGetDecimal(out var number):
                     return Of(number);
                 case JsonTokenType.StartArray:
-                    return Of([.. JsonSerializer.Deserialize<string[]>(ref reader, options)!]);
+                    return ReadList(ref reader, options);
                 case JsonTokenType.StartObject:
                     return Of(JsonSerializer.Deserialize<Dictionary<string, string>>(ref reader, options)!);
                 default:
-                    throw new JsonException("An answer is a text, a number, true or false, a list of texts, or an object whose values are texts.");
+                    throw new JsonException("An answer is a text, a number, true or false, a list of texts, an object whose values are texts, or a list of files.");
             }
+        }
+
+        private static AnswerValue ReadList(ref Utf8JsonReader reader, JsonSerializerOptions options)
+        {
+            var ahead = reader;
+            return ahead.Read() && ahead.TokenType == JsonTokenType.StartObject
+                ? Of([.. JsonSerializer.Deserialize<FileValue[]>(ref reader, options)!])
+                : Of([.. JsonSerializer.Deserialize<string[]>(ref reader, options)!]);
         }
 
         public override void Write(Utf8JsonWriter writer, AnswerValue value, JsonSerializerOptions options)
@@ -164,6 +187,10 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
                 }
 
                 writer.WriteEndArray();
+            }
+            else if (value.Files is { } files)
+            {
+                JsonSerializer.Serialize(writer, files, options);
             }
             else
             {

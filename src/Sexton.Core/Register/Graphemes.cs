@@ -25,4 +25,16 @@ public static class Graphemes
 
     /// <summary>Whether a text has at most so many characters. A text whose UTF-16 length fits is not counted: a cluster is never shorter.</summary>
     public static bool FitIn(string text, int longest) => text.Length <= longest || Count(text) <= longest;
+
+    /// <summary>The beginning of a text, of so many characters.</summary>
+    public static string First(string text, int count)
+    {
+        var end = 0;
+        for (var n = 0; n < count && end < text.Length; n++)
+        {
+            end += StringInfo.GetNextTextElementLength(text, end);
+        }
+
+        return text[..end];
+    }
 }

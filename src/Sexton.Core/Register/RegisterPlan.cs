@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
+using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Pricing;
@@ -16,6 +17,7 @@ public sealed class RegisterPlan
     private readonly ImmutableDictionary<string, PlannedField> _byKey;
     private readonly ImmutableArray<ImmutableArray<BoundPrice>> _prices;
     private readonly ConditionalWeakTable<Product, ProductMask> _masks = [];
+    private readonly ImmutableArray<string> _fileFields;
     private ItemCoder? _coder;
 
     internal RegisterPlan(RegisterContent content, ImmutableArray<Step> steps, ImmutableArray<PlannedField> inOrder, ImmutableArray<PlannedField> displayed)
@@ -29,6 +31,7 @@ public sealed class RegisterPlan
         _prices = [.. Enum.GetValues<PriceKind>().Select(kind => PricesIn(displayed, kind))];
         CodeFields = [.. LineFields.Where(static f => f.Field.Code is not null)];
         Uses = [.. displayed.SelectMany(static f => f.Uses)];
+        _fileFields = [.. inOrder.Where(static f => f.Rule.HoldsFiles).Select(static f => f.Field.Key)];
         for (var i = 0; i < inOrder.Length; i++)
         {
             inOrder[i].Ordinal = i;
@@ -98,6 +101,15 @@ public sealed class RegisterPlan
 
     /// <summary>Whether anything is asked of each one of a product.</summary>
     public bool AsksPerUnit(Product product) => MaskOf(product).AnyUnit;
+
+    /// <summary>The ids of the files that a cart refers to, in answers asked or not.</summary>
+    public IReadOnlyList<string> FilesIn(CartContent cart) => _fileFields.IsEmpty ? [] :
+        [.. cart.Lines.SelectMany(FilesIn).Concat(FilesIn(cart.Answers)).Distinct(StringComparer.Ordinal)];
+
+    /// <summary>The same of one line and its units.</summary>
+    public IEnumerable<string> FilesIn(CartLine line) => line.Units.Select(static u => u.Answers).Prepend(line.Answers).SelectMany(FilesIn);
+
+    private IEnumerable<string> FilesIn(AnswerSet answers) => _fileFields.SelectMany(f => answers.Find(f)?.Picks ?? []);
 
     /// <summary>
     /// Compiles a register. A field that cannot be compiled is left out of the plan and named in the problems;

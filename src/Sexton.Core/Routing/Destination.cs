@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Types;
 
 namespace Sexton.Core.Routing;
 
@@ -57,6 +58,9 @@ public sealed record Destination(
 
     /// <summary>The greatest length in characters of an answer of a level; null for no limit.</summary>
     public int? Longest(Level level) => level == Level.Order ? LongestOrderText : LongestLineText;
+
+    /// <summary>Whether it takes every answer that a rule gives. A file is no text: it goes beside the texts, and no limit on them is one on it.</summary>
+    public bool HasRoomFor(AnswerRule rule, Level level) => rule.HoldsFiles || Longest(level) is not { } takes || rule.LongestText <= takes;
 
     /// <summary>True for what is sent, with a delivery to follow; a page is served instead.</summary>
     public bool IsDelivered => Family != DestinationFamily.Pages;

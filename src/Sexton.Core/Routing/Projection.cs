@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Sexton.Core.Asking;
 using Sexton.Core.Conditions;
+using Sexton.Core.Files;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 
@@ -26,9 +27,26 @@ public sealed record Projection(ImmutableArray<Entry> Entries)
 /// <param name="Text">The text that must stand there, exactly.</param>
 public sealed record Entry(string? LineId, string? UnitId, string Field, string Name, string Text)
 {
+    /// <summary>The files, where the answer is some.</summary>
+    public ImmutableArray<FileValue> Files { get; init; } = [];
+
     /// <summary>The slot where it stands.</summary>
     [JsonIgnore]
     public SlotId Slot => SlotId.Of(LineId, UnitId, Field);
+
+    /// <summary>What must be found there, exactly: the text, or name, size and hash of every file.</summary>
+    [JsonIgnore]
+    public string Proof => Files.IsEmpty ? Text : ProofOf(Files);
+
+    /// <summary>What must be found of files: a line for each.</summary>
+    public static string ProofOf(IEnumerable<FileValue> files) => string.Join('\n', files);
+
+    /// <inheritdoc/>
+    public bool Equals(Entry? other) =>
+        other is not null && (LineId, UnitId, Field, Name, Text) == (other.LineId, other.UnitId, other.Field, other.Name, other.Text) && Files.SequenceEqual(other.Files);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => HashCode.Combine(LineId, UnitId, Field, Name, Text, Files.Length);
 }
 
 /// <summary>Projects an order or a cart onto a destination.</summary>
@@ -50,7 +68,7 @@ public static class Projector
         var places = order.Lines
             .SelectMany(static line => line.Units.Select(unit => ((string?)line.Id, (string?)unit)).Prepend((line.Id, null)))
             .Append((null, null));
-        return new Projection([.. places.SelectMany(p => given[p]).Select(static a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, a.Text))]);
+        return new Projection([.. places.SelectMany(p => given[p]).Select(static a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, a.Text) { Files = a.Value!.Files ?? [] })]);
     }
 
     /// <summary>What a page of the cart shows of the answers that it has so far.</summary>
@@ -59,7 +77,7 @@ public static class Projector
         var facts = new Lazy<Evaluation>(cart);
         var entries = cart.Asked
             .Where(a => a.Value is not null && Goes(a.Field, destination, facts, () => a.Place))
-            .Select(a => new Entry(a.LineId, a.UnitId, a.Field.Field.Key, a.Field.Field.Label.In(cart.Cart.Language), a.TextIn(cart.Cart.Language)));
+            .Select(a => new Entry(a.LineId, a.UnitId, a.Field.Field.Key, a.Field.Field.Label.In(cart.Cart.Language), a.TextIn(cart.Cart.Language)) { Files = a.Value!.Files ?? [] });
         return new Projection([.. entries]);
     }
 

@@ -22,7 +22,7 @@ public sealed record SlotFinding(string Slot, string Part, string Expected, stri
         foreach (var entry in projection.Entries)
         {
             var text = found.GetValueOrDefault(entry.Slot);
-            yield return new SlotFinding(entry.Slot.ToString(), part, entry.Text, text, FindingOf(entry.Text, text, ceiling));
+            yield return new SlotFinding(entry.Slot.ToString(), part, entry.Proof, text, FindingOf(entry.Proof, text, ceiling));
         }
     }
 

@@ -706,6 +706,104 @@ namespace Sexton.Data.Migrations
                     b.ToTable("draft_items", (string)null);
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.FileChunkRow", b =>
+                {
+                    b.Property<Guid>("FileId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("file_id");
+
+                    b.Property<long>("Start")
+                        .HasColumnType("bigint")
+                        .HasColumnName("start");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes");
+
+                    b.HasKey("FileId", "Start")
+                        .HasName("pk_file_chunks");
+
+                    b.ToTable("file_chunks", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.FileRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<long>("Announced")
+                        .HasColumnType("bigint")
+                        .HasColumnName("announced");
+
+                    b.Property<Guid>("CartId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("cart_id");
+
+                    b.Property<DateTimeOffset>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<int>("Height")
+                        .HasColumnType("integer")
+                        .HasColumnName("height");
+
+                    b.Property<DateTimeOffset?>("KeptAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("kept_at");
+
+                    b.Property<string>("Kind")
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid?>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
+                    b.Property<long>("Received")
+                        .HasColumnType("bigint")
+                        .HasColumnName("received");
+
+                    b.Property<bool>("Rewritten")
+                        .HasColumnType("boolean")
+                        .HasColumnName("rewritten");
+
+                    b.Property<byte[]>("Sha256")
+                        .HasColumnType("bytea")
+                        .HasColumnName("sha256");
+
+                    b.Property<long>("Size")
+                        .HasColumnType("bigint")
+                        .HasColumnName("size");
+
+                    b.Property<byte[]>("Thumbnail")
+                        .HasColumnType("bytea")
+                        .HasColumnName("thumbnail");
+
+                    b.Property<int>("Width")
+                        .HasColumnType("integer")
+                        .HasColumnName("width");
+
+                    b.HasKey("Id")
+                        .HasName("pk_files");
+
+                    b.HasIndex("CartId")
+                        .HasDatabaseName("ix_files_cart_id");
+
+                    b.HasIndex("OrderId")
+                        .HasDatabaseName("ix_files_order_id")
+                        .HasFilter("order_id is not null");
+
+                    b.ToTable("files", (string)null);
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.FindingRow", b =>
                 {
                     b.Property<Guid>("OrderId")
@@ -1283,6 +1381,16 @@ namespace Sexton.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_deliveries_orders_order_id");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.FileChunkRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.FileRow", null)
+                        .WithMany()
+                        .HasForeignKey("FileId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_file_chunks_files_file_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.FindingRow", b =>

@@ -10,7 +10,8 @@ namespace Sexton.Destinations.BackOffice;
 /// The back office, by HTTP and JSON: a sale is posted under an idempotency key, gets a number there, and is read back by that number.
 /// </summary>
 /// <param name="client">Gives a client whose base address is that of the back office.</param>
-public sealed class BackOfficeDestination(Func<HttpClient> client) : IDeliveredDestination
+/// <param name="linkToFile">The link by which the back office fetches a file of an order, by the SHA-256 of the file.</param>
+public sealed class BackOfficeDestination(Func<HttpClient> client, Func<Guid, string, string> linkToFile) : IDeliveredDestination
 {
     /// <summary>The name of the one part: the record as the other side has it.</summary>
     public const string Part = "record";
@@ -22,7 +23,7 @@ public sealed class BackOfficeDestination(Func<HttpClient> client) : IDeliveredD
     public bool TellsDoublesApart => true;
 
     /// <inheritdoc/>
-    public byte[] Render(SentOrder order, int sequence) => SaleWriter.Write(order);
+    public byte[] Render(SentOrder order, int sequence) => SaleWriter.Write(order, linkToFile);
 
     /// <inheritdoc/>
     public async Task<SendResult> SendAsync(byte[] artefact, string key, Func<Task> handingOver, CancellationToken cancel)

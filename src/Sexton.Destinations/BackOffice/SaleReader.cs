@@ -1,12 +1,13 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Sexton.Core.Files;
 using Sexton.Core.Routing;
 
 namespace Sexton.Destinations.BackOffice;
 
 /// <summary>
 /// Finds the slots in a sale as the back office gives it back. Each slot has one place: a member of the customer, the address,
-/// the note with its key, of the piece with its reference, or of the lines that are part of one. Whatever else is there, or is not what it should be, has no slot in it.
+/// the note or attachment with its key, of the piece with its reference, or of the lines that are part of one. Whatever else is there, or is not what it should be, has no slot in it.
 /// </summary>
 internal static class SaleReader
 {
@@ -19,15 +20,15 @@ internal static class SaleReader
         Put(found, "email", Member(sale?["customer"], "email"));
         Put(found, "telephone", Member(sale?["customer"], "telephone"));
         Put(found, "delivery_address", sale?["ship_to"]);
-        Notes(found, null, null, sale?["notes"]);
+        Notes(found, null, null, sale);
         foreach (var (reference, line) in Referenced(sale?["lines"]))
         {
             // A component stands in a line of its own, and carries what is about it of the line that it is part of.
             var of = Text(Member(line, "part_of")) ?? reference;
-            Notes(found, of, null, Member(line, "notes"));
+            Notes(found, of, null, line);
             foreach (var (unit, piece) in Referenced(Member(line, "pieces")))
             {
-                Notes(found, of, unit, Member(piece, "notes"));
+                Notes(found, of, unit, piece);
             }
         }
 
@@ -69,15 +70,19 @@ internal static class SaleReader
         }
     }
 
-    private static void Notes(Dictionary<SlotId, string> found, string? lineId, string? unitId, JsonNode? notes)
+    private static void Notes(Dictionary<SlotId, string> found, string? lineId, string? unitId, JsonNode? place)
     {
-        var byKey = (notes as JsonArray ?? [])
-            .Select(static n => (Key: Text(Member(n, "key")), Text: Text(Member(n, "text"))))
-            .Where(static n => n.Key is not null && n.Text is not null)
-            .GroupBy(static n => n.Key!, StringComparer.Ordinal);
-        foreach (var same in byKey.Where(static g => g.Count() == 1))
+        var notes = (Member(place, "notes") as JsonArray ?? []).Select(static n => (Key: Text(Member(n, "key")), Text: Text(Member(n, "text"))));
+        var attachments = (Member(place, "attachments") as JsonArray ?? []).Select(static a => (Key: Text(Member(a, "key")), Text: Files(Member(a, "files"))));
+        foreach (var same in notes.Concat(attachments).Where(static n => n.Key is not null && n.Text is not null).GroupBy(static n => n.Key!, StringComparer.Ordinal).Where(static g => g.Count() == 1))
         {
             found[SlotId.Of(lineId, unitId, same.Key)] = same.Single().Text!;
         }
     }
+
+    // As the other side has them: what it fetched, and not what it was told of.
+    private static string? Files(JsonNode? files) => files is not JsonArray list ? null : Entry.ProofOf(list.Select(static f => new FileValue(
+        Text(Member(f, "name")) ?? "",
+        Member(f, "size") is JsonValue size && size.TryGetValue<long>(out var bytes) ? bytes : 0,
+        Text(Member(f, "sha256")) ?? "")));
 }

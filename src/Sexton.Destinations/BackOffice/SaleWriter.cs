@@ -1,5 +1,6 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using Sexton.Core.Files;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
@@ -8,47 +9,55 @@ namespace Sexton.Destinations.BackOffice;
 
 /// <summary>
 /// Writes a sale as the back office takes it: the shop's own answers in named members, every other answer as a note of the sale,
-/// of its line, or of the one piece of a line that it is about.
+/// of its line, or of the one piece of a line that it is about. Files stand beside the notes, each with the link by which it is fetched.
 /// </summary>
-internal static class SaleWriter
+/// <param name="json">Where it is written.</param>
+/// <param name="order">What is written.</param>
+/// <param name="linkToFile">The link to a file of an order, by the SHA-256 of the file.</param>
+internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid, string, string> linkToFile)
 {
     private static readonly JsonWriterOptions Options = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
-    public static byte[] Write(SentOrder order)
+    public static byte[] Write(SentOrder order, Func<Guid, string, string> linkToFile)
     {
         using var bytes = new MemoryStream();
         using (var json = new Utf8JsonWriter(bytes, Options))
         {
-            var own = order.Projection.Of(null).ToList();
-            json.WriteStartObject();
-            json.WriteString("reference", order.Id);
-            json.WriteNumber("shop_number", order.Number);
-            json.WriteString("placed_at", order.PlacedAt);
-            WriteTotals(json, order.Content.Prices);
-            json.WriteNumber("weight_grams", order.Content.WeightGrams);
-            json.WriteStartObject("customer");
-            WriteMember(json, "name", own, BuiltInFields.Name);
-            WriteMember(json, "email", own, BuiltInFields.Email);
-            WriteMember(json, "telephone", own, BuiltInFields.Telephone);
-            json.WriteEndObject();
-            WriteMember(json, "ship_to", own, BuiltInFields.DeliveryAddress);
-            WriteNotes(json, own);
-            WriteCharges(json, order.Content.Prices.ExtrasOf(null));
-            WriteComponents(json, order.Content.Uses.Where(static u => u is { LineId: null, IsSold: true }));
-            json.WriteStartArray("lines");
-            foreach (var line in SaleLine.Of(order))
-            {
-                WriteLine(json, order, line);
-            }
-
-            json.WriteEndArray();
-            json.WriteEndObject();
+            new SaleWriter(json, order, linkToFile).WriteSale();
         }
 
         return bytes.ToArray();
     }
 
-    private static void WriteTotals(Utf8JsonWriter json, PriceList prices)
+    private void WriteSale()
+    {
+        var own = order.Projection.Of(null).ToList();
+        json.WriteStartObject();
+        json.WriteString("reference", order.Id);
+        json.WriteNumber("shop_number", order.Number);
+        json.WriteString("placed_at", order.PlacedAt);
+        WriteTotals(order.Content.Prices);
+        json.WriteNumber("weight_grams", order.Content.WeightGrams);
+        json.WriteStartObject("customer");
+        WriteMember("name", own, BuiltInFields.Name);
+        WriteMember("email", own, BuiltInFields.Email);
+        WriteMember("telephone", own, BuiltInFields.Telephone);
+        json.WriteEndObject();
+        WriteMember("ship_to", own, BuiltInFields.DeliveryAddress);
+        WriteNotes(own);
+        WriteCharges(order.Content.Prices.ExtrasOf(null));
+        WriteComponents(order.Content.Uses.Where(static u => u is { LineId: null, IsSold: true }));
+        json.WriteStartArray("lines");
+        foreach (var line in SaleLine.Of(order))
+        {
+            WriteLine(line);
+        }
+
+        json.WriteEndArray();
+        json.WriteEndObject();
+    }
+
+    private void WriteTotals(PriceList prices)
     {
         json.WriteString("currency", prices.Currency);
         json.WriteNumber("total_minor", prices.TotalMinor);
@@ -66,7 +75,7 @@ internal static class SaleWriter
         json.WriteEndArray();
     }
 
-    private static void WriteLine(Utf8JsonWriter json, SentOrder order, SaleLine line)
+    private void WriteLine(SaleLine line)
     {
         json.WriteStartObject();
         json.WriteString("reference", line.Reference);
@@ -76,21 +85,21 @@ internal static class SaleWriter
         json.WriteNumber("quantity", line.Quantity);
         if (line.Goods is not null)
         {
-            WriteAmounts(json, line.Goods);
+            WriteAmounts(line.Goods);
         }
 
-        WriteCharges(json, line.Charges);
-        WriteComponents(json, line.Components);
-        WriteNotes(json, line.Notes);
+        WriteCharges(line.Charges);
+        WriteComponents(line.Components);
+        WriteNotes(line.Notes);
         if (line.Pieces is not null)
         {
-            WritePieces(json, order, line.Pieces);
+            WritePieces(line.Pieces);
         }
 
         json.WriteEndObject();
     }
 
-    private static void WriteComponents(Utf8JsonWriter json, IEnumerable<OrderUse> uses)
+    private void WriteComponents(IEnumerable<OrderUse> uses)
     {
         json.WriteStartArray("components");
         foreach (var use in uses)
@@ -106,7 +115,7 @@ internal static class SaleWriter
     }
 
     // What comes on top of the goods of a line, or of all of them.
-    private static void WriteCharges(Utf8JsonWriter json, IEnumerable<OrderPrice> rows)
+    private void WriteCharges(IEnumerable<OrderPrice> rows)
     {
         json.WriteStartArray("charges");
         foreach (var row in rows)
@@ -124,14 +133,14 @@ internal static class SaleWriter
             }
 
             json.WriteNumber("quantity", row.Quantity);
-            WriteAmounts(json, row);
+            WriteAmounts(row);
             json.WriteEndObject();
         }
 
         json.WriteEndArray();
     }
 
-    private static void WriteAmounts(Utf8JsonWriter json, OrderPrice row)
+    private void WriteAmounts(OrderPrice row)
     {
         json.WriteNumber("unit_minor", row.UnitMinor);
         json.WriteNumber("sum_minor", row.SumMinor);
@@ -140,7 +149,7 @@ internal static class SaleWriter
     }
 
     // Takes the entry out of the list: what is left over becomes a note.
-    private static void WriteMember(Utf8JsonWriter json, string member, List<Entry> entries, string field)
+    private void WriteMember(string member, List<Entry> entries, string field)
     {
         if (entries.Find(e => e.Field == field) is { } entry)
         {
@@ -149,7 +158,7 @@ internal static class SaleWriter
         }
     }
 
-    private static void WritePieces(Utf8JsonWriter json, SentOrder order, OrderLine line)
+    private void WritePieces(OrderLine line)
     {
         json.WriteStartArray("pieces");
         foreach (var unit in line.Units)
@@ -157,25 +166,55 @@ internal static class SaleWriter
             json.WriteStartObject();
             json.WriteString("reference", unit);
             json.WriteString("name", line.NameOf(unit));
-            WriteNotes(json, order.Projection.Of(line.Id, unit));
+            WriteNotes([.. order.Projection.Of(line.Id, unit)]);
             json.WriteEndObject();
         }
 
         json.WriteEndArray();
     }
 
-    private static void WriteNotes(Utf8JsonWriter json, IEnumerable<Entry> entries)
+    private void WriteNotes(IReadOnlyCollection<Entry> entries)
     {
         json.WriteStartArray("notes");
-        foreach (var entry in entries)
+        foreach (var entry in entries.Where(static e => e.Files.IsEmpty))
         {
-            json.WriteStartObject();
-            json.WriteString("key", entry.Field);
-            json.WriteString("label", entry.Name);
+            BeginNote(entry);
             json.WriteString("text", entry.Text);
             json.WriteEndObject();
         }
 
         json.WriteEndArray();
+        json.WriteStartArray("attachments");
+        foreach (var entry in entries.Where(static e => !e.Files.IsEmpty))
+        {
+            BeginNote(entry);
+            json.WriteStartArray("files");
+            foreach (var file in entry.Files)
+            {
+                WriteFile(file);
+            }
+
+            json.WriteEndArray();
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+    }
+
+    private void BeginNote(Entry entry)
+    {
+        json.WriteStartObject();
+        json.WriteString("key", entry.Field);
+        json.WriteString("label", entry.Name);
+    }
+
+    private void WriteFile(FileValue file)
+    {
+        json.WriteStartObject();
+        json.WriteString("name", file.Name);
+        json.WriteNumber("size", file.Size);
+        json.WriteString("sha256", file.Sha256);
+        json.WriteString("link", linkToFile(order.Id, file.Sha256));
+        json.WriteEndObject();
     }
 }

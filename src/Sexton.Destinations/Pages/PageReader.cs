@@ -1,11 +1,13 @@
 using System.Text.Json;
+using Sexton.Core.Files;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 
 namespace Sexton.Destinations.Pages;
 
 /// <summary>
-/// Reads a page's answer back from the bytes that were served: a JSON body whose "entries" carry a "slot" and a "text".
+/// Reads a page's answer back from the bytes that were served: a JSON body whose "entries" carry a "slot" and a "text", and "files" where the
+/// answer is some.
 /// </summary>
 public static class PageReader
 {
@@ -19,8 +21,12 @@ public static class PageReader
         return page.RootElement.GetProperty("entries").EnumerateArray()
             .GroupBy(e => e.GetProperty("slot").GetString()!, StringComparer.Ordinal)
             .Where(g => g.Count() == 1)
-            .ToDictionary(g => SlotId.Parse(g.Key), g => g.Single().GetProperty("text").GetString()!);
+            .ToDictionary(g => SlotId.Parse(g.Key), g => Found(g.Single()));
     }
+
+    private static string Found(JsonElement entry) => entry.TryGetProperty("files", out var files) && files.GetArrayLength() > 0
+        ? Entry.ProofOf(files.EnumerateArray().Select(static f => new FileValue(f.GetProperty("name").GetString()!, f.GetProperty("size").GetInt64(), f.GetProperty("sha256").GetString()!)))
+        : entry.GetProperty("text").GetString()!;
 
     /// <summary>Compares what was served with what should have been.</summary>
     public static IEnumerable<SlotFinding> ReadBack(byte[] served, Projection expected) =>

@@ -20,7 +20,7 @@ internal static class EmailReader
             : new HtmlParser().ParseDocument(html).QuerySelectorAll("[data-slot]")
                 .GroupBy(e => e.GetAttribute("data-slot")!, StringComparer.Ordinal)
                 .Where(g => g.Count() == 1)
-                .ToDictionary(g => SlotId.Parse(g.Key), g => TextOf(g.Single()));
+                .ToDictionary(g => SlotId.Parse(g.Key), g => FilesIn(g.Single()) ?? TextOf(g.Single()));
     }
 
     /// <summary>
@@ -39,7 +39,8 @@ internal static class EmailReader
             var at = section.FindIndex(line => line.StartsWith(label, StringComparison.Ordinal));
             if (at >= 0)
             {
-                found[entry.Slot] = section[at][label.Length..];
+                var text = section[at][label.Length..];
+                found[entry.Slot] = entry.Files.IsEmpty ? text : FilesIn(text);
                 section.RemoveAt(at);
             }
         }
@@ -59,6 +60,20 @@ internal static class EmailReader
         IText text => text.Data,
         _ => string.Concat(node.ChildNodes.Select(TextOf)),
     };
+
+    // An answer of files is links that each say which file they are; null for any other.
+    private static string? FilesIn(IElement element)
+    {
+        var files = element.QuerySelectorAll("a[href]").Select(static a => FileLink.Read(a.TextContent, a.GetAttribute("href")!)).ToList();
+        return files.Count == 0 || files.Contains(null) ? null : Entry.ProofOf(files!);
+    }
+
+    // A line each: "NAME (SIZE) LINK".
+    private static string FilesIn(string text) => string.Join('\n', text.Split('\n').Select(static line =>
+    {
+        var (link, size) = (line.LastIndexOf(' '), line.LastIndexOf(" (", StringComparison.Ordinal));
+        return size > 0 && link > size && FileLink.Read(line[..size], line[(link + 1)..]) is { } file ? file.ToString() : line;
+    }));
 
     private static string HeadingOf(Entry entry, SentOrder order)
     {

@@ -2,6 +2,7 @@ using System.Net;
 using System.Reflection;
 using HandlebarsDotNet;
 using MimeKit;
+using Sexton.Core.Files;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
@@ -50,11 +51,11 @@ internal sealed class EmailRenderer
                 position = order.LineNumbers[line.Id],
                 name = line.ProductName,
                 quantity = line.Quantity,
-                entries = View(order.Projection.Of(line.Id)),
-                units = line.Units.Select((unit, i) => new { place = i + 1, name = line.NameOf(unit), entries = View(order.Projection.Of(line.Id, unit)) })
+                entries = View(order.Projection.Of(line.Id), order.Id),
+                units = line.Units.Select((unit, i) => new { place = i + 1, name = line.NameOf(unit), entries = View(order.Projection.Of(line.Id, unit), order.Id) })
                     .Where(static u => u.entries.Length > 0).ToArray(),
             }).ToArray(),
-            details = View(order.Projection.Of(null)),
+            details = View(order.Projection.Of(null), order.Id),
         };
 
         var message = new MimeMessage
@@ -76,8 +77,16 @@ internal sealed class EmailRenderer
     /// <summary>The line ends of SMTP.</summary>
     public static FormatOptions Format { get; } = new() { NewLineFormat = NewLineFormat.Dos };
 
-    private static object[] View(IEnumerable<Entry> entries) =>
-        [.. entries.Select(static e => new { slot = e.Slot.ToString(), name = e.Name, text = e.Text })];
+    private object[] View(IEnumerable<Entry> entries, Guid order) =>
+    [
+        .. entries.Select(e => new
+        {
+            slot = e.Slot.ToString(),
+            name = e.Name,
+            text = e.Text,
+            files = e.Files.Select(f => new { name = f.Name, size = FileValue.SizeText(f.Size), link = FileLink.Write(_settings.LinkToFile(order, f.Sha256), f) }).ToArray(),
+        }),
+    ];
 
     private static HandlebarsTemplate<object, object> Compile(string name, bool escape, Func<string, string> lines)
     {

@@ -2,6 +2,7 @@ using System.Globalization;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Conditions;
+using Sexton.Core.Files;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 using Sexton.Data.Placing;
@@ -22,7 +23,7 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
     {
         var products = await current.ProductsAsync(cancel);
         var plan = draft.Compile(await draft.ReadAsync(cancel)).Plan;
-        var evaluation = await evaluator.RunAsync(plan, products, UnitFiller.Fill(plan, products, cart), await stock.LevelsAsync(cancel), cancel);
+        var evaluation = await evaluator.RunAsync(plan, products, UnitFiller.Fill(plan, products, cart), await stock.LevelsAsync(cancel), cancel, KeptFiles.Samples);
         var words = new ConditionWords(plan.Content, types, products);
         return new PreviewView(
             EvaluationView.Of(evaluation, Field.OnTheForm),

@@ -58,8 +58,8 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             throw new DraftEditException("label", "Say what the shopper is asked.");
         }
 
-        var longest = type.Bind(new SettingReader(type, field.Settings)).LongestText;
-        field = field with { GoesTo = type.AsksNothing ? [] : [.. DestinationIndex.All.Where(d => d.Takes(field.Level) && (d.Longest(field.Level) ?? int.MaxValue) >= longest).Select(d => d.Key)] };
+        var rule = type.Bind(new SettingReader(type, field.Settings));
+        field = field with { GoesTo = type.AsksNothing ? [] : [.. DestinationIndex.All.Where(d => d.Takes(field.Level) && d.HasRoomFor(rule, field.Level)).Select(d => d.Key)] };
         return await AddAsync(DraftItemKind.Field, field.Key, DraftItems.Write(field), actor, cancel);
     }
 

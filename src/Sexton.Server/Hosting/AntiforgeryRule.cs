@@ -12,13 +12,14 @@ internal static class AntiforgeryRule
         api.MapGet("antiforgery", (HttpContext http, IAntiforgery antiforgery) =>
             new AntiforgeryToken(antiforgery.GetAndStoreTokens(http).RequestToken!)).WithName("GetAntiforgeryToken").WithTags("Antiforgery");
 
-    /// <summary>Wants the token for every method but GET in a group.</summary>
+    /// <summary>Wants the token for every method that may change something in a group.</summary>
     public static RouteGroupBuilder WithAntiforgery(this RouteGroupBuilder group)
     {
         group.AddEndpointFilter(async (context, next) =>
         {
             var http = context.HttpContext;
-            if (!HttpMethods.IsGet(http.Request.Method)
+            var method = http.Request.Method;
+            if (!HttpMethods.IsGet(method) && !HttpMethods.IsHead(method) && !HttpMethods.IsOptions(method)
                 && !await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http))
             {
                 throw new ApiProblemException(StatusCodes.Status400BadRequest, "antiforgery", $"The header {Header} is missing or out of date. Reload the page.");

@@ -12,6 +12,7 @@ using Sexton.Core.Asking;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 using Sexton.Data;
+using Sexton.Data.Files;
 using Sexton.Data.Placing;
 using Sexton.Data.Queue;
 using Sexton.Data.Rows;
@@ -22,6 +23,7 @@ using Sexton.Server.Accounts;
 using Sexton.Server.Attempts;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Fields;
+using Sexton.Server.Files;
 using Sexton.Server.Orders;
 using Sexton.Server.Shop;
 using Sexton.Server.Shoppers;
@@ -64,6 +66,7 @@ internal static class SextonHost
         {
             services.AddHostedService<DeliveryWorker>();
             services.AddHostedService<AttemptSettler>();
+            services.AddHostedService(static provider => provider.GetRequiredService<Sweeper>());
             services.AddHostedService(static provider => provider.GetRequiredService<CurrentNumbers>());
         }
 
@@ -121,6 +124,7 @@ internal static class SextonHost
             .AddPolicy(Roles.Manager, policy => policy.RequireRole(Roles.Manager))
             .AddPolicy(Roles.Support, policy => policy.RequireRole(Roles.Manager, Roles.Support));
         services.AddSingleton<OrderLinks>();
+        services.AddSingleton<FileLinks>();
     }
 
     private static Task Refuse(HttpResponse response, int status)
@@ -167,7 +171,13 @@ internal static class SextonHost
         services.AddScoped<StockKeeper>();
         services.AddSingleton<StockGlance>();
         services.AddSingleton<TaxRegistry>();
-        services.AddSingleton<Evaluator>();
+        services.AddScoped<Evaluator>();
+        services.AddScoped<FileStore>();
+        services.AddScoped<Uploads>();
+        services.AddScoped<CartFiles>();
+        services.AddScoped<FileReplies>();
+        services.AddSingleton<PictureMaker>();
+        services.AddSingleton<Sweeper>();
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();
         services.AddScoped<Servings>();
@@ -203,7 +213,7 @@ internal static class SextonHost
         services.AddSingleton<IDeliveredDestination>(provider =>
         {
             var clients = provider.GetRequiredService<IHttpClientFactory>();
-            return new BackOfficeDestination(() => clients.CreateClient("back office"));
+            return new BackOfficeDestination(() => clients.CreateClient("back office"), provider.GetRequiredService<FileLinks>().LinkTo);
         });
         services.AddSingleton<IDeliveredDestination>(provider => new ShopperEmailDestination(new EmailSettings(
             options.ShopName,
@@ -211,6 +221,7 @@ internal static class SextonHost
             options.MailHost,
             options.MailPort,
             provider.GetRequiredService<OrderLinks>().LinkTo,
+            provider.GetRequiredService<OrderLinks>().LinkToFile,
             TimeSpan.FromSeconds(options.TimeOutSeconds))));
     }
 
@@ -230,6 +241,8 @@ internal static class SextonHost
         selling.MapCart();
         selling.MapAttempts();
         selling.MapConfirmation();
+        selling.MapUploads();
+        selling.MapFiles();
         selling.MapShoppers();
         AddressSuggestions.Map(selling);
 

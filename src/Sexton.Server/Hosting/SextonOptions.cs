@@ -59,6 +59,12 @@ internal sealed class SextonOptions
     /// <summary>The longest wait for the payment provider and the registry, in seconds: a shopper is waiting.</summary>
     public int PaymentTimeOutSeconds { get; set; } = 5;
 
+    /// <summary>After how many days an untouched cart is cleared away with its files.</summary>
+    public int CartDays { get; set; } = 30;
+
+    /// <summary>How much a cart may hold in files, in millions of bytes.</summary>
+    public int CartMegabytes { get; set; } = 500;
+
     /// <summary>How many deliveries one process sends at a time.</summary>
     public int Workers { get; set; } = 4;
 

@@ -7,6 +7,7 @@ using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
 using Sexton.Server.Deliveries;
+using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
 using Sexton.Server.Versions;
@@ -24,6 +25,8 @@ internal static class OrderEndpoints
         console.MapGet("orders/{number:long}", ReadAsync).WithName("GetOrder").Produces<OrderPageView>();
         console.MapGet("orders/{number:long}/trail", TrailAsync).WithName("GetTrail");
         console.MapGet("orders/{number:long}/evidence/{destination}", EvidenceEndpoint.ReadAsync).WithName("GetEvidence");
+        FileEndpoints.MapOfOrder(console, "orders/{number:long}", "Order", async (http, cancel) =>
+            (await http.RequestServices.GetRequiredService<OrderReader>().FindAsync((string)http.GetRouteValue("number")!, cancel)).Id);
         console.MapPost("orders/{number:long}/deliveries/{destination}/again", AgainAsync).WithName("SendAgain");
     }
 
@@ -63,11 +66,12 @@ internal static class OrderEndpoints
         return await servings.ServeAsync(order, DestinationIndex.OrderPage, cancel);
     }
 
-    private static async Task<TrailView> TrailAsync(string number, OrderReader orders, TrailReader trails, CurrentRegister current, CancellationToken cancel)
+    private static async Task<TrailView> TrailAsync(string number, OrderReader orders, TrailReader trails, CurrentRegister current, OrderLinks links, CancellationToken cancel)
     {
         var (version, _) = await current.GetAsync(cancel);
         var order = await orders.FindAsync(number, cancel);
         var trail = await trails.ReadAsync(order, cancel);
+        var page = FileEndpoints.PageOf(order, DestinationIndex.OrderPage, links);
         return new TrailView(
             [.. DestinationIndex.All.Select(d => new TrailColumn(d.Key, d.Name, d.Family, trail.Deliveries.GetValueOrDefault(d.Key)?.Receipt))],
             [.. order.Content.Answers.Select(a => new TrailRow(
@@ -78,6 +82,7 @@ internal static class OrderEndpoints
                 // An answer that the order page does not get is not shown here either, only followed.
                 trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? a.Text : null,
                 a.Value is not null && trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? version.Plan.Find(a.Field)?.Rule.KeptText(a.Value) : null,
+                [.. (trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? a.Value?.Files ?? [] : []).Select(f => FileView.Of(f, page))],
                 version.Plan.Find(a.Field)?.Field.Sensitive == true,
                 Told(order.Content.Lookups.FirstOrDefault(l => (l.LineId, l.UnitId, l.Field) == (a.LineId, a.UnitId, a.Field))?.Finding),
                 a.Value is null,
@@ -153,8 +158,9 @@ internal sealed record TrailColumn(string Key, string Name, DestinationFamily Fa
 /// <param name="Label">The question.</param>
 /// <param name="Text">The answer; null when the order page does not get it.</param>
 /// <param name="Kept">A longer text that the answer keeps word for word, such as what was agreed to; or null.</param>
+/// <param name="Files">The files, where the answer is some that the order page gets.</param>
 /// <param name="Sensitive">Whether it is covered until somebody asks to see it.</param>
 /// <param name="Registry">What the registry said of it, or null.</param>
 /// <param name="LeftEmpty">Whether it was left empty.</param>
 /// <param name="Marks">A mark for each destination.</param>
-internal sealed record TrailRow(string Slot, string? LineId, string? UnitId, string Label, string? Text, string? Kept, bool Sensitive, string? Registry, bool LeftEmpty, IReadOnlyList<MarkView> Marks);
+internal sealed record TrailRow(string Slot, string? LineId, string? UnitId, string Label, string? Text, string? Kept, IReadOnlyList<FileView> Files, bool Sensitive, string? Registry, bool LeftEmpty, IReadOnlyList<MarkView> Marks);

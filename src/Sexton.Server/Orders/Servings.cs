@@ -5,6 +5,7 @@ using Microsoft.Extensions.Options;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Data;
+using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
 using Sexton.Server.Versions;
@@ -12,7 +13,7 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Orders;
 
 /// <summary>Serves the pages of an order, and puts on record what was served.</summary>
-internal sealed class Servings(SextonDb db, CurrentRegister current, IOptions<JsonOptions> json, TimeProvider clock)
+internal sealed class Servings(SextonDb db, CurrentRegister current, OrderLinks links, IOptions<JsonOptions> json, TimeProvider clock)
 {
     /// <summary>
     /// Serves a page. It is written to bytes first, kept, and then handed to the reader: what is kept as evidence is what was served.
@@ -24,7 +25,7 @@ internal sealed class Servings(SextonDb db, CurrentRegister current, IOptions<Js
     {
         var (version, _) = await current.GetAsync(cancel);
         var projection = Projector.Project(order.Content, version.Plan, destination);
-        var served = JsonSerializer.SerializeToUtf8Bytes(OrderPageView.Of(order, projection, version.Plan, destination), json.Value.SerializerOptions);
+        var served = JsonSerializer.SerializeToUtf8Bytes(OrderPageView.Of(order, projection, version.Plan, destination, FileEndpoints.PageOf(order, destination, links)), json.Value.SerializerOptions);
         var (now, expected) = (clock.GetUtcNow(), JsonSerializer.Serialize(projection, RegisterJson.Options));
         await db.Database.ExecuteSqlAsync(
             $"""

@@ -44,8 +44,8 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
     // A cart page shows answers before they are ordered: what counts is whether it showed the answer that was.
     private static Projection AsOrdered(Projection shown, OrderContent order)
     {
-        var given = order.Answers.Where(a => a.Value is not null).ToDictionary(a => a.Slot, a => a.Text);
-        return new Projection([.. shown.Entries.Where(e => given.ContainsKey(e.Slot)).Select(e => e with { Text = given[e.Slot] })]);
+        var given = order.Answers.Where(a => a.Value is not null).ToDictionary(a => a.Slot);
+        return new Projection([.. shown.Entries.Where(e => given.ContainsKey(e.Slot)).Select(e => e with { Text = given[e.Slot].Text, Files = given[e.Slot].Value!.Files ?? [] })]);
     }
 }
 

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Sexton.Core.Cart;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
+using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Versions;
 
@@ -29,7 +30,8 @@ internal static class CartEndpoints
     {
         var (version, products) = await current.GetAsync(cancel);
         var line = UnitFiller.Fill(version.Plan, products, request.AsLine(products));
-        var row = await carts.ChangeAsync(cart => key is not null && cart.Added.Contains(key) ? cart : cart.Add(line).Remember(key).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
+        var alone = version.Plan.FilesIn(line).Any();
+        var row = await carts.ChangeAsync(cart => key is not null && cart.Added.Contains(key) ? cart : cart.Add(line, alone).Remember(key).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
         return await page.ServeAsync(row, cancel);
     }
 
@@ -89,10 +91,13 @@ internal sealed record CartView(string StepReached, CartContent Cart, Evaluation
 /// <param name="UnitId">The unit within its line, or null.</param>
 /// <param name="Name">What it is called there.</param>
 /// <param name="Text">The answer.</param>
-internal sealed record EntryView(string Slot, string? LineId, string? UnitId, string Name, string Text)
+/// <param name="Files">The files, where the answer is some.</param>
+internal sealed record EntryView(string Slot, string? LineId, string? UnitId, string Name, string Text, IReadOnlyList<FileView> Files)
 {
-    public static IReadOnlyList<EntryView> Of(Projection projection) =>
-        [.. projection.Entries.Select(static e => new EntryView(e.Slot.ToString(), e.LineId, e.UnitId, e.Name, e.Text))];
+    /// <param name="projection">The answers that the page shows.</param>
+    /// <param name="page">The address below which the files are fetched.</param>
+    public static IReadOnlyList<EntryView> Of(Projection projection, string page) =>
+        [.. projection.Entries.Select(e => new EntryView(e.Slot.ToString(), e.LineId, e.UnitId, e.Name, e.Text, [.. e.Files.Select(f => FileView.Of(f, page))]))];
 }
 
 /// <summary>Puts a product into the cart.</summary>

@@ -5,6 +5,7 @@ using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
+using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Versions;
 
@@ -22,7 +23,7 @@ internal sealed class CartPage(CartStore carts, CurrentRegister current, Evaluat
         var cart = UnitFiller.Fill(version.Plan, products, row is null ? CartContent.Empty : await carts.ReadAsync(row, cancel));
         var evaluation = await evaluator.RunAsync(version.Plan, products, cart, await stock.LevelsAsync(cancel), cancel);
         var projection = Projector.Project(evaluation, DestinationIndex.CartLine);
-        var view = new CartView(row?.StepReached ?? Step.ProductPage.Key, cart, EvaluationView.Of(evaluation, DestinationIndex.CartLine), EntryView.Of(projection));
+        var view = new CartView(row?.StepReached ?? Step.ProductPage.Key, cart, EvaluationView.Of(evaluation, DestinationIndex.CartLine), EntryView.Of(projection, FileEndpoints.CartPage));
         var served = writing.Write(view);
         if (row is not null)
         {

@@ -15,7 +15,24 @@ namespace Sexton.Server.Shop;
 /// </summary>
 internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, ShopperSession shopper, TimeProvider clock)
 {
-    private string Cookie => http.HttpContext!.Request.Headers["Sexton-Cart"] == "at_once" ? "sexton_at_once" : "sexton_cart";
+    private const string Kept = "sexton_cart", AtOnce = "sexton_at_once";
+
+    // The cookie of a cart made just now is only on its way to the browser.
+    private Guid _created;
+
+    private string Cookie => http.HttpContext!.Request.Headers["Sexton-Cart"] == "at_once" ? AtOnce : Kept;
+
+    /// <summary>The ids of all carts of the shopper: a file that was chosen for one may end up in the other.</summary>
+    public IReadOnlyList<Guid> Ids =>
+        [.. new[] { Kept, AtOnce }.Select(name => Guid.TryParse(http.HttpContext!.Request.Cookies[name], out var id) ? id : Guid.Empty).Append(_created).Where(static id => id != Guid.Empty)];
+
+    /// <summary>The open cart, made where there is none.</summary>
+    public async Task<CartRow> FindOrCreateAsync(CancellationToken cancel)
+    {
+        var row = await FindAsync(cancel) ?? Create();
+        await db.SaveChangesAsync(cancel);
+        return row;
+    }
 
     /// <summary>The open cart, or null when there is none yet or the last one became an order.</summary>
     public async Task<CartRow?> FindAsync(CancellationToken cancel) =>
@@ -47,6 +64,7 @@ internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, ShopperS
         row.ChangedAt = clock.GetUtcNow();
         row.StepReached = steps.PlaceOf(stepReached) > steps.PlaceOf(row.StepReached) ? stepReached : row.StepReached;
         await db.SaveChangesAsync(cancel);
+        await TakeFilesAsync(row.Id, steps.FilesIn(after), cancel);
         return row;
     }
 
@@ -62,6 +80,17 @@ internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, ShopperS
                 .SetProperty(c => c.ShownAt, clock.GetUtcNow()),
             cancel);
 
+    // A file belongs to the cart whose answers refer to it.
+    private async Task TakeFilesAsync(Guid cart, IReadOnlyList<string> ids, CancellationToken cancel)
+    {
+        var files = ids.Select(static id => Guid.TryParse(id, out var file) ? file : Guid.Empty).ToList();
+        var others = Ids.Where(id => id != cart).ToList();
+        if (files.Count > 0 && others.Count > 0)
+        {
+            await db.Files.Where(f => files.Contains(f.Id) && others.Contains(f.CartId) && f.OrderId == null).ExecuteUpdateAsync(set => set.SetProperty(f => f.CartId, cart), cancel);
+        }
+    }
+
     private static CartContent Parse(CartRow row) => JsonSerializer.Deserialize<CartContent>(row.Content, RegisterJson.Options)!;
 
     private CartRow Create()
@@ -75,6 +104,7 @@ internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, ShopperS
             ChangedAt = clock.GetUtcNow(),
         };
         db.Carts.Add(row);
+        _created = row.Id;
         http.HttpContext!.Response.Cookies.Append(Cookie, row.Id.ToString(), new CookieOptions
         {
             HttpOnly = true,

@@ -35,13 +35,14 @@ internal sealed record OrderPageView(long Number, DateTimeOffset PlacedAt, int V
     /// <param name="projection">The answers that the page shows.</param>
     /// <param name="current">The current register, which says which prices are shown where.</param>
     /// <param name="page">The key of the page.</param>
-    public static OrderPageView Of(StoredOrder order, Projection projection, RegisterPlan current, string page) => new(
+    /// <param name="address">The address of the page, below which the files are fetched.</param>
+    public static OrderPageView Of(StoredOrder order, Projection projection, RegisterPlan current, string page, string address) => new(
         order.Number,
         order.PlacedAt,
         order.Content.Version,
         PricesView.Of(order.Content.Prices, current, page, order.Content.Language),
         [.. order.Content.Lines.Select(l => OrderLineView.Of(l, order.Content))],
-        EntryView.Of(projection));
+        EntryView.Of(projection, address));
 }
 
 /// <summary>A line of an order.</summary>

@@ -1,9 +1,11 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Data;
 using Sexton.Data.Rows;
+using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Orders;
 using Sexton.Server.Shop;
@@ -32,6 +34,12 @@ internal static class ShopperEndpoints
         }).WithName("SignOutShopper");
         shop.MapGet("account/orders", OrdersAsync).WithName("GetShopperOrders");
         shop.MapGet("account/orders/{number:long}", OrderAsync).WithName("GetShopperOrder").Produces<OrderPageView>();
+        FileEndpoints.MapOfOrder(shop, "account/orders/{number:long}", "Account", async (http, cancel) => (await FindAsync(
+            long.Parse((string)http.GetRouteValue("number")!, CultureInfo.InvariantCulture),
+            http.RequestServices.GetRequiredService<ShopperSession>(),
+            http.RequestServices.GetRequiredService<SextonDb>(),
+            http.RequestServices.GetRequiredService<OrderReader>(),
+            cancel)).Id);
     }
 
     private static async Task<ShopperView> SignInAsync(TakeLinkRequest request, SignInLinks links, ShopperSession session, CurrentRegister current, CancellationToken cancel)
@@ -60,14 +68,14 @@ internal static class ShopperEndpoints
         return [.. orders.Select(static o => new ShopperOrderView(o.Number, o.PlacedAt, string.Join(", ", o.Lines), MoneyText.Format(o.TotalMinor, o.Currency, o.Language)))];
     }
 
-    private static async Task<IResult> OrderAsync(long number, ShopperSession session, SextonDb db, OrderReader orders, Servings servings, CancellationToken cancel)
+    private static async Task<IResult> OrderAsync(long number, ShopperSession session, SextonDb db, OrderReader orders, Servings servings, CancellationToken cancel) =>
+        await servings.ServeAsync(await FindAsync(number, session, db, orders, cancel), DestinationIndex.Account, cancel);
+
+    private static async Task<StoredOrder> FindAsync(long number, ShopperSession session, SextonDb db, OrderReader orders, CancellationToken cancel)
     {
         var shopper = await SignedInAsync(session, cancel);
         var own = await Of(shopper, db).AnyAsync(o => o.Number == number, cancel);
-        var order = own ? await orders.FindAsync(number, cancel) : null;
-        return order is null
-            ? throw ApiProblemException.NotFound($"There is no order {number} in your account.")
-            : await servings.ServeAsync(order, DestinationIndex.Account, cancel);
+        return (own ? await orders.FindAsync(number, cancel) : null) ?? throw ApiProblemException.NotFound($"There is no order {number} in your account.");
     }
 
     // Whoever opened a link has shown that the address is theirs, so orders placed with it before belong to the account too.

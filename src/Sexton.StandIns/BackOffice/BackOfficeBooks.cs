@@ -15,7 +15,8 @@ public sealed record BookedSale(string Number, string Key, DateTimeOffset At, Js
 
 /// <summary>
 /// The back office: takes sales by POST under an idempotency key, gives each a number, gives them back by GET.
-/// It has limits of its own: 60 characters a note of a line, 300 any other text, 30 an item code.
+/// It has limits of its own: 60 characters a note of a line, 300 any other text, 30 an item code. Attached files it fetches by their links before
+/// it books a sale, and keeps; what it says of them it reckoned itself.
 /// </summary>
 public sealed class BackOfficeBooks(string folder) : IDisposable
 {
@@ -24,6 +25,7 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
     private const int LongestItem = 30;
     private static readonly JsonSerializerOptions Readable = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
+    private readonly FileCabinet _cabinet = new(Path.Combine(folder, "back-office-files"));
     private readonly Journal<BookedSale> _journal = new(Path.Combine(folder, "back-office.jsonl"));
 
     /// <summary>The fault dial.</summary>
@@ -34,18 +36,23 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
     {
         group.MapDial(Dial);
         group.MapGet("", List);
-        group.MapPost("sales", Book).WithFaults(Dial);
+        group.MapPost("sales", BookAsync).WithFaults(Dial);
         group.MapGet("sales", () => _journal.Entries);
         group.MapGet("sales/{number}", (string number) => Find(number) is { } s ? Results.Json(s.Sale) : Results.NotFound()).WithFaults(Dial);
+        group.MapGet("files/{sha256}/{name}", (string sha256, string name) => _cabinet.Find(sha256) is { } file ? Results.File(file, "application/octet-stream", name) : Results.NotFound());
         group.MapGet("{number}/page", (string number) => Find(number) is { } s
-            ? Page.Of($"Sale {s.Number}", $"<p>Booked {Time(s)} under key {Page.Text(s.Key)}</p><pre>{Page.Text(s.Sale.ToJsonString(Readable))}</pre>")
+            ? Page.Of($"Sale {s.Number}", $"<p>Booked {Time(s)} under key {Page.Text(s.Key)}</p>{Attached(s.Sale)}<pre>{Page.Text(s.Sale.ToJsonString(Readable))}</pre>")
             : Results.NotFound());
     }
 
     /// <inheritdoc/>
-    public void Dispose() => _journal.Dispose();
+    public void Dispose()
+    {
+        _journal.Dispose();
+        _cabinet.Dispose();
+    }
 
-    private IResult Book(JsonObject sale, HttpRequest request)
+    private async Task<IResult> BookAsync(JsonObject sale, HttpRequest request)
     {
         var key = request.Headers["Idempotency-Key"].ToString();
         if (key.Length == 0)
@@ -58,12 +65,21 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
             return Results.Problem(statusCode: 422, detail: reason);
         }
 
+        var kept = Keep(sale);
+        foreach (var file in Attachments(kept))
+        {
+            if (await _cabinet.FetchAsync(file, Dial) is { } trouble)
+            {
+                return Results.Problem(statusCode: 502, detail: trouble);
+            }
+        }
+
         BookedSale? before = null;
         var booked = _journal.Add(all =>
         {
             before = all.FirstOrDefault(s => s.Key == key);
             return before is null
-                ? new BookedSale($"BO-{88001 + all.Count}", key, DateTimeOffset.UtcNow, Keep(sale))
+                ? new BookedSale($"BO-{88001 + all.Count}", key, DateTimeOffset.UtcNow, kept)
                 : null;
         });
         return Results.Json(new { number = (booked ?? before)!.Number }, statusCode: booked is null ? 200 : 201);
@@ -110,6 +126,16 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
 
         return kept;
     }
+
+    // The files of the sale, of its lines and of their pieces.
+    private static IEnumerable<JsonObject> Attachments(JsonObject sale) =>
+        (sale["lines"]?.AsArray() ?? []).SelectMany(static l => (l!["pieces"]?.AsArray() ?? []).Prepend(l)).Prepend(sale)
+            .SelectMany(static place => place!["attachments"]?.AsArray() ?? [])
+            .SelectMany(static a => a!["files"]!.AsArray())
+            .Select(static f => f!.AsObject());
+
+    private static string Attached(JsonObject sale) => string.Concat(Attachments(sale).Select(static f =>
+        $"<p><a href=\"/back-office/files/{Page.Text(f["sha256"]!.ToString())}/{Uri.EscapeDataString(f["name"]!.ToString())}\">{Page.Text(f["name"]!.ToString())}</a>, {f["size"]} bytes</p>"));
 
     private IResult List()
     {

@@ -17,19 +17,25 @@ public sealed record Reply(int Status, string Body, string? MediaType)
 /// <summary>An HTTP client with cookies, which sends the antiforgery token as a browser's page does.</summary>
 public sealed class Client(Uri address, bool antiforgery = true) : IDisposable
 {
-    private readonly HttpClient _http = new(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = address };
+    private readonly CookieContainer _cookies = new();
+    private HttpClient? _made;
     private string? _token;
+
+    private HttpClient Http => _made ??= new HttpClient(new HttpClientHandler { CookieContainer = _cookies }) { BaseAddress = address };
 
     public Task<Reply> GetAsync(string path) => SendAsync(HttpMethod.Get, path, null);
 
     public async Task<Reply> SendAsync(HttpMethod method, string path, JsonNode? body, params (string Name, string Value)[] headers)
     {
-        using var request = new HttpRequestMessage(method, path);
-        if (body is not null)
-        {
-            request.Content = new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json");
-        }
+        using var content = body is null ? null : new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json");
+        using var response = await SendContentAsync(method, path, content, headers);
+        return new Reply((int)response.StatusCode, await response.Content.ReadAsStringAsync(), response.Content.Headers.ContentType?.MediaType);
+    }
 
+    /// <summary>Sends any content, and gives the reply as it is.</summary>
+    public async Task<HttpResponseMessage> SendContentAsync(HttpMethod method, string path, HttpContent? content, params (string Name, string Value)[] headers)
+    {
+        using var request = new HttpRequestMessage(method, path) { Content = content };
         if (antiforgery && method != HttpMethod.Get)
         {
             _token ??= (await GetAsync("api/antiforgery")).Json["token"]!.GetValue<string>();
@@ -41,12 +47,18 @@ public sealed class Client(Uri address, bool antiforgery = true) : IDisposable
             request.Headers.Add(name, value);
         }
 
-        using var response = await _http.SendAsync(request);
-        return new Reply((int)response.StatusCode, await response.Content.ReadAsStringAsync(), response.Content.Headers.ContentType?.MediaType);
+        return await Http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
+    }
+
+    /// <summary>The headers with which a request by hand passes for one of this client.</summary>
+    public async Task<IReadOnlyList<(string Name, string Value)>> HeadersAsync()
+    {
+        _token ??= (await GetAsync("api/antiforgery")).Json["token"]!.GetValue<string>();
+        return [("X-Antiforgery", _token), ("Cookie", _cookies.GetCookieHeader(address))];
     }
 
     /// <summary>Forgets the token: it belongs to who is signed in.</summary>
     public void ForgetToken() => _token = null;
 
-    public void Dispose() => _http.Dispose();
+    public void Dispose() => _made?.Dispose();
 }

@@ -66,11 +66,13 @@ public class World : IAsyncLifetime
         _standIns = StandInHost.Build(["--Folder=" + _folder, "--Urls=http://127.0.0.1:0", "--SmtpPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture)]);
         await _standIns.StartAsync();
         StandInAddress = AddressOf(_standIns);
+        Address = new Uri($"http://127.0.0.1:{FreePort().ToString(CultureInfo.InvariantCulture)}/");
         _server = SextonHost.Build(
             Arguments(
                 Proxy.Connection,
                 [
-                    "--urls=http://127.0.0.1:0",
+                    "--urls=" + Address,
+                    "--Sexton:PublicUrl=" + Address,
                     "--Sexton:MailPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture),
                     "--Sexton:BackOfficeUrl=" + new Uri(StandInAddress, "back-office/"),
                     "--Sexton:PaymentsUrl=" + new Uri(StandInAddress, "payments/"),
@@ -85,7 +87,6 @@ public class World : IAsyncLifetime
             Works,
             Types);
         await _server.StartAsync();
-        Address = AddressOf(_server);
     }
 
     public async ValueTask DisposeAsync()
@@ -112,6 +113,10 @@ public class World : IAsyncLifetime
         using var client = new Client(StandInAddress, antiforgery: false);
         return (await client.GetAsync(what)).Json.AsArray();
     }
+
+    /// <summary>A part of the server, as it runs.</summary>
+    internal T Part<T>()
+        where T : notnull => _server.Services.GetRequiredService<T>();
 
     /// <summary>A client of the shop or the console, with cookies of its own.</summary>
     public Client NewClient() => new(Address);

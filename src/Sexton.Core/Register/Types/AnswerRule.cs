@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Asking;
 using Sexton.Core.Conditions;
+using Sexton.Core.Files;
 using Sexton.Core.Pricing;
 using Sexton.Core.Working;
 
@@ -65,6 +66,15 @@ public abstract class AnswerRule
     /// <summary>Whether a registry is to be asked about an answer, which is then one text, before it is taken.</summary>
     public virtual bool LooksUp => false;
 
+    /// <summary>Whether its answers are files, which are entered as the ids under which they were uploaded.</summary>
+    public bool HoldsFiles => LargestFile > 0;
+
+    /// <summary>The greatest size of a file of its answers, in bytes; 0 where they are no files.</summary>
+    public virtual long LargestFile => 0;
+
+    /// <summary>Whether pictures are brought upright and freed of what stands beside them when they come.</summary>
+    public virtual bool RewritesPictures => false;
+
     /// <summary>A longer text that a canonical value keeps beside its own, word for word; null for a type that keeps none.</summary>
     public virtual string? KeptText(AnswerValue value) => null;
 }
@@ -78,6 +88,10 @@ public interface IOccasion
     /// <summary>What a registry said of a number.</summary>
     /// <param name="number">The canonical number.</param>
     RegistryFinding Registry(string number) => RegistryFinding.NotAsked;
+
+    /// <summary>The file with an id that was uploaded for this cart, or null.</summary>
+    /// <param name="id">The id under which it was uploaded.</param>
+    KeptFile? File(string id) => null;
 
     /// <summary>Whether a choice of the field being read is offered here.</summary>
     /// <param name="choice">Its place in <see cref="AnswerRule.Choices"/>.</param>

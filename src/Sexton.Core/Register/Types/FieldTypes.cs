@@ -39,6 +39,8 @@ public sealed class FieldTypes
         new PostalAddress(),
         new Country(),
         new TaxNumber(),
+        new FileUpload(),
+        new PictureUpload(),
         new WorkedOut(),
         new WordsOnly(),
     ]);

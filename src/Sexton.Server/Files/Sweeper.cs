@@ -1,0 +1,41 @@
+using Sexton.Data.Files;
+using Sexton.Server.Hosting;
+
+namespace Sexton.Server.Files;
+
+/// <summary>Clears away carts that nobody touches any more, and files that no cart refers to. In any number of processes: what one took the others do not find.</summary>
+internal sealed class Sweeper(IServiceScopeFactory scopes, SextonOptions options, TimeProvider clock, ILogger<Sweeper> log) : BackgroundService
+{
+    // Somebody may have a form open with files that are in no cart yet.
+    private static readonly TimeSpan Unused = TimeSpan.FromDays(1);
+    private static readonly TimeSpan Pause = TimeSpan.FromMinutes(10);
+
+    /// <summary>Clears away what is due now.</summary>
+    public async Task SweepAsync(CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var now = clock.GetUtcNow();
+        var (carts, files) = await scope.ServiceProvider.GetRequiredService<FileStore>().ClearAsync(now - TimeSpan.FromDays(options.CartDays), now - Unused, cancel);
+        if (carts + files > 0)
+        {
+            log.LogInformation("Cleared away {Carts} carts and {Files} files", carts, files);
+        }
+    }
+
+    /// <inheritdoc/>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(Pause);
+        while (await timer.WaitForNextTickAsync(stoppingToken))
+        {
+            try
+            {
+                await SweepAsync(stoppingToken);
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                log.LogError(e, "Clearing away was interrupted");
+            }
+        }
+    }
+}

@@ -1,0 +1,187 @@
+using System.Security.Cryptography;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Files;
+using Sexton.Data;
+using Sexton.Data.Files;
+using Sexton.Data.Rows;
+using Sexton.Server.Hosting;
+using Sexton.Server.Shop;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Files;
+
+/// <summary>Takes the files of shoppers in, piece by piece, and looks at each once all of it is there.</summary>
+internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, CurrentRegister current, PictureMaker pictures, SextonOptions options, TimeProvider clock)
+{
+    /// <summary>The greatest size of any file, in bytes.</summary>
+    public const long Largest = FileLimits.MostMegabytes * 1_000_000L;
+
+    // What people do not reach, and a program gone astray does.
+    private const int MostFiles = 200;
+
+    /// <summary>Begins an upload into the cart of the shopper.</summary>
+    /// <param name="name">The name of the file.</param>
+    /// <param name="field">The key of the field that it is for.</param>
+    /// <param name="size">How many bytes it will have.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<FileRow> BeginAsync(string name, string field, long size, CancellationToken cancel)
+    {
+        var (version, _) = await current.GetAsync(cancel);
+        var clean = FileNames.Clean(name);
+        if (version.Plan.Find(field)?.Rule is not { HoldsFiles: true } rule)
+        {
+            throw ApiProblemException.Unprocessable("no_files_here", $"There is no field “{field}” that takes files. Reload the page.");
+        }
+
+        if (size <= 0)
+        {
+            throw ApiProblemException.Unprocessable("file_empty", $"“{clean}” is empty. Choose another file.");
+        }
+
+        if (size > rule.LargestFile)
+        {
+            throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "file_too_large", $"“{clean}” is too large: at most {FileValue.SizeText(rule.LargestFile)}.");
+        }
+
+        var cart = await carts.FindOrCreateAsync(cancel);
+        var held = await db.Files.Where(f => f.CartId == cart.Id && f.OrderId == null).GroupBy(static f => f.CartId).Select(static g => new { Count = g.Count(), Size = g.Sum(static f => f.Announced) }).FirstOrDefaultAsync(cancel);
+        if (held?.Count >= MostFiles || (held?.Size ?? 0) + size > options.CartMegabytes * 1_000_000L)
+        {
+            throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "cart_full_of_files", $"Your cart holds too many files for “{clean}”. Take out some that you do not need.");
+        }
+
+        var file = new FileRow { Id = Guid.NewGuid(), CartId = cart.Id, Name = clean, Announced = size, Received = 0, Rewritten = rule.RewritesPictures, CreatedAt = clock.GetUtcNow() };
+        db.Files.Add(file);
+        await db.SaveChangesAsync(cancel);
+        return file;
+    }
+
+    /// <summary>A file of one of the shopper's carts that no order has yet.</summary>
+    public async Task<FileRow> FindAsync(string id, CancellationToken cancel)
+    {
+        var own = carts.Ids;
+        return (Guid.TryParse(id, out var file) ? await db.Files.FirstOrDefaultAsync(f => f.Id == file && own.Contains(f.CartId) && f.OrderId == null, cancel) : null)
+            ?? throw Gone();
+    }
+
+    /// <summary>A kept file of one of the shopper's carts, by its hash.</summary>
+    public async Task<FileRow> FindByHashAsync(string sha256, CancellationToken cancel)
+    {
+        var (own, hash) = (carts.Ids, FileReplies.HashOf(sha256));
+        return await db.Files.AsNoTracking().Where(f => own.Contains(f.CartId) && f.OrderId == null && f.Sha256 == hash).OrderBy(f => f.Id).FirstOrDefaultAsync(cancel) ?? throw Gone();
+    }
+
+    /// <summary>
+    /// Takes in what a request brings from an offset on. What came before a connection was lost is kept, so that the rest can follow.
+    /// </summary>
+    /// <exception cref="ApiProblemException">Another request for the same file was quicker, or more comes than was announced.</exception>
+    public async Task ReceiveAsync(FileRow file, long offset, Stream body, CancellationToken cancel)
+    {
+        if (offset != file.Received)
+        {
+            throw NotThere(file);
+        }
+
+        using var hash = offset == 0 ? IncrementalHash.CreateHash(HashAlgorithmName.SHA256) : null;
+        var piece = new byte[FileStore.PieceSize];
+        for (var more = true; more;)
+        {
+            (var filled, more) = await FillAsync(body, piece, cancel);
+            if (file.Received + filled > file.Announced)
+            {
+                throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "more_than_announced", $"More came than the {file.Announced} bytes that were announced. Choose the file once more.");
+            }
+
+            if (filled > 0)
+            {
+                hash?.AppendData(piece, 0, filled);
+                if (!await store.AppendAsync(file.Id, file.Received, piece.AsMemory(0, filled), CancellationToken.None))
+                {
+                    throw NotThere(file);
+                }
+
+                file.Received += filled;
+            }
+        }
+
+        if (file.Received == file.Announced)
+        {
+            await FinishAsync(file, hash?.GetHashAndReset(), CancellationToken.None);
+        }
+    }
+
+    /// <summary>Looks at a file that is all there, where nobody did yet: its hash, its kind, and what is made of a picture.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="sha256">Its hash, where it is known; else it is read once more.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task FinishAsync(FileRow file, byte[]? sha256, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.Database.ExecuteSqlAsync($"select 1 from files where id = {file.Id} for update", cancel);
+        await db.Entry(file).ReloadAsync(cancel);
+        if (file.KeptAt is not null || file.Received < file.Announced)
+        {
+            return;
+        }
+
+        byte[]? upright = null;
+        await using (var stream = await store.OpenAsync(file, cancel))
+        {
+            (file.Size, file.Sha256) = (file.Received, sha256 ?? await SHA256.HashDataAsync(stream, cancel));
+            file.Kind = KindTeller.Tell(stream);
+            if (FileKinds.Find(file.Kind) is { IsPicture: true } && await pictures.MakeAsync(stream, file.Rewritten, FileLimits.MostPixels, cancel) is { } made)
+            {
+                (file.Width, file.Height, file.Thumbnail, upright) = (made.Width, made.Height, made.Thumbnail, made.Upright);
+            }
+        }
+
+        if (upright is not null)
+        {
+            await store.ReplaceAsync(file.Id, upright, cancel);
+            (file.Size, file.Sha256) = (upright.Length, SHA256.HashData(upright));
+        }
+
+        file.KeptAt = clock.GetUtcNow();
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>Throws a file away; where the saved cart refers to it, it stays until the cart no longer does.</summary>
+    public async Task DropAsync(FileRow file, CancellationToken cancel)
+    {
+        var id = file.Id.ToString();
+        if (!await db.Carts.AnyAsync(c => c.Id == file.CartId && EF.Functions.Like((string)(object)c.Content, "%" + id + "%"), cancel))
+        {
+            await db.Files.Where(f => f.Id == file.Id && f.OrderId == null).ExecuteDeleteAsync(cancel);
+        }
+    }
+
+    // Fills a piece; false when nothing follows it: at the end, and where the connection is lost.
+    private static async Task<(int Filled, bool More)> FillAsync(Stream body, byte[] piece, CancellationToken cancel)
+    {
+        var filled = 0;
+        try
+        {
+            while (filled < piece.Length)
+            {
+                var read = await body.ReadAsync(piece.AsMemory(filled), cancel);
+                if (read == 0)
+                {
+                    return (filled, false);
+                }
+
+                filled += read;
+            }
+
+            return (filled, true);
+        }
+        catch (Exception e) when (e is IOException and not BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } or OperationCanceledException)
+        {
+            return (filled, false);
+        }
+    }
+
+    private static ApiProblemException Gone() => ApiProblemException.NotFound("This file is no longer here. Choose it once more.");
+
+    private static ApiProblemException NotThere(FileRow file) => ApiProblemException.Conflict("offset", $"The upload of “{file.Name}” is not at this place. Ask where it is, and go on from there.");
+}
