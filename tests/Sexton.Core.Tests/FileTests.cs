@@ -106,6 +106,7 @@ public sealed class FileTests
     [InlineData("picture", "{}", "disguised", "!wrong_kind_of_file holiday.jpg")] // By its content and not by its name.
     [InlineData("picture", "{}", "cut", "!picture_damaged cut.png")]
     [InlineData("picture", "{}", "lost", "!file_gone")]
+    [InlineData("picture", "{}", "under-way-1", "!file_under_way")] // Nobody orders while a file is still coming, not even where none is wanted.
     [InlineData("picture", "{}", "site gate", "!too_many_files 1")]
     [InlineData("picture", "{'most': 2}", "site gate", "site.jpg (82 kB)|gate.png (2 MB)")]
     [InlineData("picture", "{'most': 2}", "gate site", "gate.png (2 MB)|site.jpg (82 kB)")] // In the order in which they were chosen.

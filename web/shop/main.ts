@@ -2,8 +2,10 @@ import '../shared/fonts.css';
 import './shop.css';
 import { createApp } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
+import { filesKey } from '../entry/files';
 import { suggestKey } from '../entry/suggest';
 import { api, ask } from '../shared/api/client';
+import { cartFiles } from './files';
 import Shop from './Shop.vue';
 
 const router = createRouter({
@@ -28,4 +30,5 @@ const router = createRouter({
 createApp(Shop)
   .use(router)
   .provide(suggestKey, (country, q) => ask(api.GET('/api/shop/v1/addresses', { params: { query: { country, q } } })))
+  .provide(filesKey, cartFiles)
   .mount('#shop');

@@ -14,6 +14,9 @@ public sealed record KeptFile(FileValue Value, string? Kind, int Width = 0, int 
 /// <param name="byId">The files.</param>
 public sealed class KeptFiles(ImmutableDictionary<string, KeptFile> byId)
 {
+    /// <summary>What the form's own ids begin with that stand for uploads not yet done.</summary>
+    public const string UnderWay = "under-way-";
+
     private const string SamplePrefix = "sample-";
 
     // Fits every limit on pixels that can be set.

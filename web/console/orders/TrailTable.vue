@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, reactive, ref, useTemplateRef } from 'vue';
+import FileList from '../../shared/FileList.vue';
 import type { Schemas } from '../../shared/api/client';
 import { cellAfter, focusCell } from '../parts/grid';
 import MarkSign from '../parts/MarkSign.vue';
@@ -86,7 +87,8 @@ async function onKey(event: KeyboardEvent): Promise<void> {
           <span v-else-if="row.text === null" class="soft">does not go to this page</span>
           <button v-else-if="row.sensitive && !uncovered.has(row.slot)" class="act" @click="uncovered.add(row.slot)">covered; show<span class="visually-hidden"> {{ row.label }}</span></button>
           <template v-else>
-            <span :data-slot="row.slot">{{ row.text }}</span>
+            <FileList v-if="row.files.length" :data-slot="row.slot" :files="row.files" />
+            <span v-else :data-slot="row.slot">{{ row.text }}</span>
             <span v-if="row.registry" class="soft small"> {{ row.registry }}</span>
             <details v-if="row.kept" class="kept"><summary>word for word</summary>{{ row.kept }}</details>
           </template>

@@ -1,4 +1,4 @@
-import type { Component } from 'vue';
+import { defineAsyncComponent, type Component } from 'vue';
 import AgreedEntry from './AgreedEntry.vue';
 import CountryEntry from './CountryEntry.vue';
 import CountsEntry from './CountsEntry.vue';
@@ -15,6 +15,9 @@ import WordsEntry from './WordsEntry.vue';
 import YesOrNoEntry from './YesOrNoEntry.vue';
 import type { Asked } from '../answers';
 
+// Loaded where a file is asked, which is seldom.
+const FileEntry = defineAsyncComponent(() => import('./FileEntry.vue'));
+
 /** The control for each kind of answer. A kind that is not listed is entered as one line. */
 const controls: Record<string, Component> = {
   long_text: LongEntry,
@@ -27,6 +30,8 @@ const controls: Record<string, Component> = {
   one_of: OneOfEntry,
   several_of: SeveralOfEntry,
   how_many_of_each: CountsEntry,
+  file: FileEntry,
+  picture: FileEntry,
   country: CountryEntry,
   postal_address: PostalAddressEntry,
   words_only: WordsEntry,
@@ -38,4 +43,4 @@ export const controlFor = (asked: Asked): Component => (asked.given_by_page ? Gi
 /** Whether a control is several inputs under one label. */
 export const isGroup = (asked: Asked): boolean =>
   asked.given_by_page ||
-  ['yes_no', 'agreed_to', 'several_of', 'how_many_of_each', 'time_slot', 'postal_address', 'words_only', 'worked_out'].includes(asked.type) || (asked.type === 'one_of' && asked.settings.laid_out !== 'list');
+  ['yes_no', 'agreed_to', 'several_of', 'how_many_of_each', 'time_slot', 'postal_address', 'words_only', 'worked_out', 'file', 'picture'].includes(asked.type) || (asked.type === 'one_of' && asked.settings.laid_out !== 'list');

@@ -26,16 +26,19 @@ export const api = createClient<paths>({ baseUrl: '' });
 
 api.use({
   async onRequest({ request }) {
-    if (request.method !== 'GET') {
-      token ??= await fetchToken();
-      request.headers.set(HEADER, token);
-    }
+    if (request.method !== 'GET') for (const [name, value] of Object.entries(await changingHeaders())) request.headers.set(name, value);
   },
 });
 
 async function fetchToken(): Promise<string> {
   const response = await fetch('/api/antiforgery');
   return ((await response.json()) as Schemas['AntiforgeryToken']).token;
+}
+
+/** The headers that a request carries which changes something and is not made by `api`. */
+export async function changingHeaders(): Promise<Record<string, string>> {
+  token ??= await fetchToken();
+  return { [HEADER]: token };
 }
 
 /** Forgets the antiforgery token: it belongs to who is signed in. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import FileList from '../../shared/FileList.vue';
 import type { Schemas } from '../../shared/api/client';
 
 /** Answers as a page tells them: of a line and of each one of it, or of the order. */
@@ -17,7 +18,7 @@ const groups = computed(() => {
     <dl class="told">
       <template v-for="entry in group.told" :key="entry.slot">
         <dt>{{ entry.name }}</dt>
-        <dd :data-slot="entry.slot">{{ entry.text }}</dd>
+        <dd :data-slot="entry.slot"><FileList v-if="entry.files.length" :files="entry.files" /><template v-else>{{ entry.text }}</template></dd>
       </template>
     </dl>
   </div>

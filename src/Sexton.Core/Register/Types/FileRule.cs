@@ -20,6 +20,7 @@ internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int mo
 {
     private static readonly Refusal NotFiles = new("not_files", Wording: LanguageMap.Of("Choose the files for “{0}” once more."));
     private static readonly LanguageMap Gone = LanguageMap.Of("A file for “{0}” is no longer here. Take it out and choose it once more.");
+    private static readonly LanguageMap UnderWay = LanguageMap.Of("A file for “{0}” is still on its way. Wait until it is there, or take it out.");
     private static readonly LanguageMap WrongKind = LanguageMap.Of("“{1}” is not of a kind that we take here: {2}.");
     private static readonly LanguageMap TooLarge = LanguageMap.Of("“{1}” is too large: at most {2}.");
     private static readonly LanguageMap Damaged = LanguageMap.Of("“{1}” cannot be opened as a picture; it may have been cut off on its way. Choose it once more, or another one.");
@@ -85,7 +86,9 @@ internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int mo
         {
             if (occasion.File(id) is not { } file)
             {
-                return Reading.Refused(new Refusal("file_gone", Part: id, Wording: Gone));
+                return Reading.Refused(id.StartsWith(KeptFiles.UnderWay, StringComparison.Ordinal)
+                    ? new Refusal("file_under_way", Part: id, Wording: UnderWay)
+                    : new Refusal("file_gone", Part: id, Wording: Gone));
             }
 
             if (Check(file) is { } refusal)
