@@ -56,6 +56,8 @@ function isTimely(problem: AnswerProblem, key: string): boolean {
 const valueOf = (field: Asked) => answers.value[field.field] ?? field.default ?? undefined;
 
 function set(key: string, answer: Answer | undefined): void {
+  // What is handed in whole can be spoken of at once; what is typed, when the shopper has been there.
+  if (asked.some((field) => field.field === key && ['file', 'picture'].includes(field.type))) visited.add(key);
   answers.value = { ...answers.value, [key]: answer ?? '' };
 }
 

@@ -10,6 +10,9 @@ export interface Progress {
 const TUS = { 'Tus-Resumable': '1.0.0' };
 const PAUSES = [500, 1000, 2000, 4000, 8000, 15000];
 
+// One after the other: the first makes the cart that all belong to.
+let lastBegun: Promise<unknown> = Promise.resolve();
+
 const base64 = (text: string) => btoa(String.fromCharCode(...new TextEncoder().encode(text)));
 
 /**
@@ -34,7 +37,7 @@ export async function upload(address: string, file: File, field: string, headers
       if (place && offset === undefined) offset = await ask(place);
       // Gone meanwhile: begun once more.
       if (offset === undefined) place = null;
-      place ??= await begin();
+      place ??= await inTurn(begin);
       sessionStorage.setItem(key, place);
       offset = await send(place, offset ?? 0, await headers(), file, (sent) => {
         turn = 0;
@@ -70,6 +73,12 @@ export async function upload(address: string, file: File, field: string, headers
     const reply = await fetch(at, { method: 'HEAD', headers: TUS, signal });
     return reply.ok && reply.headers.get('Upload-Length') === String(file.size) ? Number(reply.headers.get('Upload-Offset')) : undefined;
   }
+}
+
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const mine = lastBegun.then(work, work);
+  lastBegun = mine.catch(() => undefined);
+  return mine;
 }
 
 // What a server says that is out of order for a while is no refusal.

@@ -114,7 +114,7 @@ const sample = () => (model.value = [...ids.value, setting<string>('sample').rep
           <input class="visually-hidden" type="file" accept="image/*" capture="environment" :aria-label="`${asked.label}: take a photograph`" @change="onChosen" />
           Take a photograph
         </label>
-        <span v-else class="entry-drop">or drop {{ isPicture ? 'it' : 'one' }} here</span>
+        <span v-else class="entry-or">or drop {{ most > 1 ? 'some' : 'one' }} here</span>
       </template>
       <button v-else type="button" class="entry-button" @click="sample">Try it with a sample</button>
     </p>

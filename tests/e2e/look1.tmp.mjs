@@ -1,0 +1,17 @@
+import { browser, page, base, photo, call } from './look.tmp.mjs';
+let r = await call('POST', 'draft/fields', { label: 'Picture of the site', key: 'site_picture', type: 'picture', level: 'line', section: null, asked_of: { all: false, products: ['LA-ZINC-L'] } });
+console.log(r.status);
+r = await call('PATCH', 'draft/items/site_picture', { setting: 'settings.most', value: 3 }, { 'If-Match': '"1"' }); console.log(r.status, r.body.slice(0, 200));
+r = await call('PATCH', 'draft/items/site_picture', { setting: 'settings.shorter_side', value: 600 }, { 'If-Match': '"2"' }); console.log(r.status, r.body.slice(0, 100));
+await page.goto(base + '/console/fields/site_picture'); await page.waitForTimeout(1500);
+await page.screenshot({ path: '/tmp/f1.png' });
+await page.getByRole('button', { name: 'Try it with a sample' }).click().catch((e) => console.log(e.message)); await page.waitForTimeout(800);
+await page.screenshot({ path: '/tmp/f2.png' });
+const n = JSON.parse((await call('GET', 'versions')).body).next;
+console.log((await call('POST', 'versions', { number: n, note: 'Pictures' })).status);
+await page.goto(base + '/products/LA-ZINC-L'); await page.waitForTimeout(800);
+await page.locator('input[type=file]').first().setInputFiles([photo, { name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('not a picture') }]);
+await page.waitForTimeout(1500);
+await page.locator('.entry-files').scrollIntoViewIfNeeded();
+await page.screenshot({ path: '/tmp/f3.png' });
+await browser.close();
