@@ -34,6 +34,18 @@ internal static class BenchRegister
         Tax = new TaxRules(230_000, PricesIncludeTax: true),
     };
 
+    /// <summary>A field that takes files, and that nobody is asked.</summary>
+    public static readonly Field Upload = new()
+    {
+        Key = "upload",
+        Type = "file",
+        Level = Level.Line,
+        Step = Step.Cart.Key,
+        Label = LanguageMap.Of("A file"),
+        AskedOf = ProductScope.Only(),
+        Settings = ImmutableSortedDictionary<string, JsonElement>.Empty.Add("megabytes", JsonSerializer.SerializeToElement(50)),
+    };
+
     /// <summary>A register of so many fields of the order and of each line; both are multiples of four.</summary>
     public static RegisterContent Of(int order, int line) => new([.. Blocks(Level.Order, order), .. Blocks(Level.Line, line)]);
 

@@ -14,4 +14,5 @@ RulesBench.Run(rounds, Environment.GetEnvironmentVariable("SEXTON_BENCH_NODE")!)
 await using var bench = await BenchDatabase.CreateAsync(admin);
 await EvaluateBench.RunAsync(bench.Connection, rounds);
 await PlacingBench.RunAsync(bench.Connection, rounds);
+await UploadBench.RunAsync(bench.Connection, rounds);
 return 0;

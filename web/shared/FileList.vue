@@ -8,7 +8,8 @@ defineProps<{ files: Schemas['FileView'][] }>();
 <template>
   <ul class="files">
     <li v-for="(file, i) in files" :key="i">
-      <a :href="file.link" :download="file.name"><img :src="file.small" alt="" height="48" />{{ file.name }}</a> <span class="soft">{{ file.size_text }}</span>
+      <a :href="file.link" :download="file.name"><img :src="file.small" alt="" height="48" />{{ file.name }}</a>
+      <span class="soft">{{ file.size_text }}</span>
     </li>
   </ul>
 </template>
@@ -18,6 +19,12 @@ defineProps<{ files: Schemas['FileView'][] }>();
   list-style: none;
   margin: 0.2rem 0;
   padding: 0;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 0.8rem;
 }
 a {
   display: inline-flex;

@@ -83,10 +83,18 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
         }
 
         using var hash = offset == 0 ? IncrementalHash.CreateHash(HashAlgorithmName.SHA256) : null;
-        var piece = new byte[FileStore.PieceSize];
+
+        // While one piece is written, the next is received and reckoned.
+        var (piece, other) = (new byte[FileStore.PieceSize], new byte[FileStore.PieceSize]);
+        var written = Task.FromResult(true);
         for (var more = true; more;)
         {
             (var filled, more) = await FillAsync(body, piece, cancel);
+            if (!await written)
+            {
+                throw NotThere(file);
+            }
+
             if (file.Received + filled > file.Announced)
             {
                 throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "more_than_announced", $"More came than the {file.Announced} bytes that were announced. Choose the file once more.");
@@ -94,14 +102,16 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
 
             if (filled > 0)
             {
+                written = store.AppendAsync(file.Id, file.Received, piece.AsMemory(0, filled), CancellationToken.None);
                 hash?.AppendData(piece, 0, filled);
-                if (!await store.AppendAsync(file.Id, file.Received, piece.AsMemory(0, filled), CancellationToken.None))
-                {
-                    throw NotThere(file);
-                }
-
                 file.Received += filled;
+                (piece, other) = (other, piece);
             }
+        }
+
+        if (!await written)
+        {
+            throw NotThere(file);
         }
 
         if (file.Received == file.Announced)

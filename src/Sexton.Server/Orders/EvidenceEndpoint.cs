@@ -37,7 +37,7 @@ internal static class EvidenceEndpoint
             known.Phrase,
             answer.Label,
             trail.MarkOf(answer, destination),
-            answer.Text,
+            answer.Value?.Files is { } files ? Entry.ProofOf(files) : answer.Text,
             [.. trail.Findings[destination].Where(f => f.Slot == slot).Select(f => new FoundView(f.Part, f.Found, f.Finding, TextDifference.Describe(f.Expected, f.Found)))],
             ArtefactOf(destination, delivery?.Artefact ?? serving?.Artefact),
             delivery?.Receipt,
@@ -68,7 +68,7 @@ internal static class EvidenceEndpoint
 /// <param name="Destination">What a sentence calls the destination.</param>
 /// <param name="Label">The question.</param>
 /// <param name="Mark">The mark.</param>
-/// <param name="Given">The answer as given.</param>
+/// <param name="Given">The answer as given; of files, what tells each of them.</param>
 /// <param name="Found">What each part of the artefact shows.</param>
 /// <param name="Artefact">The parts of the artefact.</param>
 /// <param name="Receipt">What the other side gave in return.</param>
