@@ -1,7 +1,9 @@
+import { createHash } from 'node:crypto';
 import type { Page } from '@playwright/test';
 import { openAccount } from './account';
 import { checkOut, orderNumber, payByCard } from './checkout';
 import { Desk } from './desk';
+import { photograph } from './drawn';
 import { expect, test } from './fixtures';
 
 // What answers cost and what they use up: defined by hand, bought by two shoppers, read on the order and in the back office.
@@ -11,7 +13,8 @@ interface Sale {
   sale: {
     shop_number: number;
     total_minor: number;
-    lines: { item: string; quantity: number; sum_minor: number; charges: { label: string; sum_minor: number }[]; components: { item: string; quantity: number }[] }[];
+    notes: { key: string; text: string }[];
+    lines: { attachments: { files: { name: string; sha256: string }[] }[]; item: string; quantity: number; sum_minor: number; charges: { label: string; sum_minor: number }[]; components: { item: string; quantity: number }[] }[];
   };
 }
 
@@ -46,6 +49,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await expect(desk.preview.locator('.entry-adds')).toHaveText('+ €\u00a01.20');
     await expect(row(page, 'Words on the label')).toHaveText('€\u00a01.20');
     await accessible('a price by the letter');
+    await desk.add({ label: 'Picture of the site', type: 'a picture', of: ['Zinc label, stamped, large'] });
   });
 
   await test.step('the typeface stands in the item code', async () => {
@@ -94,6 +98,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await desk.paragraph(credit).getByRole('button', { name: 'add a price' }).click();
     await desk.choose(desk.paragraph(credit), 'What price 1 is taken times', 'as answered');
     await desk.choose(desk.paragraph(credit), 'What price 1 does', 'as the price of one');
+    await desk.add({ label: 'Message to the recipient', type: 'a longer text', of: ['Planting credit'] });
     const box = await desk.add({ label: 'Which bulbs', type: 'how many of each', of: ['Box of mixed bulbs'] });
     await desk.paste(box, ['Tulip', 'Crocus', 'Allium', 'Narcissus', 'Squill']);
     await desk.choose(desk.paragraph(box), 'When an answer must be given', 'always');
@@ -115,6 +120,19 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     const light = await desk.add({ label: 'Light at the site', of: ['Box of mixed bulbs'] });
     await desk.paragraph(light).getByRole('button', { name: 'that the page’s script gives it' }).click();
     await expect(desk.paragraph(light).getByText('given by a script of the page, not by hand')).toBeVisible();
+  });
+
+  await test.step('an organisation’s tax number, looked up', async () => {
+    const number = await desk.add({ label: 'Tax number', type: 'a tax number', level: 'every order' });
+    const field = desk.paragraph(number);
+    await field.getByRole('button', { name: 'that the registry is asked' }).click();
+    await expect(page.getByText('Saved.')).toBeVisible();
+    await desk.preview.getByLabel('Tax number').fill('IE1234567T');
+    await desk.preview.getByLabel('Tax number').blur();
+    await expect(desk.preview.getByText('The registry does not know this tax number. Compare it with the certificate that it stands on.')).toBeVisible();
+    await field.getByRole('button', { name: 'what follows when the registry does not know it' }).click();
+    await desk.choose(field, 'one that the registry does not know is …', 'taken, and staff are told');
+    await expect(desk.preview.getByText('The registry does not know this tax number.')).toBeHidden();
     await desk.publish('What answers cost');
   });
 
@@ -123,6 +141,8 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await page.getByLabel('Words on the label').fill('Grandmother’s quince');
     await page.getByLabel('Roman').check();
     await page.getByLabel('How many').fill('2');
+    await page.getByRole('group', { name: 'Picture of the site' }).locator('input[type=file]').setInputFiles(await photograph(page, 'south border.jpg', 1600, 1200));
+    await expect(page.getByRole('button', { name: 'Take out south border.jpg' })).toBeVisible();
     await expect(row(page, 'Words on the label')).toHaveText('€\u00a02.40');
     await putIn(page, 2);
     await page.goto('/products/HE-BEECH');
@@ -131,6 +151,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await putIn(page, 6);
     await page.goto('/products/GI-CREDIT');
     await page.getByLabel('How much').fill('40');
+    await page.getByLabel('Message to the recipient').fill('For your new garden.\nOdile');
     await expect(row(page, 'Planting credit')).toHaveText('€\u00a040.00');
     await putIn(page, 1);
     await page.goto('/products/BU-BOX');
@@ -155,6 +176,11 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     const { sale } = (await world.received<Sale>('back-office/sales')).find((s) => s.sale.shop_number === number)!;
     expect(sale.total_minor).toBe(15_615);
     expect(sale.lines.map((l) => `${l.item} ${l.sum_minor + l.charges.reduce((s, c) => s + c.sum_minor, 0)}`)).toEqual(['LA-ZINC-L-RO 4140', 'HE-BEECH 6900', 'GI-CREDIT 4000', 'BU-BOX 1075']);
+    // The picture opens there, and is the one that was handed in.
+    const [picture] = sale.lines[0]!.attachments[0]!.files;
+    const opened = await (await page.request.get(`${world.standInAddress}/back-office/files/${picture!.sha256}/${picture!.name}`)).body();
+    expect(createHash('sha256').update(opened).digest('hex')).toBe(picture!.sha256);
+    expect(await page.evaluate(async (bytes) => (await createImageBitmap(new Blob([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))]))).width, opened.toString('base64'))).toBe(1600);
     expect(sale.lines[1]!.components.map((c) => `${c.item} ${c.quantity}`)).toEqual(['AC-TIE 30']);
     expect((await world.query<{ on_hand: string; held: string }>(`select on_hand, held from stock where item = 'AC-TIE'`))[0]).toEqual({ on_hand: '10', held: '0' });
 
@@ -175,6 +201,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await expect(page.getByText('Only 10 are left of “Tree tie, soft”. Choose fewer.')).toBeVisible();
     await page.getByLabel('How many').fill('2');
     await putIn(page, 2);
+    await page.getByLabel('Tax number').fill('ie 1234567 t');
     await page.getByRole('button', { name: 'Go to checkout' }).click();
     await page.getByLabel('Your name').fill('Bram Osei');
     await page.getByLabel('E-mail').fill('bram@hedgerow-works.example');
@@ -191,7 +218,12 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await page.getByLabel('Card number').waitFor();
     await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();
     await page.getByRole('button', { name: /^Pay/ }).click();
-    await orderNumber(page);
+    const number = Number(await orderNumber(page));
     expect((await world.query<{ on_hand: string }>(`select on_hand from stock where item = 'AC-TIE'`))[0]!.on_hand).toBe('0');
+    await expect.poll(async () => (await world.received<Sale>('back-office/sales')).some((s) => s.sale.shop_number === number)).toBe(true);
+    const { sale } = (await world.received<Sale>('back-office/sales')).find((s) => s.sale.shop_number === number)!;
+    expect(sale.notes.map((n) => `${n.key}: ${n.text}`)).toContain('tax_number: IE1234567T');
+    await page.goto(`/console/orders/${number}`);
+    await expect(page.getByRole('row', { name: /^Tax number IE1234567T\s+the registry does not know it/ })).toBeVisible();
   });
 });

@@ -87,26 +87,34 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
         // While one piece is written, the next is received and reckoned.
         var (piece, other) = (new byte[FileStore.PieceSize], new byte[FileStore.PieceSize]);
         var written = Task.FromResult(true);
-        for (var more = true; more;)
+        try
         {
-            (var filled, more) = await FillAsync(body, piece, cancel);
-            if (!await written)
+            for (var more = true; more;)
             {
-                throw NotThere(file);
-            }
+                (var filled, more) = await FillAsync(body, piece, cancel);
+                if (file.Received + filled > file.Announced)
+                {
+                    throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "more_than_announced", $"More came than the {file.Announced} bytes that were announced. Choose the file once more.");
+                }
 
-            if (file.Received + filled > file.Announced)
-            {
-                throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "more_than_announced", $"More came than the {file.Announced} bytes that were announced. Choose the file once more.");
-            }
+                if (!await written)
+                {
+                    break;
+                }
 
-            if (filled > 0)
-            {
-                written = store.AppendAsync(file.Id, file.Received, piece.AsMemory(0, filled), CancellationToken.None);
-                hash?.AppendData(piece, 0, filled);
-                file.Received += filled;
-                (piece, other) = (other, piece);
+                if (filled > 0)
+                {
+                    written = store.AppendAsync(file.Id, file.Received, piece.AsMemory(0, filled), CancellationToken.None);
+                    hash?.AppendData(piece, 0, filled);
+                    file.Received += filled;
+                    (piece, other) = (other, piece);
+                }
             }
+        }
+        finally
+        {
+            // Whatever went wrong, the database is not left in the middle of a piece.
+            await ((Task)written).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
         }
 
         if (!await written)

@@ -89,7 +89,7 @@ async function onKey(event: KeyboardEvent): Promise<void> {
           <template v-else>
             <FileList v-if="row.files.length" :data-slot="row.slot" :files="row.files" />
             <span v-else :data-slot="row.slot">{{ row.text }}</span>
-            <span v-if="row.registry" class="soft small"> {{ row.registry }}</span>
+            <template v-if="row.registry">{{ ' ' }}<span class="soft small">{{ row.registry }}</span></template>
             <details v-if="row.kept" class="kept"><summary>word for word</summary>{{ row.kept }}</details>
           </template>
         </td>
