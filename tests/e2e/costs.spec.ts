@@ -167,6 +167,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await page.getByRole('button', { name: 'Use it' }).click();
     // 34.00 + 2.40 + 5.00, 69.00, 40.00, 6.00 + 3.85 + 0.90, less 5.00
     await expect(row(page, 'Together')).toHaveText('€\u00a0156.15');
+    await expect(page.getByText('It weighs 400 g.')).toBeVisible();
     await accessible('a cart with prices and a coupon');
     await checkOut(page);
     const number = Number(await payByCard(page));

@@ -125,7 +125,7 @@ test('files are what their content says, whatever their name, and pictures lose 
     }, kept.toString('base64'))).toEqual([300, 400]);
   });
 
-  await test.step('in pieces, stopped, and gone on with by another upload', async () => {
+  await test.step('in pieces, stopped, and gone on with by another upload after the server was killed', async () => {
     const bytes = Buffer.alloc(700_000, 'The south border, in words. ');
     let url = '';
     await new Promise<void>((resolve, reject) => {
@@ -143,6 +143,9 @@ test('files are what their content says, whatever their name, and pictures lose 
       });
       first.start();
     });
+    // And the server dies in between.
+    await world.killServer();
+    await world.startServer();
     const progress: number[] = [];
     const id = await upload(world.address, headers, 'papers', 'words.txt', bytes, { uploadUrl: url, chunkSize: 200_000, onProgress: (sent: number) => progress.push(sent) });
     expect(progress[0]).toBeGreaterThanOrEqual(200_000);

@@ -47,6 +47,17 @@ test('a picture of the site and a plan: chosen, refused, cancelled, gone on with
     await pictures.getByRole('button', { name: 'Take out tiny.png' }).click();
   });
 
+  await test.step('on a telephone it can be photographed', async () => {
+    const telephone = await browser.newContext({ baseURL: world.address, hasTouch: true, isMobile: true, viewport: { width: 390, height: 844 } });
+    const small = await telephone.newPage();
+    await small.goto('/products/LA-ZINC-L');
+    const camera = small.getByLabel('Picture of the site: take a photograph');
+    await expect(camera).toHaveAttribute('capture', 'environment');
+    await camera.setInputFiles(await photograph(small, 'now.jpg', 900, 700));
+    await expect(small.getByRole('button', { name: 'Take out now.jpg' })).toBeVisible();
+    await telephone.close();
+  });
+
   await test.step('a connection that is lost in the middle, and a file that is dropped', async () => {
     const plans = page.getByRole('group', { name: 'Plan' });
     // The first request is lost, and nothing is reached until the connection is there again.

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { checkOut, payByCard } from './checkout';
 import { Desk } from './desk';
+import { photograph } from './drawn';
 import { expect, test } from './fixtures';
 import { root } from './world';
 
@@ -9,12 +10,12 @@ test.use({ expected: [/Blocked script execution in 'about:srcdoc'/] });
 
 test('pictures', async ({ page, signIn }) => {
   test.setTimeout(180_000);
-  const shot = async (name: string) => {
+  const shot = async (name: string, from = 0) => {
     // What has the focus shows a ring; the pictures are of the views at rest.
-    await page.evaluate(() => {
+    await page.evaluate((top) => {
       (document.activeElement as HTMLElement | null)?.blur();
-      window.scrollTo(0, 0);
-    });
+      window.scrollTo(0, top);
+    }, from);
     await page.waitForTimeout(400);
     await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
   };
@@ -45,6 +46,12 @@ test('pictures', async ({ page, signIn }) => {
   await field.getByRole('button', { name: 'add a component' }).scrollIntoViewIfNeeded();
   await shot('costs');
 
+  const picture = await desk.add({ label: 'Picture of the site', type: 'a picture', of: ['Zinc label, stamped, large'] });
+  await desk.paragraph(picture).getByRole('button', { name: 'a greatest number', exact: true }).click();
+  await desk.paragraph(picture).getByLabel('at most … of them').fill('3');
+  await desk.paragraph(picture).getByRole('button', { name: 'a least number of pixels' }).click();
+  await desk.paragraph(picture).getByLabel('both sides of at least … pixels').fill('600');
+
   const pace = await desk.add({ label: 'Pace', type: 'one of', level: 'each one of a line', of: ['all Orchard walks'] });
   await desk.paste(pace, ['Stroller', 'Steady', 'Brisk']);
   await desk.choose(desk.paragraph(pace), 'When an answer must be given', 'always');
@@ -73,7 +80,7 @@ test('pictures', async ({ page, signIn }) => {
 
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('What is this version for?').fill('Labels, walks and tall trees');
-  await expect(page.getByText('of every line of “Zinc label, stamped, large”')).toBeVisible();
+  await expect(page.getByText('of every line of “Zinc label, stamped, large”').first()).toBeVisible();
   await shot('versions');
   await page.getByRole('button', { name: 'Publish version 2' }).click();
   await expect(page.getByText('Version 2 is live.')).toBeVisible();
@@ -83,6 +90,14 @@ test('pictures', async ({ page, signIn }) => {
   await page.getByLabel('Words on the label').fill('Für Großmutter Zoë 🌿');
   await page.waitForTimeout(500);
   await shot('product');
+  const pictures = page.getByRole('group', { name: 'Picture of the site' });
+  await pictures.locator('input[type=file]').setInputFiles([await photograph(page, 'south border.jpg', 1600, 1200), await photograph(page, 'the gate, from the lane.webp', 900, 1200, 'image/webp')]);
+  await expect(pictures.getByRole('button', { name: /^Take out/ })).toHaveCount(2);
+  await pictures.locator('input[type=file]').setInputFiles(await photograph(page, 'thumb.png', 320, 240, 'image/png'));
+  await expect(page.getByText('“thumb.png” is too small')).toBeVisible();
+  await shot('files', 600);
+  await pictures.getByRole('button', { name: 'Take out thumb.png' }).click();
+  await expect(page.getByText('“thumb.png” is too small')).toBeHidden();
   await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
   await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
   await page.goto('/products/WA-MAY');

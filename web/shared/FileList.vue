@@ -8,7 +8,7 @@ defineProps<{ files: Schemas['FileView'][] }>();
 <template>
   <ul class="files">
     <li v-for="(file, i) in files" :key="i">
-      <a :href="file.link" :download="file.name"><img :src="file.small" alt="" height="48" />{{ file.name }}</a>
+      <a :href="file.link" :download="file.name"><img :src="file.small" alt="" />{{ file.name }}</a>
       <span class="soft">{{ file.size_text }}</span>
     </li>
   </ul>
@@ -26,6 +26,9 @@ li {
   align-items: center;
   gap: 0 0.8rem;
 }
+li + li {
+  margin-top: 0.3rem;
+}
 a {
   display: inline-flex;
   align-items: center;
@@ -33,7 +36,8 @@ a {
   min-height: 2.4rem;
 }
 img {
-  max-width: 5rem;
+  width: 4rem;
+  height: 3rem;
   object-fit: contain;
 }
 </style>
