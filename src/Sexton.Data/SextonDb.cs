@@ -74,6 +74,12 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The files that shoppers upload.</summary>
     public DbSet<FileRow> Files => Set<FileRow>();
 
+    /// <summary>Their pieces.</summary>
+    public DbSet<FileChunkRow> FileChunks => Set<FileChunkRow>();
+
+    /// <summary>Which order has which files.</summary>
+    public DbSet<OrderFileRow> OrderFiles => Set<OrderFileRow>();
+
     /// <summary>The findings.</summary>
     public DbSet<FindingRow> Findings => Set<FindingRow>();
 
@@ -219,7 +225,12 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("files").HasKey(f => f.Id);
             e.HasIndex(f => f.CartId);
-            e.HasIndex(f => f.OrderId).HasFilter("order_id is not null");
+        });
+        builder.Entity<OrderFileRow>(e =>
+        {
+            e.ToTable("order_files").HasKey(o => new { o.OrderId, o.FileId });
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(o => o.OrderId);
+            e.HasOne<FileRow>().WithMany().HasForeignKey(o => o.FileId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<FileChunkRow>(e =>
         {

@@ -1,8 +1,12 @@
+using System.Data;
 using System.Net.Sockets;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
 using Npgsql;
+using Sexton.Data;
+using Sexton.Data.Files;
 using Sexton.Server.Files;
 using Sexton.Server.Tests.Support;
 using SkiaSharp;
@@ -314,6 +318,55 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
         var cart = await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines", Line(id), ("Sexton-Cart", "at_once"));
         cart.Json["entries"]!.AsArray().Single(e => e!["name"]!.GetValue<string>() == "Site")!["text"]!.GetValue<string>().ShouldStartWith("site.jpg (");
         (await world.CountAsync($"select count(*) from files f join carts c on c.id = f.cart_id where f.id = '{id}' and strpos(c.content::text, f.id::text) > 0")).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task The_same_file_in_two_carts_goes_with_both_orders()
+    {
+        using var shopper = new Shopper(world);
+        var id = await new Uploader(shopper.Http).UploadAsync("site", "twice.jpg", Pictures.Jpeg(80, 40));
+        await PutInAsync(shopper, id);
+        var tokens = new List<string>();
+        foreach (var cart in new[] { "at_once", "" })
+        {
+            (string, string)[] header = [("Sexton-Cart", cart)];
+            if (cart.Length > 0)
+            {
+                (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines", Line(id), header)).Status.ShouldBe(200);
+            }
+
+            (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", Shopper.Details(), header)).Status.ShouldBe(200);
+            var paid = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = await shopper.TokenAsync() }, [.. header, ("Idempotency-Key", Guid.NewGuid().ToString())]);
+            tokens.Add(paid.Json["order_token"]!.GetValue<string>());
+        }
+
+        var sha256 = (await shopper.Http.GetAsync("api/shop/v1/orders/" + tokens[0])).Json["entries"]!.AsArray().Single(e => e!["name"]!.GetValue<string>() == "Site")!["files"]![0]!["sha256"]!.GetValue<string>();
+        foreach (var token in tokens)
+        {
+            (await BytesAsync(shopper.Http, $"api/shop/v1/orders/{token}/files/{sha256}")).ShouldBe((200, sha256));
+        }
+
+        // Thrown away afterwards, it stays with the orders.
+        (await new Uploader(shopper.Http).DropAsync(Files + id)).ShouldBe(204);
+        (await BytesAsync(shopper.Http, $"api/shop/v1/orders/{tokens[1]}/files/{sha256}")).ShouldBe((200, sha256));
+    }
+
+    [Fact]
+    public async Task Neither_a_slow_upload_nor_a_slow_download_keeps_a_connection()
+    {
+        using var shopper = new Shopper(world);
+        var cancel = TestContext.Current.CancellationToken;
+        var (_, upload) = await new Uploader(shopper.Http).BeginAsync("plans", "plan.pdf", 700_000);
+        await using var db = new SextonDb(SextonDbFactory.Options(world.Database));
+        var store = new FileStore(db);
+        var id = Guid.Parse(upload.Split('/')[^1]);
+        (await store.AppendAsync(id, 0, new byte[600_000], cancel)).ShouldBeTrue();
+        db.Database.GetDbConnection().State.ShouldBe(ConnectionState.Closed);
+        (await store.AppendAsync(id, 0, new byte[100_000], cancel)).ShouldBeFalse("another was quicker");
+        await using var stream = await store.OpenAsync(await db.Files.SingleAsync(f => f.Id == id, cancel), cancel);
+        await stream.ReadExactlyAsync(new byte[1000], cancel);
+        db.Database.GetDbConnection().State.ShouldBe(ConnectionState.Closed);
+        stream.Length.ShouldBe(600_000);
     }
 
     private static bool IsRed(SKColor colour) => colour is { Red: > 200, Blue: < 60 };

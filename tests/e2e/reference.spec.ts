@@ -20,18 +20,28 @@ const decided = <T>(name: string): T => JSON.parse(readFileSync(join(root, 'arti
 const offices = {
   AT: [stdnum.AT.uid, jsvat.austria],
   BE: [stdnum.BE.vat, jsvat.belgium],
+  CY: [stdnum.CY.vat, jsvat.cyprus],
   DE: [stdnum.DE.vat, jsvat.germany],
   DK: [stdnum.DK.cvr, jsvat.denmark],
+  EE: [stdnum.EE.kmkr, jsvat.estonia],
+  ES: [stdnum.ES.nif, jsvat.spain],
   FI: [stdnum.FI.alv, jsvat.finland],
   FR: [stdnum.FR.tva, jsvat.france],
   GB: [stdnum.GB.vat, jsvat.unitedKingdom],
+  HR: [stdnum.HR.oib, jsvat.croatia],
+  HU: [stdnum.HU.anum, jsvat.hungary],
   IE: [stdnum.IE.vat, jsvat.ireland],
   IT: [stdnum.IT.iva, jsvat.italy],
+  LT: [stdnum.LT.pvm, jsvat.lithuania],
   LU: [stdnum.LU.tva, jsvat.luxembourg],
+  MT: [stdnum.MT.vat, jsvat.malta],
   NL: [stdnum.NL.btw, jsvat.netherlands],
   PL: [stdnum.PL.nip, jsvat.poland],
   PT: [stdnum.PT.nif, jsvat.portugal],
+  RO: [stdnum.RO.cui, jsvat.romania],
   SE: [stdnum.SE.vat, jsvat.sweden],
+  SI: [stdnum.SI.ddv, jsvat.slovenia],
+  SK: [stdnum.SK.dph, jsvat.slovakiaRepublic],
 } as const;
 
 interface Unit {

@@ -146,6 +146,9 @@ public sealed partial class Evaluation : IOccasion
     /// <summary>The canonical answer of a field at a place, or at the line or order around it; null when unasked, left empty or refused.</summary>
     public AnswerValue? ValueOf(PlannedField field, Place place) => field.Slot < 0 ? null : State(field, place).Value;
 
+    /// <summary>What was entered for what is asked, or stands in for it; null for nothing.</summary>
+    internal AnswerValue? RawOf(AskedField asked) => State(asked.Field, asked.Place).Raw ?? asked.Field.Field.Default;
+
     /// <summary>Whether a field is asked at a place.</summary>
     public bool IsAsked(PlannedField field, Place place) => field.Slot >= 0 && State(field, place).Asked;
 

@@ -40,6 +40,7 @@ public static class Freezer
             ],
             Lookups = [.. evaluation.Asked.Select(a => new OrderLookup(a.LineId, a.UnitId, a.Field.Field.Key, evaluation.FindingOf(a))).Where(static l => l.Finding != RegistryFinding.NotAsked)],
             Uses = [.. evaluation.Uses.Select(u => new OrderUse(u.Item, u.NameIn(language), u.Quantity, evaluation.LineIdAt(u.Place), evaluation.UnitIdAt(u.Place), u.Field?.Field.Key, u.Goods is not null))],
+            Uploads = [.. evaluation.Asked.Where(static a => a.Field.Rule.HoldsFiles && a.Value is not null).SelectMany(a => evaluation.RawOf(a)!.Picks!.Value).Distinct(StringComparer.Ordinal)],
             WeightGrams = evaluation.WeightGrams,
             Prices = PriceList.Of(evaluation),
             Coupon = evaluation.Cart.Coupon,

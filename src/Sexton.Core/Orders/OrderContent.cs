@@ -44,6 +44,9 @@ public sealed record OrderContent
     /// <summary>What it uses up, item by item.</summary>
     public ImmutableArray<OrderUse> Uses { get; init; } = [];
 
+    /// <summary>The ids of the uploads that its answers were made of; known until it is placed.</summary>
+    public ImmutableArray<string> Uploads { get; init; } = [];
+
     /// <summary>What it weighs, in grams.</summary>
     public long WeightGrams { get; init; }
 

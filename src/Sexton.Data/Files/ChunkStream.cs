@@ -1,20 +1,19 @@
-using Npgsql;
+using Microsoft.EntityFrameworkCore;
 
 namespace Sexton.Data.Files;
 
 /// <summary>
-/// Reads a file from its pieces, from anywhere in it. No more than one piece is in memory at a time, however large the file is. Uses the
-/// connection it was given, which nothing else may use meanwhile.
+/// Reads a file from its pieces, from anywhere in it. No more than one piece is in memory at a time, however large the file is, and no
+/// connection is kept between two of them, however slowly they are read.
 /// </summary>
-public sealed class ChunkStream : Stream
+/// <param name="db">The database.</param>
+/// <param name="file">The id of the file.</param>
+/// <param name="starts">Where its pieces begin, in rising order.</param>
+/// <param name="length">How many bytes it has.</param>
+public sealed class ChunkStream(SextonDb db, Guid file, long[] starts, long length) : Stream
 {
-    private readonly NpgsqlConnection _connection;
-    private readonly Guid _file;
-    private readonly long[] _starts;
     private byte[] _piece = [];
     private long _pieceStart;
-
-    private ChunkStream(NpgsqlConnection connection, Guid file, long[] starts, long length) => (_connection, _file, _starts, Length) = (connection, file, starts, length);
 
     /// <inheritdoc/>
     public override bool CanRead => true;
@@ -26,28 +25,10 @@ public sealed class ChunkStream : Stream
     public override bool CanWrite => false;
 
     /// <inheritdoc/>
-    public override long Length { get; }
+    public override long Length => length;
 
     /// <inheritdoc/>
     public override long Position { get; set; }
-
-    /// <summary>Opens a file.</summary>
-    /// <param name="connection">An open connection.</param>
-    /// <param name="file">The id of the file.</param>
-    /// <param name="length">How many bytes it has.</param>
-    /// <param name="cancel">Cancels.</param>
-    public static async Task<ChunkStream> OpenAsync(NpgsqlConnection connection, Guid file, long length, CancellationToken cancel)
-    {
-        await using var command = new NpgsqlCommand("select start from file_chunks where file_id = $1 order by start", connection) { Parameters = { new() { Value = file } } };
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        var starts = new List<long>();
-        while (await reader.ReadAsync(cancel))
-        {
-            starts.Add(reader.GetInt64(0));
-        }
-
-        return new ChunkStream(connection, file, [.. starts], length);
-    }
 
     /// <inheritdoc/>
     public override int Read(byte[] buffer, int offset, int count) => Read(buffer.AsSpan(offset, count));
@@ -57,8 +38,7 @@ public sealed class ChunkStream : Stream
     {
         if (NeedsPiece())
         {
-            using var command = PieceCommand();
-            _piece = (byte[])command.ExecuteScalar()!;
+            _piece = Piece.Single();
         }
 
         return Copy(buffer);
@@ -69,8 +49,7 @@ public sealed class ChunkStream : Stream
     {
         if (NeedsPiece())
         {
-            await using var command = PieceCommand();
-            _piece = (byte[])(await command.ExecuteScalarAsync(cancellationToken))!;
+            _piece = await Piece.SingleAsync(cancellationToken);
         }
 
         return Copy(buffer.Span);
@@ -106,12 +85,12 @@ public sealed class ChunkStream : Stream
             return false;
         }
 
-        var at = Array.BinarySearch(_starts, Position);
-        _pieceStart = _starts[at >= 0 ? at : ~at - 1];
+        var at = Array.BinarySearch(starts, Position);
+        _pieceStart = starts[at >= 0 ? at : ~at - 1];
         return true;
     }
 
-    private NpgsqlCommand PieceCommand() => new("select bytes from file_chunks where file_id = $1 and start = $2", _connection) { Parameters = { new() { Value = _file }, new() { Value = _pieceStart } } };
+    private IQueryable<byte[]> Piece => db.FileChunks.Where(c => c.FileId == file && c.Start == _pieceStart).Select(static c => c.Bytes);
 
     private int Copy(Span<byte> buffer)
     {

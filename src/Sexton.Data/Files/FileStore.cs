@@ -16,19 +16,15 @@ public sealed class FileStore(SextonDb db)
     /// Adds a piece at the end of what came so far. Where another upload of the same file was quicker nothing is written.
     /// </summary>
     /// <returns>Whether it was written.</returns>
-    public async Task<bool> AppendAsync(Guid file, long offset, ReadOnlyMemory<byte> piece, CancellationToken cancel)
-    {
-        await using var command = await CommandAsync(
-            """
-            with moved as (update files set received = $2 + octet_length($3) where id = $1 and received = $2 and kept_at is null returning id)
-            insert into file_chunks (file_id, start, bytes) select id, $2, $3 from moved
-            """,
-            cancel);
-        command.Parameters.Add(new() { Value = file });
-        command.Parameters.Add(new() { Value = offset });
-        command.Parameters.Add(new() { Value = piece, NpgsqlDbType = NpgsqlDbType.Bytea });
-        return await command.ExecuteNonQueryAsync(cancel) == 1;
-    }
+    public async Task<bool> AppendAsync(Guid file, long offset, ReadOnlyMemory<byte> piece, CancellationToken cancel) => await ExecuteAsync(
+        """
+        with moved as (update files set received = $2 + octet_length($3) where id = $1 and received = $2 and kept_at is null returning id)
+        insert into file_chunks (file_id, start, bytes) select id, $2, $3 from moved
+        """,
+        file,
+        offset,
+        piece,
+        cancel) == 1;
 
     /// <summary>Puts other bytes in the place of those that came. Called within a transaction.</summary>
     public async Task ReplaceAsync(Guid file, byte[] bytes, CancellationToken cancel)
@@ -36,20 +32,16 @@ public sealed class FileStore(SextonDb db)
         await db.Database.ExecuteSqlAsync($"delete from file_chunks where file_id = {file}", cancel);
         for (var start = 0; start < bytes.Length; start += PieceSize)
         {
-            await using var command = await CommandAsync("insert into file_chunks (file_id, start, bytes) values ($1, $2, $3)", cancel);
-            command.Parameters.Add(new() { Value = file });
-            command.Parameters.Add(new() { Value = (long)start });
-            command.Parameters.Add(new() { Value = bytes.AsMemory(start, Math.Min(PieceSize, bytes.Length - start)), NpgsqlDbType = NpgsqlDbType.Bytea });
-            await command.ExecuteNonQueryAsync(cancel);
+            await ExecuteAsync("insert into file_chunks (file_id, start, bytes) values ($1, $2, $3)", file, start, bytes.AsMemory(start, Math.Min(PieceSize, bytes.Length - start)), cancel);
         }
     }
 
-    /// <summary>Opens a file for reading. The database is not to be used for anything else until it is closed.</summary>
-    public async Task<ChunkStream> OpenAsync(FileRow file, CancellationToken cancel)
-    {
-        await db.Database.OpenConnectionAsync(cancel);
-        return await ChunkStream.OpenAsync(Connection, file.Id, file.KeptAt is null ? file.Received : file.Size, cancel);
-    }
+    /// <summary>Opens a file for reading.</summary>
+    public async Task<ChunkStream> OpenAsync(FileRow file, CancellationToken cancel) => new(
+        db,
+        file.Id,
+        await db.FileChunks.Where(c => c.FileId == file.Id).OrderBy(static c => c.Start).Select(static c => c.Start).ToArrayAsync(cancel),
+        file.KeptAt is null ? file.Received : file.Size);
 
     /// <summary>
     /// Clears away carts that were not touched since a day, with their files, and files that no answer refers to since another. What an order
@@ -75,7 +67,7 @@ public sealed class FileStore(SextonDb db)
             cancel);
         var files = await db.Database.ExecuteSqlAsync(
             $"""
-            delete from files f where f.order_id is null and (
+            delete from files f where not exists (select 1 from order_files o where o.file_id = f.id) and (
                 not exists (select 1 from carts c where c.id = f.cart_id)
                 or (f.created_at < {unusedSince} and not exists (
                     select 1 from carts c where c.id = f.cart_id and c.order_id is null and strpos(c.content::text, f.id::text) > 0)))
@@ -84,11 +76,21 @@ public sealed class FileStore(SextonDb db)
         return (carts, files);
     }
 
-    private NpgsqlConnection Connection => (NpgsqlConnection)db.Database.GetDbConnection();
-
-    private async Task<NpgsqlCommand> CommandAsync(string sql, CancellationToken cancel)
+    // The connection is given back after each piece: people's networks are slow, and a file under way must not keep one from others.
+    private async Task<int> ExecuteAsync(string sql, Guid file, long start, ReadOnlyMemory<byte> bytes, CancellationToken cancel)
     {
         await db.Database.OpenConnectionAsync(cancel);
-        return new NpgsqlCommand(sql, Connection, (NpgsqlTransaction?)db.Database.CurrentTransaction?.GetDbTransaction());
+        try
+        {
+            await using var command = new NpgsqlCommand(sql, (NpgsqlConnection)db.Database.GetDbConnection(), (NpgsqlTransaction?)db.Database.CurrentTransaction?.GetDbTransaction())
+            {
+                Parameters = { new() { Value = file }, new() { Value = start }, new() { Value = bytes, NpgsqlDbType = NpgsqlDbType.Bytea } },
+            };
+            return await command.ExecuteNonQueryAsync(cancel);
+        }
+        finally
+        {
+            await db.Database.CloseConnectionAsync();
+        }
     }
 }

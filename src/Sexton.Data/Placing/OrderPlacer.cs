@@ -73,7 +73,7 @@ public sealed class OrderPlacer(SextonDb db)
             insert into answers (order_id, position, line_id, unit_id, field, label, step, value, text)
             select placed.id, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts) as a
         ), filed as (
-            update files f set order_id = @order from taken where f.cart_id = taken.cart_id and f.order_id is null and f.sha256 = any(@files)
+            insert into order_files (order_id, file_id) select placed.id, f from placed, unnest(@files) as f
         ), lanes as (
             insert into deliveries (order_id, destination, sequence, state, tries, next_try_at, fence, was_uncertain)
             select placed.id, d, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
@@ -119,7 +119,7 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("steps", answers.Select(a => a.Step).ToArray());
         p.AddWithValue("values", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(ValueOf).ToArray());
         p.AddWithValue("texts", answers.Select(a => a.Text).ToArray());
-        p.AddWithValue("files", answers.SelectMany(static a => a.Value?.Files ?? []).Select(static f => Convert.FromHexString(f.Sha256)).ToArray());
+        p.AddWithValue("files", content.Uploads.Select(Guid.Parse).ToArray());
         AddPrices(p, content.Prices.Rows);
         return (long)(await command.ExecuteScalarAsync(cancel))!;
     }

@@ -1,6 +1,6 @@
 namespace Sexton.Data.Rows;
 
-/// <summary>A file that a shopper uploads. It belongs to a cart until an order takes it.</summary>
+/// <summary>A file that a shopper uploads. It goes with its cart, unless an order has it.</summary>
 public sealed class FileRow
 {
     /// <summary>A random id: the name under which it is uploaded, and by which answers in a cart refer to it.</summary>
@@ -8,9 +8,6 @@ public sealed class FileRow
 
     /// <summary>The cart that holds it.</summary>
     public required Guid CartId { get; set; }
-
-    /// <summary>The order that has it, or null.</summary>
-    public Guid? OrderId { get; set; }
 
     /// <summary>Its canonical name.</summary>
     public required string Name { get; init; }
@@ -60,4 +57,14 @@ public sealed class FileChunkRow
 
     /// <summary>The bytes.</summary>
     public required byte[] Bytes { get; init; }
+}
+
+/// <summary>An order has a file. Several can have the same one.</summary>
+public sealed class OrderFileRow
+{
+    /// <summary>The order.</summary>
+    public required Guid OrderId { get; init; }
+
+    /// <summary>The file.</summary>
+    public required Guid FileId { get; init; }
 }

@@ -24,7 +24,7 @@ internal sealed class CartFiles(SextonDb db, CartStore carts, Uploads uploads)
         var found = ImmutableDictionary.CreateBuilder<string, KeptFile>(StringComparer.Ordinal);
 
         // Neither the bytes nor the small pictures are wanted here.
-        var rows = await db.Files.AsNoTracking().Where(f => ids.Contains(f.Id) && own.Contains(f.CartId) && f.OrderId == null && f.Received == f.Announced)
+        var rows = await db.Files.AsNoTracking().Where(f => ids.Contains(f.Id) && own.Contains(f.CartId) && f.Received == f.Announced)
             .Select(static f => new { f.Id, f.Name, f.Size, f.Sha256, f.Kind, f.Width, f.Height, f.KeptAt }).ToListAsync(cancel);
         foreach (var row in rows)
         {

@@ -42,7 +42,7 @@ internal sealed class FileReplies(SextonDb db, FileStore store)
     private async Task<FileRow> FindAsync(Guid order, string sha256, CancellationToken cancel)
     {
         var hash = HashOf(sha256);
-        return await db.Files.AsNoTracking().Where(f => f.OrderId == order && f.Sha256 == hash).OrderBy(f => f.Id).FirstOrDefaultAsync(cancel)
+        return await db.Files.AsNoTracking().Where(f => db.OrderFiles.Any(o => o.OrderId == order && o.FileId == f.Id) && f.Sha256 == hash).OrderBy(f => f.Id).FirstOrDefaultAsync(cancel)
             ?? throw ApiProblemException.NotFound("This order has no such file.");
     }
 }

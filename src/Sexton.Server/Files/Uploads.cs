@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Files;
@@ -44,7 +45,7 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
         }
 
         var cart = await carts.FindOrCreateAsync(cancel);
-        var held = await db.Files.Where(f => f.CartId == cart.Id && f.OrderId == null).GroupBy(static f => f.CartId).Select(static g => new { Count = g.Count(), Size = g.Sum(static f => f.Announced) }).FirstOrDefaultAsync(cancel);
+        var held = await db.Files.Where(f => f.CartId == cart.Id).GroupBy(static f => f.CartId).Select(static g => new { Count = g.Count(), Size = g.Sum(static f => f.Announced) }).FirstOrDefaultAsync(cancel);
         if (held?.Count >= MostFiles || (held?.Size ?? 0) + size > options.CartMegabytes * 1_000_000L)
         {
             throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "cart_full_of_files", $"Your cart holds too many files for “{clean}”. Take out some that you do not need.");
@@ -56,11 +57,11 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
         return file;
     }
 
-    /// <summary>A file of one of the shopper's carts that no order has yet.</summary>
+    /// <summary>A file of one of the shopper's carts.</summary>
     public async Task<FileRow> FindAsync(string id, CancellationToken cancel)
     {
         var own = carts.Ids;
-        return (Guid.TryParse(id, out var file) ? await db.Files.FirstOrDefaultAsync(f => f.Id == file && own.Contains(f.CartId) && f.OrderId == null, cancel) : null)
+        return (Guid.TryParse(id, out var file) ? await db.Files.FirstOrDefaultAsync(f => f.Id == file && own.Contains(f.CartId), cancel) : null)
             ?? throw Gone();
     }
 
@@ -68,7 +69,7 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
     public async Task<FileRow> FindByHashAsync(string sha256, CancellationToken cancel)
     {
         var (own, hash) = (carts.Ids, FileReplies.HashOf(sha256));
-        return await db.Files.AsNoTracking().Where(f => own.Contains(f.CartId) && f.OrderId == null && f.Sha256 == hash).OrderBy(f => f.Id).FirstOrDefaultAsync(cancel) ?? throw Gone();
+        return await db.Files.AsNoTracking().Where(f => own.Contains(f.CartId) && f.Sha256 == hash).OrderBy(f => f.Id).FirstOrDefaultAsync(cancel) ?? throw Gone();
     }
 
     /// <summary>
@@ -85,13 +86,13 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
         using var hash = offset == 0 ? IncrementalHash.CreateHash(HashAlgorithmName.SHA256) : null;
 
         // While one piece is written, the next is received and reckoned.
-        var (piece, other) = (new byte[FileStore.PieceSize], new byte[FileStore.PieceSize]);
+        var (piece, other) = (ArrayPool<byte>.Shared.Rent(FileStore.PieceSize), ArrayPool<byte>.Shared.Rent(FileStore.PieceSize));
         var written = Task.FromResult(true);
         try
         {
             for (var more = true; more;)
             {
-                (var filled, more) = await FillAsync(body, piece, cancel);
+                (var filled, more) = await FillAsync(body, piece.AsMemory(0, FileStore.PieceSize), cancel);
                 if (file.Received + filled > file.Announced)
                 {
                     throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "more_than_announced", $"More came than the {file.Announced} bytes that were announced. Choose the file once more.");
@@ -115,6 +116,8 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
         {
             // Whatever went wrong, the database is not left in the middle of a piece.
             await ((Task)written).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            ArrayPool<byte>.Shared.Return(piece);
+            ArrayPool<byte>.Shared.Return(other);
         }
 
         if (!await written)
@@ -164,25 +167,25 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
         await transaction.CommitAsync(cancel);
     }
 
-    /// <summary>Throws a file away; where the saved cart refers to it, it stays until the cart no longer does.</summary>
+    /// <summary>Throws a file away; where a saved cart refers to it or an order has it, it stays.</summary>
     public async Task DropAsync(FileRow file, CancellationToken cancel)
     {
-        var id = file.Id.ToString();
-        if (!await db.Carts.AnyAsync(c => c.Id == file.CartId && EF.Functions.Like((string)(object)c.Content, "%" + id + "%"), cancel))
+        var (own, mention) = (carts.Ids, $"%{file.Id}%");
+        if (!await db.Carts.AnyAsync(c => own.Contains(c.Id) && EF.Functions.Like((string)(object)c.Content, mention), cancel))
         {
-            await db.Files.Where(f => f.Id == file.Id && f.OrderId == null).ExecuteDeleteAsync(cancel);
+            await db.Files.Where(f => f.Id == file.Id && !db.OrderFiles.Any(o => o.FileId == f.Id)).ExecuteDeleteAsync(cancel);
         }
     }
 
     // Fills a piece; false when nothing follows it: at the end, and where the connection is lost.
-    private static async Task<(int Filled, bool More)> FillAsync(Stream body, byte[] piece, CancellationToken cancel)
+    private static async Task<(int Filled, bool More)> FillAsync(Stream body, Memory<byte> piece, CancellationToken cancel)
     {
         var filled = 0;
         try
         {
             while (filled < piece.Length)
             {
-                var read = await body.ReadAsync(piece.AsMemory(filled), cancel);
+                var read = await body.ReadAsync(piece[filled..], cancel);
                 if (read == 0)
                 {
                     return (filled, false);

@@ -80,14 +80,16 @@ internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, ShopperS
                 .SetProperty(c => c.ShownAt, clock.GetUtcNow()),
             cancel);
 
-    // A file belongs to the cart whose answers refer to it.
+    // A file goes with the cart whose answers refer to it: from one that does not to this one.
     private async Task TakeFilesAsync(Guid cart, IReadOnlyList<string> ids, CancellationToken cancel)
     {
         var files = ids.Select(static id => Guid.TryParse(id, out var file) ? file : Guid.Empty).ToList();
         var others = Ids.Where(id => id != cart).ToList();
         if (files.Count > 0 && others.Count > 0)
         {
-            await db.Files.Where(f => files.Contains(f.Id) && others.Contains(f.CartId) && f.OrderId == null).ExecuteUpdateAsync(set => set.SetProperty(f => f.CartId, cart), cancel);
+            await db.Files
+                .Where(f => files.Contains(f.Id) && others.Contains(f.CartId) && !db.Carts.Any(c => c.Id == f.CartId && EF.Functions.Like((string)(object)c.Content, "%" + f.Id.ToString() + "%")))
+                .ExecuteUpdateAsync(set => set.SetProperty(f => f.CartId, cart), cancel);
         }
     }
 

@@ -12,7 +12,7 @@ using Sexton.Data;
 namespace Sexton.Data.Migrations
 {
     [DbContext(typeof(SextonDb))]
-    [Migration("20261126045459_Files")]
+    [Migration("20261126060759_Files")]
     partial class Files
     {
         /// <inheritdoc />
@@ -766,10 +766,6 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("name");
 
-                    b.Property<Guid?>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
                     b.Property<long>("Received")
                         .HasColumnType("bigint")
                         .HasColumnName("received");
@@ -799,10 +795,6 @@ namespace Sexton.Data.Migrations
 
                     b.HasIndex("CartId")
                         .HasDatabaseName("ix_files_cart_id");
-
-                    b.HasIndex("OrderId")
-                        .HasDatabaseName("ix_files_order_id")
-                        .HasFilter("order_id is not null");
 
                     b.ToTable("files", (string)null);
                 });
@@ -846,6 +838,25 @@ namespace Sexton.Data.Migrations
                         .HasName("pk_findings");
 
                     b.ToTable("findings", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.OrderFileRow", b =>
+                {
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
+                    b.Property<Guid>("FileId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("file_id");
+
+                    b.HasKey("OrderId", "FileId")
+                        .HasName("pk_order_files");
+
+                    b.HasIndex("FileId")
+                        .HasDatabaseName("ix_order_files_file_id");
+
+                    b.ToTable("order_files", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderLineRow", b =>
@@ -1404,6 +1415,23 @@ namespace Sexton.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_findings_orders_order_id");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.OrderFileRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.FileRow", null)
+                        .WithMany()
+                        .HasForeignKey("FileId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_order_files_files_file_id");
+
+                    b.HasOne("Sexton.Data.Rows.OrderRow", null)
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_order_files_orders_order_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderLineRow", b =>

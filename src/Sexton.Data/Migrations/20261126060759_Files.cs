@@ -17,7 +17,6 @@ namespace Sexton.Data.Migrations
                 {
                     id = table.Column<Guid>(type: "uuid", nullable: false),
                     cart_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    order_id = table.Column<Guid>(type: "uuid", nullable: true),
                     name = table.Column<string>(type: "text", nullable: false),
                     announced = table.Column<long>(type: "bigint", nullable: false),
                     size = table.Column<long>(type: "bigint", nullable: false),
@@ -55,6 +54,30 @@ namespace Sexton.Data.Migrations
                         onDelete: ReferentialAction.Cascade);
                 });
 
+            migrationBuilder.CreateTable(
+                name: "order_files",
+                columns: table => new
+                {
+                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    file_id = table.Column<Guid>(type: "uuid", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_order_files", x => new { x.order_id, x.file_id });
+                    table.ForeignKey(
+                        name: "fk_order_files_files_file_id",
+                        column: x => x.file_id,
+                        principalTable: "files",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Restrict);
+                    table.ForeignKey(
+                        name: "fk_order_files_orders_order_id",
+                        column: x => x.order_id,
+                        principalTable: "orders",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
             // What people upload is compressed already: trying it again would cost more than writing it.
             migrationBuilder.Sql("alter table file_chunks alter column bytes set storage external");
 
@@ -64,10 +87,9 @@ namespace Sexton.Data.Migrations
                 column: "cart_id");
 
             migrationBuilder.CreateIndex(
-                name: "ix_files_order_id",
-                table: "files",
-                column: "order_id",
-                filter: "order_id is not null");
+                name: "ix_order_files_file_id",
+                table: "order_files",
+                column: "file_id");
         }
 
         /// <inheritdoc />
@@ -75,6 +97,9 @@ namespace Sexton.Data.Migrations
         {
             migrationBuilder.DropTable(
                 name: "file_chunks");
+
+            migrationBuilder.DropTable(
+                name: "order_files");
 
             migrationBuilder.DropTable(
                 name: "files");
