@@ -127,7 +127,7 @@ internal static partial class TaxNumberDigits
     }
 
     // A person's number ends in a letter, by the remainder of 23; foreigners' begin with X, Y or Z for 0, 1 or 2. An organisation's begins with the
-    // letter of its kind and ends in a digit, in a letter, or in either, as the kind has it.
+    // letter of its kind and ends in a letter or in a digit, some kinds in a letter only.
     private static bool Spain(string number)
     {
         const string Persons = "TRWAGMYFPDXBNJZSQVHLCKE", Organisations = "JABCDEFGHI";
@@ -154,12 +154,7 @@ internal static partial class TaxNumberDigits
 
         var check = (10 - (sum % 10)) % 10;
         var (asDigit, asLetter) = (number[8] == '0' + check, number[8] == Organisations[check]);
-        return number[0] switch
-        {
-            'P' or 'Q' or 'R' or 'S' or 'N' or 'W' => asLetter,
-            'A' or 'B' or 'E' or 'H' => asDigit,
-            _ => asDigit || asLetter,
-        };
+        return asLetter || (asDigit && !"NPQRSW".Contains(number[0], StringComparison.Ordinal));
     }
 
     // Two rows of weights: the second where the first comes to ten.

@@ -99,6 +99,6 @@ internal static partial class TaxNumberDigits
     [GeneratedRegex(@"\A[1-9][0-9]{1,9}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex RoShape();
 
-    [GeneratedRegex(@"\A[1-9][0-9][2-47-9][0-9]{7}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(@"\A[1-9][0-9][2-46-9][0-9]{7}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex SkShape();
 }
