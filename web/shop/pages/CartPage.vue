@@ -21,12 +21,6 @@ const orderProblems = computed(() => problems.value.filter((p) => p.line_id === 
 // A line says itself what it lacks, whether it was asked on its product page or here.
 const ofLines = computed(() => basket.view.value?.evaluation.problems.filter((p) => p.line_id !== null && (!p.field || ['product_page', 'cart'].includes(p.step))) ?? []);
 
-// What choices weigh is among it.
-const weight = computed(() => {
-  const grams = basket.view.value?.evaluation.weight_grams ?? 0;
-  return grams === 0 ? '' : grams < 1000 ? `${grams} g` : `${(grams / 1000).toLocaleString('en', { maximumFractionDigits: 1 })} kg`;
-});
-
 async function goOn(): Promise<void> {
   await run(async () => {
     if (asked.value.length) await save();
@@ -54,7 +48,6 @@ onMounted(() => run(basket.load));
       </ul>
       <EntryForm v-if="asked.length" ref="form" v-model="typed.answers" class="whole-order" :asked="asked" :problems="orderProblems" :sections="evaluation.sections" :show-all="showAll" prefix="cart" />
       <PriceSum :prices="basket.view.value.evaluation.prices" :units="basket.view.value.evaluation.units" />
-      <p v-if="weight" class="soft weight">It weighs {{ weight }}.</p>
       <CouponEntry />
       <p v-if="ofLines.length" class="problem">Something is still to be filled in above.</p>
       <p v-else class="go"><button class="buy" :disabled="busy">Go to checkout</button></p>
@@ -72,9 +65,6 @@ ul {
 }
 .whole-order {
   margin: 0 0 1.8rem;
-}
-.weight {
-  margin: 0.4rem 0 0;
 }
 .go {
   margin: 2rem 0 0;

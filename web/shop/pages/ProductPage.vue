@@ -49,6 +49,9 @@ const orderProblems = computed(() => evaluation.value?.problems.filter((p) => p.
 const problems = computed(() => evaluation.value?.problems.filter((p) => p.field && p.step === STEP) ?? []);
 const asksLine = computed(() => evaluation.value?.asked.some((a) => a.line_id === LINE && a.step === STEP));
 
+// An answer can be the price: then the catalogue's is none.
+const each = computed(() => evaluation.value?.prices.rows.find((r) => r.kind === 'goods')?.unit || (product.value?.variants.find((v) => v.code === typed.value.variant)?.price ?? product.value?.price));
+
 // What was answered with another product is shown as answered: nobody is asked twice.
 const settled = computed(() => Object.fromEntries(orderAsked.value.filter((a) => a.text && isBlank(typed.value.order[a.field])).map((a) => [a.field, a.text])));
 
@@ -107,7 +110,7 @@ async function buyAtOnce(): Promise<void> {
     </div>
     <form novalidate @submit.prevent="add">
       <h1>{{ product.name }}</h1>
-      <p class="price">{{ product.variants.find((v) => v.code === typed.variant)?.price ?? product.price }} each</p>
+      <p class="price">{{ each }} each</p>
       <p>{{ product.description }}</p>
       <div v-if="product.variants.length" class="variants" role="radiogroup" aria-label="Which one">
         <label v-for="variant in product.variants" :key="variant.code">
