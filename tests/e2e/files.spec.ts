@@ -117,6 +117,10 @@ test('a picture of the site and a plan: chosen, refused, cancelled, gone on with
     await expect(page.getByRole('button', { name: 'Plan, Back office: confirmed by the other side' })).toBeVisible({ timeout: 20_000 });
     await expect(page.getByRole('button', { name: /^Picture of the site, To the shopper: / })).toHaveAttribute('data-sign', 'folded_sheet', { timeout: 20_000 });
     await accessible('an order with files');
+    // Enlarged twice, the answers still have room to be read.
+    await page.setViewportSize({ width: 640, height: 800 });
+    expect((await page.getByRole('row', { name: /^Picture of the site/ }).locator('.answer').boundingBox())!.width).toBeGreaterThan(150);
+    await page.setViewportSize({ width: 1280, height: 800 });
     const link = (await page.getByRole('link', { name: 'the plan.pdf' }).getAttribute('href'))!;
     expect((await page.request.get(link)).status()).toBe(200);
     const stranger = await browser.newContext();

@@ -194,4 +194,27 @@ tbody .label {
   outline: 2px solid var(--ink);
   outline-offset: -2px;
 }
+/* Narrow, or enlarged twice: what was answered needs the room more than the marks do. */
+@media (max-width: 48rem) {
+  .label {
+    width: 128px;
+  }
+  .mark {
+    width: 42px;
+  }
+  .lean {
+    width: 40px;
+  }
+  .columns span {
+    left: 24px;
+  }
+  .family {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  tbody .label {
+    overflow-wrap: anywhere;
+    padding-right: 8px;
+  }
+}
 </style>
