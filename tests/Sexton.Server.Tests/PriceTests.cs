@@ -91,6 +91,31 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
     }
 
     [Fact]
+    public async Task Rows_follow_a_unit_that_is_dropped_and_lines_that_become_one()
+    {
+        using var shopper = new Shopper(world);
+        static JsonObject Seat(string id, bool lunch) => new() { ["id"] = id, ["answers"] = new JsonObject { ["guest_name"] = "Guest " + id, ["lunch"] = lunch } };
+        var three = (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject
+        {
+            ["product"] = "WA-MAY",
+            ["quantity"] = 3,
+            ["answers"] = new JsonObject(),
+            ["units"] = new JsonArray(Seat("u1", true), Seat("u2", false), Seat("u3", true)),
+        })).Json;
+        Rows(three["evaluation"]!["prices"]!).ShouldBe(["3 × Orchard walk, May morning 5400", "1 × Lunch 900", "1 × Lunch 900"]);
+        var id = three["cart"]!["lines"]![0]!["id"]!.GetValue<string>();
+        var two = (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines/" + id, new JsonObject { ["quantity"] = 2, ["units"] = new JsonArray(Seat("u2", false), Seat("u3", true)) })).Json;
+        Rows(two["evaluation"]!["prices"]!).ShouldBe(["2 × Orchard walk, May morning 3600", "1 × Lunch 900"]);
+        two["evaluation"]!["prices"]!["rows"]![1]!["unit_id"]!.GetValue<string>().ShouldBe("u3");
+
+        await AddAsync(shopper, "LA-ZINC-L", 1, new() { ["wording"] = "Grandmother’s quince" });
+        var one = await AddAsync(shopper, "LA-ZINC-L", 2, new() { ["wording"] = "Grandmother’s quince" });
+        one["cart"]!["lines"]!.AsArray().Count.ShouldBe(2);
+        Rows(one["evaluation"]!["prices"]!).Skip(2).ShouldBe(["3 × Zinc label, stamped, large 5100", "3 × Words on the label 360"]);
+        one["evaluation"]!["prices"]!["total_minor"]!.GetValue<long>().ShouldBe(3600 + 900 + 5100 + 360);
+    }
+
+    [Fact]
     public async Task A_coupon_that_does_not_count_is_refused_and_one_that_does_is_taken_out_again()
     {
         using var shopper = new Shopper(world);
@@ -141,6 +166,8 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
             (await manager.AddAsync("Words on the label", "wording", products: "LA-ZINC-L")).Status.ShouldBe(200);
             await manager.ChangeAsync("wording", "prices", JsonNode.Parse("""[{"kind":"per_unit","by":"letter","included":12,"tariff":{"minor":20,"ceiling_minor":500}}]"""));
             await manager.ChangeAsync("wording", "position", "planting_year");
+            (await manager.AddAsync("Lunch", "lunch", "yes_no", "unit", products: "WA-MAY")).Status.ShouldBe(200);
+            await manager.ChangeAsync("lunch", "prices", JsonNode.Parse("""[{"kind":"per_unit","tariff":{"minor":900}}]"""));
             (await manager.AddAsync("A stake with it", "stake", "yes_no", products: "TR-CRAB")).Status.ShouldBe(200);
             await manager.ChangeAsync("stake", "prices", JsonNode.Parse("""[{"kind":"per_unit","tariff":{"minor":350}}]"""));
             await manager.ChangeAsync("stake", "price_within.cart_line", true);

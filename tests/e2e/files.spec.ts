@@ -44,7 +44,12 @@ test('a picture of the site and a plan: chosen, refused, cancelled, gone on with
     await pictures.getByRole('button', { name: 'Take out holiday.jpg' }).click();
     await pictures.locator('input[type=file]').setInputFiles(await photograph(page, 'tiny.png', 599, 900, 'image/png'));
     await expect(page.getByText('“tiny.png” is too small to be used: both sides need at least 600 pixels.')).toBeVisible();
-    await pictures.getByRole('button', { name: 'Take out tiny.png' }).click();
+    await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
+    await expect(pictures.getByRole('button', { name: 'Take out tiny.png' })).toBeFocused();
+    await page.keyboard.press('Enter');
+    await expect(pictures.getByRole('listitem')).toHaveCount(2);
+    await expect(pictures.getByRole('status')).toHaveText('tiny.png was taken out.');
+    await expect(pictures.locator('input[type=file]')).toBeFocused();
   });
 
   await test.step('on a telephone it can be photographed', async () => {

@@ -86,7 +86,8 @@ watch(
 
 /** Puts the focus on the first control with a problem; false when there is none here. */
 function focusFirstProblem(): boolean {
-  const first = root.value?.querySelector<HTMLElement>('[aria-invalid="true"]');
+  // Of several files, the one that is wrong is taken out by its own button.
+  const first = root.value?.querySelector<HTMLElement>('[aria-invalid="true"], .entry-files .wrong button');
   first?.focus();
   return !!first;
 }

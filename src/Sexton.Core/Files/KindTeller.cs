@@ -13,6 +13,7 @@ public static class KindTeller
     // What is asked of a text's beginning to hold a root element.
     private const int Head = 4096;
     private const int PdfEnd = 1024;
+    private const int LongestMediaType = 200;
 
     private static readonly UTF8Encoding Utf8 = new(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
 
@@ -49,7 +50,7 @@ public static class KindTeller
         {
             file.Position = 0;
             using var zip = new ZipArchive(file, ZipArchiveMode.Read, leaveOpen: true);
-            return zip.GetEntry("mimetype") is { Length: < 200 } type ? OpenDocument(type)
+            return zip.GetEntry("mimetype") is { Length: < LongestMediaType } type ? OpenDocument(type)
                 : zip.GetEntry("[Content_Types].xml") is null ? "zip"
                 : zip.GetEntry("word/document.xml") is not null ? "docx"
                 : zip.GetEntry("xl/workbook.xml") is not null ? "xlsx"
@@ -65,7 +66,8 @@ public static class KindTeller
     private static string OpenDocument(ZipArchiveEntry type)
     {
         using var reader = new StreamReader(type.Open(), Encoding.ASCII);
-        var said = reader.ReadToEnd();
+        var start = new char[LongestMediaType];
+        var said = new string(start, 0, reader.ReadBlock(start));
         return FileKinds.All.FirstOrDefault(k => k.Key is "odt" or "ods" && k.MediaType == said)?.Key ?? "zip";
     }
 

@@ -73,7 +73,7 @@ public sealed class OrderPlacer(SextonDb db)
             insert into answers (order_id, position, line_id, unit_id, field, label, step, value, text)
             select placed.id, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts) as a
         ), filed as (
-            insert into order_files (order_id, file_id) select placed.id, f from placed, unnest(@files) as f
+            insert into order_files (order_id, file_id) select placed.id, f.id from placed, files f where f.id = any(@files)
         ), lanes as (
             insert into deliveries (order_id, destination, sequence, state, tries, next_try_at, fence, was_uncertain)
             select placed.id, d, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d

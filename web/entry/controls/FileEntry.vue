@@ -73,6 +73,7 @@ function onDrop(event: DragEvent): void {
 }
 
 async function remove(file: string): Promise<void> {
+  said.value = `${rows.value.find((row) => row.id === file)?.shown.name} was taken out.`;
   uploads.get(file)?.stop.abort();
   uploads.delete(file);
   model.value = ids.value.filter((each) => each !== file);
