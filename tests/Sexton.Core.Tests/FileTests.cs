@@ -56,8 +56,12 @@ public sealed class FileTests
     [InlineData("89 50 4E 47 0A 1A 0A 00 00", null)] // Its line end was changed on the way: what the PNG signature is there to find out.
     [InlineData("52 49 46 46 24 00 00 00 57 45 42 50", "webp")]
     [InlineData("52 49 46 46 24 00 00 00 57 41 56 45", null)] // A sound in the same wrapping.
-    [InlineData("49 49 2A 00 08 00", "tiff")]
-    [InlineData("4D 4D 00 2A 00 08", "tiff")]
+    [InlineData("49 49 2A 00 08 00 00 00 02 00 11 01 03 00 01 00 00 00 26 00 00 00 17 01 03 00 01 00 00 00 02 00 00 00 00 00 00 00 FF FF", "tiff")]
+    [InlineData("4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04 00 00 00 01 00 00 00 26 01 17 00 04 00 00 00 01 00 00 00 02 00 00 00 00 FF FF", "tiff")]
+    [InlineData("4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04 00 00 00 01 00 00 00 26 01 17 00 04 00 00 00 01 00 00 00 02 00 00 00 00 FF", null)] // Its one strip is cut off.
+    [InlineData("4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04", null)] // Its directory is.
+    [InlineData("4D 4D 00 2A 00 00 00 08 00 01 01 11 00 04 FF FF FF FF 00 00 00 26 00 00 00 00", null)] // It names more strips than can be.
+    [InlineData("49 49 2A 00 08 00", null)]
     [InlineData("4D 5A 90 00 03 00", null)] // A program, whatever its name.
     [InlineData("50 4B 03 04 14 00", null)] // The beginning of a ZIP and nothing after it.
     [InlineData("", null)]

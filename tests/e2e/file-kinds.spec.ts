@@ -42,7 +42,7 @@ async function made(page: Page): Promise<Made[]> {
     { what: 'PDF by Chromium', bytes: await page.pdf(), kind: 'pdf', cut: null },
     { what: 'PDF by pdfkit', bytes: await pdf, kind: 'pdf', cut: null },
     { what: 'SVG by qrcode', bytes: Buffer.from(await QRCode.toString('https://marrowby.example/site', { type: 'svg' })), kind: 'svg', cut: 'text' },
-    { what: 'TIFF by utif2', bytes: Buffer.from(UTIF.encodeImage(new Uint8Array(4 * 64 * 64).fill(200), 64, 64)), kind: 'tiff', cut: 'tiff' },
+    { what: 'TIFF by utif2', bytes: Buffer.from(UTIF.encodeImage(new Uint8Array(4 * 64 * 64).fill(200), 64, 64)), kind: 'tiff', cut: null },
     { what: 'Word by docx', bytes: await Packer.toBuffer(new Document({ sections: [{ children: [new Paragraph('South border')] }] })), kind: 'docx', cut: null },
     { what: 'Excel by SheetJS', bytes: book('xlsx'), kind: 'xlsx', cut: null },
     { what: 'OpenDocument by SheetJS', bytes: book('ods'), kind: 'ods', cut: null },

@@ -29,7 +29,7 @@ public static class KindTeller
             : start.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G', 0x0D, 0x0A, 0x1A, 0x0A]) ? "png"
             : start.StartsWith("RIFF"u8) && start.Length >= 12 && start[8..].StartsWith("WEBP"u8) ? "webp"
             : start.StartsWith("%PDF-"u8) ? IsWholePdf(file) ? "pdf" : null
-            : start.StartsWith("II*\0"u8) || start.StartsWith("MM\0*"u8) ? "tiff"
+            : start.StartsWith("II*\0"u8) || start.StartsWith("MM\0*"u8) ? TiffWhole.Is(file, bigEndian: start[0] == 'M') ? "tiff" : null
             : start.StartsWith("PK\u0003\u0004"u8) ? InsideZip(file)
             : !IsText(file) ? null
             : IsSvg(file) ? "svg" : "text";
