@@ -31,19 +31,20 @@ const base64 = (text: string) => btoa(String.fromCharCode(...new TextEncoder().e
 export async function upload(address: string, file: File, field: string, headers: () => Promise<Record<string, string>>, tell: (progress: Progress) => void, signal: AbortSignal): Promise<string> {
   const key = `sexton-upload:${[field, file.name, file.size, file.lastModified].join('/')}`;
   let place = sessionStorage.getItem(key);
-  let offset = place ? undefined : 0;
   for (let turn = 0; ; ) {
     try {
-      if (place && offset === undefined) offset = await ask(place);
-      // Gone meanwhile: begun once more.
-      if (offset === undefined) place = null;
-      place ??= await inTurn(begin);
-      sessionStorage.setItem(key, place);
-      offset = await send(place, offset ?? 0, await headers(), file, (sent) => {
+      let offset = place ? await ask(place) : undefined;
+      if (!place || offset === undefined) {
+        // Not begun yet, or gone meanwhile.
+        place = await inTurn(begin);
+        sessionStorage.setItem(key, place);
+        offset = 0;
+      }
+      const there = await send(place, offset, await headers(), file, (sent) => {
         turn = 0;
         tell({ sent, waiting: false });
       }, signal);
-      if (offset >= file.size) {
+      if (there >= file.size) {
         sessionStorage.removeItem(key);
         return place.split('/').at(-1)!;
       }
@@ -52,10 +53,8 @@ export async function upload(address: string, file: File, field: string, headers
         sessionStorage.removeItem(key);
         throw error;
       }
-      offset = undefined;
       tell({ sent: 0, waiting: true });
       await pause(PAUSES[Math.min(turn++, PAUSES.length - 1)]!, signal);
-      if (!place) offset = 0;
     }
   }
 

@@ -43,6 +43,26 @@ public sealed class FileStore(SextonDb db)
         await db.FileChunks.Where(c => c.FileId == file.Id).OrderBy(static c => c.Start).Select(static c => c.Start).ToArrayAsync(cancel),
         file.KeptAt is null ? file.Received : file.Size);
 
+    /// <summary>A file goes with the cart whose answers refer to it: from one that does not to another.</summary>
+    /// <param name="files">The files.</param>
+    /// <param name="from">The carts of the same shopper.</param>
+    /// <param name="cart">The cart whose answers refer to the files.</param>
+    /// <param name="cancel">Cancels.</param>
+    public Task TakeAsync(IReadOnlyList<Guid> files, IReadOnlyList<Guid> from, Guid cart, CancellationToken cancel) => db.Database.ExecuteSqlAsync(
+        $"""
+        update files f set cart_id = {cart} where f.id = any({files.ToArray()}) and f.cart_id = any({from.ToArray()})
+        and not exists (select 1 from carts c where c.id = f.cart_id and strpos(c.content::text, f.id::text) > 0)
+        """,
+        cancel);
+
+    /// <summary>Throws a file away; where one of the carts refers to it or an order has it, it stays.</summary>
+    public Task DropAsync(Guid file, IReadOnlyList<Guid> carts, CancellationToken cancel) => db.Database.ExecuteSqlAsync(
+        $"""
+        delete from files f where f.id = {file} and not exists (select 1 from order_files o where o.file_id = f.id)
+        and not exists (select 1 from carts c where c.id = any({carts.ToArray()}) and strpos(c.content::text, f.id::text) > 0)
+        """,
+        cancel);
+
     /// <summary>
     /// Clears away carts that were not touched since a day, with their files, and files that no answer refers to since another. What an order
     /// has stays.

@@ -4,7 +4,6 @@ using Sexton.Core.Cart;
 using Sexton.Core.Files;
 using Sexton.Core.Register;
 using Sexton.Data;
-using Sexton.Data.Rows;
 using Sexton.Server.Shop;
 
 namespace Sexton.Server.Files;
@@ -29,22 +28,17 @@ internal sealed class CartFiles(SextonDb db, CartStore carts, Uploads uploads)
         foreach (var row in rows)
         {
             // The server stopped when all of it had just come.
-            var kept = row.KeptAt is null ? await FinishAsync(row.Id, cancel) : new KeptFile(new FileValue(row.Name, row.Size, Hex(row.Sha256!)), row.Kind, row.Width, row.Height);
+            var kept = row.KeptAt is null ? await FinishAsync(row.Id, cancel) : new KeptFile(new FileValue(row.Name, row.Size, HashText.Of(row.Sha256!)), row.Kind, row.Width, row.Height);
             found[row.Id.ToString()] = kept;
         }
 
         return new KeptFiles(found.ToImmutable());
     }
 
-    /// <summary>A hash as answers keep it.</summary>
-    public static string Hex(byte[] sha256) => Convert.ToHexStringLower(sha256);
-
     private async Task<KeptFile> FinishAsync(Guid id, CancellationToken cancel)
     {
         var file = await db.Files.FirstAsync(f => f.Id == id, cancel);
         await uploads.FinishAsync(file, null, cancel);
-        return Of(file);
+        return new KeptFile(new FileValue(file.Name, file.Size, HashText.Of(file.Sha256!)), file.Kind, file.Width, file.Height);
     }
-
-    private static KeptFile Of(FileRow file) => new(new FileValue(file.Name, file.Size, Hex(file.Sha256!)), file.Kind, file.Width, file.Height);
 }

@@ -36,12 +36,9 @@ internal sealed class FileReplies(SextonDb db, FileStore store)
         return file.Thumbnail is { } small ? TypedResults.Bytes(small, "image/jpeg") : TypedResults.Text(Sheet, "image/svg+xml");
     }
 
-    /// <summary>The bytes of a hash; none for what is no hash, which no file has.</summary>
-    public static byte[] HashOf(string sha256) => sha256.Length == 64 && sha256.All(char.IsAsciiHexDigitLower) ? Convert.FromHexString(sha256) : [];
-
     private async Task<FileRow> FindAsync(Guid order, string sha256, CancellationToken cancel)
     {
-        var hash = HashOf(sha256);
+        var hash = HashText.Bytes(sha256);
         return await db.Files.AsNoTracking().Where(f => db.OrderFiles.Any(o => o.OrderId == order && o.FileId == f.Id) && f.Sha256 == hash).OrderBy(f => f.Id).FirstOrDefaultAsync(cancel)
             ?? throw ApiProblemException.NotFound("This order has no such file.");
     }

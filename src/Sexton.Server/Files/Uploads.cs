@@ -68,7 +68,7 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
     /// <summary>A kept file of one of the shopper's carts, by its hash.</summary>
     public async Task<FileRow> FindByHashAsync(string sha256, CancellationToken cancel)
     {
-        var (own, hash) = (carts.Ids, FileReplies.HashOf(sha256));
+        var (own, hash) = (carts.Ids, HashText.Bytes(sha256));
         return await db.Files.AsNoTracking().Where(f => own.Contains(f.CartId) && f.Sha256 == hash).OrderBy(f => f.Id).FirstOrDefaultAsync(cancel) ?? throw Gone();
     }
 
@@ -168,14 +168,7 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
     }
 
     /// <summary>Throws a file away; where a saved cart refers to it or an order has it, it stays.</summary>
-    public async Task DropAsync(FileRow file, CancellationToken cancel)
-    {
-        var (own, mention) = (carts.Ids, $"%{file.Id}%");
-        if (!await db.Carts.AnyAsync(c => own.Contains(c.Id) && EF.Functions.Like((string)(object)c.Content, mention), cancel))
-        {
-            await db.Files.Where(f => f.Id == file.Id && !db.OrderFiles.Any(o => o.FileId == f.Id)).ExecuteDeleteAsync(cancel);
-        }
-    }
+    public Task DropAsync(FileRow file, CancellationToken cancel) => store.DropAsync(file.Id, carts.Ids, cancel);
 
     // Fills a piece; false when nothing follows it: at the end, and where the connection is lost.
     private static async Task<(int Filled, bool More)> FillAsync(Stream body, Memory<byte> piece, CancellationToken cancel)

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Cart;
 using Sexton.Core.Register;
 using Sexton.Data;
+using Sexton.Data.Files;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shoppers;
@@ -13,7 +14,7 @@ namespace Sexton.Server.Shop;
 /// The cart of the shopper who makes the request, known by a cookie that holds its random id. What is bought at once has a cart of its
 /// own, so that the other one stays as it is; a request says so with the header "Sexton-Cart: at_once".
 /// </summary>
-internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, ShopperSession shopper, TimeProvider clock)
+internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccessor http, ShopperSession shopper, TimeProvider clock)
 {
     private const string Kept = "sexton_cart", AtOnce = "sexton_at_once";
 
@@ -80,16 +81,12 @@ internal sealed class CartStore(SextonDb db, IHttpContextAccessor http, ShopperS
                 .SetProperty(c => c.ShownAt, clock.GetUtcNow()),
             cancel);
 
-    // A file goes with the cart whose answers refer to it: from one that does not to this one.
     private async Task TakeFilesAsync(Guid cart, IReadOnlyList<string> ids, CancellationToken cancel)
     {
-        var files = ids.Select(static id => Guid.TryParse(id, out var file) ? file : Guid.Empty).ToList();
         var others = Ids.Where(id => id != cart).ToList();
-        if (files.Count > 0 && others.Count > 0)
+        if (ids.Count > 0 && others.Count > 0)
         {
-            await db.Files
-                .Where(f => files.Contains(f.Id) && others.Contains(f.CartId) && !db.Carts.Any(c => c.Id == f.CartId && EF.Functions.Like((string)(object)c.Content, "%" + f.Id.ToString() + "%")))
-                .ExecuteUpdateAsync(set => set.SetProperty(f => f.CartId, cart), cancel);
+            await files.TakeAsync([.. ids.Select(static id => Guid.TryParse(id, out var file) ? file : Guid.Empty)], others, cart, cancel);
         }
     }
 

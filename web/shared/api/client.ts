@@ -26,7 +26,7 @@ export const api = createClient<paths>({ baseUrl: '' });
 
 api.use({
   async onRequest({ request }) {
-    if (request.method !== 'GET') for (const [name, value] of Object.entries(await changingHeaders())) request.headers.set(name, value);
+    if (request.method !== 'GET') request.headers.set(HEADER, await currentToken());
   },
 });
 
@@ -35,11 +35,10 @@ async function fetchToken(): Promise<string> {
   return ((await response.json()) as Schemas['AntiforgeryToken']).token;
 }
 
+const currentToken = async (): Promise<string> => (token ??= await fetchToken());
+
 /** The headers that a request carries which changes something and is not made by `api`. */
-export async function changingHeaders(): Promise<Record<string, string>> {
-  token ??= await fetchToken();
-  return { [HEADER]: token };
-}
+export const changingHeaders = async (): Promise<Record<string, string>> => ({ [HEADER]: await currentToken() });
 
 /** Forgets the antiforgery token: it belongs to who is signed in. */
 export function forgetToken(): void {

@@ -16,26 +16,26 @@ internal static partial class TaxNumberDigits
             ["AT"] = (AtShape(), Austria, "U13585627"),
             ["BE"] = (BeShape(), static n => 97 - (Number(n[..8]) % 97) == Number(n[8..]), "0403019261"),
             ["CY"] = (CyShape(), Cyprus, "10259033P"),
-            ["DE"] = (DeShape(), static n => ElevenTen(n), "136695976"),
+            ["DE"] = (NineFromOneShape(), static n => ElevenTen(n), "136695976"),
             ["DK"] = (EightShape(), static n => Weighted(n, 2, 7, 6, 5, 4, 3, 2, 1) % 11 == 0, "13585628"),
-            ["EE"] = (DeShape(), static n => (10 - (Weighted(n, 3, 7, 1, 3, 7, 1, 3, 7) % 10)) % 10 == Digit(n[8]), "100931558"),
+            ["EE"] = (NineFromOneShape(), static n => (10 - (Weighted(n, 3, 7, 1, 3, 7, 1, 3, 7) % 10)) % 10 == Digit(n[8]), "100931558"),
             ["ES"] = (EsShape(), Spain, "J99216582"),
             ["FI"] = (EightShape(), static n => Weighted(n, 7, 9, 10, 5, 8, 4, 2, 1) % 11 == 0, "20774740"),
             ["FR"] = (FrShape(), France, "40303265045"),
             ["GB"] = (GbShape(), UnitedKingdom, "980780684"),
-            ["HR"] = (ItShape(), static n => ElevenTen(n), "33392005961"),
+            ["HR"] = (ElevenShape(), static n => ElevenTen(n), "33392005961"),
             ["HU"] = (EightShape(), static n => (10 - (Weighted(n, 9, 7, 3, 1, 9, 7, 3) % 10)) % 10 == Digit(n[7]), "12892312"),
             ["IE"] = (IeShape(), Ireland, "1234567FA"),
-            ["IT"] = (ItShape(), Italy, "00743110157"),
+            ["IT"] = (ElevenShape(), Italy, "00743110157"),
             ["LT"] = (LtShape(), Lithuania, "119511515"),
             ["LU"] = (EightShape(), static n => Number(n[..6]) % 89 == Number(n[6..]), "15027442"),
-            ["MT"] = (MtShape(), static n => 37 - (Weighted(n, 3, 4, 6, 7, 8, 9) % 37) == Number(n[6..]), "11679112"),
+            ["MT"] = (EightFromOneShape(), static n => 37 - (Weighted(n, 3, 4, 6, 7, 8, 9) % 37) == Number(n[6..]), "11679112"),
             ["NL"] = (NlShape(), Netherlands, "004495445B01"),
             ["PL"] = (TenShape(), static n => Weighted(n[..9], 6, 5, 7, 2, 3, 4, 5, 6, 7) % 11 == Digit(n[9]), "8567346215"),
-            ["PT"] = (PtShape(), static n => Weighted(n[..8], 9, 8, 7, 6, 5, 4, 3, 2) % 11 is var r && (r < 2 ? 0 : 11 - r) == Digit(n[8]), "501964843"),
+            ["PT"] = (NineFromOneShape(), static n => Weighted(n[..8], 9, 8, 7, 6, 5, 4, 3, 2) % 11 is var r && (r < 2 ? 0 : 11 - r) == Digit(n[8]), "501964843"),
             ["RO"] = (RoShape(), static n => Weighted(n.PadLeft(10, '0'), 7, 5, 3, 2, 1, 7, 5, 3, 2) * 10 % 11 % 10 == Digit(n[^1]), "18547290"),
             ["SE"] = (SeShape(), static n => Luhn(n[..10]), "123456789701"),
-            ["SI"] = (MtShape(), static n => 11 - (Weighted(n, 8, 7, 6, 5, 4, 3, 2) % 11) is var c && c < 11 && c % 10 == Digit(n[7]), "50223054"),
+            ["SI"] = (EightFromOneShape(), static n => 11 - (Weighted(n, 8, 7, 6, 5, 4, 3, 2) % 11) is var c && c < 11 && c % 10 == Digit(n[7]), "50223054"),
             ["SK"] = (SkShape(), static n => Number(n) % 11 == 0, "2022749619"),
         }.ToFrozenDictionary(StringComparer.Ordinal);
 
@@ -55,7 +55,7 @@ internal static partial class TaxNumberDigits
     private static partial Regex BeShape();
 
     [GeneratedRegex(@"\A[1-9][0-9]{8}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
-    private static partial Regex DeShape();
+    private static partial Regex NineFromOneShape();
 
     [GeneratedRegex(@"\A[0-9]{8}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex EightShape();
@@ -70,16 +70,13 @@ internal static partial class TaxNumberDigits
     private static partial Regex IeShape();
 
     [GeneratedRegex(@"\A[0-9]{11}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
-    private static partial Regex ItShape();
+    private static partial Regex ElevenShape();
 
     [GeneratedRegex(@"\A[0-9]{9}B[0-9]{2}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex NlShape();
 
     [GeneratedRegex(@"\A[0-9]{10}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex TenShape();
-
-    [GeneratedRegex(@"\A[1-9][0-9]{8}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
-    private static partial Regex PtShape();
 
     [GeneratedRegex(@"\A[0-9]{10}01\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex SeShape();
@@ -94,7 +91,7 @@ internal static partial class TaxNumberDigits
     private static partial Regex LtShape();
 
     [GeneratedRegex(@"\A[1-9][0-9]{7}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
-    private static partial Regex MtShape();
+    private static partial Regex EightFromOneShape();
 
     [GeneratedRegex(@"\A[1-9][0-9]{1,9}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex RoShape();
