@@ -166,8 +166,8 @@ public sealed class FileTests
     public void A_line_with_files_joins_no_other()
     {
         var line = new CartLine("a", "P", 1, AnswerSet.Empty.With("site", AnswerValue.Of(["site"])));
-        CartContent.Empty.Add(line).Add(line with { Id = "b" }).Lines.Length.ShouldBe(1);
-        CartContent.Empty.Add(line).Add(line with { Id = "b" }, alone: true).Lines.Length.ShouldBe(2);
+        CartContent.Empty.Add(line, static l => l.Answers).Add(line with { Id = "b" }, static l => l.Answers).Lines.Length.ShouldBe(1);
+        CartContent.Empty.Add(line, static l => l.Answers).Add(line with { Id = "b" }, static l => l.Answers, alone: true).Lines.Length.ShouldBe(2);
     }
 
     private static string? Tell(byte[] content)

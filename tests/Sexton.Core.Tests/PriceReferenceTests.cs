@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
@@ -30,30 +31,35 @@ public sealed class PriceReferenceTests
     {
         using var writer = new StreamWriter(ReferenceFiles.PathOf("prices.jsonl"));
         var evaluation = new Evaluation();
-        var (carts, rows, refused) = (0, 0, 0);
+        var (carts, rows, refused, components, shared) = (0, 0, 0, 0, 0);
         for (var r = 0; r < Registers; r++)
         {
             var currency = Pick("EUR", "EUR", "JPY", "KWD");
             var plan = Fixture.Plan([.. Enumerable.Range(0, 7).Select(i => Field("f" + i.ToString(CultureInfo.InvariantCulture)))]);
             var shop = Shop(currency);
-            writer.WriteLine(Written(new { currency, include_tax = shop.Tax.PricesIncludeTax, standard_ppm = shop.Tax.StandardPpm, coupons = shop.Coupons, fields = plan.Content.Fields.Where(static f => !f.BuiltIn) }));
+            writer.WriteLine(Written(new { currency, include_tax = shop.Tax.PricesIncludeTax, standard_ppm = shop.Tax.StandardPpm, coupons = shop.Coupons, fields = plan.Content.Fields.Where(static f => !f.BuiltIn), items = new[] { "TREE", "POT-S" }.Select(i => new { code = i, price = shop.FindItem(i)!.Value.PriceMinor, tax_ppm = shop.FindItem(i)!.Value.Product.TaxPpm }) }));
             for (var c = 0; c < CartsOfEach; c++)
             {
                 evaluation.Run(plan, shop, Cart(plan), Fixture.Today);
-                if (evaluation.Problems.Any(static p => p.Refusal.Code is Sentences.TwoPrices or Sentences.PriceOutOfRange))
-                {
-                    refused++;
-                    continue;
-                }
+                refused += evaluation.Problems.Any(static p => p.Refusal.Code == Sentences.TwoPrices) ? 1 : 0;
+                evaluation.Problems.ShouldNotContain(static p => p.Refusal.Code == Sentences.PriceOutOfRange);
 
+                // Whatever is taken off, nobody is paid for buying, and no tax is below nothing.
+                evaluation.TotalMinor.ShouldBeGreaterThanOrEqualTo(0);
+                evaluation.Taxes.ShouldAllBe(static t => t.TaxMinor >= 0 && t.BaseMinor >= 0);
+                (evaluation.Rows.Sum(static row => row.SumMinor) + (shop.Tax.PricesIncludeTax ? 0 : evaluation.Taxes.Sum(static t => t.TaxMinor))).ShouldBe(evaluation.TotalMinor);
+                components += evaluation.Rows.Count(static row => row.Kind == PriceRowKind.Component);
+                shared += evaluation.Rows.Count(static row => row.Kind == PriceRowKind.Answer && row.Place.Line < 0 && row.SumMinor < 0);
                 carts++;
                 rows += evaluation.Rows.Count;
                 writer.WriteLine(Written(evaluation));
             }
         }
 
-        carts.ShouldBeGreaterThan(90_000);
-        refused.ShouldBeLessThan(10_000);
+        carts.ShouldBe(Registers * CartsOfEach, "no cart is left out");
+        refused.ShouldBeInRange(100, 10_000);
+        components.ShouldBeGreaterThan(10_000);
+        shared.ShouldBeGreaterThan(10_000);
         rows.ShouldBeGreaterThan(carts * 4, "carts without priced answers show little");
     }
 
@@ -76,6 +82,21 @@ public sealed class PriceReferenceTests
             AskedOf = level == Level.Unit ? ProductScope.Only("WALK") : ProductScope.Every,
             Prices = [.. prices],
             IncludedPicks = Chance(3) ? _random.Next(1, 4) : 0,
+            Uses = Chance(2) ? [Use(type, level)] : [],
+        };
+    }
+
+    private Use Use(string type, Level level)
+    {
+        var choice = type is "one_of" or "several_of" or "how_many_of_each" && Chance(3, 4) ? Pick(Choices) : null;
+        return new Use
+        {
+            Item = Pick("TREE", "POT-S"),
+            Choice = choice,
+            Quantity = _random.Next(1, 4),
+            By = (choice is null && type is "number" or "several_of") || type == "how_many_of_each" ? Pick(PriceBy.Answer, PriceBy.Count) : PriceBy.Answer,
+            Per = level == Level.Order ? UsePer.Order : Pick(UsePer.Unit, UsePer.Unit, UsePer.Line, UsePer.Order),
+            TakesPrice = !Chance(4),
         };
     }
 
@@ -198,9 +219,9 @@ public sealed class PriceReferenceTests
         });
         var rows = cart.Rows.Select(static r => new object?[]
         {
-            r.Kind.ToString(), r.LineId is null ? -1 : r.Place.Line, r.UnitId is null ? -1 : r.Place.Unit, r.Field?.Field.Key, r.Price?.Price.Choice, r.Quantity, r.UnitMinor, r.SumMinor, r.TaxPpm, r.TaxMinor,
+            r.Kind.ToString(), r.LineId is null ? -1 : r.Place.Line, r.UnitId is null ? -1 : r.Place.Unit, r.Field?.Field.Key, r.Choice, r.Quantity, r.UnitMinor, r.SumMinor, r.TaxPpm, r.TaxMinor,
         });
-        return Written(new { group = cart.Group, coupon = cart.Cart.Coupon, lines, answers = Answers(cart, cart.Plan.OrderFields.Where(static f => !f.Field.BuiltIn), Place.Order), rows, total = cart.TotalMinor });
+        return Written(new { group = cart.Group, coupon = cart.Cart.Coupon, lines, answers = Answers(cart, cart.Plan.OrderFields.Where(static f => !f.Field.BuiltIn), Place.Order), rows, total = cart.TotalMinor, refused = cart.Problems.Any(static p => p.Refusal.Code == Sentences.TwoPrices) });
     }
 
     private static JsonObject Answers(Evaluation cart, IEnumerable<PlannedField> fields, Place place) => new(fields

@@ -360,7 +360,8 @@ public sealed class PricingTests
     [InlineData("{'kind':'once_per_line','tariff':{'minor':350}}", "+ €~3.50 once")]
     [InlineData("{'kind':'percent','tariff':{'ppm':75000}}", "+ 7.5~% of the price")]
     [InlineData("{'kind':'percent','tariff':{'ppm':-50000,'ceiling_minor':2000}}", "− 5~% of the price, at most €~20.00")]
-    [InlineData("{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20,'bands':[{'over':20,'minor':15}]}}", "+ €~0.20 a letter over 12, €~0.15 a letter over 20")]
+    [InlineData("{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20,'bands':[{'over':20,'minor':15}]}}", "12 included, then + €~0.20 a letter, + €~0.15 a letter over 20")]
+    [InlineData("{'kind':'per_unit','by':'count','included':2,'tariff':{'minor':100,'bands':[{'over':3,'minor':-50}]}}", "2 included, then + €~1.00 each, − €~0.50 each over 3")]
     [InlineData("{'kind':'for_the_goods','by':'amount'}", "the price")]
     [InlineData("{'kind':'for_the_goods','by':'count','tariff':{'minor':790}}", "€~7.90 each")]
     public void A_price_is_said_in_words(string json, string words)

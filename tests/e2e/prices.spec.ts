@@ -14,17 +14,17 @@ test('a second calculation in exact fractions agrees to the cent and the row', a
   let carts = 0;
   const differing: unknown[] = [];
   for await (const line of lines) {
-    const read = JSON.parse(line) as Shop | (Cart & { rows: unknown[]; total: number });
+    const read = JSON.parse(line) as Shop | (Cart & { rows: unknown[]; total: number; refused: boolean });
     if ('fields' in read) {
       shop = { ...read, digits: currencies.code(read.currency)!.digits };
       continue;
     }
     carts++;
     const own = priceCart(shop!, read);
-    if (JSON.stringify([own.rows, own.total]) !== JSON.stringify([read.rows, read.total])) {
+    if (own.refused !== read.refused || (!own.refused && JSON.stringify([own.rows, own.total]) !== JSON.stringify([read.rows, read.total]))) {
       differing.push({ shop, cart: read, own });
     }
   }
-  expect(carts).toBeGreaterThan(90_000);
+  expect(carts).toBe(100_000);
   expect(differing.slice(0, 1)).toEqual([]);
 });

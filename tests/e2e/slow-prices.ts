@@ -25,6 +25,15 @@ interface Field {
   settings: { choices?: { key: string }[] };
   prices: Price[];
   included_picks: number;
+  uses: Use[];
+}
+interface Use {
+  item: string;
+  choice: string | null;
+  quantity: number;
+  by: 'answer' | 'count';
+  per: 'unit' | 'line' | 'order';
+  takes_price: boolean;
 }
 export interface Shop {
   currency: string;
@@ -33,6 +42,7 @@ export interface Shop {
   standard_ppm: number;
   coupons: { code: string; ppm: number; minor: number }[];
   fields: Field[];
+  items: { code: string; price: number; tax_ppm: number | null }[];
 }
 type Answer = string | number | boolean | string[] | Record<string, string>;
 type Answers = Record<string, Answer>;
@@ -74,6 +84,10 @@ class Fraction {
   over(o: Fraction): boolean {
     return this.n * o.d > o.n * this.d;
   }
+  // The least whole number that is not less.
+  ceiling(): bigint {
+    return -new Fraction(-this.n, this.d).floor();
+  }
   // The greatest whole number that is not greater.
   floor(): bigint {
     const q = this.n / this.d;
@@ -99,7 +113,7 @@ function pickedOf(answer: Answer, choice: string): number {
   return answer === choice ? 1 : 0;
 }
 
-function countOf(price: Price, answer: Answer): Fraction {
+function countOf(price: { by: Price['by']; choice: string | null }, answer: Answer): Fraction {
   if (price.choice !== null) {
     return whole(pickedOf(answer, price.choice));
   }
@@ -122,8 +136,8 @@ function countOf(price: Price, answer: Answer): Fraction {
   }
 }
 
-// The amount for a count: what lies between two ends of bands, and is not included, costs what the band says.
-function amountOf(price: Price, tariff: Tariff, count: Fraction, digits: number): number {
+// The amount for a count: what lies between two ends of bands, and is not included, costs what the band says. The included ones are the first.
+function amountOf(price: Price, tariff: Tariff, count: Fraction, included: number, digits: number): number {
   let exact: Fraction;
   if (price.by === 'answer') {
     exact = whole(tariff.minor);
@@ -131,11 +145,11 @@ function amountOf(price: Price, tariff: Tariff, count: Fraction, digits: number)
     exact = count.times(whole(10 ** digits));
   } else if (price.band_for_all) {
     const band = tariff.bands.filter((b) => count.over(whole(b.over))).at(-1);
-    exact = count.over(whole(price.included)) ? whole((band ?? tariff).minor) : whole(0);
+    exact = whole((band ?? tariff).minor);
   } else {
     exact = [{ over: 0, minor: tariff.minor }, ...tariff.bands].reduce((sum, band, i) => {
       const end = tariff.bands[i] ? least(whole(tariff.bands[i].over), count) : count;
-      const pieces = end.minus(greatest(whole(band.over), whole(price.included)));
+      const pieces = end.minus(greatest(whole(band.over), whole(included)));
       return pieces.over(whole(0)) ? sum.plus(pieces.times(whole(band.minor))) : sum;
     }, whole(0));
   }
@@ -143,7 +157,7 @@ function amountOf(price: Price, tariff: Tariff, count: Fraction, digits: number)
   return tariff.ceiling_minor === null ? rounded : Math.max(-tariff.ceiling_minor, Math.min(tariff.ceiling_minor, rounded));
 }
 
-export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number } {
+export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number; refused: boolean } {
   const rows: Row[] = [];
   // Fields stand by their step and then by their place; of a kind those of the order come first, then those of lines, then those of units.
   const levels = ['order', 'line', 'unit'];
@@ -163,17 +177,15 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number 
     if (answer === undefined || !holds(price, line)) {
       return undefined;
     }
-    let count = countOf(price, answer);
+    const count = countOf(price, answer);
     if (!count.over(whole(0))) {
       return undefined;
     }
-    if (price.choice !== null && price.kind !== 'for_the_goods' && price.kind !== 'percent' && field.included_picks > 0) {
-      count = count.minus(whole(includedOf(field, price.choice, answer, line)));
-      if (!count.over(whole(0))) {
-        return undefined;
-      }
+    const included = price.included + (price.choice !== null && price.kind !== 'for_the_goods' ? includedOf(field, price.choice, answer, line) : 0);
+    if (!count.over(whole(included))) {
+      return included === 0 ? undefined : 0;
     }
-    return amountOf(price, tariffOf(price, line), count, shop.digits);
+    return amountOf(price, tariffOf(price, line), count, included, shop.digits);
   };
 
   // All picks laid out one by one, the cheapest first and then as listed; the first so many are included.
@@ -181,7 +193,8 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number 
     const costOf = (key: string) =>
       field.prices
         .filter((p) => p.choice === key && p.kind !== 'percent' && p.kind !== 'for_the_goods' && holds(p, line))
-        .reduce((sum, p) => sum + amountOf(p, tariffOf(p, line), whole(1), shop.digits), 0);
+        .reduce((sum, p) => sum + amountOf(p, tariffOf(p, line), whole(1), 0, shop.digits), 0) +
+      field.uses.filter((u) => u.takes_price && u.choice === key).reduce((sum, u) => sum + u.quantity * shop.items.find((i) => i.code === u.item)!.price, 0);
     const laidOut = field.settings.choices!.flatMap(({ key }, at) => Array.from({ length: pickedOf(answer, key) }, () => ({ key, at, cost: costOf(key) })));
     laidOut.sort((a, b) => a.cost - b.cost || a.at - b.at);
     return laidOut.slice(0, field.included_picks).filter((p) => p.key === choice).length;
@@ -202,11 +215,62 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number 
     }
   };
 
+  // What is used of a component, and how much of it comes with pieces that are included and so costs nothing.
+  const usedOf = (use: Use, answer: Answer | undefined): number => {
+    const count = answer === undefined ? whole(0) : countOf(use, answer);
+    return count.over(whole(0)) ? Number(count.ceiling()) * use.quantity : 0;
+  };
+  const freeOf = (field: Field, use: Use, answer: Answer | undefined, line?: Line): number => {
+    if (answer === undefined) {
+      return 0;
+    }
+    const first = Math.max(0, ...field.prices.filter((p) => p.choice === use.choice && holds(p, line)).map((p) => p.included));
+    return (first + (use.choice === null ? 0 : includedOf(field, use.choice, answer, line))) * use.quantity;
+  };
+  const component = (field: Field, use: Use, line: number, unit: number, used: number, free: number) => {
+    const item = shop.items.find((i) => i.code === use.item)!;
+    if (use.takes_price && used > free) {
+      rows.push(['Component', line, unit, field.key, use.choice, used - free, item.price, (used - free) * item.price, item.tax_ppm ?? shop.standard_ppm, 0]);
+    }
+  };
+  const uses = [...shop.fields].flatMap((field) => field.uses.map((use) => ({ field, use })));
+
+  const sumAtFrom = (from: number, ppm: number) => rows.slice(from).filter((r) => r[8] === ppm).reduce((s, r) => s + r[7], 0);
+  const ratesFrom = (from: number) => [...new Set(rows.slice(from).map((r) => r[8]))].sort((a, b) => a - b);
+
+  // What is taken off, by what stands at each rate: rows like the one given, at some place.
+  const shareOut = (from: number, at: number, like: Row, off: number) => {
+    const rates = ratesFrom(from);
+    const weights = rates.map((ppm) => Math.max(0, sumAtFrom(from, ppm)));
+    const all = weights.reduce((s, w) => s + w, 0);
+    const shares = shared(weights.map((w) => new Fraction(BigInt(off) * BigInt(w), BigInt(all))), off);
+    const made = rates.flatMap((ppm, i) => (shares[i] ? [[...like.slice(0, 5), 1, -shares[i], -shares[i], ppm, 0] as unknown as Row] : []));
+    rows.splice(at, 0, ...made);
+  };
+
+  // At no rate is more taken off than stands there: from the last row on, what is too much is taken off the other rates instead.
+  const settle = (from: number) => {
+    for (let i = rows.length - 1; i >= from; i--) {
+      const row = rows[i]!;
+      const below = -sumAtFrom(from, row[8]);
+      if (row[7] >= 0 || below <= 0) {
+        continue;
+      }
+      const moved = Math.min(below, -row[7]);
+      const left = row[7] + moved;
+      rows.splice(i, 1, ...(left < 0 ? [[...row.slice(0, 5), 1, left, left, row[8], 0] as unknown as Row] : []));
+      shareOut(from, left < 0 ? i + 1 : i, row, moved);
+    }
+  };
+
   let allGoods = 0;
+  let refused = false;
   cart.lines.forEach((line, at) => {
     const from = rows.length;
     const ppm = line.tax_ppm ?? shop.standard_ppm;
-    const answered = pricesOf('for_the_goods').map(({ field, price }) => amount(field, price, line.answers[field.key], line)).find((a) => a !== undefined);
+    const asGoods = pricesOf('for_the_goods').map(({ field, price }) => amount(field, price, line.answers[field.key], line)).filter((a) => a !== undefined);
+    const answered = asGoods[0];
+    refused ||= asGoods.length > 1;
     const each = answered ?? line.price;
     add('Goods', at, -1, null, null, line.quantity, each, ppm);
     allGoods += each * line.quantity;
@@ -233,19 +297,32 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number 
     }
     for (const { field, price } of pricesOf('once_per_line')) {
       const all = field.level === 'line' ? [{ answer: line.answers[field.key], unit: -1 }] : line.units.map((u, unit) => ({ answer: u[field.key], unit }));
-      const priced = all.map(({ answer, unit }) => ({ unit, sum: amount(field, price, answer, line) })).filter((p) => p.sum !== undefined);
+      const priced = all.map(({ answer, unit }) => ({ unit, sum: amount(field, price, answer, line) })).filter((p) => p.sum);
       const most = priced.find((p) => p.sum === Math.max(...priced.map((o) => o.sum!)));
       if (most?.sum) {
         add('Answer', at, most.unit, field, price, 1, most.sum, ppm);
       }
     }
+    for (const { field, use } of uses) {
+      if (field.level === 'line' && use.per !== 'order') {
+        const times = use.per === 'unit' ? line.quantity : 1;
+        const answer = line.answers[field.key];
+        component(field, use, at, -1, usedOf(use, answer) * times, freeOf(field, use, answer, line) * times);
+      } else if (field.level === 'unit' && use.per === 'unit') {
+        line.units.forEach((u, unit) => component(field, use, at, unit, usedOf(use, u[field.key]), freeOf(field, use, u[field.key], line)));
+      } else if (field.level === 'unit' && use.per === 'line') {
+        component(field, use, at, -1, Math.max(0, ...line.units.map((u) => usedOf(use, u[field.key]))), 0);
+      }
+    }
     floor(from, at, ppm);
+    settle(from);
   });
+  const ofOrder = rows.length;
 
   for (const { field, price } of pricesOf('once_per_order')) {
     const all = field.level === 'order' ? [amount(field, price, cart.answers[field.key])]
       : cart.lines.flatMap((line) => (field.level === 'line' ? [line.answers] : line.units).map((a) => amount(field, price, a[field.key], line)));
-    const priced = all.filter((a) => a !== undefined);
+    const priced = all.filter((a) => a !== undefined && a !== 0);
     const most = priced.length > 0 ? Math.max(...priced) : 0;
     if (most !== 0) {
       add('Answer', -1, -1, field, price, 1, most, shop.standard_ppm);
@@ -258,7 +335,27 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number 
       add('Answer', -1, -1, field, price, 1, sum, shop.standard_ppm);
     }
   }
+  for (const { field, use } of uses) {
+    if (use.per === 'order') {
+      const all = field.level === 'order' ? [cart.answers[field.key]] : cart.lines.flatMap((line) => (field.level === 'line' ? [line.answers] : line.units).map((a) => a[field.key]));
+      component(field, use, -1, -1, Math.max(0, ...all.map((a) => usedOf(use, a))), field.level === 'order' ? freeOf(field, use, all[0]) : 0);
+    }
+  }
+  // What adds stands before what takes off; that is shared over the rates of all that stands, and what is more than that is lifted again.
+  const taking = rows.slice(ofOrder).filter((r) => r[7] < 0);
+  rows.splice(ofOrder, rows.length, ...rows.slice(ofOrder).filter((r) => r[7] >= 0));
+  for (const row of taking) {
+    const standing = Math.min(-row[7], Math.max(0, rows.reduce((s, r) => s + r[7], 0)));
+    if (standing > 0) {
+      shareOut(0, rows.length, row, standing);
+    }
+    const over = -row[7] - standing;
+    if (over > 0) {
+      rows.push([...row.slice(0, 5), 1, -over, -over, row[8], 0] as unknown as Row);
+    }
+  }
   floor(0, -1, shop.standard_ppm);
+  settle(0);
 
   const ratesNow = () => [...new Set(rows.map((r) => r[8]))].sort((a, b) => a - b);
   const sumAt = (ppm: number) => rows.filter((r) => r[8] === ppm).reduce((s, r) => s + r[7], 0);
@@ -288,7 +385,7 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number 
     shared(at.map((r) => taxOf(r[7])), tax).forEach((s, i) => (at[i]![9] = s));
     total += shop.include_tax ? 0 : tax;
   }
-  return { rows, total };
+  return { rows, total, refused };
 }
 
 // Whole parts first; what is left goes to the greatest remainders, of two equal ones to the earlier.

@@ -126,9 +126,9 @@ public sealed partial class Evaluation : IOccasion
         }
 
         Collect();
-        _pricing.Begin();
+        _pricing.Begin(this, products);
         _uses.Run(this, products, stock ?? StockLevels.Uncounted);
-        _pricing.Run(this, products);
+        _pricing.Run();
     }
 
     /// <summary>Whether a line is of something that is sold.</summary>
@@ -162,8 +162,11 @@ public sealed partial class Evaluation : IOccasion
     /// <summary>The id of the unit at a place, or null.</summary>
     internal string? UnitIdAt(Place place) => place.Unit < 0 ? null : LineAt(place.Line).Units[place.Unit].Id;
 
-    /// <summary>Charges a component that an answer uses up.</summary>
-    internal void Charge(Goods component, long quantity, Place place, PlannedField field) => _pricing.Charge(component, quantity, place, field);
+    /// <summary>Charges a component that an answer, or a choice of it, uses up.</summary>
+    internal void Charge(Goods component, long quantity, Place place, PlannedField field, string? choice) => _pricing.Charge(component, quantity, place, field, choice);
+
+    /// <summary>How many pieces of an answer, or of a choice of it, are included in the price at a place.</summary>
+    internal int IncludedOf(PlannedField field, string? choice, Place place) => _pricing.IncludedOf(field, choice, place);
 
     /// <summary>Adds a problem of the answer of a field, or of the cart where there is none.</summary>
     internal void AddProblem(Refusal refusal, PlannedField? field, Place place) =>
@@ -173,6 +176,12 @@ public sealed partial class Evaluation : IOccasion
     public IEnumerable<string> ToLookUp() => !_fields.Exists(static f => f.Rule.LooksUp) ? [] : _asked
         .Where(a => a.Field.Rule.LooksUp && a.Value is not null && FindingOf(a) == RegistryFinding.NotAsked)
         .Select(static a => a.Value!.Text!).Distinct(StringComparer.Ordinal);
+
+    /// <inheritdoc/>
+    string IOccasion.Language => Cart.Language;
+
+    /// <summary>What was entered at a place for a field that is asked there or not; null for nothing.</summary>
+    internal AnswerValue? EnteredAt(PlannedField field, Place place) => field.Slot < 0 ? null : State(field, place).Raw;
 
     /// <inheritdoc/>
     RegistryFinding IOccasion.Registry(string number) => _registry.Of(number);
@@ -193,19 +202,17 @@ public sealed partial class Evaluation : IOccasion
     public static Evaluation OfOrder(RegisterPlan plan, OrderContent order)
     {
         var evaluation = new Evaluation();
-        evaluation.Load(plan, order.Products(), order.AsCart(), order.Day);
+        evaluation.Load(plan, order.Products(), order.AsCart(), order.Day, ordered: true);
         evaluation._sheet.TakeAsGiven();
         return evaluation;
     }
 
-    private void Load(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today)
+    private void Load(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, bool ordered = false)
     {
         (Plan, Cart, Currency, LineCount) = (plan, cart, products.Currency, cart.Lines.Length);
         PricesIncludeTax = products.Tax.PricesIncludeTax;
         Group = products.GroupOf(cart.Group);
-        Country = cart.Answers.Find(BuiltInFields.DeliveryAddress)?.Parts is { } parts && parts.TryGetValue("country", out var to) && to.Length == 2
-            ? to
-            : cart.Country.Length == 2 ? cart.Country : products.HomeCountry;
+        Country = cart.Country.Length == 2 ? cart.Country : products.HomeCountry;
         if (Today != today || TodayText.Length == 0)
         {
             (Today, TodayText) = (today, today.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
@@ -228,9 +235,12 @@ public sealed partial class Evaluation : IOccasion
             if (products.Find(line.ProductCode, line.VariantCode) is { } goods)
             {
                 var mask = plan.MaskOf(goods.Product);
-                var many = mask.AnyUnit ? line.Units.Length : 0;
+
+                // An order keeps its units whatever is asked of its products since.
+                var many = mask.AnyUnit || ordered ? line.Units.Length : 0;
                 _lines[i] = new Line(line, goods, mask, many, units);
                 units += many;
+                TellTooMany(line, mask.AnyUnit && !ordered);
                 CartTotal += (decimal)goods.PriceMinor * line.Quantity;
                 CartCount += line.Quantity;
             }
@@ -257,6 +267,15 @@ public sealed partial class Evaluation : IOccasion
         }
     }
 
+    // Told at the quantity, before anything is typed that would be in vain.
+    private void TellTooMany(CartLine line, bool asksEach)
+    {
+        if (asksEach && line.Quantity > CartContent.MostUnits)
+        {
+            _problems.Add(new(new Refusal(Sentences.TooManyEach, TextLimits.Number(CartContent.MostUnits), TextLimits.Number(line.Quantity)), null, line.Id, null, Step.Cart.Key));
+        }
+    }
+
     private ref AnswerState State(PlannedField field, Place place)
     {
         switch (field.Level)
@@ -272,7 +291,7 @@ public sealed partial class Evaluation : IOccasion
 
     private void Ask(PlannedField field)
     {
-        if (field.Dormant || !field.Field.AskedOf.IncludesGroup(Group))
+        if (field.Dormant || !field.Field.AskedOf.IncludesGroup(Group) || field.Within?.Dormant == true)
         {
             return;
         }
@@ -282,6 +301,7 @@ public sealed partial class Evaluation : IOccasion
             if (IsAskedOfAnyLine(field))
             {
                 AskAt(field, Place.Order);
+                SettleCountry(field);
             }
 
             return;
@@ -304,6 +324,18 @@ public sealed partial class Evaluation : IOccasion
             {
                 AskAt(field, new Place(line, unit));
             }
+        }
+    }
+
+    // The address says it better than the cart, as soon as a country is chosen in it and only while it is asked. What reads the country comes after it.
+    private void SettleCountry(PlannedField field)
+    {
+        if (field.Field.Key == BuiltInFields.DeliveryAddress
+            && _sheet.Order[field.Slot] is { Asked: true, Raw.Parts: { } parts }
+            && parts.TryGetValue(PostalAddress.Land, out var country)
+            && PostalAddress.Countries.ContainsKey(country))
+        {
+            Country = country;
         }
     }
 
@@ -353,7 +385,7 @@ public sealed partial class Evaluation : IOccasion
         }
 
         var plain = field.Field;
-        state.Required = plain.Required;
+        state.Required = plain.Required || field.RequiredWhen?.Holds(this, place) == true;
         var raw = state.Raw ?? plain.Default;
         if (raw is not null && !raw.IsBlank)
         {
@@ -367,7 +399,7 @@ public sealed partial class Evaluation : IOccasion
                 return;
             }
 
-            if (plain.DefaultMustChange && reading.Value is not null && reading.Value.Equals(plain.Default))
+            if (plain.DefaultMustChange && reading.Value is not null && reading.Value.Equals(field.Rule.Read(plain.Default!, this).Value))
             {
                 state.Value = null;
                 Refuse(ref state, new Refusal(RefusalCodes.LeftAsProposed));
@@ -375,7 +407,6 @@ public sealed partial class Evaluation : IOccasion
             }
         }
 
-        state.Required = state.Required || field.RequiredWhen?.Holds(this, place) == true;
         if (state.Required && state.Value is null)
         {
             Refuse(ref state, new Refusal(RefusalCodes.Required));
@@ -387,7 +418,7 @@ public sealed partial class Evaluation : IOccasion
     {
         var given = working.IsText
             ? working.Text(this, place) is { } text ? AnswerValue.Of(text) : null
-            : working.Number(this, place) is { } number ? AnswerValue.Of(number) : null;
+            : working.Number(this, place) is { } number ? field.Rule.Rounded(number) : null;
         if (given is null)
         {
             return;

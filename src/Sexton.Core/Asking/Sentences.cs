@@ -1,11 +1,12 @@
 using System.Collections.Frozen;
+using System.Text.RegularExpressions;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 
 namespace Sexton.Core.Asking;
 
 /// <summary>The sentences that a shopper reads, by key. {0} is the label of the field, {1} and {2} what the refusal fills in.</summary>
-public static class Sentences
+public static partial class Sentences
 {
     /// <summary>The cart is empty.</summary>
     public const string EmptyCart = "empty_cart";
@@ -28,6 +29,9 @@ public static class Sentences
     /// <summary>Less is left than the cart needs.</summary>
     public const string FewLeft = "few_left";
 
+    /// <summary>More of something than each one of it can be asked for.</summary>
+    public const string TooManyEach = "too_many_each";
+
     private static readonly FrozenDictionary<string, string> Defaults = new Dictionary<string, string>(StringComparer.Ordinal)
     {
         [RefusalCodes.Required] = "Please fill in “{0}”.",
@@ -40,12 +44,12 @@ public static class Sentences
         [RefusalCodes.TooManyLines] = "“{0}” has room for {1} lines, and these are {2}.",
         [RefusalCodes.NotInPattern] = "“{0}” is not written as it should be.",
         [RefusalCodes.RefusedWord] = "“{0}” cannot have the word “{1}”. Please say it differently.",
-        [RefusalCodes.NotNumber] = "Give “{0}” as a number such as 12 or 12.5, without separators for thousands.",
+        [RefusalCodes.NotNumber] = "Give “{0}” as a number such as 12 or 12.5.",
         [RefusalCodes.TooLittle] = "“{0}” is at least {1}.",
         [RefusalCodes.TooMuch] = "“{0}” is at most {1}.",
         [RefusalCodes.TooManyDecimals] = "“{0}” takes {1} digits after the point.",
         [RefusalCodes.OffStep] = "“{0}” goes in steps of {1} from {2}.",
-        [RefusalCodes.NotDay] = "Give “{0}” as a day of the calendar, such as 2027-03-31.",
+        [RefusalCodes.NotDay] = "Give “{0}” as a day of the calendar.",
         [RefusalCodes.TooEarly] = "“{0}” can be {1} at the earliest.",
         [RefusalCodes.TooLate] = "“{0}” can be {1} at the latest.",
         [RefusalCodes.DayLeftOut] = "“{0}” cannot be {1}, a {2}. Choose another day.",
@@ -66,6 +70,7 @@ public static class Sentences
         [SoldOut] = "“{1}” is sold out. Choose something else.",
         [FewLeft] = "Only {2} are left of “{1}”. Choose fewer.",
         [CouponUnknown] = "The code “{1}” does not count, or no longer. Take it out.",
+        [TooManyEach] = "Of this {1} can be ordered at once, since something is asked about each one, and these are {2}. Choose fewer.",
         [NotSold] = "This is no longer sold. Take it out of the cart.",
     }.ToFrozenDictionary(StringComparer.Ordinal);
 
@@ -75,9 +80,12 @@ public static class Sentences
     public static string For(Refusal refusal, LanguageMap label, string language)
     {
         var sentence = refusal.Wording?.In(language) ?? Defaults.GetValueOrDefault(refusal.Code, Unnamed);
-        return sentence
-            .Replace("{0}", label.In(language), StringComparison.Ordinal)
-            .Replace("{1}", refusal.First, StringComparison.Ordinal)
-            .Replace("{2}", refusal.Second, StringComparison.Ordinal);
+
+
+        // In one pass: what is filled in is never looked at again, whatever it has in it.
+        return Slots().Replace(sentence, slot => slot.ValueSpan[1] switch { '0' => label.In(language), '1' => refusal.First ?? "", _ => refusal.Second ?? "" });
     }
+
+    [GeneratedRegex(@"\{[012]\}", RegexOptions.NonBacktracking)]
+    private static partial Regex Slots();
 }

@@ -9,7 +9,8 @@ namespace Sexton.Core.Asking;
 /// <param name="UnitId">The id of the unit, or null.</param>
 /// <param name="Why">Why, in words: "the shopper group is trade".</param>
 /// <param name="ByCondition">True when a condition, a group or an opening question kept it from being asked; false when the product does.</param>
-public sealed record NotAskedField(PlannedField Field, string? LineId, string? UnitId, string Why, bool ByCondition);
+/// <param name="Answered">Whether the cart has an answer to it, kept in case it is asked again.</param>
+public sealed record NotAskedField(PlannedField Field, string? LineId, string? UnitId, string Why, bool ByCondition, bool Answered);
 
 /// <summary>Says of what is not asked why it is not.</summary>
 /// <param name="evaluation">The evaluation.</param>
@@ -57,7 +58,7 @@ public sealed class WhyNot(Evaluation evaluation, ConditionWords words)
         }
 
         var (why, byCondition) = Why(field, place);
-        return new NotAskedField(field, lineId, unitId, why, byCondition);
+        return new NotAskedField(field, lineId, unitId, why, byCondition, evaluation.EnteredAt(field, place) is { IsBlank: false });
     }
 
     private (string Why, bool ByCondition) Why(PlannedField field, Place place)

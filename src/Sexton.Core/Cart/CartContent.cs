@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json.Serialization;
 using Sexton.Core.Register;
 
 namespace Sexton.Core.Cart;
@@ -17,6 +19,9 @@ public sealed record CartContent
 
     /// <summary>The greatest quantity of a line of which each one is asked for.</summary>
     public const int MostUnits = 60;
+
+    /// <summary>The greatest number of answers of one place: of the order, a line, or a unit.</summary>
+    public const int MostAnswers = 500;
 
     /// <summary>The language in which the shopper is asked (BCP 47).</summary>
     public string Language { get; init; } = LanguageMap.Fallback;
@@ -47,18 +52,20 @@ public sealed record CartContent
     /// each one is asked for; otherwise it becomes a new last line.
     /// </summary>
     /// <param name="line">The line.</param>
+    /// <param name="canonical">Gives the answers of a line as they are compared: however one was written, what it says counts.</param>
     /// <param name="alone">Whether it joins no other, as a line with files.</param>
     /// <exception cref="CartException">The quantity is out of range, or the cart is full.</exception>
-    public CartContent Add(CartLine line, bool alone = false)
+    public CartContent Add(CartLine line, Func<CartLine, AnswerSet> canonical, bool alone = false)
     {
         CheckQuantity(line);
+        var answers = canonical(line);
         for (var i = 0; i < Lines.Length && !alone; i++)
         {
             if (Lines[i].ProductCode == line.ProductCode
                 && Lines[i].VariantCode == line.VariantCode
                 && Lines[i].Units.IsEmpty
                 && line.Units.IsEmpty
-                && Lines[i].Answers.Equals(line.Answers))
+                && canonical(Lines[i]).Equals(answers))
             {
                 var together = Lines[i] with { Quantity = Lines[i].Quantity + line.Quantity };
                 CheckQuantity(together);
@@ -91,18 +98,71 @@ public sealed record CartContent
     /// <param name="hasDefault">Whether a field has a default.</param>
     public CartContent Answer(AnswerSet answers, Func<string, bool> hasDefault) => this with
     {
-        Answers = answers.Aggregate(Answers, (all, given) => all.With(given.Key, given.Value.IsBlank && !hasDefault(given.Key) ? null : given.Value)),
+        Answers = Answers.With(answers, hasDefault),
     };
+
+    /// <summary>
+    /// The cart with answers of its lines and units replaced; others stay as they are. A line or unit that was taken out meanwhile takes its answers
+    /// with it.
+    /// </summary>
+    /// <param name="lines">The answers, line by line.</param>
+    /// <param name="hasDefault">Whether a field has a default.</param>
+    public CartContent Answer(IReadOnlyList<LineAnswers> lines, Func<string, bool> hasDefault) => this with
+    {
+        Lines =
+        [
+            .. Lines.Select(line => lines.Where(l => l.Id == line.Id).Aggregate(line, (all, given) => all with
+            {
+                Answers = all.Answers.With(given.Answers, hasDefault),
+                Units = [.. all.Units.Select(u => given.Units.Where(g => g.Id == u.Id).Aggregate(u, (one, g) => one with { Answers = one.Answers.With(g.Answers, hasDefault) }))],
+            })),
+        ],
+    };
+
+    /// <summary>
+    /// Refuses what no form of ours sends: lines or units that are none, ids that were not made here, more of anything than a cart holds, and texts that
+    /// cannot be kept.
+    /// </summary>
+    /// <exception cref="CartException">Something is not as it must be.</exception>
+    public void CheckShape()
+    {
+        if (Lines.IsDefault || Lines.Length > MostLines || Added.IsDefault)
+        {
+            throw new CartException($"A cart holds {MostLines} different lines. Order these first.");
+        }
+
+        if (!LanguageTag.IsWellFormed(Language))
+        {
+            throw new CartException("The language is not the tag of one. Send one such as “en” or “de-AT”.");
+        }
+
+        if (Lines.Any(static l => l is null) || Lines.DistinctBy(static l => l.Id, StringComparer.Ordinal).Count() < Lines.Length)
+        {
+            throw new CartException("A line of the cart is missing, or stands there twice. Reload the page.");
+        }
+
+        Answers.CheckShape();
+        foreach (var line in Lines)
+        {
+            line.CheckShape();
+        }
+    }
 
     private static void CheckQuantity(CartLine line)
     {
-        var most = line.Units.IsEmpty ? MostOfALine : MostUnits;
+        var most = line.Units.IsEmpty && !line.AsksEach ? MostOfALine : MostUnits;
         if (line.Quantity < 1 || line.Quantity > most)
         {
             throw new CartException($"Give a quantity from 1 to {most}.");
         }
     }
 }
+
+/// <summary>Answers of one line and of its units, as one step of the way gives them.</summary>
+/// <param name="Id">The id of the line.</param>
+/// <param name="Answers">The answers of the line, by field; others stay as they are.</param>
+/// <param name="Units">The answers of its units.</param>
+public sealed record LineAnswers(string Id, AnswerSet Answers, ImmutableArray<CartUnit> Units);
 
 /// <summary>A line of the cart.</summary>
 /// <param name="Id">The stable id of the line.</param>
@@ -117,36 +177,75 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
     /// <summary>Each one of the quantity, where each one is asked for; else empty.</summary>
     public ImmutableArray<CartUnit> Units { get; init; } = [];
 
+    /// <summary>How many places were ever given to units of this line; a further unit gets the next one.</summary>
+    public int Places { get; init; }
+
+    /// <summary>Whether each one of it is asked for. Found out with each look at the register and never kept.</summary>
+    [JsonIgnore]
+    public bool AsksEach { get; init; }
+
     /// <summary>
-    /// The line with as many units as its quantity. New ones get ids that this line never had in this state; too many are refused,
-    /// since only the shopper knows which go.
+    /// The line with as many units as its quantity, in the order of their places, which never change. Places that were not given out before are given
+    /// from the first that is free; too many units are refused, since only the shopper knows which go. Where more are wanted than can be asked for, none is added.
     /// </summary>
     /// <exception cref="CartException">There are more units than the quantity, or an id stands twice.</exception>
     public CartLine WithUnits()
     {
-        var known = Units.Select(static u => u.Id).ToHashSet(StringComparer.Ordinal);
-        if (known.Count < Units.Length)
-        {
-            throw new CartException("One of them stands there twice. Reload the page.");
-        }
-
+        CheckUnits();
+        var taken = Units.Select(static u => u.Place).ToHashSet();
         if (Units.Length > Quantity)
         {
             throw new CartException("Say which of them go.");
         }
 
         var units = Units.ToBuilder();
-        for (var n = 1; units.Count < Math.Min(Quantity, CartContent.MostUnits); n++)
+        for (var place = Places + 1; Quantity <= CartContent.MostUnits && units.Count < Quantity; place++)
         {
-            var id = "u" + n.ToString(System.Globalization.CultureInfo.InvariantCulture);
-            if (known.Add(id))
+            if (taken.Add(place))
             {
-                units.Add(new CartUnit(id, AnswerSet.Empty));
+                units.Add(CartUnit.At(place));
             }
         }
 
-        return this with { Units = units.ToImmutable() };
+        units.Sort(static (a, b) => a.Place.CompareTo(b.Place));
+        return this with { Units = units.ToImmutable(), Places = Math.Max(Places, units.Count == 0 ? 0 : units[^1].Place), AsksEach = true };
     }
+
+    internal void CheckShape()
+    {
+        if (Id is null or { Length: > LongestId } || ProductCode is null || Answers is null || Places is < 0 or > CartUnit.MostPlaces)
+        {
+            throw new CartException("A line of the cart is not what it should be. Reload the page.");
+        }
+
+        if (Quantity is < 0 or > CartContent.MostOfALine)
+        {
+            throw new CartException($"Give a quantity from 1 to {CartContent.MostOfALine}.");
+        }
+
+        CheckUnits();
+        Answers.CheckShape();
+        foreach (var unit in Units)
+        {
+            unit.Answers.CheckShape();
+        }
+    }
+
+    // Ids of units are made here and come back; anything else would end up in keys of the database.
+    private void CheckUnits()
+    {
+        if (Units.IsDefault || Units.Any(static u => u?.Answers is null || u.Place == 0))
+        {
+            throw new CartException("One of them is not known here. Reload the page.");
+        }
+
+        if (Units.Length > CartContent.MostUnits || Units.DistinctBy(static u => u.Id, StringComparer.Ordinal).Count() < Units.Length)
+        {
+            throw new CartException("One of them stands there twice, or there are too many. Reload the page.");
+        }
+    }
+
+    private const int LongestId = 40;
 
     /// <inheritdoc/>
     public bool Equals(CartLine? other) =>
@@ -155,6 +254,7 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
         && ProductCode == other.ProductCode
         && VariantCode == other.VariantCode
         && Quantity == other.Quantity
+        && Places == other.Places
         && Answers.Equals(other.Answers)
         && Units.SequenceEqual(other.Units);
 
@@ -163,9 +263,21 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
 }
 
 /// <summary>One of a line's quantity.</summary>
-/// <param name="Id">Its stable id within the line; its number is only displayed.</param>
+/// <param name="Id">Its stable id within the line: "u" and its place.</param>
 /// <param name="Answers">Its answers, by field key, as entered.</param>
-public sealed record CartUnit(string Id, AnswerSet Answers);
+public sealed record CartUnit(string Id, AnswerSet Answers)
+{
+    /// <summary>The greatest place that is given out.</summary>
+    public const int MostPlaces = 99_999;
+
+    /// <summary>Its place in the line, from 1, which never changes; what is displayed is its number among those there are. 0 where the id is none.</summary>
+    [JsonIgnore]
+    public int Place => Id is ['u', >= '1' and <= '9', ..] and { Length: <= 6 } && int.TryParse(Id.AsSpan(1), NumberStyles.None, CultureInfo.InvariantCulture, out var place) ? place : 0;
+
+    /// <summary>A unit without answers.</summary>
+    /// <param name="place">Its place.</param>
+    public static CartUnit At(int place) => new(string.Create(CultureInfo.InvariantCulture, $"u{place}"), AnswerSet.Empty);
+}
 
 /// <summary>A change to a cart that cannot be made.</summary>
 /// <param name="message">What is wrong and how to mend it, for the shopper.</param>

@@ -73,7 +73,8 @@ internal sealed class CartUses
         if (use.Field.Level == Level.Line && use.Use.Per != UsePer.Order)
         {
             var place = new Place(line, -1);
-            Add(use, place, CountAt(use, place) * (use.Use.Per == UsePer.Unit ? quantity : 1));
+            var times = use.Use.Per == UsePer.Unit ? quantity : 1;
+            Add(use, place, CountAt(use, place) * times, FreeAt(use, place) * times);
         }
         else if (use.Field.Level == Level.Unit && use.Use.Per != UsePer.Order)
         {
@@ -84,11 +85,11 @@ internal sealed class CartUses
                 most = Math.Max(most, count);
                 if (use.Use.Per == UsePer.Unit)
                 {
-                    Add(use, new Place(line, unit), count);
+                    Add(use, new Place(line, unit), count, FreeAt(use, new Place(line, unit)));
                 }
             }
 
-            Add(use, new Place(line, -1), use.Use.Per == UsePer.Line ? most : 0);
+            Add(use, new Place(line, -1), use.Use.Per == UsePer.Line ? most : 0, 0);
         }
     }
 
@@ -97,7 +98,7 @@ internal sealed class CartUses
     {
         if (use.Field.Level == Level.Order)
         {
-            Add(use, Place.Order, CountAt(use, Place.Order));
+            Add(use, Place.Order, CountAt(use, Place.Order), FreeAt(use, Place.Order));
             return;
         }
 
@@ -110,7 +111,7 @@ internal sealed class CartUses
             }
         }
 
-        Add(use, Place.Order, most);
+        Add(use, Place.Order, most, 0);
     }
 
     private long CountAt(BoundUse use, Place place)
@@ -125,7 +126,10 @@ internal sealed class CartUses
         return count <= 0 ? 0 : (long)Math.Min(Math.Ceiling(count), int.MaxValue) * use.Use.Quantity;
     }
 
-    private void Add(BoundUse use, Place place, long quantity)
+    // The component of what is included is free with it.
+    private long FreeAt(BoundUse use, Place place) => use.Use.TakesPrice ? (long)_cart.IncludedOf(use.Field, use.Use.Choice, place) * use.Use.Quantity : 0;
+
+    private void Add(BoundUse use, Place place, long quantity, long free)
     {
         if (quantity == 0)
         {
@@ -133,13 +137,13 @@ internal sealed class CartUses
         }
 
         var goods = _products.FindItem(use.Item);
-        _items.Add(new UsedItem(use.Item, quantity, place, use.Field, goods));
+        _items.Add(new UsedItem(use.Item, quantity, place, use.Field, goods, use.Use.Choice));
         if (goods is { } component)
         {
             WeightGrams += use.Use.TakesWeight ? component.WeightGrams * quantity : 0;
-            if (use.Use.TakesPrice)
+            if (use.Use.TakesPrice && quantity > free)
             {
-                _cart.Charge(component, quantity, place, use.Field);
+                _cart.Charge(component, quantity - free, place, use.Field, use.Use.Choice);
             }
         }
     }

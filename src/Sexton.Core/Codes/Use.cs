@@ -56,8 +56,9 @@ public sealed record Use
 /// <param name="Place">Where it is used.</param>
 /// <param name="Field">The field whose answer uses it; null for the goods of a line.</param>
 /// <param name="Goods">What is sold under the code; null for stock of an answer's own.</param>
+/// <param name="Choice">The key of the choice that uses it; null for the answer as a whole.</param>
 [StructLayout(LayoutKind.Auto)]
-public readonly record struct UsedItem(string Item, long Quantity, Place Place, PlannedField? Field, Goods? Goods)
+public readonly record struct UsedItem(string Item, long Quantity, Place Place, PlannedField? Field, Goods? Goods, string? Choice = null)
 {
     /// <summary>What it is called.</summary>
     public string NameIn(string language) => Goods?.NameIn(language) ?? Field?.Field.Label.In(language) ?? Item;

@@ -10,7 +10,8 @@ namespace Sexton.Core.Conditions;
 /// that is not there.
 /// </param>
 /// <param name="steps">The places of the steps on the way.</param>
-internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnlyDictionary<string, int> steps)
+/// <param name="address">The field whose country the shopper's country follows; null where there is none.</param>
+internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnlyDictionary<string, int> steps, PlannedField? address = null)
 {
     private static readonly FrozenDictionary<string, BoundFact> ShopFacts = new Dictionary<string, BoundFact>(StringComparer.Ordinal)
     {
@@ -36,28 +37,31 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
     public BoundCondition Bind(Condition condition, Level level, int step, ISet<PlannedField> uses) => condition switch
     {
         ConditionGroup group => new BoundGroup(group.Kind, [.. group.Parts.Select(p => Bind(p, level, step, uses))]),
-        ConditionOver over => new BoundOver(Checked(over, step), over.Where is null ? null : Bind(over.Where, over.Of, step, uses)),
+        ConditionOver over => new BoundOver(Checked(over, level, step), over.Where is null ? null : Bind(over.Where, over.Of, step, uses)),
         ConditionTest test => Test(test, level, step, uses),
         _ => throw new ConditionException("This kind of condition is not known."),
     };
 
-    private ConditionOver Checked(ConditionOver over, int step)
+    private ConditionOver Checked(ConditionOver over, Level level, int step)
     {
         if (over.Of == Level.Order || (over.Quantifier == Quantifier.Count && (over.Relation is not { } relation || over.Count is null || !Relations.Of(FactKind.Number).Contains(relation) || !Relations.TakesValue(relation))))
         {
             throw new ConditionException("Say over which lines or units it counts, and what the count is compared with.");
         }
 
-        CheckOver(over.Of, step);
+        CheckOver(over.Of, level, step);
         return over;
     }
 
     /// <summary>Checks that it is known at a step over which lines or units something is counted.</summary>
+    /// <param name="over">Over lines or units.</param>
+    /// <param name="level">The level of what it belongs to.</param>
+    /// <param name="step">The place of the step where it must be known.</param>
     /// <exception cref="ConditionException">It is known only later.</exception>
-    public void CheckOver(Level over, int step)
+    public void CheckOver(Level over, Level level, int step)
     {
-        // The units of the line at hand are known with its quantity; all lines are known when the cart is.
-        if (over != Level.Unit && step < steps[Step.Cart.Key])
+        // The units of the line at hand are known with its quantity; all lines, and so the units of all of them, are known when the cart is.
+        if ((over != Level.Unit || level == Level.Order) && step < steps[Step.Cart.Key])
         {
             throw new ConditionException("Which lines there are is known from the cart on. Ask it in the cart or later.");
         }
@@ -126,6 +130,11 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
         var known = Facts.Find(key) ?? throw new ConditionException($"There is no fact “{key}”. Choose another.");
         CheckLevel(known.Level, level, Sentence(known.Name));
         CheckStep(steps[known.KnownFrom], step, $"{Sentence(known.Name)} is known");
+        if (known.Key == Facts.Country && address is not null)
+        {
+            uses.Add(address);
+        }
+
         return (ShopFacts[known.Key], known.Kind);
     }
 

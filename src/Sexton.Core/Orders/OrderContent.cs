@@ -140,7 +140,8 @@ public sealed record OrderLookup(string? LineId, string? UnitId, string Field, R
 /// <param name="UnitId">The unit within its line, or null.</param>
 /// <param name="Field">The key of the field whose answer uses it; null for the goods of a line.</param>
 /// <param name="IsSold">Whether it is sold under that code; else it is stock of an answer's own, which only the shop counts.</param>
-public sealed record OrderUse(string Item, string Name, long Quantity, string? LineId, string? UnitId, string? Field, bool IsSold);
+/// <param name="Choice">The key of the choice that uses it; null for the answer as a whole, or the goods.</param>
+public sealed record OrderUse(string Item, string Name, long Quantity, string? LineId, string? UnitId, string? Field, bool IsSold, string? Choice = null);
 
 /// <summary>The facts of a line that conditions read, as they were when it was ordered.</summary>
 /// <param name="ProductCode">The code of the product.</param>
@@ -169,6 +170,9 @@ public sealed record LineFacts(
 /// <param name="Text">The canonical text; "" when left empty.</param>
 public sealed record OrderAnswer(string? LineId, string? UnitId, string Field, string Label, string Step, AnswerValue? Value, string Text)
 {
+    /// <summary>The text as systems get it, where that differs; null for the same.</summary>
+    public string? SystemText { get; init; }
+
     /// <summary>Where it stands.</summary>
     [JsonIgnore]
     public SlotId Slot => SlotId.Of(LineId, UnitId, Field);
@@ -180,4 +184,10 @@ public sealed record OrderAnswer(string? LineId, string? UnitId, string Field, s
 /// <param name="Field">The key of the field.</param>
 /// <param name="Label">What staff call it.</param>
 /// <param name="Why">The condition that did not hold, in words.</param>
-public sealed record NotAskedAnswer(string? LineId, string? UnitId, string Field, string Label, string Why);
+/// <param name="Answered">Whether it had been answered before it was no longer asked; what the answer was is not kept.</param>
+public sealed record NotAskedAnswer(string? LineId, string? UnitId, string Field, string Label, string Why, bool Answered = false)
+{
+    /// <summary>Where its answer would stand.</summary>
+    [JsonIgnore]
+    public SlotId Slot => SlotId.Of(LineId, UnitId, Field);
+}

@@ -17,6 +17,12 @@ namespace Sexton.Core.Orders;
 /// <param name="TaxMinor">Its share of the tax at this rate.</param>
 public sealed record OrderPrice(string? LineId, string? UnitId, PriceRowKind Kind, string? Field, string Label, int Quantity, long UnitMinor, long SumMinor, int TaxPpm, long TaxMinor)
 {
+    /// <summary>The key of the choice that it prices, or whose component it is; null for the answer as a whole.</summary>
+    public string? Choice { get; init; }
+
+    /// <summary>The item code of a component; null for any other row.</summary>
+    public string? Item { get; init; }
+
     /// <summary>The row with others added to it.</summary>
     internal OrderPrice With(IEnumerable<OrderPrice> others)
     {
@@ -26,7 +32,11 @@ public sealed record OrderPrice(string? LineId, string? UnitId, PriceRowKind Kin
 
     /// <summary>A row of an evaluation, in a language.</summary>
     public static OrderPrice Of(PriceRow row, string language) =>
-        new(row.LineId, row.UnitId, row.Kind, row.Field?.Field.Key, row.LabelIn(language), row.Quantity, row.UnitMinor, row.SumMinor, row.TaxPpm, row.TaxMinor);
+        new(row.LineId, row.UnitId, row.Kind, row.Field?.Field.Key, row.LabelIn(language), row.Quantity, row.UnitMinor, row.SumMinor, row.TaxPpm, row.TaxMinor)
+        {
+            Choice = row.Choice,
+            Item = row.Kind == PriceRowKind.Component ? row.Goods.Code : null,
+        };
 }
 
 /// <summary>What a cart or an order comes to, row by row, as it is shown to people.</summary>

@@ -101,9 +101,10 @@ public sealed class BoundPrice
 
     /// <summary>What a count comes to, in minor units, rounded half away from zero; null when it is out of all range.</summary>
     /// <param name="tariff">The tariff that applies.</param>
-    /// <param name="count">The count; above zero.</param>
+    /// <param name="count">The count; above what is included.</param>
+    /// <param name="included">How many of it, the first ones, are included: they cost nothing, and bands begin where they would without them.</param>
     /// <param name="currencyUnit">How many minor units make one unit of the currency.</param>
-    internal long? AmountOf(Tariff tariff, decimal count, decimal currencyUnit)
+    internal long? AmountOf(Tariff tariff, decimal count, decimal included, decimal currencyUnit)
     {
         // Whole amounts, as nearly all are, are found without a fraction.
         if (Price.By == PriceBy.Answer && tariff.CeilingMinor is null)
@@ -115,7 +116,7 @@ public sealed class BoundPrice
         {
             PriceBy.Answer => tariff.Minor,
             PriceBy.Amount => count * currencyUnit,
-            _ => Price.BandForAll ? InOneBand(tariff, count) : BandByBand(tariff, count),
+            _ => Price.BandForAll ? InOneBand(tariff, count) : BandByBand(tariff, count, included),
         };
         if (tariff.CeilingMinor is { } ceiling && Math.Abs(exact) > ceiling)
         {
@@ -126,13 +127,8 @@ public sealed class BoundPrice
         return Math.Abs(rounded) > CartPricing.MostMinor ? null : (long)rounded;
     }
 
-    private decimal InOneBand(Tariff tariff, decimal count)
+    private static decimal InOneBand(Tariff tariff, decimal count)
     {
-        if (count <= Price.Included)
-        {
-            return 0;
-        }
-
         var minor = tariff.Minor;
         foreach (var band in tariff.Bands)
         {
@@ -143,9 +139,9 @@ public sealed class BoundPrice
     }
 
     // Each piece costs what the band says that it is in; what is included costs nothing, whatever band it is in.
-    private decimal BandByBand(Tariff tariff, decimal count)
+    private static decimal BandByBand(Tariff tariff, decimal count, decimal included)
     {
-        var (sum, from, minor) = (0m, (decimal)Price.Included, tariff.Minor);
+        var (sum, from, minor) = (0m, included, tariff.Minor);
         foreach (var band in tariff.Bands)
         {
             if (band.Over > from)

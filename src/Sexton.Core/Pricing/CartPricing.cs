@@ -1,4 +1,3 @@
-using System.Buffers;
 using System.Runtime.InteropServices;
 using Sexton.Core.Asking;
 using Sexton.Core.Catalogue;
@@ -10,7 +9,8 @@ namespace Sexton.Core.Pricing;
 
 /// <summary>
 /// Prices a cart that was asked and checked. Line by line: the goods, amounts per unit, percentages of the goods, amounts once per line, and
-/// a floor at nothing; then what is charged once per order, the same floor, the coupon; then tax, once per rate. Its buffers are kept.
+/// a floor at nothing; then what is charged once per order, first what adds and then what takes off, the same floor, the coupon; then tax, once per rate. At no
+/// rate more is taken off than stands there, so that no tax and no total is ever below nothing. Its buffers are kept.
 /// </summary>
 internal sealed class CartPricing
 {
@@ -19,8 +19,11 @@ internal sealed class CartPricing
 
     private readonly List<PriceRow> _rows = [];
     private readonly TaxReckoning _taxes = new();
+    private readonly RateShares _rates = new();
+    private readonly List<PriceRow> _takingOff = [];
     private readonly List<Charged> _charged = [];
     private Evaluation _cart = null!;
+    private ProductIndex _products = null!;
     private TaxRules _tax = TaxRules.None;
     private decimal _currencyUnit;
 
@@ -33,14 +36,21 @@ internal sealed class CartPricing
     public long TotalMinor { get; private set; }
 
     /// <summary>Begins with another cart: nothing is charged yet.</summary>
-    public void Begin() => _charged.Clear();
+    /// <param name="cart">The cart, asked and checked.</param>
+    /// <param name="products">What the shop sells.</param>
+    public void Begin(Evaluation cart, ProductIndex products)
+    {
+        (_cart, _products, _tax, _currencyUnit) = (cart, products, products.Tax, MoneyText.UnitOf(products.Currency));
+        _charged.Clear();
+    }
 
     /// <summary>Charges a component beside what answers cost by themselves.</summary>
-    public void Charge(Goods component, long quantity, Place place, PlannedField field) => _charged.Add(new(component, (int)Math.Min(quantity, int.MaxValue), place, field));
+    public void Charge(Goods component, long quantity, Place place, PlannedField field, string? choice) =>
+        _charged.Add(new(component, (int)Math.Min(quantity, int.MaxValue), place, field, choice));
 
-    public void Run(Evaluation cart, ProductIndex products)
+    public void Run()
     {
-        (_cart, _tax, _currencyUnit) = (cart, products.Tax, MoneyText.UnitOf(products.Currency));
+        var cart = _cart;
         _rows.Clear();
         var goods = 0L;
         for (var line = 0; line < cart.LineCount; line++)
@@ -54,7 +64,7 @@ internal sealed class CartPricing
         PriceOrder(goods);
         if (cart.Cart.Coupon.Length > 0)
         {
-            TakeOff(products.FindCoupon(cart.Cart.Coupon));
+            TakeOff(_products.FindCoupon(cart.Cart.Coupon));
         }
 
         TotalMinor = _taxes.Reckon(_rows, _tax);
@@ -90,6 +100,7 @@ internal sealed class CartPricing
 
         AddComponents(line);
         AddFloor(first, line, content.Id, taxPpm);
+        _rates.Settle(_rows, first);
         return unit * content.Quantity;
     }
 
@@ -120,6 +131,7 @@ internal sealed class CartPricing
 
     private void PriceOrder(long goods)
     {
+        var first = _rows.Count;
         foreach (var price in _cart.Plan.PricesOf(PriceKind.OncePerOrder))
         {
             if (price.Field.Level == Level.Order)
@@ -141,12 +153,44 @@ internal sealed class CartPricing
         }
 
         AddComponents(-1);
+        ShareWhatTakesOff(first);
         AddFloor(0, -1, null, _tax.StandardPpm);
+        _rates.Settle(_rows, 0);
+    }
+
+    // What takes off the whole order falls on the rates of all that stands, as a coupon does. Taken off last, so that the order of fields does not matter.
+    private void ShareWhatTakesOff(int first)
+    {
+        _takingOff.Clear();
+        for (var i = _rows.Count - 1; i >= first; i--)
+        {
+            if (_rows[i].SumMinor < 0)
+            {
+                _takingOff.Add(_rows[i]);
+                _rows.RemoveAt(i);
+            }
+        }
+
+        for (var i = _takingOff.Count - 1; i >= 0; i--)
+        {
+            var row = _takingOff[i];
+            var standing = Math.Min(-row.SumMinor, Math.Max(0, SumFrom(0)));
+            if (standing > 0)
+            {
+                _rates.Share(_rows, row, standing);
+            }
+
+            // What is more than all that stands is lifted again, at the same rate.
+            if (-row.SumMinor - standing is > 0 and var over)
+            {
+                _rows.Add(row with { Quantity = 1, UnitMinor = -over, SumMinor = -over, IsOneOfSeveral = standing > 0 });
+            }
+        }
     }
 
     private void AddComponents(int line)
     {
-        foreach (var (component, quantity, place, field) in _charged)
+        foreach (var (component, quantity, place, field, choice) in _charged)
         {
             if (place.Line == line)
             {
@@ -158,6 +202,7 @@ internal sealed class CartPricing
                     UnitId = _cart.UnitIdAt(place),
                     Goods = component,
                     Field = field,
+                    Choice = choice,
                     Quantity = quantity,
                     UnitMinor = component.PriceMinor,
                     SumMinor = component.PriceMinor * quantity,
@@ -199,7 +244,8 @@ internal sealed class CartPricing
         }
     }
 
-    // Charged once over several places: the greatest of what it comes to there, so that their order does not matter.
+    // Charged once over several places, so that their order does not matter: the greatest of what adds there, and where nothing adds the smallest of what
+    // takes off (decision 18).
     private void AddOnce(BoundPrice price, int from, int to, string? lineId, int taxPpm)
     {
         long? greatest = null;
@@ -215,14 +261,14 @@ internal sealed class CartPricing
             for (var i = 0; i < places; i++)
             {
                 var place = new Place(line, price.Field.Level == Level.Line ? -1 : i);
-                if (Amount(price, place) is { } amount && (greatest is null || amount > greatest))
+                if (Amount(price, place) is { } amount and not 0 && (greatest is null || amount > greatest))
                 {
                     (greatest, at) = (amount, place);
                 }
             }
         }
 
-        if (greatest is { } sum and not 0)
+        if (greatest is { } sum)
         {
             Add(price, at, lineId, 1, sum, taxPpm);
         }
@@ -235,6 +281,7 @@ internal sealed class CartPricing
         LineId = lineId,
         UnitId = lineId is null ? null : _cart.UnitIdAt(place),
         Field = price.Field,
+        Choice = price.Price.Choice,
         Price = price,
         Quantity = quantity,
         UnitMinor = amount,
@@ -290,16 +337,13 @@ internal sealed class CartPricing
             return null;
         }
 
-        if (price.Price.Choice is not null && price.Price.Kind != PriceKind.ForTheGoods && price.Field.Field.IncludedPicks > 0)
+        var included = price.Price.Included + (price.Price.Kind == PriceKind.ForTheGoods ? 0 : IncludedPicksOf(price.Field, price.Price.Choice, place, value));
+        if (count <= included)
         {
-            count -= IncludedOf(price, place, value);
-            if (count <= 0)
-            {
-                return null;
-            }
+            return included == 0 ? null : 0;
         }
 
-        var amount = price.AmountOf(TariffAt(price, place), count, _currencyUnit);
+        var amount = price.AmountOf(TariffAt(price, place), count, included, _currencyUnit);
         if (amount is null)
         {
             _cart.AddProblem(new Refusal(Sentences.PriceOutOfRange), price.Field, place);
@@ -308,24 +352,50 @@ internal sealed class CartPricing
         return amount;
     }
 
-    // The cheapest picks are the included ones; of two that cost the same, the one that stands first in the list.
-    private int IncludedOf(BoundPrice price, Place place, AnswerValue value)
+    /// <summary>How many pieces of a choice, or of an answer as a whole, are included at a place: neither they nor their components are charged.</summary>
+    public int IncludedOf(PlannedField field, string? choice, Place place)
     {
-        var own = AmountOfOne(price.Field, price.Price.Choice!, place);
-        var (before, passed) = (0, false);
-        foreach (var choice in price.Field.Rule.Choices)
+        if (_cart.ValueOf(field, place) is not { } value)
         {
-            passed |= choice.Key == price.Price.Choice;
-            if (choice.Key != price.Price.Choice && BoundPrice.Picked(value, choice.Key) is > 0 and var picked)
+            return 0;
+        }
+
+        var included = 0;
+        foreach (var price in field.Prices)
+        {
+            if (price.Price.Choice == choice && price.Price.Included > included && price.Holds(_cart, place))
             {
-                var other = AmountOfOne(price.Field, choice.Key, place);
-                before += other < own || (other == own && !passed) ? picked : 0;
+                included = price.Price.Included;
             }
         }
 
-        return Math.Clamp(price.Field.Field.IncludedPicks - before, 0, BoundPrice.Picked(value, price.Price.Choice!));
+        return included + IncludedPicksOf(field, choice, place, value);
     }
 
+    // The cheapest picks are the included ones; of two that cost the same, the one that stands first in the list.
+    private int IncludedPicksOf(PlannedField field, string? choice, Place place, AnswerValue value)
+    {
+        if (choice is null || field.Field.IncludedPicks == 0)
+        {
+            return 0;
+        }
+
+        var own = AmountOfOne(field, choice, place);
+        var (before, passed) = (0, false);
+        foreach (var other in field.Rule.Choices)
+        {
+            passed |= other.Key == choice;
+            if (other.Key != choice && BoundPrice.Picked(value, other.Key) is > 0 and var picked)
+            {
+                var amount = AmountOfOne(field, other.Key, place);
+                before += amount < own || (amount == own && !passed) ? picked : 0;
+            }
+        }
+
+        return Math.Clamp(field.Field.IncludedPicks - before, 0, BoundPrice.Picked(value, choice));
+    }
+
+    // What one piece of a choice costs, with its component.
     private long AmountOfOne(PlannedField field, string choice, Place place)
     {
         var sum = 0L;
@@ -333,7 +403,15 @@ internal sealed class CartPricing
         {
             if (price.Price.Choice == choice && price.Price.Kind is not (PriceKind.Percent or PriceKind.ForTheGoods) && price.Holds(_cart, place))
             {
-                sum += price.AmountOf(TariffAt(price, place), 1, _currencyUnit) ?? 0;
+                sum += price.AmountOf(TariffAt(price, place), 1, 0, _currencyUnit) ?? 0;
+            }
+        }
+
+        foreach (var use in field.Uses)
+        {
+            if (use.Use.TakesPrice && use.Use.Choice == choice && use.When?.Holds(_cart, place) != false && _products.FindItem(use.Item) is { } goods)
+            {
+                sum += goods.PriceMinor * use.Use.Quantity;
             }
         }
 
@@ -355,40 +433,9 @@ internal sealed class CartPricing
             return;
         }
 
-        // Over the rates by what stands at each, so that the tax falls as the price does.
-        var sums = _taxes.Count(_rows);
-        var (dues, shares) = (ArrayPool<Int128>.Shared.Rent(sums.Count), ArrayPool<long>.Shared.Rent(sums.Count));
-        var all = Int128.Zero;
-        for (var i = 0; i < sums.Count; i++)
-        {
-            all += Math.Max(0, sums[i].BaseMinor);
-            dues[i] = (Int128)Math.Max(0, sums[i].BaseMinor) * off;
-        }
-
-        LargestRemainder.Share(dues.AsSpan(0, sums.Count), all, off, shares);
-        var several = shares.AsSpan(0, sums.Count).Count(0) < sums.Count - 1;
-        for (var i = 0; i < sums.Count; i++)
-        {
-            if (shares[i] != 0)
-            {
-                _rows.Add(new PriceRow
-                {
-                    Kind = PriceRowKind.Coupon,
-                    Place = Place.Order,
-                    Coupon = coupon,
-                    IsOneOfSeveral = several,
-                    Quantity = 1,
-                    UnitMinor = -shares[i],
-                    SumMinor = -shares[i],
-                    TaxPpm = sums[i].RatePpm,
-                });
-            }
-        }
-
-        ArrayPool<Int128>.Shared.Return(dues);
-        ArrayPool<long>.Shared.Return(shares);
+        _rates.Share(_rows, new PriceRow { Kind = PriceRowKind.Coupon, Place = Place.Order, Coupon = coupon }, off);
     }
 
     [StructLayout(LayoutKind.Auto)]
-    private readonly record struct Charged(Goods Component, int Quantity, Place Place, PlannedField Field);
+    private readonly record struct Charged(Goods Component, int Quantity, Place Place, PlannedField Field, string? Choice);
 }

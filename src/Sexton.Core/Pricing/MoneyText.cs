@@ -1,5 +1,6 @@
 using System.Collections.Frozen;
 using System.Globalization;
+using Sexton.Core.Register;
 
 namespace Sexton.Core.Pricing;
 
@@ -23,6 +24,10 @@ public static class MoneyText
     /// <summary>The sign of a currency, or its code where it has none that everybody knows.</summary>
     public static string SignOf(string currency) => currency switch { "EUR" => "€", "GBP" => "£", "USD" => "$", _ => currency };
 
+    /// <summary>An amount as systems get it: the code of the currency, and the number with a point and all its decimals, such as "EUR 1234.50".</summary>
+    public static string Plain(decimal amount, string currency) =>
+        $"{currency} {amount.ToString("F" + ExponentOf(currency).ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture)}";
+
     /// <summary>An amount with its currency, such as "€ 1,234.50", "−€ 2.00" or "SEK 12.00".</summary>
     /// <param name="minor">The amount in minor units.</param>
     /// <param name="currency">The currency (ISO 4217).</param>
@@ -32,6 +37,6 @@ public static class MoneyText
         var exponent = ExponentOf(currency);
         var amount = Math.Abs(new decimal(minor)) / UnitOf(currency);
         var minus = minor < 0 ? "\u2212" : "";
-        return minus + SignOf(currency) + "\u00a0" + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), CultureInfo.GetCultureInfo(language));
+        return minus + SignOf(currency) + "\u00a0" + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), LanguageTag.CultureOf(language));
     }
 }

@@ -50,10 +50,13 @@ public struct PriceRow
     /// <summary>The price that it comes from, or null.</summary>
     public BoundPrice? Price { get; internal init; }
 
+    /// <summary>The key of the choice that it prices, or whose component it is; null for the answer as a whole.</summary>
+    public string? Choice { get; internal init; }
+
     /// <summary>The coupon, or null.</summary>
     public Coupon? Coupon { get; internal init; }
 
-    /// <summary>Whether the coupon has a row for each of several tax rates.</summary>
+    /// <summary>Whether what is taken off has a row for each of several tax rates.</summary>
     internal bool IsOneOfSeveral { get; init; }
 
     /// <summary>How many.</summary>
@@ -72,10 +75,11 @@ public struct PriceRow
     public long TaxMinor { get; internal set; }
 
     /// <summary>What it is called.</summary>
-    public readonly string LabelIn(string language) => Kind switch
+    public readonly string LabelIn(string language) => IsOneOfSeveral ? $"{BareLabelIn(language)}, on what is taxed at {PriceWords.Share(TaxPpm, language)}" : BareLabelIn(language);
+
+    private readonly string BareLabelIn(string language) => Kind switch
     {
         PriceRowKind.Goods or PriceRowKind.Component => Goods.NameIn(language),
-        PriceRowKind.Coupon when IsOneOfSeveral => $"{Coupon!.Name.In(language)}, on what is taxed at {PriceWords.Share(TaxPpm, language)}",
         PriceRowKind.Coupon => Coupon!.Name.In(language),
         PriceRowKind.Answer => Price!.LabelIn(language),
         _ => FloorLabel.In(language),

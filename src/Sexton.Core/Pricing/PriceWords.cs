@@ -1,4 +1,4 @@
-using System.Globalization;
+using Sexton.Core.Register;
 
 namespace Sexton.Core.Pricing;
 
@@ -31,7 +31,7 @@ public sealed class PriceWords(string currency, string language)
     public string Share(int ppm) => Share(ppm, language);
 
     /// <inheritdoc cref="Share(int)"/>
-    public static string Share(int ppm, string language) => (ppm / 10_000m).ToString("0.####", CultureInfo.GetCultureInfo(language)) + "\u00a0%";
+    public static string Share(int ppm, string language) => (ppm / 10_000m).ToString("0.####", LanguageTag.CultureOf(language)) + "\u00a0%";
 
     /// <summary>An amount with its currency.</summary>
     public string Amount(long minor) => MoneyText.Format(minor, currency, language);
@@ -39,18 +39,15 @@ public sealed class PriceWords(string currency, string language)
     private string Amounts(Price price, Tariff tariff)
     {
         var each = price.BandForAll ? "" : Each(price.By);
-        var all = $"{Sign(price, tariff.Minor)}{Amount(Math.Abs(tariff.Minor))}{each}";
-        if (price.Included > 0)
+        var first = $"{Sign(price, tariff.Minor)}{Amount(Math.Abs(tariff.Minor))}{each}";
+        if (tariff.Bands.IsEmpty)
         {
-            all += $" over {price.Included}";
+            return price.Included > 0 ? $"{first} over {price.Included}" : first;
         }
 
-        foreach (var band in tariff.Bands)
-        {
-            all += $", {Amount(Math.Abs(band.Minor))}{each} over {band.Over.ToString("0.######", CultureInfo.GetCultureInfo(language))}";
-        }
-
-        return all;
+        // With bands, "over" says where one begins, and what is included is said by itself.
+        var bands = tariff.Bands.Select(band => $"{Sign(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} over {Written.Number(band.Over, language)}");
+        return (price.Included > 0 ? $"{price.Included} included, then " : "") + string.Join(", ", bands.Prepend(first));
     }
 
     private string Ceiling(Tariff tariff) => tariff.CeilingMinor is { } ceiling ? $", at most {Amount(ceiling)}" : "";

@@ -12,10 +12,12 @@ internal sealed class TaxReckoning
     public IReadOnlyList<TaxSum> Sums => _sums;
 
     /// <summary>What stands at each rate, before tax is reckoned.</summary>
-    public IReadOnlyList<TaxSum> Count(List<PriceRow> rows)
+    /// <param name="rows">The rows.</param>
+    /// <param name="first">The first row that counts.</param>
+    public IReadOnlyList<TaxSum> Count(List<PriceRow> rows, int first = 0)
     {
         _sums.Clear();
-        foreach (ref readonly var row in CollectionsMarshal.AsSpan(rows))
+        foreach (ref readonly var row in CollectionsMarshal.AsSpan(rows)[first..])
         {
             var at = 0;
             while (at < _sums.Count && _sums[at].RatePpm < row.TaxPpm)

@@ -2,6 +2,7 @@ using System.Collections;
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Sexton.Core.Cart;
 
 namespace Sexton.Core.Register;
 
@@ -61,6 +62,30 @@ public sealed class AnswerSet : IReadOnlyCollection<KeyValuePair<string, AnswerV
     {
         var others = _sorted.Where(a => a.Key != key);
         return Of(value is null ? others : others.Append(new(key, value)));
+    }
+
+    /// <summary>The set with answers replaced; one that is blank is taken out, except where a default would come back in its place.</summary>
+    /// <param name="answers">The answers given; others stay as they are.</param>
+    /// <param name="hasDefault">Whether a field has a default.</param>
+    public AnswerSet With(AnswerSet answers, Func<string, bool> hasDefault) =>
+        Of(_sorted.Where(a => answers.Find(a.Key) is null).Concat(answers._sorted.Where(a => !a.Value.IsBlank || hasDefault(a.Key))));
+
+    /// <summary>Refuses what cannot be kept: too many answers, or a text that is none.</summary>
+    /// <exception cref="CartException">Something is not as it must be.</exception>
+    public void CheckShape()
+    {
+        if (_sorted.Length > CartContent.MostAnswers)
+        {
+            throw new CartException($"There are {_sorted.Length} answers, and no place asks more than {CartContent.MostAnswers}.");
+        }
+
+        foreach (var (key, answer) in _sorted)
+        {
+            if (!answer.CanBeKept)
+            {
+                throw new CartException($"The answer to “{key}” has a character that cannot be kept. Type it again.");
+            }
+        }
     }
 
     /// <inheritdoc/>

@@ -78,10 +78,16 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
 
     /// <summary>True for an answer in which nothing was entered: a blank text, no picks, no files, or only blank parts.</summary>
     public bool IsBlank =>
-        Text is { } text ? string.IsNullOrWhiteSpace(text)
+        Text is { } text ? CanonicalText.IsBlank(text)
         : Picks is { } picks ? picks.IsEmpty
         : Files is { } files ? files.IsEmpty
-        : Parts is { } parts && parts.All(static p => string.IsNullOrWhiteSpace(p.Value));
+        : Parts is { } parts && parts.All(static p => CanonicalText.IsBlank(p.Value));
+
+    /// <summary>Whether every text in it can be kept: a database of texts has no room for U+0000, and what stood for half a character is lost already.</summary>
+    public bool CanBeKept => (Text is null || CanonicalText.CanBeKept(Text))
+        && (Picks?.All(CanonicalText.CanBeKept) ?? true)
+        && (Files?.All(static f => CanonicalText.CanBeKept(f.Name)) ?? true)
+        && (Parts?.All(static p => CanonicalText.CanBeKept(p.Key) && CanonicalText.CanBeKept(p.Value)) ?? true);
 
     /// <inheritdoc/>
     public bool Equals(AnswerValue? other) =>
@@ -140,7 +146,7 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
             switch (reader.TokenType)
             {
                 case JsonTokenType.String:
-                    return Of(reader.GetString()!);
+                    return Of(LenientText.Read(ref reader));
                 case JsonTokenType.True:
                     return Yes;
                 case JsonTokenType.False:
@@ -150,19 +156,43 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
                 case JsonTokenType.StartArray:
                     return ReadList(ref reader, options);
                 case JsonTokenType.StartObject:
-                    return Of(JsonSerializer.Deserialize<Dictionary<string, string>>(ref reader, options)!);
+                    return ReadParts(ref reader);
                 default:
-                    throw new JsonException("An answer is a text, a number, true or false, a list of texts, an object whose values are texts, or a list of files.");
+                    throw Unreadable();
             }
         }
 
         private static AnswerValue ReadList(ref Utf8JsonReader reader, JsonSerializerOptions options)
         {
             var ahead = reader;
-            return ahead.Read() && ahead.TokenType == JsonTokenType.StartObject
-                ? Of([.. JsonSerializer.Deserialize<FileValue[]>(ref reader, options)!])
-                : Of([.. JsonSerializer.Deserialize<string[]>(ref reader, options)!]);
+            if (ahead.Read() && ahead.TokenType == JsonTokenType.StartObject)
+            {
+                return Of([.. JsonSerializer.Deserialize<FileValue[]>(ref reader, options)!]);
+            }
+
+            var picks = ImmutableArray.CreateBuilder<string>();
+            while (reader.Read() && reader.TokenType != JsonTokenType.EndArray)
+            {
+                picks.Add(reader.TokenType == JsonTokenType.String ? LenientText.Read(ref reader) : throw Unreadable());
+            }
+
+            return Of(picks.ToImmutable());
         }
+
+        private static AnswerValue ReadParts(ref Utf8JsonReader reader)
+        {
+            var parts = new Dictionary<string, string>(StringComparer.Ordinal);
+            while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
+            {
+                var name = LenientText.Read(ref reader);
+                parts[name] = reader.Read() && reader.TokenType == JsonTokenType.String ? LenientText.Read(ref reader) : throw Unreadable();
+            }
+
+            return Of(parts);
+        }
+
+        private static JsonException Unreadable() =>
+            new("An answer is a text, a number, true or false, a list of texts, an object whose values are texts, or a list of files.");
 
         public override void Write(Utf8JsonWriter writer, AnswerValue value, JsonSerializerOptions options)
         {

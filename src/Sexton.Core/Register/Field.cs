@@ -142,6 +142,12 @@ public sealed record Section
 
     /// <summary>The destinations that the answer to the opening question goes to.</summary>
     public ImmutableSortedSet<string> GoesTo { get; init; } = [];
+
+    /// <summary>The conditions under which it goes to some of them, by destination.</summary>
+    public ImmutableSortedDictionary<string, Condition> GoesToWhen { get; init; } = ImmutableSortedDictionary<string, Condition>.Empty;
+
+    /// <summary>Retired: nothing in it is asked again, and it is kept so that the answers of old orders can be read.</summary>
+    public bool Retired { get; init; }
 }
 
 /// <summary>

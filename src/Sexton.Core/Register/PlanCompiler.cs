@@ -27,7 +27,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
         CheckSteps();
         PlanSections();
         PlanFields();
-        var binder = new ConditionBinder(Find, _places);
+        var binder = new ConditionBinder(Find, _places, _planned.GetValueOrDefault(BuiltInFields.DeliveryAddress));
         foreach (var field in _planned.Values.ToList())
         {
             Bind(field, binder);
@@ -91,6 +91,10 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
                     AskedOf = section.AskedOf,
                     When = section.When,
                     GoesTo = section.GoesTo,
+                    GoesToWhen = section.GoesToWhen,
+
+                    // Where nothing stands in it that is asked, there is nothing to open.
+                    Retired = section.Retired || !content.Fields.Any(f => f.Section == section.Key && f is { Retired: false, SwitchedOff: false }),
                 };
                 _planned[section.Key] = new PlannedField(opening, type, type.Bind(new SettingReader(type, opening.Settings)), place, section);
             }
@@ -147,7 +151,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
 
         // A day that is good today may be refused tomorrow, and whether a choice is offered depends on the cart: only what is always
         // refused is a problem of the draft.
-        if (field.Default is { } proposed && rule.Fact != FactKind.Day && rule.Read(proposed, new AnyOccasion()).Refusal is { } refusal)
+        if (field.Default is { } proposed && rule.Fact != FactKind.Day && rule.Read(proposed, new AnyOccasion(DateOnly.MinValue)).Refusal is { } refusal)
         {
             Problem(field.Key, "default", "The default would be refused: " + Asking.Sentences.For(refusal, field.Label, LanguageMap.Fallback));
         }
@@ -335,11 +339,4 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
     private void Problem(string key, string setting, string sentence) => _problems.Add(new(key, setting, sentence));
 
     private static string Word(Level level) => level.ToString().ToLowerInvariant();
-
-    private sealed class AnyOccasion : IOccasion
-    {
-        public DateOnly Today => DateOnly.MinValue;
-
-        public bool Offers(int choice) => true;
-    }
 }

@@ -76,7 +76,7 @@ public sealed class PlannedField
     /// <summary>Whether the shopper is asked for anything: a section without an opening question only opens.</summary>
     internal bool Asks => Section is null || !Section.Opening.IsEmpty;
 
-    /// <summary>Switched off or retired: never asked, and kept for the routes of answers that were given before.</summary>
+    /// <summary>Switched off or retired: never asked, and kept for the routes of answers that were given before. A section is so too while nothing stands in it that is asked.</summary>
     public bool Dormant => Field.SwitchedOff || Field.Retired;
 
     /// <summary>Its place in the plan's order.</summary>

@@ -158,7 +158,8 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             new("at ", old is null ? "" : StepName(old.Step, before), StepName(now.Step, after), ""),
             new("when ", Sentence(old?.When, _then), Sentence(now.When, _now), ""),
         ];
-        return all.Concat(Routes(old?.GoesTo, now.GoesTo));
+        all.Add(new("", Flag(old?.Retired, "retired"), Flag(now.Retired, "retired"), ""));
+        return all.Concat(Routes(old?.GoesTo, now.GoesTo)).Concat(RouteConditions(old?.GoesToWhen, now.GoesToWhen));
     }
 
     private IEnumerable<ClauseChange> Clauses(Field? old, Field now)
@@ -197,18 +198,16 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
         all.Add(new("offers only under a condition ", Offers(old, _then), Offers(now, _now), ""));
         all.AddRange(Routes(old?.GoesTo, now.GoesTo));
         all.Add(new("shows its price within the goods on ", Within(old?.PriceWithin), Within(now.PriceWithin), "", AboutRoute: true));
-        foreach (var destination in DestinationIndex.All)
-        {
-            all.Add(new(
-                $"goes to {destination.Phrase} only when ",
-                Sentence(old?.GoesToWhen.GetValueOrDefault(destination.Key), _then),
-                Sentence(now.GoesToWhen.GetValueOrDefault(destination.Key), _now),
-                "",
-                AboutRoute: true));
-        }
-
+        all.AddRange(RouteConditions(old?.GoesToWhen, now.GoesToWhen));
         return all;
     }
+
+    private IEnumerable<ClauseChange> RouteConditions(ImmutableSortedDictionary<string, Condition>? old, ImmutableSortedDictionary<string, Condition> now) => DestinationIndex.All.Select(destination => new ClauseChange(
+        $"goes to {destination.Phrase} only when ",
+        Sentence(old?.GetValueOrDefault(destination.Key), _then),
+        Sentence(now.GetValueOrDefault(destination.Key), _now),
+        "",
+        AboutRoute: true));
 
     private static IEnumerable<ClauseChange> Routes(ImmutableSortedSet<string>? old, ImmutableSortedSet<string> now) =>
     [

@@ -102,6 +102,39 @@ public sealed class RegisterPlan
     /// <summary>Whether anything is asked of each one of a product.</summary>
     public bool AsksPerUnit(Product product) => MaskOf(product).AnyUnit;
 
+    /// <summary>
+    /// The line with each one of its quantity, where each is asked; without them where it is not. A stand-in cart or a form may send fewer; nobody may send more.
+    /// </summary>
+    /// <param name="products">What the shop sells.</param>
+    /// <param name="line">The line.</param>
+    /// <exception cref="CartException">There are more units than the quantity.</exception>
+    public CartLine WithUnits(ProductIndex products, CartLine line) =>
+        products.Find(line.ProductCode, line.VariantCode) is { } goods && AsksPerUnit(goods.Product) ? line.WithUnits() : line with { Units = [], AsksEach = false };
+
+    /// <inheritdoc cref="WithUnits(ProductIndex, CartLine)"/>
+    public CartContent WithUnits(ProductIndex products, CartContent cart) => cart with { Lines = [.. cart.Lines.Select(line => WithUnits(products, line))] };
+
+    /// <summary>
+    /// The answers of a line as lines are compared: each brought to its canonical value, what was left untouched as what is proposed, what was emptied as not given.
+    /// </summary>
+    /// <param name="line">The line.</param>
+    /// <param name="today">Today, in the time zone of the shop.</param>
+    public AnswerSet CanonicalOf(CartLine line, DateOnly today)
+    {
+        var occasion = new AnyOccasion(today);
+        var known = LineSlots.Select(field => KeyValuePair.Create(field.Field.Key, Canonical(field, line.Answers.Find(field.Field.Key) ?? field.Field.Default, occasion)));
+        var others = line.Answers.Where(a => Find(a.Key)?.Level != Level.Line).Select(static a => KeyValuePair.Create(a.Key, (AnswerValue?)a.Value));
+        return AnswerSet.Of(known.Concat(others).Where(static a => a.Value is { IsBlank: false }).Select(static a => KeyValuePair.Create(a.Key, a.Value!)));
+    }
+
+    private static AnswerValue? Canonical(PlannedField field, AnswerValue? raw, IOccasion occasion) =>
+        raw is null || raw.IsBlank || field.Rule.HoldsFiles ? raw : field.Rule.Read(raw, occasion) is { Refusal: null } reading ? reading.Value : raw;
+
+    /// <summary>The keys of answers of a cart that no field or section of this register has.</summary>
+    public IEnumerable<string> UnknownKeys(CartContent cart) => cart.Lines
+        .SelectMany(static l => l.Units.Select(static u => u.Answers).Prepend(l.Answers)).Prepend(cart.Answers)
+        .SelectMany(static a => a.Select(static p => p.Key)).Where(key => Content.Find(key) is null && Content.FindSection(key) is null).Distinct(StringComparer.Ordinal);
+
     /// <summary>The ids of the files that a cart refers to, in answers asked or not.</summary>
     public IReadOnlyList<string> FilesIn(CartContent cart) => _fileFields.IsEmpty ? [] :
         [.. cart.Lines.SelectMany(FilesIn).Concat(FilesIn(cart.Answers)).Distinct(StringComparer.Ordinal)];

@@ -61,6 +61,7 @@ public static class Projector
     /// <param name="destination">The key of the destination.</param>
     public static Projection Project(OrderContent order, RegisterPlan current, string destination)
     {
+        var forSystem = DestinationIndex.Find(destination)?.Family == DestinationFamily.Systems;
         var facts = new Lazy<Evaluation>(() => Evaluation.OfOrder(current, order));
         var given = order.Answers
             .Where(a => a.Value is not null && current.Find(a.Field) is { } field && Goes(field, destination, facts, () => PlaceOf(order, a)))
@@ -68,7 +69,7 @@ public static class Projector
         var places = order.Lines
             .SelectMany(static line => line.Units.Select(unit => ((string?)line.Id, (string?)unit)).Prepend((line.Id, null)))
             .Append((null, null));
-        return new Projection([.. places.SelectMany(p => given[p]).Select(static a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, a.Text) { Files = a.Value!.Files ?? [] })]);
+        return new Projection([.. places.SelectMany(p => given[p]).Select(a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, forSystem ? a.SystemText ?? a.Text : a.Text) { Files = a.Value!.Files ?? [] })]);
     }
 
     /// <summary>What a page of the cart shows of the answers that it has so far.</summary>

@@ -42,6 +42,9 @@ public enum Finding
 
     /// <summary>Its place is not there.</summary>
     Missing,
+
+    /// <summary>It was taken, and could not be read back.</summary>
+    NotProvable,
 }
 
 /// <summary>What was expected of an answer at a destination.</summary>
@@ -55,6 +58,12 @@ public enum Expectation
 
     /// <summary>There is nothing to send: the shopper left it empty.</summary>
     LeftEmpty,
+
+    /// <summary>There is nothing to send: it was answered, and then no longer asked.</summary>
+    NoLongerAsked,
+
+    /// <summary>It could not go there from the start, and nobody chose so.</summary>
+    LeftOut,
 }
 
 /// <summary>The signs of the trail: our motif is the sheet of paper.</summary>
@@ -80,4 +89,10 @@ public enum Sign
 
     /// <summary>Sheet with a raised flag: somebody must look.</summary>
     RaisedFlag,
+
+    /// <summary>Struck line: no longer asked.</summary>
+    StruckLine,
+
+    /// <summary>Hole with a flag: left out.</summary>
+    FlaggedHole,
 }

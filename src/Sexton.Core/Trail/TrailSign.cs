@@ -14,13 +14,14 @@ public static class TrailSign
     {
         if (expectation != Expectation.Verbatim)
         {
-            return Sign.Nothing;
+            return expectation switch { Expectation.NoLongerAsked => Sign.StruckLine, Expectation.LeftOut => Sign.FlaggedHole, _ => Sign.Nothing };
         }
 
         return finding switch
         {
             Finding.Altered => Sign.TornSheet,
             Finding.Missing => Sign.DottedOutline,
+            Finding.NotProvable => Sign.RaisedFlag,
             _ when delivery is DeliveryState.Refused or DeliveryState.NeedsAttention => Sign.RaisedFlag,
             Finding.Confirmed => Sign.SealedSheet,
             Finding.Shown or Finding.Included => Sign.FoldedSheet,

@@ -13,17 +13,24 @@ internal abstract class BoundTerm
     /// <summary>Whether it is a text; else a number.</summary>
     public virtual bool IsText => false;
 
-    public virtual decimal? Number(Evaluation evaluation, Place place) => null;
+    protected static Fraction Greater(Fraction a, Fraction b) => a >= b ? a : b;
 
-    /// <summary>The term as a text; a number without trailing zeros.</summary>
-    public virtual string? Text(Evaluation evaluation, Place place) => Number(evaluation, place)?.ToString("0.############################", CultureInfo.InvariantCulture);
+    protected static Fraction Less(Fraction a, Fraction b) => a <= b ? a : b;
+
+    protected static Fraction? Exact(decimal? number) => number is { } known ? Fraction.Of(known) : null;
+
+    /// <summary>The term as an exact number.</summary>
+    public virtual Fraction? Number(Evaluation evaluation, Place place) => null;
+
+    /// <summary>The term as a text; a number as people read it, of at most twelve digits after the point.</summary>
+    public virtual string? Text(Evaluation evaluation, Place place) => Number(evaluation, place)?.ToDecimal(12) is { } number ? Written.Number(number, evaluation.Cart.Language) : null;
 }
 
 internal sealed class ValueTerm(AnswerValue value) : BoundTerm
 {
     public override bool IsText => value.Text is not null;
 
-    public override decimal? Number(Evaluation evaluation, Place place) => value.Number;
+    public override Fraction? Number(Evaluation evaluation, Place place) => Exact(value.Number);
 
     public override string? Text(Evaluation evaluation, Place place) => value.Text ?? base.Text(evaluation, place);
 }
@@ -33,7 +40,7 @@ internal sealed class AnswerTerm(PlannedField answered) : BoundTerm
 {
     public override bool IsText => answered.Rule.Fact != FactKind.Number;
 
-    public override decimal? Number(Evaluation evaluation, Place place) => evaluation.ValueOf(answered, place) is { } value ? answered.Rule.FactOf(value).Number : null;
+    public override Fraction? Number(Evaluation evaluation, Place place) => evaluation.ValueOf(answered, place) is { } value ? Exact(answered.Rule.FactOf(value).Number) : null;
 
     public override string? Text(Evaluation evaluation, Place place) => evaluation.ValueOf(answered, place) is { } value ? answered.Rule.TextOf(value, evaluation.Cart.Language) : null;
 }
@@ -42,26 +49,26 @@ internal sealed class FactTerm(BoundFact fact, bool text) : BoundTerm
 {
     public override bool IsText => text;
 
-    public override decimal? Number(Evaluation evaluation, Place place) => fact.Number(evaluation, place);
+    public override Fraction? Number(Evaluation evaluation, Place place) => Exact(fact.Number(evaluation, place));
 
     public override string? Text(Evaluation evaluation, Place place) => fact.Text(evaluation, place) ?? base.Text(evaluation, place);
 }
 
 internal sealed class LengthTerm(BoundTerm of, PriceBy by) : BoundTerm
 {
-    public override decimal? Number(Evaluation evaluation, Place place) => of.Text(evaluation, place) is not { } text ? null : by switch
+    public override Fraction? Number(Evaluation evaluation, Place place) => of.Text(evaluation, place) is not { } text ? null : Exact(by switch
     {
         PriceBy.Letter => TextCount.Letters(text),
         PriceBy.Word => TextCount.Words(text),
         _ => Graphemes.Count(text),
-    };
+    });
 }
 
 /// <summary>The days from one day to another; below zero when the other is earlier.</summary>
 internal sealed class DaysTerm(BoundFact from, BoundFact to) : BoundTerm
 {
-    public override decimal? Number(Evaluation evaluation, Place place) =>
-        Day(from.Text(evaluation, place)) is { } first && Day(to.Text(evaluation, place)) is { } last ? last.DayNumber - first.DayNumber : null;
+    public override Fraction? Number(Evaluation evaluation, Place place) =>
+        Day(from.Text(evaluation, place)) is { } first && Day(to.Text(evaluation, place)) is { } last ? Exact(last.DayNumber - first.DayNumber) : null;
 
     private static DateOnly? Day(string? text) => DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : null;
 }
@@ -69,9 +76,9 @@ internal sealed class DaysTerm(BoundFact from, BoundFact to) : BoundTerm
 /// <summary>Something counted or summed over the lines, or the units of the line at hand, or of all lines where there is none at hand.</summary>
 internal sealed class SummaryTerm(Level over, Summary summary, BoundTerm? of, BoundCondition? where) : BoundTerm
 {
-    public override decimal? Number(Evaluation evaluation, Place place)
+    public override Fraction? Number(Evaluation evaluation, Place place)
     {
-        var (count, sum) = (0, summary == Summary.Count ? 0 : (decimal?)null);
+        var (count, sum) = (0, (Fraction?)null);
         var (from, to) = over == Level.Unit && place.Line >= 0 ? (place.Line, place.Line + 1) : (0, evaluation.LineCount);
         for (var line = from; line < to; line++)
         {
@@ -89,15 +96,15 @@ internal sealed class SummaryTerm(Level over, Summary summary, BoundTerm? of, Bo
             }
         }
 
-        return summary == Summary.Count ? count : sum;
+        return summary == Summary.Count ? Exact(count) : sum;
     }
 
     // Who gave no number adds none.
-    private decimal? With(decimal? sum, decimal? next) => (sum, next) switch
+    private Fraction? With(Fraction? sum, Fraction? next) => (sum, next) switch
     {
         (_, null) => sum,
         (null, _) => next,
-        _ => summary switch { Summary.Greatest => Math.Max(sum.Value, next.Value), Summary.Least => Math.Min(sum.Value, next.Value), _ => sum + next },
+        _ => summary switch { Summary.Greatest => Greater(sum.Value, next.Value), Summary.Least => Less(sum.Value, next.Value), _ => sum + next },
     };
 }
 
@@ -106,7 +113,7 @@ internal sealed class ElseTerm(BoundTerm term, BoundTerm other) : BoundTerm
 {
     public override bool IsText => term.IsText;
 
-    public override decimal? Number(Evaluation evaluation, Place place) => term.Number(evaluation, place) ?? other.Number(evaluation, place);
+    public override Fraction? Number(Evaluation evaluation, Place place) => term.Number(evaluation, place) ?? other.Number(evaluation, place);
 
     public override string? Text(Evaluation evaluation, Place place) => term.Text(evaluation, place) ?? other.Text(evaluation, place);
 }
@@ -116,28 +123,20 @@ internal sealed class BoundWorking(ImmutableArray<(WorkingRow Row, BoundTerm? Of
 {
     public override bool IsText => text;
 
-    public override decimal? Number(Evaluation evaluation, Place place)
+    public override Fraction? Number(Evaluation evaluation, Place place)
     {
         if (text)
         {
             return null;
         }
 
-        try
+        var value = rows[0].Of!.Number(evaluation, place);
+        for (var i = 1; i < rows.Length && value is not null; i++)
         {
-            var value = rows[0].Of!.Number(evaluation, place);
-            for (var i = 1; i < rows.Length && value is not null; i++)
-            {
-                value = Apply(rows[i].Row, value.Value, rows[i].Of?.Number(evaluation, place));
-            }
+            value = Apply(rows[i].Row, value.Value, rows[i].Of?.Number(evaluation, place));
+        }
 
-            return value;
-        }
-        catch (OverflowException)
-        {
-            // What is beyond all numbers is no answer.
-            return null;
-        }
+        return value;
     }
 
     public override string? Text(Evaluation evaluation, Place place)
@@ -159,18 +158,18 @@ internal sealed class BoundWorking(ImmutableArray<(WorkingRow Row, BoundTerm? Of
         return joined.Length == 0 ? null : joined;
     }
 
-    private static decimal? Apply(WorkingRow row, decimal value, decimal? other) => row.Do switch
+    private static Fraction? Apply(WorkingRow row, Fraction value, Fraction? other) => row.Do switch
     {
-        WorkingStep.RoundUp => Math.Ceiling(value / row.To) * row.To,
-        WorkingStep.RoundDown => Math.Floor(value / row.To) * row.To,
-        WorkingStep.Round => Math.Round(value / row.To, 0, MidpointRounding.AwayFromZero) * row.To,
-        WorkingStep.ByBands => row.Bands.LastOrDefault(b => value > b.Over)?.Gives,
+        WorkingStep.RoundUp => (value / Fraction.Of(row.To)).Ceiling() * Fraction.Of(row.To),
+        WorkingStep.RoundDown => (value / Fraction.Of(row.To)).Floor() * Fraction.Of(row.To),
+        WorkingStep.Round => (value / Fraction.Of(row.To)).Round() * Fraction.Of(row.To),
+        WorkingStep.ByBands => Exact(row.Bands.LastOrDefault(b => value > Fraction.Of(b.Over))?.Gives),
         _ when other is null => null,
         WorkingStep.Plus => value + other,
         WorkingStep.Minus => value - other,
         WorkingStep.Times => value * other,
-        WorkingStep.DividedBy => other == 0 ? null : value / other,
-        WorkingStep.AtLeast => Math.Max(value, other.Value),
-        _ => Math.Min(value, other.Value),
+        WorkingStep.DividedBy => other.Value.IsZero ? null : value / other,
+        WorkingStep.AtLeast => Greater(value, other.Value),
+        _ => Less(value, other.Value),
     };
 }

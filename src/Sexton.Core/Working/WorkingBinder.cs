@@ -106,7 +106,7 @@ internal sealed class WorkingBinder(ConditionBinder conditions, Level level, int
             throw new ConditionException("It sums over the lines of the order, or over the units of the line.");
         }
 
-        conditions.CheckOver(over, step);
+        conditions.CheckOver(over, level, step);
         var of = term.Summary == Summary.Count ? null : Plain(term.Fact ?? throw new ConditionException("Say what is summed."), over);
         return of is { IsText: true }
             ? throw new ConditionException("Only numbers can be summed.")

@@ -21,6 +21,8 @@ public static class SectionEdit
             "level" => EditValue.Json(section.Level),
             "step" => EditValue.Json(section.Step),
             "goes_to" => EditValue.Json(section.GoesTo.Contains(rest)),
+            "goes_to_when" => EditValue.Json(section.GoesToWhen.GetValueOrDefault(rest)),
+            "retired" => EditValue.Json(section.Retired),
             _ => throw Unknown("section", path),
         };
     }
@@ -40,6 +42,8 @@ public static class SectionEdit
             "level" => section with { Level = EditValue.Level(value, path) },
             "step" => section with { Step = EditValue.Key(value, path) ?? "" },
             "goes_to" => section with { GoesTo = GoesTo(section, rest, path, EditValue.Truth(value, path)) },
+            "goes_to_when" => section with { GoesToWhen = GoesToWhen(section, rest, path, EditValue.Condition(value, path)) },
+            "retired" => section with { Retired = EditValue.Truth(value, path) },
             _ => throw Unknown("section", path),
         };
     }
@@ -77,6 +81,14 @@ public static class SectionEdit
             : known.Takes(section.Level) ? section.GoesTo.Add(destination)
             : throw new DraftEditException(path, $"An answer given once per order has no place in {known.Phrase}.");
     }
+
+    private static System.Collections.Immutable.ImmutableSortedDictionary<string, Conditions.Condition> GoesToWhen(Section section, string destination, string path, Conditions.Condition? condition) =>
+        DestinationIndex.Find(destination) is null ? throw new DraftEditException(path, $"There is no destination “{destination}”.")
+        : condition is null ? section.GoesToWhen.Remove(destination)
+        : section.GoesToWhen.SetItem(destination, condition);
+
+    /// <summary>Whether only a section that was never published can have a setting changed: its fields are answered as often as it says.</summary>
+    public static bool IsFixedOncePublished(string path) => path == "level";
 
     private static DraftEditException Unknown(string kind, string path) => new(path, $"A {kind} has no setting “{path}”.");
 }

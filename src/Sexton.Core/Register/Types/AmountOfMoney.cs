@@ -60,8 +60,9 @@ public sealed class AmountOfMoney(string currency) : FieldType
 
     private sealed class Rule(string currency, decimal least, decimal most, decimal? step) : AnswerRule
     {
-        private static readonly Refusal NotAmount = new("not_amount", Wording: LanguageMap.Of("Give “{0}” as an amount such as 12 or 12.50, without separators for thousands."));
+        private static readonly Refusal NotAmount = new("not_amount", Wording: LanguageMap.Of("Give “{0}” as an amount such as 12 or 12.50."));
 
+        private readonly Func<decimal, string, string> _write = (amount, language) => Write(amount, currency, language);
         private readonly NumberLimits _limits = new(least, most, step, MoneyText.ExponentOf(currency), limit => Write(limit, currency, LanguageMap.Fallback));
 
         public override int LongestText => new[] { least, most }.Max(amount => Write(amount, currency, LanguageMap.Fallback).Length);
@@ -79,15 +80,15 @@ public sealed class AmountOfMoney(string currency) : FieldType
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
             // The sign and the code of the currency may stand on either side; another currency is no amount here.
-            var read = raw.Text is { } text
-                ? ExactNumber.TryRead(Bare(text), out var amount)
-                : ExactNumber.TryRead(raw, out amount);
-            return !read ? Reading.Refused(NotAmount)
+            var bare = raw.Text is { } text ? AnswerValue.Of(Bare(text)) : raw;
+            return !ExactNumber.TryRead(bare, occasion.Language, MoneyText.ExponentOf(currency), _write, out var amount, out var twice) ? Reading.Refused(twice ?? NotAmount)
                 : _limits.Check(amount) is { } refusal ? Reading.Refused(refusal)
                 : Reading.Of(ExactNumber.Canonical(raw, amount));
         }
 
         public override string TextOf(AnswerValue value, string language) => Write(value.Number!.Value, currency, language);
+
+        public override string SystemTextOf(AnswerValue value, string language) => MoneyText.Plain(value.Number!.Value, currency);
 
         private static string Write(decimal amount, string currency, string language) => MoneyText.Format((long)(amount * MoneyText.UnitOf(currency)), currency, language);
 

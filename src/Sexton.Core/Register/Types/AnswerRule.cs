@@ -12,7 +12,7 @@ namespace Sexton.Core.Register.Types;
 /// <summary>The bound form of a type: brings an answer to its canonical value, checks it, and writes it for people.</summary>
 public abstract class AnswerRule
 {
-    /// <summary>The greatest length in characters that an answer's text can have; destinations are checked against it.</summary>
+    /// <summary>The greatest length in characters that an answer's text for systems can have; destinations are checked against it.</summary>
     public abstract int LongestText { get; }
 
     /// <summary>What a condition can test of it.</summary>
@@ -42,6 +42,9 @@ public abstract class AnswerRule
     /// <summary>The rows by which its answers are worked out; empty where they are entered.</summary>
     public virtual ImmutableArray<WorkingRow> Working => [];
 
+    /// <summary>The answer that an exact number comes to, by the digits that the rule keeps.</summary>
+    internal virtual AnswerValue? Rounded(Fraction number) => number.ToDecimal(0) is { } whole ? AnswerValue.Of(whole) : null;
+
     /// <summary>Whether the form does not show it although it is there.</summary>
     public virtual bool IsKeptOffTheForm => false;
 
@@ -58,10 +61,18 @@ public abstract class AnswerRule
     /// <param name="occasion">When and of whom it is asked.</param>
     public abstract Reading Read(AnswerValue raw, IOccasion occasion);
 
-    /// <summary>The text of a canonical value: what every destination shows. Lines are separated by LF.</summary>
+    /// <summary>
+    /// The text of a canonical value as people read it: on pages, in messages, on papers. Dates, numbers and amounts stand as their language writes them.
+    /// Lines are separated by LF.
+    /// </summary>
     /// <param name="value">The canonical value.</param>
     /// <param name="language">The language of the shopper.</param>
     public abstract string TextOf(AnswerValue value, string language);
+
+    /// <summary>The same as systems get it: a day as ISO 8601 writes it, a number with a point, an amount with the code of its currency (ISO 4217).</summary>
+    /// <param name="value">The canonical value.</param>
+    /// <param name="language">The language of the shopper, in which words stand here too.</param>
+    public virtual string SystemTextOf(AnswerValue value, string language) => TextOf(value, language);
 
     /// <summary>Whether a registry is to be asked about an answer, which is then one text, before it is taken.</summary>
     public virtual bool LooksUp => false;
@@ -84,6 +95,9 @@ public interface IOccasion
 {
     /// <summary>Today, in the time zone of the shop.</summary>
     DateOnly Today { get; }
+
+    /// <summary>The language in which it is asked (BCP 47): in it amounts are read and refusals written.</summary>
+    string Language => LanguageMap.Fallback;
 
     /// <summary>What a registry said of a number.</summary>
     /// <param name="number">The canonical number.</param>
@@ -118,7 +132,7 @@ public abstract class TextRule : AnswerRule
             return Reading.Refused(RefusalCodes.NotText);
         }
 
-        if (text.Length == 0)
+        if (CanonicalText.IsBlank(text))
         {
             return Reading.Empty;
         }

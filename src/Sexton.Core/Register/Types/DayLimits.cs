@@ -58,9 +58,10 @@ internal sealed class DayLimits
         }
     }
 
-    /// <summary>What is wrong with a text as a day, seen from today; or null.</summary>
-    public Refusal? Check(string? text, DateOnly today)
+    /// <summary>What is wrong with a text as a day, seen from the day on which it is asked; or null.</summary>
+    public Refusal? Check(string? text, IOccasion occasion)
     {
+        var (today, language) = (occasion.Today, occasion.Language);
         if (!DateOnly.TryParseExact(text, Format, CultureInfo.InvariantCulture, DateTimeStyles.None, out var day))
         {
             return new Refusal(RefusalCodes.NotDay);
@@ -68,15 +69,15 @@ internal sealed class DayLimits
 
         if (First(today) is { } first && day < first)
         {
-            return new Refusal(RefusalCodes.TooEarly, Write(first));
+            return new Refusal(RefusalCodes.TooEarly, Written.Day(first, language));
         }
 
         if (_latest?.On(today) is { } last && day > last)
         {
-            return new Refusal(RefusalCodes.TooLate, Write(last));
+            return new Refusal(RefusalCodes.TooLate, Written.Day(last, language));
         }
 
-        return IsLeftOut(day) ? new Refusal(RefusalCodes.DayLeftOut, Write(day), day.DayOfWeek.ToString()) : null;
+        return IsLeftOut(day) ? new Refusal(RefusalCodes.DayLeftOut, Written.Day(day, language), Written.WeekdayOf(day, language)) : null;
     }
 
     // The later of the earliest day and the day on which the preparing is done.

@@ -82,15 +82,17 @@ public sealed class NumberWithUnit : FieldType
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
-            if (!ExactNumber.TryRead(raw, out var number) || Math.Abs(number) >= Bound)
+            if (!ExactNumber.TryRead(raw, occasion.Language, decimals, Written.Number, out var number, out var twice) || Math.Abs(number) >= Bound)
             {
-                return Reading.Refused(RefusalCodes.NotNumber);
+                return Reading.Refused(twice ?? new Refusal(RefusalCodes.NotNumber));
             }
 
             return _limits.Check(number) is { } refusal ? Reading.Refused(refusal) : Reading.Of(ExactNumber.Canonical(raw, number));
         }
 
-        public override string TextOf(AnswerValue value, string language) => value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
+        public override string TextOf(AnswerValue value, string language) => Written.Number(value.Number!.Value, language) + _behind;
+
+        public override string SystemTextOf(AnswerValue value, string language) => value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
 
         private static void Put(JsonObject schema, string name, decimal? limit)
         {

@@ -11,6 +11,9 @@ namespace Sexton.Core.Register.Types;
 /// </summary>
 public sealed class PostalAddress : FieldType
 {
+    /// <summary>The part that holds the country.</summary>
+    public const string Land = "country";
+
     /// <summary>The countries that the shop delivers to, with their English short names (ISO 3166-1).</summary>
     public static readonly ImmutableSortedDictionary<string, string> Countries =
         AddressFormat.Countries.ToImmutableSortedDictionary(static c => c, Regions.NameOf, StringComparer.Ordinal);
@@ -30,7 +33,6 @@ public sealed class PostalAddress : FieldType
     private sealed class Rule : AnswerRule
     {
         private const int LongestPart = 60;
-        private const string Land = "country";
 
         private static readonly ImmutableDictionary<string, JsonElement> FormCountries = ImmutableDictionary<string, JsonElement>.Empty.Add(
             "countries",
@@ -79,7 +81,7 @@ public sealed class PostalAddress : FieldType
                     return Reading.Refused(refusal with { Part = name });
                 }
 
-                parts[name] = text;
+                parts[name] = CanonicalText.IsBlank(text) ? "" : text;
             }
 
             // A country that the page chose by itself is no address yet.

@@ -7,7 +7,7 @@ namespace Sexton.Core.Register.Types;
 
 /// <summary>
 /// A day and one of the times offered on it. The value has two parts: day (full-date of RFC 3339) and slot (the key of the choice); the text is
-/// "2027-03-31, 09:00–12:00".
+/// "31 March 2027, 09:00–12:00", and for systems "2027-03-31, 09:00–12:00".
 /// </summary>
 public sealed class TimeSlot : FieldType
 {
@@ -69,7 +69,7 @@ public sealed class TimeSlot : FieldType
                 return raw.Parts is not null && day.Length + slot.Length == 0 ? Reading.Empty : Reading.Refused(PartMissing with { Part = day.Length == 0 ? Day : Slot });
             }
 
-            if (limits.Check(day, occasion.Today) is { } refusal)
+            if (limits.Check(day, occasion) is { } refusal)
             {
                 return Reading.Refused(refusal with { Part = Day });
             }
@@ -79,7 +79,9 @@ public sealed class TimeSlot : FieldType
                 : Reading.Of(raw.Parts!.Count == 2 && raw.Parts[Day] == day ? raw : Value(day, slot));
         }
 
-        public override string TextOf(AnswerValue value, string language) => $"{value.Parts![Day]}, {_index.LabelOf(value.Parts[Slot], language)}";
+        public override string TextOf(AnswerValue value, string language) => $"{Written.Day(value.Parts![Day], language)}, {_index.LabelOf(value.Parts[Slot], language)}";
+
+        public override string SystemTextOf(AnswerValue value, string language) => $"{value.Parts![Day]}, {_index.LabelOf(value.Parts[Slot], language)}";
 
         private static AnswerValue Value(string day, string slot) => AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { [Day] = day, [Slot] = slot });
     }

@@ -85,10 +85,14 @@ public sealed class WorkedOut : FieldType
                 return Reading.Refused(new Refusal("worked_out_too_much", Wording: TooMuch));
             }
 
-            var rounded = decimal.Round(number, decimals, MidpointRounding.AwayFromZero);
-            return Reading.Of(ExactNumber.Canonical(AnswerValue.Of(rounded), rounded));
+            return Reading.Of(ExactNumber.Canonical(raw, number));
         }
 
-        public override string TextOf(AnswerValue value, string language) => value.Text ?? value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
+        // What is beyond all numbers is refused by its size, not left out in silence.
+        internal override AnswerValue? Rounded(Fraction number) => AnswerValue.Of(number.ToDecimal(decimals) ?? Bound);
+
+        public override string TextOf(AnswerValue value, string language) => value.Text ?? Written.Number(value.Number!.Value, language) + _behind;
+
+        public override string SystemTextOf(AnswerValue value, string language) => value.Text ?? value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
     }
 }
