@@ -32,6 +32,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>What was changed in the draft.</summary>
     public DbSet<DraftChangeRow> DraftChanges => Set<DraftChangeRow>();
 
+    /// <summary>The problems of the draft that were accepted.</summary>
+    public DbSet<AcceptedProblemRow> AcceptedProblems => Set<AcceptedProblemRow>();
+
     /// <summary>The published versions.</summary>
     public DbSet<RegisterVersionRow> RegisterVersions => Set<RegisterVersionRow>();
 
@@ -154,6 +157,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.Property(c => c.Before).HasColumnType("jsonb");
             e.Property(c => c.After).HasColumnType("jsonb");
         });
+        builder.Entity<AcceptedProblemRow>(e => e.ToTable("accepted_problems").HasKey(p => new { p.Code, p.Field, p.Setting }));
         builder.Entity<RegisterVersionRow>(e =>
         {
             e.ToTable("register_versions").HasKey(v => v.Number);
@@ -207,7 +211,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.Property(d => d.State).HasConversion<short>();
             e.Property(d => d.Projection).HasColumnType("jsonb");
             e.HasOne<OrderRow>().WithMany().HasForeignKey(d => d.OrderId);
-            e.HasIndex(d => d.NextTryAt, "ix_deliveries_due").HasFilter("settled_at is null");
+            e.HasIndex(d => new { d.Destination, d.NextTryAt }, "ix_deliveries_due").HasFilter("settled_at is null");
         });
         builder.Entity<DeliveryTryRow>(e =>
         {

@@ -26,6 +26,12 @@ public interface IDeliveredDestination
     /// <param name="cancel">Cancels.</param>
     Task<SendResult> SendAsync(byte[] artefact, string key, Func<Task> handingOver, CancellationToken cancel);
 
+    /// <summary>Asks once more for what the other side has of something that it took.</summary>
+    /// <param name="receipt">What it gave in return.</param>
+    /// <param name="cancel">Cancels.</param>
+    /// <returns>What it has; null where it does not say. What was handed over is all there is where nothing can be asked for.</returns>
+    Task<byte[]?> FetchAsync(string receipt, CancellationToken cancel) => Task.FromResult<byte[]?>(null);
+
     /// <summary>Reads the kept artefact back and compares it, slot by slot, with the projection as sent.</summary>
     IEnumerable<SlotFinding> ReadBack(byte[] artefact, SentOrder order);
 }

@@ -15,6 +15,9 @@ public sealed record SentOrder(Guid Id, long Number, DateTimeOffset PlacedAt, Or
     /// <summary>The prices as the destination shows them.</summary>
     public IReadOnlyList<OrderPrice> PriceRows { get; init; } = Content.Prices.Rows;
 
+    /// <summary>What it comes to, as the destination shows it.</summary>
+    public PriceList Prices => Content.Prices with { Rows = PriceRows };
+
     /// <summary>How its lines leave for the destination.</summary>
     public LineLeaving Leaving { get; init; }
 
@@ -28,6 +31,9 @@ public enum SendOutcome
 {
     /// <summary>The other side took it.</summary>
     Taken,
+
+    /// <summary>The other side took it, and did not give back what it has: to be asked for again, and not sent again.</summary>
+    TakenUnread,
 
     /// <summary>The other side refused it; the same again would be refused again.</summary>
     Refused,

@@ -45,7 +45,7 @@ public sealed class ApiTests(World world) : IClassFixture<World>
         using var support = await world.SignedInAsync(World.Support);
         (await support.GetAsync("api/console/v1/orders")).Status.ShouldBe(200);
         (await support.GetAsync("api/console/v1/draft")).Status.ShouldBe(403);
-        (await support.SendAsync(HttpMethod.Post, "api/console/v1/versions", new JsonObject { ["number"] = 2, ["note"] = "x" })).Status.ShouldBe(403);
+        (await support.SendAsync(HttpMethod.Post, "api/console/v1/versions", new JsonObject { ["number"] = 2, ["seen"] = "", ["note"] = "x" })).Status.ShouldBe(403);
     }
 
     [Fact]
@@ -123,7 +123,7 @@ public sealed class ApiTests(World world) : IClassFixture<World>
     {
         "api/shop/v1/cart/lines" => new() { ["product"] = "WA-MAY", ["quantity"] = 1, ["answers"] = new JsonObject() },
         "api/shop/v1/cart/answers" => new() { ["step"] = "contact", ["answers"] = new JsonObject() },
-        "api/shop/v1/attempts" => new() { ["payment_token"] = "x" },
+        "api/shop/v1/attempts" => new() { ["payment_token"] = "x", ["seen"] = new JsonObject { ["version"] = 1, ["total_minor"] = 0, ["digest"] = "" } },
         _ => new() { ["email"] = "a", ["password"] = "b" },
     };
 }

@@ -94,10 +94,10 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         var again = await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines", Plain("TR-HORNBEAM"), header);
         again.Json["cart"]!["lines"]!.AsArray().Select(l => l!["product_code"]!.GetValue<string>()).ShouldBe(["TR-HORNBEAM"]);
 
-        var early = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = await shopper.TokenAsync() }, header, ("Idempotency-Key", "at-once-early"));
+        var early = await shopper.PayAsync("at-once-early", await shopper.TokenAsync(), "at_once");
         early.Json["problems"]!.AsArray().Select(p => p!["field"]!.GetValue<string>()).ShouldBe(["name", "email", "delivery_address"]);
         (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", Shopper.Details(), header)).Status.ShouldBe(200);
-        var paid = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = await shopper.TokenAsync() }, header, ("Idempotency-Key", "at-once-paid"));
+        var paid = await shopper.PayAsync("at-once-paid", await shopper.TokenAsync(), "at_once");
         paid.Json["state"]!.GetValue<string>().ShouldBe("placed", paid.Body);
         (await shopper.Http.GetAsync("api/shop/v1/cart")).Json["cart"]!["lines"]!.AsArray().Select(l => l!["product_code"]!.GetValue<string>()).ShouldBe(["TR-CRAB"]);
     }

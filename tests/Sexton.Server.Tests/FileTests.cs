@@ -336,7 +336,7 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
             }
 
             (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", Shopper.Details(), header)).Status.ShouldBe(200);
-            var paid = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = await shopper.TokenAsync() }, [.. header, ("Idempotency-Key", Guid.NewGuid().ToString())]);
+            var paid = await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync(), cart);
             tokens.Add(paid.Json["order_token"]!.GetValue<string>());
         }
 

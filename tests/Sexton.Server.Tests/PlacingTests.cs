@@ -23,9 +23,10 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
         var (key, token) = (NewKey(), await shopper.TokenAsync());
         var (orders, charges) = await CountAsync();
         await shopper.Http.GetAsync("api/antiforgery");
-        var replies = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => shopper.PayAsync(key, token)));
+        var seen = await shopper.SeenAsync();
+        var replies = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => shopper.PaySeenAsync(key, token, seen)));
         replies.ShouldAllBe(r => r.Status == 200);
-        await World.UntilAsync(async () => (await shopper.PayAsync(key, token)).Json["state"]!.GetValue<string>() == "placed", "placed");
+        await World.UntilAsync(async () => (await shopper.PaySeenAsync(key, token, seen)).Json["state"]!.GetValue<string>() == "placed", "placed");
         (await CountAsync()).ShouldBe((orders + 1, charges + 1));
     }
 
@@ -35,7 +36,8 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
         using var shopper = await ReadyAsync();
         var (orders, charges) = await CountAsync();
         var tokens = new[] { await shopper.TokenAsync(), await shopper.TokenAsync() };
-        var replies = await Task.WhenAll(tokens.Select(t => shopper.PayAsync(NewKey(), t)));
+        var seen = await shopper.SeenAsync();
+        var replies = await Task.WhenAll(tokens.Select(t => shopper.PaySeenAsync(NewKey(), t, seen)));
         replies.Count(r => r.Status == 200).ShouldBe(1);
         replies.Single(r => r.Status != 200).Code.ShouldBe("being_paid");
         (await CountAsync()).ShouldBe((orders + 1, charges + 1));
@@ -134,11 +136,12 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
         using var shopper = await ReadyAsync();
         var (key, token) = (NewKey(), await shopper.TokenAsync());
         var orders = (await CountAsync()).Orders;
+        var seen = await shopper.SeenAsync();
         world.Proxy.Cut();
-        var away = await shopper.PayAsync(key, token);
+        var away = await shopper.PaySeenAsync(key, token, seen);
         world.Proxy.Restore();
         (away.Status, away.Code).ShouldBe((503, "unavailable"));
-        await World.UntilAsync(async () => (await shopper.PayAsync(key, token)) is { Status: 200 } r && r.Json["state"]!.GetValue<string>() == "placed", "placed");
+        await World.UntilAsync(async () => (await shopper.PaySeenAsync(key, token, seen)) is { Status: 200 } r && r.Json["state"]!.GetValue<string>() == "placed", "placed");
         (await CountAsync()).Orders.ShouldBe(orders + 1);
     }
 

@@ -30,7 +30,7 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         await using var db = Db();
         var queue = new DeliveryQueue(db);
         // A lease of nothing: the worker is dead as soon as it has claimed.
-        var dead = (await queue.ClaimAsync(100, TimeSpan.Zero, CancellationToken.None)).First(d => d.Destination == "back_office");
+        var dead = (await queue.ClaimAsync("back_office", 100, TimeSpan.Zero, CancellationToken.None)).First(d => d.Destination == "back_office");
         var heir = (await ClaimAllAsync(Long)).Single(d => d.OrderId == dead.OrderId && d.Destination == dead.Destination);
         (heir.Fence, heir.Tries).ShouldBe((dead.Fence + 1, 2));
 
@@ -73,9 +73,12 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
     {
         await using var db = Db();
         var all = new List<DeliveryRow>();
-        while (await new DeliveryQueue(db).ClaimAsync(1, lease, CancellationToken.None) is [var claimed])
+        foreach (var destination in new[] { "back_office", "shopper_email" })
         {
-            all.Add(claimed);
+            while (await new DeliveryQueue(db).ClaimAsync(destination, 1, lease, CancellationToken.None) is [var claimed])
+            {
+                all.Add(claimed);
+            }
         }
 
         return all;

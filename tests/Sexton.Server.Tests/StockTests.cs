@@ -167,8 +167,8 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
     [Theory]
     // how lines leave, the lines: code, quantity, sum with charges, the answers in it
     [InlineData("together", "TR-QUINCE-T 2 18620: Which tie, Staking")]
-    [InlineData("beside", "TR-QUINCE 2 17900: Staking|AC-TIE 4 720: Which tie")]
-    [InlineData("instead", "AC-TIE 4 18620: Staking, Which tie")]
+    [InlineData("beside", "TR-QUINCE-T 2 17900: Staking|AC-TIE 4 720: Which tie")]
+    [InlineData("instead", "AC-TIE 4 18620: Which tie, Staking")]
     public async Task A_line_leaves_together_beside_or_instead_and_nothing_is_lost(string leaving, string expected)
     {
         using var manager = await Managing.ComeAsync(world);

@@ -3,13 +3,17 @@ using System.Text.Json;
 
 namespace Sexton.Core.Checks;
 
-/// <summary>What a check found wrong with the draft. It must be mended before the draft is published.</summary>
+/// <summary>What a check found wrong with the draft. It must be mended, or where it can be meant accepted with a reason, before the draft is published.</summary>
 /// <param name="Code">The stable code of the check.</param>
 /// <param name="Field">The key of the field.</param>
 /// <param name="Setting">The path of the setting under whose clause it stands.</param>
 /// <param name="Sentence">What is wrong.</param>
 /// <param name="Remedies">Changes that mend it.</param>
-public sealed record Problem(string Code, string Field, string Setting, string Sentence, ImmutableArray<Remedy> Remedies);
+public sealed record Problem(string Code, string Field, string Setting, string Sentence, ImmutableArray<Remedy> Remedies)
+{
+    /// <summary>What the problem rests on, where it can be accepted because it is meant; null where it must be mended. Accepted, it is quiet until this changes.</summary>
+    public string? Basis { get; init; }
+}
 
 /// <summary>A change that mends a problem.</summary>
 /// <param name="Label">What the action is called.</param>

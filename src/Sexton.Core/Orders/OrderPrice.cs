@@ -1,6 +1,7 @@
 using Sexton.Core.Asking;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 
 namespace Sexton.Core.Orders;
 
@@ -66,6 +67,24 @@ public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, 
     /// </summary>
     /// <param name="register">The current register, which says what is shown where.</param>
     /// <param name="place">The key of the destination, or <see cref="Field.OnTheForm"/>.</param>
+    /// <param name="order">The order, where its rows go to a destination.</param>
+    /// <param name="projection">What that destination gets of its answers.</param>
+    public IReadOnlyList<OrderPrice> RowsAt(RegisterPlan register, string place, OrderContent order, Projection projection)
+    {
+        // What a place does not get it cannot read from the name of a row either: there the row says what was asked, and not what was answered.
+        var gets = projection.Entries.Select(static e => e.Slot).ToHashSet();
+        var hidden = order.Answers.Where(a => a.Value is not null && !gets.Contains(a.Slot)).ToLookup(static a => a.Field, StringComparer.Ordinal);
+        if (DestinationIndex.Find(place) is not { TakesOrderAnswers: true } || hidden.Count == 0)
+        {
+            return RowsAt(register, place);
+        }
+
+        bool IsHidden(OrderPrice row) => row.Field is not null && hidden[row.Field].Any(a => row.LineId is null || (a.LineId == row.LineId && (row.UnitId is null || a.UnitId == row.UnitId)) || a.LineId is null);
+        var named = Rows.Select(r => IsHidden(r) ? r with { Label = hidden[r.Field!].First().Label, Choice = null, Item = null } : r);
+        return (this with { Rows = [.. named] }).RowsAt(register, place);
+    }
+
+    /// <inheritdoc cref="RowsAt(RegisterPlan, string, OrderContent, Projection)"/>
     public IReadOnlyList<OrderPrice> RowsAt(RegisterPlan register, string place)
     {
         bool IsWithin(OrderPrice row) => row.LineId is not null && row.Field is not null && register.Find(row.Field)?.Field.PriceWithin.Contains(place) == true;

@@ -73,12 +73,12 @@ public sealed class FileStore(SextonDb db)
     /// <returns>How many carts and files went.</returns>
     public async Task<(int Carts, int Files)> ClearAsync(DateTimeOffset untouchedSince, DateTimeOffset unusedSince, CancellationToken cancel)
     {
-        // An attempt under way, and what the payment provider may still say about it, keep their cart.
+        // An attempt under way, and what the payment provider may still say about it, keep their cart; one that was ordered long ago is wanted by nobody.
         var carts = await db.Database.ExecuteSqlAsync(
             $"""
             with old as (
-                select id from carts c where c.order_id is null and c.changed_at < {untouchedSince}
-                and not exists (select 1 from attempts a where a.cart_id = c.id and a.state in ({(short)AttemptState.Paying}, {(short)AttemptState.Placed}))
+                select id from carts c where c.changed_at < {untouchedSince}
+                and not exists (select 1 from attempts a where a.cart_id = c.id and (a.state = {(short)AttemptState.Paying} or (a.state = {(short)AttemptState.Placed} and c.order_id is null)))
             ), ended as (
                 delete from attempts where cart_id in (select id from old)
             )

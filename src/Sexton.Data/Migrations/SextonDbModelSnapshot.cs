@@ -210,6 +210,45 @@ namespace Sexton.Data.Migrations
                     b.ToTable("account_tokens", (string)null);
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.AcceptedProblemRow", b =>
+                {
+                    b.Property<string>("Code")
+                        .HasColumnType("text")
+                        .HasColumnName("code");
+
+                    b.Property<string>("Field")
+                        .HasColumnType("text")
+                        .HasColumnName("field");
+
+                    b.Property<string>("Setting")
+                        .HasColumnType("text")
+                        .HasColumnName("setting");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Basis")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("basis");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("reason");
+
+                    b.HasKey("Code", "Field", "Setting")
+                        .HasName("pk_accepted_problems");
+
+                    b.ToTable("accepted_problems", (string)null);
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.Account", b =>
                 {
                     b.Property<Guid>("Id")
@@ -324,6 +363,10 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("step");
+
+                    b.Property<string>("SystemText")
+                        .HasColumnType("text")
+                        .HasColumnName("system_text");
 
                     b.Property<string>("Text")
                         .IsRequired()
@@ -579,8 +622,8 @@ namespace Sexton.Data.Migrations
                     b.HasKey("OrderId", "Destination")
                         .HasName("pk_deliveries");
 
-                    b.HasIndex(new[] { "NextTryAt" }, "ix_deliveries_due")
-                        .HasDatabaseName("ix_deliveries_next_try_at")
+                    b.HasIndex(new[] { "Destination", "NextTryAt" }, "ix_deliveries_due")
+                        .HasDatabaseName("ix_deliveries_destination_next_try_at")
                         .HasFilter("settled_at is null");
 
                     b.ToTable("deliveries", (string)null);
@@ -640,6 +683,11 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("actor");
 
+                    b.Property<string>("ActorName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("actor_name");
+
                     b.Property<string>("After")
                         .HasColumnType("jsonb")
                         .HasColumnName("after");
@@ -660,6 +708,10 @@ namespace Sexton.Data.Migrations
                     b.Property<short>("Kind")
                         .HasColumnType("smallint")
                         .HasColumnName("kind");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
 
                     b.Property<string>("Setting")
                         .IsRequired()
@@ -910,9 +962,17 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("position");
 
+                    b.Property<string>("Choice")
+                        .HasColumnType("text")
+                        .HasColumnName("choice");
+
                     b.Property<string>("Field")
                         .HasColumnType("text")
                         .HasColumnName("field");
+
+                    b.Property<string>("Item")
+                        .HasColumnType("text")
+                        .HasColumnName("item");
 
                     b.Property<short>("Kind")
                         .HasColumnType("smallint")
@@ -1194,6 +1254,10 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("group");
+
+                    b.Property<Guid>("Stamp")
+                        .HasColumnType("uuid")
+                        .HasColumnName("stamp");
 
                     b.HasKey("Id")
                         .HasName("pk_shoppers");

@@ -26,9 +26,14 @@ public sealed class OrderPlacer(SextonDb db)
     /// <param name="charge">The provider's number for the charge.</param>
     /// <param name="now">The time of the order.</param>
     /// <param name="cancel">Cancels before anything is written.</param>
-    /// <returns>True when this call placed it, false when it was placed before.</returns>
+    /// <returns>True when this call placed it, false when it was placed or ended before.</returns>
     public async Task<bool> PlaceAsync(AttemptRow attempt, string charge, DateTimeOffset now, CancellationToken cancel)
     {
+        if (attempt.State != AttemptState.Paying)
+        {
+            return false;
+        }
+
         var content = JsonSerializer.Deserialize<OrderContent>(attempt.Content, RegisterJson.Options)!;
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await WriteAsync(attempt, content, charge, now, transaction, cancel) == 0)
@@ -46,10 +51,11 @@ public sealed class OrderPlacer(SextonDb db)
     private const string Sql =
         """
         with taken as (
-            update attempts set state = @placed, charge = @charge where id = @order and state = @paying returning id, cart_id, shopper_id
+            update attempts set state = @placed, charge = @charge, content = '{}', payment_token = '' where id = @order and state = @paying returning id, cart_id, shopper_id
+        ), shown as (
+            select shown, shown_projection, shown_at from carts where id = (select cart_id from taken)
         ), closed as (
-            update carts set order_id = @order, changed_at = @now where id = (select cart_id from taken)
-            returning shown, shown_projection, shown_at
+            update carts set order_id = @order, changed_at = @now, content = '{}', shown = null, shown_projection = null where id = (select cart_id from taken)
         ), placed as (
             insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, prices_include_tax, coupon, charge, shopper_id, facts)
             select id, @version, @language, 'shop', 'shopper', @now, @currency, @total, @include_tax, @coupon, @charge, shopper_id, @facts from taken
@@ -58,9 +64,9 @@ public sealed class OrderPlacer(SextonDb db)
             insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, item_code, facts)
             select placed.id, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_items, @line_facts) as l
         ), priced as (
-            insert into order_prices (order_id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor)
+            insert into order_prices (order_id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor, choice, item)
             select placed.id, r.* from placed,
-                unnest(@price_positions, @price_lines, @price_units, @price_kinds, @price_fields, @price_labels, @price_quantities, @price_amounts, @price_sums, @price_rates, @price_taxes) as r
+                unnest(@price_positions, @price_lines, @price_units, @price_kinds, @price_fields, @price_labels, @price_quantities, @price_amounts, @price_sums, @price_rates, @price_taxes, @price_choices, @price_items) as r
         ), locked as (
             select s.item from stock s where s.item in (select item from stock_holds where attempt_id = @order) order by s.item for update
         ), released as (
@@ -70,8 +76,8 @@ public sealed class OrderPlacer(SextonDb db)
         ), moved as (
             insert into stock_movements (item, quantity, at, order_id) select item, -quantity, @now, @order from released
         ), given as (
-            insert into answers (order_id, position, line_id, unit_id, field, label, step, value, text)
-            select placed.id, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts) as a
+            insert into answers (order_id, position, line_id, unit_id, field, label, step, value, text, system_text)
+            select placed.id, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts, @system_texts) as a
         ), filed as (
             insert into order_files (order_id, file_id) select placed.id, f.id from placed, files f where f.id = any(@files)
         ), lanes as (
@@ -79,7 +85,7 @@ public sealed class OrderPlacer(SextonDb db)
             select placed.id, d, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
         ), served as (
             insert into servings (order_id, destination, artefact, projection, first_at, last_at, times)
-            select placed.id, @cart_line, shown, shown_projection, shown_at, shown_at, 1 from placed, closed where shown is not null
+            select placed.id, @cart_line, shown, shown_projection, shown_at, shown_at, 1 from placed, shown where shown is not null
         )
         select count(*) from placed
         """;
@@ -119,6 +125,7 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("steps", answers.Select(a => a.Step).ToArray());
         p.AddWithValue("values", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(ValueOf).ToArray());
         p.AddWithValue("texts", answers.Select(a => a.Text).ToArray());
+        p.AddWithValue("system_texts", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.SystemText).ToArray());
         p.AddWithValue("files", content.Uploads.Select(Guid.Parse).ToArray());
         AddPrices(p, content.Prices.Rows);
         return (long)(await command.ExecuteScalarAsync(cancel))!;
@@ -137,6 +144,8 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("price_sums", prices.Select(r => r.SumMinor).ToArray());
         p.AddWithValue("price_rates", prices.Select(r => r.TaxPpm).ToArray());
         p.AddWithValue("price_taxes", prices.Select(r => r.TaxMinor).ToArray());
+        p.AddWithValue("price_choices", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.Choice).ToArray());
+        p.AddWithValue("price_items", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.Item).ToArray());
     }
 
     private static string? ValueOf(OrderAnswer answer) =>

@@ -48,11 +48,11 @@ public sealed class StockKeeper(SextonDb db)
     /// the locked rows makes all locks come before the first change, as when an order is placed.
     /// </summary>
     public Task EndAsync(Guid attempt, AttemptState state, CancellationToken cancel) => db.Database.ExecuteSqlAsync(
-        $"""
+        $$"""
         with ended as (
-            update attempts set state = {(short)state} where id = {attempt} and state = {(short)AttemptState.Paying} returning id
+            update attempts set state = {{(short)state}}, content = '{}', payment_token = '' where id = {{attempt}} and state = {{(short)AttemptState.Paying}} returning id
         ), locked as (
-            select s.item from stock s where s.item in (select item from stock_holds where attempt_id = {attempt}) order by s.item for update
+            select s.item from stock s where s.item in (select item from stock_holds where attempt_id = {{attempt}}) order by s.item for update
         ), released as (
             delete from stock_holds where attempt_id = (select id from ended) returning item, quantity
         )

@@ -10,18 +10,19 @@ namespace Sexton.Data.Queue;
 /// </summary>
 public sealed class DeliveryQueue(SextonDb db)
 {
-    /// <summary>Claims deliveries that are due, the longest due first.</summary>
+    /// <summary>Claims deliveries to a destination that are due, the longest due first.</summary>
+    /// <param name="destination">The key of the destination.</param>
     /// <param name="most">The greatest number to claim.</param>
     /// <param name="lease">How long they are the worker's.</param>
     /// <param name="cancel">Cancels.</param>
-    public async Task<IReadOnlyList<DeliveryRow>> ClaimAsync(int most, TimeSpan lease, CancellationToken cancel) =>
+    public async Task<IReadOnlyList<DeliveryRow>> ClaimAsync(string destination, int most, TimeSpan lease, CancellationToken cancel) =>
         await db.Deliveries.FromSql(
             $"""
             update deliveries d
             set state = {(short)DeliveryState.Sending}, lease_until = clock_timestamp() + {lease}, fence = d.fence + 1, tries = d.tries + 1
             from (
                 select order_id, destination from deliveries
-                where settled_at is null
+                where destination = {destination} and settled_at is null
                   and case when state = {(short)DeliveryState.Sending} then lease_until < clock_timestamp() else next_try_at <= clock_timestamp() end
                 order by next_try_at
                 limit {most}
@@ -99,6 +100,9 @@ public sealed class DeliveryQueue(SextonDb db)
         db.ChangeTracker.Clear();
         return true;
     }
+
+    /// <summary>Forgets what was to be written and could not be.</summary>
+    public void Forget() => db.ChangeTracker.Clear();
 
     private IQueryable<DeliveryRow> Mine(DeliveryRow claimed) =>
         db.Deliveries.Where(d => d.OrderId == claimed.OrderId && d.Destination == claimed.Destination

@@ -129,8 +129,39 @@ public sealed class DraftChangeRow
     /// <summary>The value after, as JSON; null when the field was removed.</summary>
     public required string? After { get; init; }
 
-    /// <summary>Whether it was undone.</summary>
+    /// <summary>Whether it was undone, or undoes another, so that undo passes it over.</summary>
     public bool Undone { get; set; }
+
+    /// <summary>The revision of what was changed, afterwards.</summary>
+    public required int Revision { get; init; }
+
+    /// <summary>The name by which others know who made it.</summary>
+    public required string ActorName { get; init; }
+}
+
+/// <summary>A problem of the draft that is meant, accepted with a reason. It is quiet until what it rests on changes.</summary>
+public sealed class AcceptedProblemRow
+{
+    /// <summary>The code of the check.</summary>
+    public required string Code { get; init; }
+
+    /// <summary>The key of the field.</summary>
+    public required string Field { get; init; }
+
+    /// <summary>The path of the setting.</summary>
+    public required string Setting { get; init; }
+
+    /// <summary>What it rests on.</summary>
+    public required string Basis { get; set; }
+
+    /// <summary>Why it is meant.</summary>
+    public required string Reason { get; set; }
+
+    /// <summary>The name of the account that accepted it.</summary>
+    public required string By { get; set; }
+
+    /// <summary>When.</summary>
+    public required DateTimeOffset At { get; set; }
 }
 
 /// <summary>A published version of the register. Never changed.</summary>

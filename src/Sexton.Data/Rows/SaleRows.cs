@@ -8,7 +8,7 @@ public sealed class CartRow
     /// <summary>A random id; whoever knows it has the cart.</summary>
     public required Guid Id { get; init; }
 
-    /// <summary>The cart, as JSON.</summary>
+    /// <summary>The cart, as JSON; emptied once it was ordered.</summary>
     public required string Content { get; set; }
 
     /// <summary>Counts changes, so that two tabs do not overwrite each other unseen.</summary>
@@ -64,8 +64,8 @@ public sealed class AttemptRow
     /// <summary>SHA-256 of what was sent with it; another body under the same key is refused.</summary>
     public required byte[] BodyHash { get; init; }
 
-    /// <summary>The evaluation that was frozen, as JSON.</summary>
-    public required string Content { get; init; }
+    /// <summary>The evaluation that was frozen, as JSON; emptied once it is placed or ended.</summary>
+    public required string Content { get; set; }
 
     /// <summary>The total, in minor units.</summary>
     public required long TotalMinor { get; init; }
@@ -73,8 +73,8 @@ public sealed class AttemptRow
     /// <summary>The account of the shopper, or null without one.</summary>
     public Guid? ShopperId { get; init; }
 
-    /// <summary>The one-time token that stands for the card; "" where nothing is charged.</summary>
-    public required string PaymentToken { get; init; }
+    /// <summary>The one-time token that stands for the card; "" where nothing is charged, and once it is placed or ended.</summary>
+    public required string PaymentToken { get; set; }
 
     /// <summary>Where it stands.</summary>
     public required AttemptState State { get; set; }
@@ -185,6 +185,12 @@ public sealed class OrderPriceRow
 
     /// <summary>Its share of the tax at this rate.</summary>
     public required long TaxMinor { get; init; }
+
+    /// <summary>The key of the choice that it prices, or whose component it is; null for the answer as a whole.</summary>
+    public required string? Choice { get; init; }
+
+    /// <summary>The item code of a component; null for any other row.</summary>
+    public required string? Item { get; init; }
 }
 
 /// <summary>A line of an order.</summary>
@@ -242,6 +248,9 @@ public sealed class AnswerRow
     /// <summary>The canonical value, as JSON; null when left empty.</summary>
     public required string? Value { get; init; }
 
-    /// <summary>The canonical text; "" when left empty.</summary>
+    /// <summary>The text as people read it; "" when left empty.</summary>
     public required string Text { get; init; }
+
+    /// <summary>The text as systems get it, where that differs; null for the same.</summary>
+    public required string? SystemText { get; init; }
 }

@@ -14,6 +14,9 @@ public sealed class ShopperRow
 
     /// <summary>When it was made.</summary>
     public required DateTimeOffset CreatedAt { get; init; }
+
+    /// <summary>Changes when the shopper signs out: whoever signed in before it changed is signed in no longer.</summary>
+    public Guid Stamp { get; set; }
 }
 
 /// <summary>A one-time link that was sent to a shopper.</summary>

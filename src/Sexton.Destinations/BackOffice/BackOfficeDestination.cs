@@ -48,12 +48,27 @@ public sealed class BackOfficeDestination(Func<HttpClient> client, Func<Guid, st
                 return new SendResult(SendOutcome.NotTaken, "The back office gave no number for it.");
             }
 
-            var record = await http.GetByteArrayAsync("sales/" + Uri.EscapeDataString(number), cancel);
-            return new SendResult(SendOutcome.Taken, $"Taken as {number} and read back.", number, record);
+            // Taken is taken: whatever becomes of asking for it, it is not sent again.
+            return await FetchAsync(number, cancel) is { } record
+                ? new SendResult(SendOutcome.Taken, $"Taken as {number} and read back.", number, record)
+                : new SendResult(SendOutcome.TakenUnread, $"Taken as {number}. It could not be read back yet.", number);
         }
         catch (Exception e) when (e is HttpRequestException or IOException or TaskCanceledException && !cancel.IsCancellationRequested)
         {
             return new SendResult(SendOutcome.NotTaken, $"The back office did not answer as it should: {e.Message}");
+        }
+    }
+
+    /// <inheritdoc/>
+    public async Task<byte[]?> FetchAsync(string receipt, CancellationToken cancel)
+    {
+        try
+        {
+            return await client().GetByteArrayAsync("sales/" + Uri.EscapeDataString(receipt), cancel);
+        }
+        catch (Exception e) when (e is HttpRequestException or IOException or TaskCanceledException && !cancel.IsCancellationRequested)
+        {
+            return null;
         }
     }
 

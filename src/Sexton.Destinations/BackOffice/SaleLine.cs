@@ -13,7 +13,7 @@ namespace Sexton.Destinations.BackOffice;
 /// <param name="Goods">The row of the goods; null for a component, whose amounts are charges.</param>
 /// <param name="Charges">The other amounts.</param>
 /// <param name="Notes">The answers of the line.</param>
-/// <param name="Pieces">The line whose pieces stand under it, or null.</param>
+/// <param name="Pieces">The single ones of the line that stand under it, with what was answered about each.</param>
 /// <param name="Components">What it uses up.</param>
 internal sealed record SaleLine(
     string Reference,
@@ -24,7 +24,7 @@ internal sealed record SaleLine(
     OrderPrice? Goods,
     IReadOnlyList<OrderPrice> Charges,
     IReadOnlyList<Entry> Notes,
-    OrderLine? Pieces,
+    IReadOnlyList<SalePiece> Pieces,
     IReadOnlyList<OrderUse> Components)
 {
     /// <summary>The lines of an order as they leave. Whatever leaves how, all amounts and answers are there once.</summary>
@@ -32,40 +32,74 @@ internal sealed record SaleLine(
 
     private static IEnumerable<SaleLine> Of(SentOrder order, OrderLine line)
     {
-        var prices = order.Content.Prices;
+        var prices = order.Prices;
         var (goods, charges, notes) = (prices.GoodsOf(line.Id), prices.ExtrasOf(line.Id).ToList(), order.Projection.Of(line.Id).ToList());
         var components = order.Content.Uses.Where(u => u.LineId == line.Id && u is { Field: not null, IsSold: true })
-            .GroupBy(static u => (u.Field, u.Item)).Select(static g => g.First() with { Quantity = g.Sum(static u => u.Quantity), UnitId = null }).ToList();
+            .GroupBy(static u => (u.Field, u.Item)).Select(static g => new Component(g.Key.Field!, [.. g])).ToList();
         if (order.Leaving == LineLeaving.Together || components.Count == 0)
         {
-            yield return new SaleLine(line.Id, line.Id, line.ItemCode, line.ProductName, line.Quantity, goods, charges, notes, line, components);
+            yield return new SaleLine(
+                line.Id, line.Id, line.ItemCode, line.ProductName, line.Quantity, goods, charges, notes, PiecesOf(order, line, static (_, _) => true, all: true), [.. components.Select(static c => c.AsUse)]);
             yield break;
         }
 
-        // What is about a field goes with the first component of that field; the rest stays with the goods, or without them with the first of all.
-        bool IsOf(string? field, OrderUse use) => field is not null && components.Find(c => c.Field == field) == use;
-        bool IsOfAny(string? field) => components.Exists(c => c.Field == field);
-        var (ownCharges, ownNotes) = (charges.Where(c => !IsOfAny(c.Field)).ToList(), notes.Where(n => !IsOfAny(n.Field)).ToList());
+        // What is about a component goes with it; the rest stays with the goods, or where these do not leave with the first component.
         var instead = order.Leaving == LineLeaving.Instead;
+        Component? rest = instead ? components[0] : null;
+        Component? CarrierOf(Entry entry) => components.Find(c => c.Field == entry.Field && c.IsUsedBy(entry.UnitId)) ?? rest;
+        Component? CarrierOfCharge(OrderPrice row) =>
+            components.Find(c => c.Field == row.Field && c.Item == row.Item)
+            ?? components.Find(c => c.Field == row.Field && row.Choice is not null && c.Choices.Contains(row.Choice) && c.IsUsedBy(row.UnitId))
+            ?? components.Find(c => c.Field == row.Field && c.IsUsedBy(row.UnitId))
+            ?? rest;
         if (!instead)
         {
-            yield return new SaleLine(line.Id, line.Id, line.ProductCode, line.ProductName, line.Quantity, goods, ownCharges, ownNotes, line, []);
+            yield return new SaleLine(
+                line.Id, line.Id, line.ItemCode, line.ProductName, line.Quantity, goods,
+                [.. charges.Where(c => CarrierOfCharge(c) is null)],
+                [.. notes.Where(n => CarrierOf(n) is null)],
+                PiecesOf(order, line, (_, entry) => CarrierOf(entry) is null, all: true),
+                []);
         }
 
-        foreach (var (use, i) in components.Select(static (u, i) => (u, i)))
+        foreach (var component in components)
         {
-            var carries = instead && i == 0;
+            var carries = component == rest;
             yield return new SaleLine(
-                carries ? line.Id : $"{line.Id}/{use.Field}/{use.Item}",
+                carries ? line.Id : $"{line.Id}/{component.Field}/{component.Item}",
                 line.Id,
-                use.Item,
-                use.Name,
-                use.Quantity,
+                component.Item,
+                component.AsUse.Name,
+                component.AsUse.Quantity,
                 null,
-                [.. carries ? ownCharges.Prepend(goods) : [], .. charges.Where(c => IsOf(c.Field, use))],
-                [.. carries ? ownNotes : [], .. notes.Where(n => IsOf(n.Field, use))],
-                carries ? line : null,
+                [.. carries ? [goods] : Array.Empty<OrderPrice>(), .. charges.Where(c => CarrierOfCharge(c) == component)],
+                [.. notes.Where(n => CarrierOf(n) == component)],
+                PiecesOf(order, line, (_, entry) => CarrierOf(entry) == component, carries),
                 []);
         }
     }
+
+    // All of them, or those of which something is said.
+    private static List<SalePiece> PiecesOf(SentOrder order, OrderLine line, Func<string, Entry, bool> isHere, bool all) =>
+        [.. line.Units.Select(u => new SalePiece(u, line.NameOf(u), [.. order.Projection.Of(line.Id, u).Where(e => isHere(u, e))])).Where(p => all || p.Notes.Count > 0)];
+
+    /// <summary>A component of a line, for one field: what several choices or units of it use of the same thing is one.</summary>
+    private sealed class Component(string key, IReadOnlyList<OrderUse> uses)
+    {
+        public string Field => key;
+
+        public string Item => uses[0].Item;
+
+        public IEnumerable<string> Choices => uses.Select(static u => u.Choice).OfType<string>();
+
+        public OrderUse AsUse => uses[0] with { Quantity = uses.Sum(static u => u.Quantity), UnitId = null };
+
+        public bool IsUsedBy(string? unit) => unit is null || uses.Any(u => u.UnitId is null || u.UnitId == unit);
+    }
 }
+
+/// <summary>A single one of a line.</summary>
+/// <param name="Unit">Its id.</param>
+/// <param name="Name">What it is called: "Seat 1 of 3".</param>
+/// <param name="Notes">What was answered about it.</param>
+internal sealed record SalePiece(string Unit, string Name, IReadOnlyList<Entry> Notes);

@@ -36,7 +36,7 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         json.WriteString("reference", order.Id);
         json.WriteNumber("shop_number", order.Number);
         json.WriteString("placed_at", order.PlacedAt);
-        WriteTotals(order.Content.Prices);
+        WriteTotals(order.Prices);
         json.WriteNumber("weight_grams", order.Content.WeightGrams);
         json.WriteStartObject("customer");
         WriteMember("name", own, BuiltInFields.Name);
@@ -45,7 +45,7 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         json.WriteEndObject();
         WriteMember("ship_to", own, BuiltInFields.DeliveryAddress);
         WriteNotes(own);
-        WriteCharges(order.Content.Prices.ExtrasOf(null));
+        WriteCharges(order.Prices.ExtrasOf(null));
         WriteComponents(order.Content.Uses.Where(static u => u is { LineId: null, IsSold: true }));
         json.WriteStartArray("lines");
         foreach (var line in SaleLine.Of(order))
@@ -91,10 +91,7 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         WriteCharges(line.Charges);
         WriteComponents(line.Components);
         WriteNotes(line.Notes);
-        if (line.Pieces is not null)
-        {
-            WritePieces(line.Pieces);
-        }
+        WritePieces(line.Pieces);
 
         json.WriteEndObject();
     }
@@ -158,15 +155,15 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         }
     }
 
-    private void WritePieces(OrderLine line)
+    private void WritePieces(IReadOnlyList<SalePiece> pieces)
     {
         json.WriteStartArray("pieces");
-        foreach (var unit in line.Units)
+        foreach (var piece in pieces)
         {
             json.WriteStartObject();
-            json.WriteString("reference", unit);
-            json.WriteString("name", line.NameOf(unit));
-            WriteNotes([.. order.Projection.Of(line.Id, unit)]);
+            json.WriteString("reference", piece.Unit);
+            json.WriteString("name", piece.Name);
+            WriteNotes(piece.Notes);
             json.WriteEndObject();
         }
 

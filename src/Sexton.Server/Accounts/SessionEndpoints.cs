@@ -8,15 +8,13 @@ namespace Sexton.Server.Accounts;
 /// <summary>Signing in and out.</summary>
 internal static class SessionEndpoints
 {
+    private static readonly string NobodysHash = new PasswordHasher<Account>().HashPassword(new Account { DisplayName = "" }, Guid.NewGuid().ToString());
+
     public static void MapSession(this IEndpointRouteBuilder console)
     {
         console.MapGet("session", ReadAsync).WithName("GetSession");
         console.MapPost("session", SignInAsync).WithName("SignIn");
-        console.MapDelete("session", async (SignInManager<Account> accounts) =>
-        {
-            await accounts.SignOutAsync();
-            return TypedResults.NoContent();
-        }).WithName("SignOut");
+        console.MapDelete("session", SignOutAsync).WithName("SignOut");
     }
 
     private static async Task<SessionView> ReadAsync(ClaimsPrincipal user, UserManager<Account> accounts, SextonOptions options) =>
@@ -24,20 +22,39 @@ internal static class SessionEndpoints
             ? new SessionView(options.ShopName, account.DisplayName, [.. await accounts.GetRolesAsync(account)])
             : new SessionView(options.ShopName, null, []);
 
-    private static async Task<SessionView> SignInAsync(SignInRequest request, SignInManager<Account> signIn, UserManager<Account> accounts, SextonOptions options)
+    // Wrong tries slow down whoever makes them, and nobody else: the owner of the account is never locked out of it.
+    private static async Task<SessionView> SignInAsync(
+        SignInRequest request, HttpContext http, RequestLimits limits, SignInManager<Account> signIn, UserManager<Account> accounts, SextonOptions options, CancellationToken cancel)
     {
-        var account = await accounts.FindByEmailAsync(request.Email.Trim());
+        var email = request.Email.Trim();
+        await limits.PassAsync(LimitedWork.SignIns, http, cancel, email.ToUpperInvariant());
+        var account = await accounts.FindByEmailAsync(email);
         var result = account is null
-            ? SignInResult.Failed
-            : await signIn.PasswordSignInAsync(account, request.Password, isPersistent: false, lockoutOnFailure: true);
-        if (result.IsLockedOut)
-        {
-            throw ApiProblemException.Unprocessable("locked_out", "Too many tries. Wait five minutes, then try again.");
-        }
-
+            ? HashAnyway(request.Password, accounts)
+            : await signIn.PasswordSignInAsync(account, request.Password, isPersistent: false, lockoutOnFailure: false);
         return result.Succeeded
             ? new SessionView(options.ShopName, account!.DisplayName, [.. await accounts.GetRolesAsync(account)])
             : throw ApiProblemException.Unprocessable("sign_in_refused", "The address or the password is not right.");
+    }
+
+    // As much work as for an address that is known, so that the time does not tell which are.
+    private static SignInResult HashAnyway(string password, UserManager<Account> accounts)
+    {
+        var nobody = new Account { DisplayName = "" };
+        accounts.PasswordHasher.VerifyHashedPassword(nobody, NobodysHash, password);
+        return SignInResult.Failed;
+    }
+
+    // Wherever else this session is copied to, it has ended too.
+    private static async Task<IResult> SignOutAsync(ClaimsPrincipal user, SignInManager<Account> signIn, UserManager<Account> accounts)
+    {
+        if (await accounts.GetUserAsync(user) is { } account)
+        {
+            await accounts.UpdateSecurityStampAsync(account);
+        }
+
+        await signIn.SignOutAsync();
+        return TypedResults.NoContent();
     }
 }
 

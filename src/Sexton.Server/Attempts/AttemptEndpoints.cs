@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Mvc;
+using Sexton.Core.Asking;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
@@ -24,7 +25,7 @@ internal static class AttemptEndpoints
 
         // Also the cart that became an order: the same form sent again gets the same answer.
         var cart = await carts.FindAnyAsync(cancel) ?? throw ApiProblemException.Unprocessable("empty_cart", "The cart is empty.");
-        var (attempt, begun) = await runner.BeginAsync(cart, key, request.PaymentToken, cancel);
+        var (attempt, begun) = await runner.BeginAsync(cart, key, request, cancel);
         if (begun)
         {
             await runner.RunAsync(attempt);
@@ -50,8 +51,9 @@ internal static class AttemptEndpoints
 }
 
 /// <summary>Begins an attempt.</summary>
-/// <param name="PaymentToken">The one-time token that stands for the card.</param>
-internal sealed record BeginRequest(string PaymentToken);
+/// <param name="PaymentToken">The one-time token that stands for the card; "" where nothing is to be charged.</param>
+/// <param name="Seen">The offer that the shopper saw.</param>
+internal sealed record BeginRequest(string PaymentToken, Offer Seen);
 
 /// <summary>Where an attempt stands.</summary>
 /// <param name="State">"paying", "placed", "declined" or "expired".</param>

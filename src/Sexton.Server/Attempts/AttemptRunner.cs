@@ -1,11 +1,11 @@
 using System.Security.Cryptography;
-using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Asking;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 using Sexton.Data;
@@ -34,6 +34,7 @@ internal sealed class AttemptRunner(
     OrderPlacer placer,
     StockKeeper stock,
     WorkSignal signal,
+    OrderLinks links,
     SextonOptions options,
     TimeProvider clock,
     ILogger<AttemptRunner> log)
@@ -45,19 +46,24 @@ internal sealed class AttemptRunner(
     /// </summary>
     /// <param name="cart">The cart.</param>
     /// <param name="key">The key of the shopper's page.</param>
-    /// <param name="paymentToken">The token for the card.</param>
+    /// <param name="request">The token for the card, and what the shopper saw.</param>
     /// <param name="cancel">Cancels.</param>
     /// <returns>The attempt, and whether it was begun by this call.</returns>
-    public async Task<(AttemptRow Attempt, bool Begun)> BeginAsync(CartRow cart, string key, string paymentToken, CancellationToken cancel)
+    public async Task<(AttemptRow Attempt, bool Begun)> BeginAsync(CartRow cart, string key, BeginRequest request, CancellationToken cancel)
     {
-        var hash = SHA256.HashData(Encoding.UTF8.GetBytes(paymentToken));
+        var hash = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(request, RegisterJson.Options));
         if (await FindAsync(cart.Id, key, cancel) is { } before)
         {
             return (Same(before, hash), false);
         }
 
+        if (cart.OrderId is { } ordered)
+        {
+            throw ApiProblemException.Conflict("already_ordered", "This cart was ordered already. Its confirmation says what was ordered.").With("order_token", links.TokenFor(ordered));
+        }
+
         var (version, products) = await current.GetAsync(cancel);
-        var content = UnitFiller.Fill(version.Plan, products, await carts.ReadAsync(cart, cancel));
+        var content = version.Plan.WithUnits(products, await carts.ReadAsync(cart, cancel));
         var evaluation = await evaluator.RunAsync(version.Plan, products, content, await stock.LevelsAsync(cancel), cancel);
         if (evaluation.Problems.Count > 0)
         {
@@ -65,9 +71,18 @@ internal sealed class AttemptRunner(
                 .With("problems", evaluation.Problems.Select(p => ProblemView.Of(p, content.Language)).ToList());
         }
 
+        var offer = Offer.Of(evaluation, version.Number);
+        if (!offer.ShowsSameAs(request.Seen))
+        {
+            throw ApiProblemException.Conflict("offer_changed", offer.TotalMinor == request.Seen.TotalMinor
+                ? "What this order asks or is made of changed since you saw it. Look at it again, then order."
+                : $"This comes to {MoneyText.Format(offer.TotalMinor, products.Currency, content.Language)} now, and not to {MoneyText.Format(request.Seen.TotalMinor, products.Currency, content.Language)} as you saw. Look at it again, then order.");
+        }
+
         var now = clock.GetUtcNow();
         var frozen = Freezer.Freeze(evaluation, version.Number, version.Words(types, products));
-        if (paymentToken.Length == 0 && !IsOnAccount(frozen))
+        var charged = IsCharged(frozen);
+        if (request.PaymentToken.Length == 0 && charged)
         {
             throw ApiProblemException.Unprocessable("token_wanted", "Give the card first.");
         }
@@ -81,7 +96,7 @@ internal sealed class AttemptRunner(
             Content = JsonSerializer.Serialize(frozen, RegisterJson.Options),
             TotalMinor = frozen.Prices.TotalMinor,
             ShopperId = (await shoppers.FindAsync(cancel))?.Id,
-            PaymentToken = IsOnAccount(frozen) ? "" : paymentToken,
+            PaymentToken = charged ? request.PaymentToken : "",
             State = AttemptState.Paying,
             CreatedAt = now,
             ExpiresAt = now + Lifetime,
@@ -91,6 +106,7 @@ internal sealed class AttemptRunner(
         try
         {
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+            await TakeCartAsync(cart, cancel);
             await db.SaveChangesAsync(cancel);
             if (await stock.HoldAsync(attempt.Id, frozen.Uses, cancel) is { } missing)
             {
@@ -115,9 +131,9 @@ internal sealed class AttemptRunner(
     /// <summary>Charges and places a begun attempt. Not cancelled when the shopper goes away: what was charged must be placed.</summary>
     public async Task RunAsync(AttemptRow attempt)
     {
-        if (IsOnAccount(attempt))
+        if (!IsCharged(attempt))
         {
-            await ConcludeAsync(attempt, new ProviderCharge("on account", "charged"));
+            await ConcludeAsync(attempt, new ProviderCharge(attempt.TotalMinor == 0 ? "nothing to pay" : "on account", "charged"));
             return;
         }
 
@@ -129,7 +145,7 @@ internal sealed class AttemptRunner(
     /// <summary>Takes up an attempt that nobody is at: asks the provider first, charges only what it never heard of, voids what came too late.</summary>
     public async Task TakeUpAsync(AttemptRow attempt)
     {
-        if (IsOnAccount(attempt))
+        if (!IsCharged(attempt))
         {
             await RunAsync(attempt);
             return;
@@ -160,10 +176,20 @@ internal sealed class AttemptRunner(
     public async Task<AttemptRow?> FindAsync(Guid cart, string key, CancellationToken cancel) =>
         await db.Attempts.AsNoTracking().FirstOrDefaultAsync(a => a.CartId == cart && a.ClientKey == key, cancel);
 
-    private static bool IsOnAccount(OrderContent order) => order.Find(BuiltInFields.PaymentMethod)?.Text == BuiltInFields.OnAccount;
+    // Nothing is charged where the shop sends an invoice, or where there is nothing to pay: no card is asked for, nor the provider, and there is nothing to take back.
+    private static bool IsCharged(OrderContent order) => order.Prices.TotalMinor > 0 && order.Find(BuiltInFields.PaymentMethod)?.Text != BuiltInFields.OnAccount;
 
-    // Nothing is charged where the shop sends an invoice: the provider is not asked, and there is nothing to take back.
-    private static bool IsOnAccount(AttemptRow attempt) => attempt.PaymentToken.Length == 0;
+    private static bool IsCharged(AttemptRow attempt) => attempt.PaymentToken.Length > 0;
+
+    // What was evaluated is what is ordered: the cart is locked, as a change locks it, and must be as it was.
+    private async Task TakeCartAsync(CartRow cart, CancellationToken cancel)
+    {
+        var now = await db.Carts.FromSql($"select * from carts where id = {cart.Id} for update").AsNoTracking().SingleOrDefaultAsync(cancel);
+        if (now is null || now.Revision != cart.Revision || now.OrderId is not null)
+        {
+            throw ApiProblemException.Conflict("cart_changed", "Your cart was changed in another window just now. Look at it again, then order.");
+        }
+    }
 
     private static AttemptRow Same(AttemptRow attempt, byte[] hash) => CryptographicOperations.FixedTimeEquals(attempt.BodyHash, hash)
         ? attempt
@@ -178,10 +204,18 @@ internal sealed class AttemptRunner(
                 if (await placer.PlaceAsync(attempt, charge.Number, clock.GetUtcNow(), CancellationToken.None))
                 {
                     log.Milestone("order.placed", attempt.Id);
-                    signal.Deliveries.Raise();
+                    signal.Raise();
+                    attempt.State = AttemptState.Placed;
+                    break;
                 }
 
-                attempt.State = AttemptState.Placed;
+                // Somebody else concluded it. Where it ran out meanwhile, what was charged since is given back.
+                attempt.State = await db.Attempts.Where(a => a.Id == attempt.Id).Select(a => a.State).SingleAsync(CancellationToken.None);
+                if (attempt.State is AttemptState.Expired or AttemptState.Declined && IsCharged(attempt))
+                {
+                    await payments.VoidAsync(attempt.Id, CancellationToken.None);
+                }
+
                 break;
             case "declined":
                 await EndAsync(attempt, AttemptState.Declined);

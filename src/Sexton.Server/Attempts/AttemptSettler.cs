@@ -10,8 +10,13 @@ internal sealed class AttemptSettler(IServiceScopeFactory scopes, SextonOptions 
 {
     private static readonly TimeSpan Poll = TimeSpan.FromSeconds(1);
 
+    // Side by side: one whose provider is slow holds up none of the others.
+    private const int AtATime = 4;
+
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) => Task.WhenAll(Enumerable.Range(0, AtATime).Select(_ => SettleAsync(stoppingToken)));
+
+    private async Task SettleAsync(CancellationToken stoppingToken)
     {
         using var timer = new PeriodicTimer(Poll);
         while (await timer.WaitForNextTickAsync(stoppingToken))

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Npgsql;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
@@ -13,7 +14,8 @@ namespace Sexton.Server.Deliveries;
 
 /// <summary>
 /// Makes one try of a claimed delivery: project, render, send, read back, settle. It is not cancelled when the server stops,
-/// since a message half handed over would become uncertain for nothing; every wait in it has a limit.
+/// since a message half handed over would become uncertain for nothing; every wait in it has a limit. Whatever goes wrong, a mistake of ours too, is a
+/// try on record with its pause and its end.
 /// </summary>
 internal sealed class DeliveryRunner(
     DeliveryQueue queue,
@@ -23,53 +25,117 @@ internal sealed class DeliveryRunner(
     TimeProvider clock,
     ILogger<DeliveryRunner> log)
 {
+    // Whether the bytes may have reached a receiver that cannot tell doubles apart.
+    private bool _handedOver;
+
     public async Task RunAsync(DeliveryRow claimed)
     {
         log.Milestone("delivery.claimed", claimed.OrderId, claimed.Destination);
+        try
+        {
+            await TryAsync(claimed);
+        }
+        catch (OvertakenException)
+        {
+            // The lease ran out and another worker has it; its try counts.
+        }
+        catch (Exception e) when (!IsOutage(e))
+        {
+            log.LogError(e, "The delivery of {Order} to {Destination} went wrong here", claimed.OrderId, claimed.Destination);
+            await SettleAsync(claimed, null, [], new SendResult(_handedOver ? SendOutcome.Lost : SendOutcome.NotTaken, $"It could not be made here: {e.Message}"));
+        }
+    }
+
+    // Then nothing can be put on record either; the lease runs out, and another try follows.
+    private static bool IsOutage(Exception e) => e is NpgsqlException { IsTransient: true } or { InnerException: NpgsqlException { IsTransient: true } };
+
+    private async Task TryAsync(DeliveryRow claimed)
+    {
         var destination = destinations.Single(d => d.Key == claimed.Destination);
         if (claimed.HandedOverAt is not null && !await ResolveLostHandOverAsync(claimed))
         {
             return;
         }
 
-        var order = (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
-        var (version, _) = await current.GetAsync(CancellationToken.None);
-        var projection = Projector.Project(order.Content, version.Plan, claimed.Destination);
-        var sent = new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection)
-        {
-            PriceRows = order.Content.Prices.RowsAt(version.Plan, claimed.Destination),
-            Leaving = version.Plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
-        };
-        SendResult result;
-        try
-        {
-            result = await destination.SendAsync(
+        var sent = await PrepareAsync(claimed);
+        var result = claimed is { Receipt: { } receipt, Artefact: null }
+            ? await FetchAsync(destination, receipt)
+            : await destination.SendAsync(
                 destination.Render(sent, claimed.Sequence),
-                $"{order.Id:N}/{claimed.Destination}/{claimed.Sequence}",
+                $"{claimed.OrderId:N}/{claimed.Destination}/{claimed.Sequence}",
                 () => HandingOverAsync(destination, claimed),
                 CancellationToken.None);
-        }
-        catch (OvertakenException)
+        log.Milestone("delivery.handed_over", claimed.OrderId, claimed.Destination);
+        var findings = result.Outcome == SendOutcome.Taken ? ReadBack(destination, result.Artefact!, sent) : [];
+        if (result.Outcome != SendOutcome.Taken)
         {
-            // The lease ran out and another worker has it; its try counts.
+            await SettleAsync(claimed, sent, [], result);
             return;
         }
 
-        log.Milestone("delivery.handed_over", claimed.OrderId, claimed.Destination);
-        await SettleAsync(claimed, destination, sent, result);
+        try
+        {
+            await SettleAsync(claimed, sent, findings, result);
+        }
+        catch (Exception e) when (!IsOutage(e))
+        {
+            // It was taken, and must not be sent again because we cannot keep what was found.
+            log.LogError(e, "What was found of {Order} at {Destination} could not be kept", claimed.OrderId, claimed.Destination);
+            queue.Forget();
+            await SettleAsync(claimed, null, [], new SendResult(SendOutcome.Taken, $"{result.Detail} What was found there could not be kept.", result.Receipt));
+        }
+    }
+
+    private async Task<SentOrder> PrepareAsync(DeliveryRow claimed)
+    {
+        var order = (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
+        var (version, _) = await current.GetAsync(CancellationToken.None);
+
+        // What was taken is read back as it was sent, whatever the routes say since.
+        var projection = claimed is { Receipt: not null, Artefact: null, Projection: { } kept }
+            ? JsonSerializer.Deserialize<Projection>(kept, RegisterJson.Options)!
+            : Projector.Project(order.Content, version.Plan, claimed.Destination);
+        return new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection)
+        {
+            PriceRows = order.Content.Prices.RowsAt(version.Plan, claimed.Destination, order.Content, projection),
+            Leaving = version.Plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
+        };
+    }
+
+    private static async Task<SendResult> FetchAsync(IDeliveredDestination destination, string receipt) => await destination.FetchAsync(receipt, CancellationToken.None) is { } record
+        ? new SendResult(SendOutcome.Taken, "Read back.", receipt, record)
+        : new SendResult(SendOutcome.TakenUnread, "It could not be read back yet.", receipt);
+
+    // A reader that fails proves nothing, and says so of every answer.
+    private List<SlotFinding> ReadBack(IDeliveredDestination destination, byte[] artefact, SentOrder sent)
+    {
+        try
+        {
+            return [.. destination.ReadBack(artefact, sent)];
+        }
+        catch (Exception e)
+        {
+            log.LogError(e, "What {Destination} has of {Order} could not be read", destination.Key, sent.Id);
+            return [.. sent.Projection.Entries.Select(static entry => new SlotFinding(entry.Slot.ToString(), "unread", entry.Proof, null, Finding.NotProvable))];
+        }
     }
 
     private async Task HandingOverAsync(IDeliveredDestination destination, DeliveryRow claimed)
     {
-        if (!destination.TellsDoublesApart && !await queue.MarkHandingOverAsync(claimed, clock.GetUtcNow(), CancellationToken.None))
+        if (!destination.TellsDoublesApart)
         {
-            throw new OvertakenException();
+            if (!await queue.MarkHandingOverAsync(claimed, clock.GetUtcNow(), CancellationToken.None))
+            {
+                throw new OvertakenException();
+            }
+
+            _handedOver = true;
         }
 
         log.Milestone("delivery.handing_over", claimed.OrderId, claimed.Destination);
     }
 
-    // A worker died between the mark and the acknowledgement. Nobody can say whether the message was taken: that is put on record,
+    // A worker, or the database, stopped between the mark and the acknowledgement. Nobody can say whether the message was taken: that is put on record,
     // and it is sent once more under the same number; if that happened before, it stays uncertain.
     private async Task<bool> ResolveLostHandOverAsync(DeliveryRow claimed)
     {
@@ -77,11 +143,11 @@ internal sealed class DeliveryRunner(
         {
             claimed.State = DeliveryState.Uncertain;
             claimed.SettledAt = clock.GetUtcNow();
-            await queue.SettleAsync(claimed, Try(claimed, DeliveryState.Uncertain, "The server stopped again while handing over. It is not sent a third time."), [], CancellationToken.None);
+            await queue.SettleAsync(claimed, Try(claimed, DeliveryState.Uncertain, "Handed over again, and again nothing on record of how it ended. It is not sent a third time."), [], CancellationToken.None);
             return false;
         }
 
-        var lost = Try(claimed, DeliveryState.Uncertain, "The server stopped while handing over. Sent once more under the same Message-ID.");
+        var lost = Try(claimed, DeliveryState.Uncertain, "Handed over, and nothing on record of how it ended: this server or its database stopped in between. Sent once more under the same Message-ID.");
         if (!await queue.MarkUncertainAsync(claimed, lost, CancellationToken.None))
         {
             return false;
@@ -91,17 +157,15 @@ internal sealed class DeliveryRunner(
         return true;
     }
 
-    private async Task SettleAsync(DeliveryRow claimed, IDeliveredDestination destination, SentOrder sent, SendResult result)
+    private async Task SettleAsync(DeliveryRow claimed, SentOrder? sent, IReadOnlyList<SlotFinding> findings, SendResult result)
     {
         var now = clock.GetUtcNow();
-        IReadOnlyList<FindingRow> findings = [];
         claimed.HandedOverAt = null;
         claimed.SettledAt = now;
         switch (result.Outcome)
         {
             case SendOutcome.Taken:
                 claimed.State = DeliveryState.Sent;
-                findings = [.. destination.ReadBack(result.Artefact!, sent).Select(f => Row(claimed, f, now))];
                 break;
             case SendOutcome.Refused:
                 claimed.State = DeliveryState.Refused;
@@ -123,14 +187,14 @@ internal sealed class DeliveryRunner(
                 break;
         }
 
-        if (result.Artefact is not null)
+        claimed.Artefact = result.Artefact ?? claimed.Artefact;
+        claimed.Receipt = result.Receipt ?? claimed.Receipt;
+        if (sent is not null && (result.Artefact is not null || result.Outcome == SendOutcome.TakenUnread))
         {
-            claimed.Artefact = result.Artefact;
             claimed.Projection = JsonSerializer.Serialize(sent.Projection, RegisterJson.Options);
         }
 
-        claimed.Receipt = result.Receipt ?? claimed.Receipt;
-        if (await queue.SettleAsync(claimed, Try(claimed, claimed.State, result.Detail), findings, CancellationToken.None))
+        if (await queue.SettleAsync(claimed, Try(claimed, claimed.State, result.Detail), [.. findings.Select(f => Row(claimed, f, now))], CancellationToken.None))
         {
             log.Milestone("delivery.settled", claimed.OrderId, claimed.Destination);
         }

@@ -1,33 +1,33 @@
+using Sexton.Core.Routing;
 using Sexton.Data.Queue;
-using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Deliveries;
 
-/// <summary>Claims due deliveries and sends several at a time; signalled in this process, and otherwise polling each second.</summary>
+/// <summary>
+/// Claims due deliveries and sends several at a time; signalled in this process, and otherwise polling each second. Each destination has workers of its
+/// own, so that a slow one slows only itself.
+/// </summary>
 internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal signal, SextonOptions options, ILogger<DeliveryWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Poll = TimeSpan.FromSeconds(1);
 
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        // Each slot takes the next delivery as soon as it is free: a slow destination does not hold up the others of a batch.
-        await Task.WhenAll(Enumerable.Range(0, options.Workers).Select(_ => WorkAsync(stoppingToken)));
-    }
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) => Task.WhenAll(
+        DestinationIndex.All.Where(static d => d.IsDelivered).SelectMany(d => Enumerable.Range(0, options.Workers).Select(_ => WorkAsync(d.Key, stoppingToken))));
 
-    private async Task WorkAsync(CancellationToken stop)
+    private async Task WorkAsync(string destination, CancellationToken stop)
     {
         while (!stop.IsCancellationRequested)
         {
             try
             {
-                if (await SendNextAsync(stop))
+                if (await SendNextAsync(destination, stop))
                 {
                     continue;
                 }
 
-                await signal.Deliveries.WaitAsync(Poll, stop);
+                await signal.Of(destination).WaitAsync(Poll, stop);
             }
             catch (OperationCanceledException) when (stop.IsCancellationRequested)
             {
@@ -35,25 +35,25 @@ internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal sig
             }
             catch (Exception e)
             {
-                // Whatever it was, the claim runs out and another try follows; the worker itself must go on.
+                // The database is away: the claim runs out and another try follows; the worker itself must go on.
                 log.LogError(e, "A delivery worker was interrupted");
                 await Task.Delay(Poll, stop).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             }
         }
     }
 
-    private async Task<bool> SendNextAsync(CancellationToken stop)
+    private async Task<bool> SendNextAsync(string destination, CancellationToken stop)
     {
         await using var scope = scopes.CreateAsyncScope();
         var queue = scope.ServiceProvider.GetRequiredService<DeliveryQueue>();
-        IReadOnlyList<DeliveryRow> claimed = await queue.ClaimAsync(1, TimeSpan.FromSeconds(options.DeliveryLeaseSeconds), stop);
+        var claimed = await queue.ClaimAsync(destination, 1, TimeSpan.FromSeconds(options.DeliveryLeaseSeconds), stop);
         if (claimed.Count == 0)
         {
             return false;
         }
 
-        // More may be due: wake another slot before this one is away at the network.
-        signal.Deliveries.Raise();
+        // More may be due: wake another worker before this one is away at the network.
+        signal.Of(destination).Raise();
         await scope.ServiceProvider.GetRequiredService<DeliveryRunner>().RunAsync(claimed[0]);
         return true;
     }

@@ -1,12 +1,25 @@
+using System.Collections.Frozen;
 using System.Threading.Channels;
+using Sexton.Core.Routing;
 
 namespace Sexton.Server.Deliveries;
 
 /// <summary>Wakes the workers of this process; those of other processes poll.</summary>
 internal sealed class WorkSignal
 {
-    /// <summary>There may be a delivery to send.</summary>
-    public Bell Deliveries { get; } = new();
+    private readonly FrozenDictionary<string, Bell> _bells = DestinationIndex.All.Where(static d => d.IsDelivered).ToFrozenDictionary(static d => d.Key, static _ => new Bell(), StringComparer.Ordinal);
+
+    /// <summary>The bell that rings when there may be something to send to a destination.</summary>
+    public Bell Of(string destination) => _bells[destination];
+
+    /// <summary>There may be something to send to any of them.</summary>
+    public void Raise()
+    {
+        foreach (var bell in _bells.Values)
+        {
+            bell.Raise();
+        }
+    }
 
     /// <summary>A bell that rings once however often it was raised.</summary>
     internal sealed class Bell

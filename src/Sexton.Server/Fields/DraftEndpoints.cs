@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Mvc;
 using Sexton.Core.Cart;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
+using Sexton.Server.Accounts;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Fields;
@@ -17,14 +18,16 @@ internal static class DraftEndpoints
         console.MapGet("draft/proposed-key", async (string label, DraftStore draft, CancellationToken cancel) =>
             new ProposedKey(await draft.ProposeKeyAsync(label, cancel))).WithName("ProposeKey");
         console.MapPost("draft/fields", async (AddFieldRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-            View(await draft.AddFieldAsync(request, Actor(user), cancel))).WithName("AddField");
+            View(await draft.AddFieldAsync(request, ActorOf(user), cancel))).WithName("AddField");
         console.MapPost("draft/sections", async (AddSectionRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-            View(await draft.AddSectionAsync(request, Actor(user), cancel))).WithName("AddSection");
+            View(await draft.AddSectionAsync(request, ActorOf(user), cancel))).WithName("AddSection");
         console.MapPost("draft/steps", async (AddStepRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-            View(await draft.AddStepAsync(request, Actor(user), cancel))).WithName("AddStep");
+            View(await draft.AddStepAsync(request, ActorOf(user), cancel))).WithName("AddStep");
         console.MapPatch("draft/items/{key}", ChangeAsync).WithName("ChangeDraft");
         console.MapDelete("draft/items/{key}", RemoveAsync).WithName("RemoveFromDraft");
         console.MapPost("draft/undo", UndoAsync).WithName("UndoDraftChange");
+        console.MapPut("draft/accepted", AcceptAsync).WithName("AcceptProblem");
+        console.MapDelete("draft/accepted", WithdrawAsync).WithName("WithdrawAcceptance");
         console.MapPut("stock", CountAsync).WithName("CountStock");
         console.MapPost("draft/preview", (CartContent cart, string? explain, DraftPreview preview, CancellationToken cancel) =>
             preview.ShowAsync(cart, explain, cancel)).WithName("PreviewDraft");
@@ -32,11 +35,23 @@ internal static class DraftEndpoints
 
     private static async Task<ChangedView> ChangeAsync(
         string key, [FromHeader(Name = "If-Match")] string revision, ChangeDraftRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-        View(await draft.ChangeAsync(key, Revision(revision), request.Setting, request.Value, Actor(user), cancel));
+        View(await draft.ChangeAsync(key, Revision(revision), request.Setting, request.Value, ActorOf(user), cancel));
 
     private static async Task<IResult> RemoveAsync(string key, [FromHeader(Name = "If-Match")] string revision, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel)
     {
-        await draft.RemoveAsync(key, Revision(revision), Actor(user), cancel);
+        await draft.RemoveAsync(key, Revision(revision), ActorOf(user), cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<IResult> AcceptAsync(AcceptRequest request, ClaimsPrincipal user, DraftReader reader, AcceptedProblems accepted, CancellationToken cancel)
+    {
+        await accepted.AcceptAsync(request, await reader.ProblemsAsync(cancel), ActorOf(user), cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<IResult> WithdrawAsync(string code, string field, string setting, AcceptedProblems accepted, CancellationToken cancel)
+    {
+        await accepted.WithdrawAsync(code, field, setting, cancel);
         return TypedResults.NoContent();
     }
 
@@ -47,20 +62,20 @@ internal static class DraftEndpoints
             throw ApiProblemException.Unprocessable("count_refused", "Give a whole number from 0.");
         }
 
-        return await stock.CountAsync(request.Item, request.OnHand, Actor(user), clock.GetUtcNow(), cancel) is { } held
+        return await stock.CountAsync(request.Item, request.OnHand, ActorOf(user).Id, clock.GetUtcNow(), cancel) is { } held
             ? throw ApiProblemException.Conflict("held", $"{held} of it are held by payments under way. Count it again in a moment.")
             : TypedResults.NoContent();
     }
 
     private static async Task<UndoneView> UndoAsync(ClaimsPrincipal user, DraftStore draft, CancellationToken cancel)
     {
-        var change = await draft.UndoAsync(Actor(user), cancel);
+        var change = await draft.UndoAsync(ActorOf(user), cancel);
         return new UndoneView(change.Field, change.Setting);
     }
 
     private static ChangedView View(DraftItemRow row) => new(row.Key, row.Revision);
 
-    private static string Actor(ClaimsPrincipal user) => user.FindFirstValue(ClaimTypes.NameIdentifier)!;
+    private static Actor ActorOf(ClaimsPrincipal user) => new(user.FindFirstValue(ClaimTypes.NameIdentifier)!, user.FindFirstValue(AccountClaims.Name)!);
 
     private static int Revision(string etag) =>
         int.TryParse(etag.Trim('"'), NumberStyles.None, CultureInfo.InvariantCulture, out var revision)

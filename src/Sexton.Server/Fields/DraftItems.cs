@@ -24,12 +24,24 @@ internal static class DraftItems
             .Concat(register.Steps.Select(static (s, i) => Row(DraftItemKind.Step, s.Key, i, Write(s))))
             .Append(Row(DraftItemKind.Codes, CodeRules.Key, 0, Write(register.Codes)));
 
-    public static DraftItemRow Row(DraftItemKind kind, string key, int position, string definition) =>
-        new() { Kind = kind, Key = key, Position = position, Definition = definition, Revision = 1 };
+    public static DraftItemRow Row(DraftItemKind kind, string key, int position, string definition, int revision = 1) =>
+        new() { Kind = kind, Key = key, Position = position, Definition = definition, Revision = revision };
 
-    public static T Parse<T>(DraftItemRow row) => JsonSerializer.Deserialize<T>(row.Definition, RegisterJson.Options)!;
+    public static T Parse<T>(DraftItemRow row) => Read<T>(row.Definition);
+
+    /// <summary>A definition as what it is.</summary>
+    public static T Read<T>(string definition) => JsonSerializer.Deserialize<T>(definition, RegisterJson.Options)!;
 
     public static string Write<T>(T item) => JsonSerializer.Serialize(item, RegisterJson.Options);
+
+    /// <summary>A definition as it would have been written.</summary>
+    public static string Tidy(DraftItemKind kind, string definition) => kind switch
+    {
+        DraftItemKind.Field => Write(Read<Field>(definition)),
+        DraftItemKind.Codes => Write(Read<CodeRules>(definition)),
+        DraftItemKind.Section => Write(Read<Section>(definition)),
+        _ => Write(Read<OwnStep>(definition)),
+    };
 
     /// <summary>The value of a setting of a row.</summary>
     public static JsonElement Read(DraftItemRow row, string setting) => row.Kind switch

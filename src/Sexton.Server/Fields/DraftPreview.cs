@@ -21,12 +21,13 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
     /// <param name="cancel">Cancels.</param>
     public async Task<PreviewView> ShowAsync(CartContent cart, string? explain, CancellationToken cancel)
     {
+        cart.CheckShape();
         var products = await current.ProductsAsync(cancel);
         var plan = draft.Compile(await draft.ReadAsync(cancel)).Plan;
-        var evaluation = await evaluator.RunAsync(plan, products, UnitFiller.Fill(plan, products, cart), await stock.LevelsAsync(cancel), cancel, KeptFiles.Samples);
+        var evaluation = await evaluator.RunAsync(plan, products, plan.WithUnits(products, cart), await stock.LevelsAsync(cancel), cancel, KeptFiles.Samples);
         var words = new ConditionWords(plan.Content, types, products);
         return new PreviewView(
-            EvaluationView.Of(evaluation, Field.OnTheForm),
+            EvaluationView.Of(evaluation, Field.OnTheForm, 0),
             [.. new WhyNot(evaluation, words).All().Select(static n => new NotAskedView(n.Field.Field.Key, n.LineId, n.UnitId, n.Why))],
             explain is not null && plan.Find(explain) is { } field ? Explain(field, evaluation, words) : []);
     }

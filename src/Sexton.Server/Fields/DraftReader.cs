@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
@@ -14,8 +15,12 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Fields;
 
 /// <summary>Reads the draft with everything that the map and the paragraphs say about it.</summary>
-internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys published, CurrentRegister current, FieldTypes types)
+internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys published, CurrentRegister current, FieldTypes types, AcceptedProblems accepted)
 {
+    /// <summary>All problems of the draft, with those that were accepted.</summary>
+    public async Task<ImmutableArray<Problem>> ProblemsAsync(CancellationToken cancel) =>
+        DraftChecks.Run(draft.Compile(await draft.ReadAsync(cancel)), await current.ProductsAsync(cancel));
+
     public async Task<DraftView> ReadAsync(CancellationToken cancel)
     {
         var rows = await draft.RowsAsync(cancel);
@@ -28,6 +33,7 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         var shown = order.Select(products.Find).OfType<Product>().ToList();
         var words = new ConditionWords(content, types, products);
 
+        var problems = DraftChecks.Run(draft.Compile(content), products);
         var codes = Of(rows, DraftItemKind.Codes).FirstOrDefault();
 
         int? Since(DraftItemRow row) => since.TryGetValue(row.Key, out var number) ? number : null;
@@ -49,7 +55,8 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
             new CodesView(codes?.Revision ?? 1, changed.Contains(CodeRules.Key), content.Codes),
             [.. (await db.Stock.AsNoTracking().OrderBy(s => s.Item).ToListAsync(cancel)).Select(static s => new StockView(s.Item, s.OnHand, s.Held))],
             new MoneyView(MoneyText.SignOf(products.Currency), MoneyText.ExponentOf(products.Currency)),
-            [.. DraftChecks.Run(draft.Compile(content), products)]);
+            [.. await accepted.WithoutAsync(problems, cancel)],
+            await accepted.AmongAsync(problems, cancel));
     }
 
     private FieldView View(DraftItemRow row, RegisterContent content, IReadOnlyList<Product> products, ConditionWords words, int? since, bool changed)

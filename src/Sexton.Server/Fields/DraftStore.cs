@@ -13,10 +13,11 @@ using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Fields;
 
-/// <summary>The draft: a row per field, section and step, every change on record with what undoes it.</summary>
-internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys published, TimeProvider clock)
+/// <summary>The draft: a row per field, section and step. Every change goes through the guards, and into the history.</summary>
+internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys published, DraftGuards guards, DraftHistory history)
 {
-    private const string Position = "position";
+    /// <summary>The path of the place of a row.</summary>
+    public const string Position = "position";
 
     /// <summary>The draft as plain data.</summary>
     public async Task<RegisterContent> ReadAsync(CancellationToken cancel) => DraftItems.Register(await RowsAsync(cancel));
@@ -37,7 +38,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     }
 
     /// <summary>Adds a field. It goes to every destination that takes an answer of its length: what must not go somewhere is switched off by hand.</summary>
-    public async Task<DraftItemRow> AddFieldAsync(AddFieldRequest request, string actor, CancellationToken cancel)
+    public async Task<DraftItemRow> AddFieldAsync(AddFieldRequest request, Actor actor, CancellationToken cancel)
     {
         var type = types.Find(request.Type) ?? throw new DraftEditException("type", $"There is no kind of answer “{request.Type}”.");
         await CheckNewKeyAsync(request.Key, cancel);
@@ -64,7 +65,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     }
 
     /// <summary>Adds a section. What is answered to its opening question is shown on the order page until it is sent elsewhere too.</summary>
-    public async Task<DraftItemRow> AddSectionAsync(AddSectionRequest request, string actor, CancellationToken cancel)
+    public async Task<DraftItemRow> AddSectionAsync(AddSectionRequest request, Actor actor, CancellationToken cancel)
     {
         await CheckNewKeyAsync(request.Key, cancel);
         var plain = new Section
@@ -82,7 +83,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     }
 
     /// <summary>Adds a step of the shop's own.</summary>
-    public async Task<DraftItemRow> AddStepAsync(AddStepRequest request, string actor, CancellationToken cancel)
+    public async Task<DraftItemRow> AddStepAsync(AddStepRequest request, Actor actor, CancellationToken cancel)
     {
         await CheckNewKeyAsync(request.Key, cancel);
         var plain = new OwnStep(request.Key, LanguageMap.Empty, request.After);
@@ -93,7 +94,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     }
 
     /// <summary>Changes one setting.</summary>
-    public async Task<DraftItemRow> ChangeAsync(string key, int revision, string setting, JsonElement value, string actor, CancellationToken cancel)
+    public async Task<DraftItemRow> ChangeAsync(string key, int revision, string setting, JsonElement value, Actor actor, CancellationToken cancel)
     {
         var row = await FindAsync(key, revision, cancel);
         if (setting == Position)
@@ -102,7 +103,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
         else
         {
-            await SetAsync(row, setting, value, actor, cancel);
+            await WriteAsync(row, DraftItems.Apply(row, setting, value), setting, actor, undoes: false, cancel);
         }
 
         await db.SaveChangesAsync(cancel);
@@ -110,67 +111,33 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     }
 
     /// <summary>Takes something out of the draft: a field that no order answers, a section or step that nothing stands in.</summary>
-    public async Task RemoveAsync(string key, int revision, string actor, CancellationToken cancel)
+    public async Task RemoveAsync(string key, int revision, Actor actor, CancellationToken cancel)
     {
         var row = await FindAsync(key, revision, cancel);
-        var register = await ReadAsync(cancel);
-        if (register.Find(key) is { BuiltIn: true } field)
-        {
-            throw ApiProblemException.Unprocessable("built_in", $"“{field.Label}” is a question of the shop’s own and stays.");
-        }
-
-        if (row.Kind == DraftItemKind.Codes)
-        {
-            throw ApiProblemException.Unprocessable("built_in", "The rules of item codes stay.");
-        }
-
-        if (register.Fields.Any(f => f.Section == key) || (row.Kind == DraftItemKind.Step && (register.Fields.Any(f => f.Step == key) || register.Sections.Any(s => s.Step == key))))
-        {
-            throw ApiProblemException.Unprocessable("not_empty", "There are fields in it. Move them elsewhere first.");
-        }
-
-        if (await published.IsAnsweredAsync(key, cancel))
-        {
-            throw ApiProblemException.Unprocessable("has_answers", "There are orders with answers to it. Retire it instead: it is no longer asked, and its answers can be read.");
-        }
-
-        db.DraftItems.Remove(row);
-        Record(actor, row, "", row.Definition, null);
+        await TakeAwayAsync(row, actor, undoes: false, cancel);
         await db.SaveChangesAsync(cancel);
     }
 
     /// <summary>
-    /// Undoes the last change that this person made and has not undone. It is refused by name where that setting was changed since.
+    /// Undoes the last change that this person made and has not undone. It is refused by name where that setting was changed since, and by whatever would refuse
+    /// the same change made by hand.
     /// </summary>
     /// <returns>The change that was undone.</returns>
-    public async Task<DraftChangeRow> UndoAsync(string actor, CancellationToken cancel)
+    public async Task<DraftChangeRow> UndoAsync(Actor actor, CancellationToken cancel)
     {
-        var change = await db.DraftChanges.Where(c => c.Actor == actor && !c.Undone).OrderByDescending(c => c.Id).FirstOrDefaultAsync(cancel)
-            ?? throw ApiProblemException.Unprocessable("nothing_to_undo", "There is nothing of yours to undo.");
+        var change = await history.LastOfAsync(actor, cancel) ?? throw ApiProblemException.Unprocessable("nothing_to_undo", "There is nothing of yours to undo.");
         var row = await db.DraftItems.FindAsync([change.Field], cancel);
-        if (change.Setting.Length == 0)
+        if (change.Setting.Length > 0)
         {
-            UndoWhole(change, row);
+            await UndoSettingAsync(change, row ?? throw DraftHistory.Overtaken(change), actor, cancel);
+        }
+        else if (change.Before is null)
+        {
+            await TakeAwayAsync(DraftHistory.IsAsAfter(change, row) ? row! : throw DraftHistory.Overtaken(change), actor, undoes: true, cancel);
         }
         else
         {
-            _ = row ?? throw Overtaken(change);
-            var now = change.Setting == Position ? await PlaceOfAsync(row, cancel) : DraftItems.Read(row, change.Setting);
-            if (!JsonElement.DeepEquals(now, Json(change.After)))
-            {
-                throw Overtaken(change);
-            }
-
-            if (change.Setting == Position)
-            {
-                await PutBeforeAsync(row, Json(change.Before).GetString(), cancel);
-            }
-            else
-            {
-                row.Definition = DraftItems.Apply(row, change.Setting, Json(change.Before));
-            }
-
-            row.Revision++;
+            await PutBackAsync(change, row, actor, cancel);
         }
 
         change.Undone = true;
@@ -199,12 +166,12 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
     }
 
-    private async Task<DraftItemRow> AddAsync(DraftItemKind kind, string key, string definition, string actor, CancellationToken cancel)
+    private async Task<DraftItemRow> AddAsync(DraftItemKind kind, string key, string definition, Actor actor, CancellationToken cancel)
     {
         var last = await db.DraftItems.Where(r => r.Kind == kind).MaxAsync(f => (int?)f.Position, cancel) ?? 0;
-        var row = DraftItems.Row(kind, key, last + 1, definition);
+        var row = DraftItems.Row(kind, key, last + 1, definition, await history.NextRevisionAsync(key, cancel));
         db.DraftItems.Add(row);
-        Record(actor, row, "", null, row.Definition);
+        history.Record(actor, row, "", null, row.Definition);
         await db.SaveChangesAsync(cancel);
         return row;
     }
@@ -215,56 +182,69 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         return row.Revision == revision ? row : throw new DbUpdateConcurrencyException();
     }
 
-    private async Task SetAsync(DraftItemRow row, string setting, JsonElement value, string actor, CancellationToken cancel)
+    // One setting can move others: a new kind of answer has settings of its own. What is on record is everything that differs.
+    private async Task WriteAsync(DraftItemRow row, string definition, string setting, Actor actor, bool undoes, CancellationToken cancel)
     {
-        if (row.Kind == DraftItemKind.Field && FieldEdit.IsFixedOncePublished(setting) && (await published.SinceAsync(cancel)).ContainsKey(row.Key))
+        await guards.CheckAsync(row, definition, setting, cancel);
+        var (before, after) = DraftDifference.Between(row.Definition, definition);
+        if (before.Count > 0)
         {
-            throw new DraftEditException(setting, "It was published, so this stays as it is: its answers must stay readable. Add another field instead.");
-        }
-
-        var before = DraftItems.Read(row, setting);
-        var changed = DraftItems.Apply(row, setting, value);
-        if (row.Kind == DraftItemKind.Field)
-        {
-            await CheckSettingsAsync(JsonSerializer.Deserialize<Field>(changed, RegisterJson.Options)!, row, setting, cancel);
-        }
-
-        // What was applied, not what was sent: a text is trimmed, a list sorted.
-        var after = DraftItems.Read(DraftItems.Row(row.Kind, row.Key, 0, changed), setting);
-        if (!JsonElement.DeepEquals(before, after))
-        {
-            row.Definition = changed;
+            row.Definition = definition;
             row.Revision++;
-            Record(actor, row, setting, before.GetRawText(), after.GetRawText());
+            history.Record(actor, row, setting, before.ToJsonString(), after.ToJsonString(), undoes);
         }
     }
 
-    private async Task CheckSettingsAsync(Field field, DraftItemRow row, string setting, CancellationToken cancel)
+    private async Task UndoSettingAsync(DraftChangeRow change, DraftItemRow row, Actor actor, CancellationToken cancel)
     {
-        var type = types.Find(field.Type) ?? throw new DraftEditException("type", $"There is no kind of answer “{field.Type}”.");
-        if (setting.StartsWith("settings.", StringComparison.Ordinal) && type.Validate(field.Settings).FirstOrDefault() is { } wrong)
+        if (change.Setting != Position)
         {
-            throw new DraftEditException("settings." + wrong.Name, wrong.Sentence);
-        }
-
-        if (setting != "settings." + OneOf.Choices)
-        {
+            var definition = DraftDifference.TakeBack(row.Definition, change.Before!, change.After!) ?? throw DraftHistory.Overtaken(change);
+            await WriteAsync(row, DraftItems.Tidy(row.Kind, definition), change.Setting, actor, undoes: true, cancel);
             return;
         }
 
-        var before = DraftItems.Parse<Field>(row);
-        var known = Keys(before).Concat(await published.ChoicesNowAsync(field.Key, cancel)).ToHashSet(StringComparer.Ordinal);
-        var ever = await published.ChoicesEverAsync(field.Key, cancel);
-        if (Keys(field).FirstOrDefault(k => !known.Contains(k) && ever.Contains(k)) is { } again)
+        var now = await PlaceOfAsync(row, cancel);
+        if (!JsonElement.DeepEquals(now, DraftHistory.Json(change.After)))
         {
-            throw new DraftEditException(setting, $"The key “{again}” was that of another choice once. Keys are never used again; give the new one another.");
+            throw DraftHistory.Overtaken(change);
         }
 
-        static IEnumerable<string> Keys(Field field) =>
-            field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Key) : [];
+        await PutBeforeAsync(row, DraftHistory.Json(change.Before).GetString(), cancel);
+        row.Revision++;
+        history.Record(actor, row, Position, change.After, change.Before, undoes: true);
     }
 
-    private async Task MoveAsync(DraftItemRow row, JsonElement value, string actor, CancellationToken cancel)
+    private async Task TakeAwayAsync(DraftItemRow row, Actor actor, bool undoes, CancellationToken cancel)
+    {
+        await guards.CheckRemovalAsync(row, await ReadAsync(cancel), cancel);
+        var next = await PlaceOfAsync(row, cancel);
+        db.DraftItems.Remove(row);
+        row.Revision++;
+        history.Record(actor, row, "", DraftHistory.Whole(row.Definition, next.GetString()), null, undoes);
+    }
+
+    private async Task PutBackAsync(DraftChangeRow change, DraftItemRow? row, Actor actor, CancellationToken cancel)
+    {
+        if (row is not null)
+        {
+            throw DraftHistory.Overtaken(change);
+        }
+
+        var (definition, next) = DraftHistory.ReadWhole(change.Before!);
+        var rows = await RowsAsync(cancel);
+        var last = rows.Where(r => r.Kind == change.Kind).Max(static r => (int?)r.Position) ?? 0;
+        var back = DraftItems.Row(change.Kind, change.Field, last + 1, definition, await history.NextRevisionAsync(change.Field, cancel));
+        db.DraftItems.Add(back);
+        if (rows.Exists(r => r.Kind == change.Kind && r.Key == next))
+        {
+            await PutBeforeAsync(back, next, cancel);
+        }
+
+        history.Record(actor, back, "", null, definition, undoes: true);
+    }
+
+    private async Task MoveAsync(DraftItemRow row, JsonElement value, Actor actor, CancellationToken cancel)
     {
         if (value.ValueKind is not (JsonValueKind.String or JsonValueKind.Null))
         {
@@ -279,7 +259,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
 
         await PutBeforeAsync(row, value.GetString(), cancel);
         row.Revision++;
-        Record(actor, row, Position, before.GetRawText(), value.GetRawText());
+        history.Record(actor, row, Position, before.GetRawText(), value.GetRawText());
     }
 
     // The place of a row is told by what follows it among its kind.
@@ -304,34 +284,4 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             others[i].Position = i;
         }
     }
-
-    private void UndoWhole(DraftChangeRow change, DraftItemRow? row)
-    {
-        if (change.Before is null)
-        {
-            if (row is null || !JsonElement.DeepEquals(Json(row.Definition), Json(change.After)))
-            {
-                throw Overtaken(change);
-            }
-
-            db.DraftItems.Remove(row);
-        }
-        else
-        {
-            if (row is not null)
-            {
-                throw Overtaken(change);
-            }
-
-            db.DraftItems.Add(DraftItems.Row(change.Kind, change.Field, int.MaxValue, change.Before));
-        }
-    }
-
-    private static ApiProblemException Overtaken(DraftChangeRow change) =>
-        ApiProblemException.Conflict("changed_since", $"“{change.Field}” was changed there since. Change it by hand.");
-
-    private static JsonElement Json(string? json) => JsonSerializer.Deserialize<JsonElement>(json ?? "null");
-
-    private void Record(string actor, DraftItemRow row, string setting, string? before, string? after) =>
-        db.DraftChanges.Add(new DraftChangeRow { Actor = actor, At = clock.GetUtcNow(), Kind = row.Kind, Field = row.Key, Setting = setting, Before = before, After = after });
 }

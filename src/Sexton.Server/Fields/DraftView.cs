@@ -28,6 +28,7 @@ namespace Sexton.Server.Fields;
 /// <param name="Stock">What is counted.</param>
 /// <param name="Money">How amounts are written.</param>
 /// <param name="Problems">What is wrong with the draft.</param>
+/// <param name="Accepted">What would be wrong, and is meant.</param>
 internal sealed record DraftView(
     int Next,
     int Unpublished,
@@ -45,7 +46,8 @@ internal sealed record DraftView(
     CodesView Codes,
     IReadOnlyList<StockView> Stock,
     MoneyView Money,
-    IReadOnlyList<Problem> Problems);
+    IReadOnlyList<Problem> Problems,
+    IReadOnlyList<AcceptedView> Accepted);
 
 /// <summary>The rules of item codes of the draft.</summary>
 internal sealed record CodesView(int Revision, bool Changed, CodeRules Rules);

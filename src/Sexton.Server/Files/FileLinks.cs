@@ -4,16 +4,18 @@ namespace Sexton.Server.Files;
 
 /// <summary>
 /// Signed links to one file of an order, for a system that is not a person and cannot sign in: the order and the SHA-256 of the file. Such a link
-/// opens this file and nothing else.
+/// opens this file and nothing else, until it runs out.
 /// </summary>
-internal sealed class FileLinks(SextonOptions options)
+internal sealed class FileLinks(SextonOptions options, TimeProvider clock)
 {
     private readonly TextSigner _signer = new(options, "sexton file link 1");
 
     /// <summary>The address of a file of an order.</summary>
-    public string LinkTo(Guid order, string sha256) => new Uri(options.PublicUrl, "/api/shop/v1/files/for/" + _signer.Sign($"{order:N}.{sha256}")).ToString();
+    public string LinkTo(Guid order, string sha256) => new Uri(options.PublicUrl, "/api/shop/v1/files/for/" + _signer.SignUntil($"{order:N}.{sha256}", Today.AddDays(options.FileLinkDays))).ToString();
 
     /// <summary>The order and hash of a token, or null when it was not signed here.</summary>
     public (Guid Order, string Sha256)? Read(string token) =>
-        _signer.Read(token)?.Split('.') is [var id, var sha256] && Guid.TryParseExact(id, "N", out var order) ? (order, sha256) : null;
+        _signer.ReadUntil(token, Today)?.Split('.') is [var id, var sha256] && Guid.TryParseExact(id, "N", out var order) ? (order, sha256) : null;
+
+    private DateOnly Today => DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime);
 }

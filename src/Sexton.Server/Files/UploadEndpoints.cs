@@ -45,8 +45,9 @@ internal static class UploadEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<IResult> BeginAsync(HttpContext http, Uploads uploads, CancellationToken cancel)
+    private static async Task<IResult> BeginAsync(HttpContext http, RequestLimits limits, Uploads uploads, CancellationToken cancel)
     {
+        await limits.PassAsync(LimitedWork.Uploads, http, cancel);
         var said = Metadata(http.Request.Headers["Upload-Metadata"].ToString());
         var file = await uploads.BeginAsync(said.GetValueOrDefault("filename", ""), said.GetValueOrDefault("field", ""), Number(http.Request, "Upload-Length"), cancel);
         return TypedResults.Created($"{http.Request.PathBase}{http.Request.Path}/{file.Id}");
@@ -89,7 +90,6 @@ internal static class UploadEndpoints
     {
         response.Headers["Upload-Offset"] = file.Received.ToString(CultureInfo.InvariantCulture);
         response.Headers["Upload-Length"] = file.Announced.ToString(CultureInfo.InvariantCulture);
-        response.Headers.CacheControl = "no-store";
     }
 
     private static long Number(HttpRequest request, string header) =>

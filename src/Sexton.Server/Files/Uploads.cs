@@ -137,34 +137,43 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
     /// <param name="cancel">Cancels.</param>
     public async Task FinishAsync(FileRow file, byte[]? sha256, CancellationToken cancel)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        await db.Database.ExecuteSqlAsync($"select 1 from files where id = {file.Id} for update", cancel);
-        await db.Entry(file).ReloadAsync(cancel);
         if (file.KeptAt is not null || file.Received < file.Announced)
         {
             return;
         }
 
-        byte[]? upright = null;
-        await using (var stream = await store.OpenAsync(file, cancel))
+        // Looking takes long and room, so no transaction waits for it. Who looks twice at the same time finds the same, and writes it once.
+        var look = await LookAsync(file, sha256, cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.Database.ExecuteSqlAsync($"select 1 from files where id = {file.Id} for update", cancel);
+        await db.Entry(file).ReloadAsync(cancel);
+        if (db.Entry(file).State == EntityState.Detached || file.KeptAt is not null)
         {
-            (file.Size, file.Sha256) = (file.Received, sha256 ?? await SHA256.HashDataAsync(stream, cancel));
-            file.Kind = KindTeller.Tell(stream);
-            if (FileKinds.Find(file.Kind) is { IsPicture: true } && await pictures.MakeAsync(stream, file.Rewritten, FileLimits.MostPixels, cancel) is { } made)
-            {
-                (file.Width, file.Height, file.Thumbnail, upright) = (made.Width, made.Height, made.Thumbnail, made.Upright);
-            }
+            return;
         }
 
-        if (upright is not null)
+        (file.Size, file.Sha256, file.Kind) = (file.Received, look.Sha256, look.Kind);
+        if (look.Picture is { } made)
         {
-            await store.ReplaceAsync(file.Id, upright, cancel);
-            (file.Size, file.Sha256) = (upright.Length, SHA256.HashData(upright));
+            (file.Width, file.Height, file.Thumbnail) = (made.Width, made.Height, made.Thumbnail);
+            if (made.Upright is { } upright)
+            {
+                await store.ReplaceAsync(file.Id, upright, cancel);
+                (file.Size, file.Sha256) = (upright.Length, SHA256.HashData(upright));
+            }
         }
 
         file.KeptAt = clock.GetUtcNow();
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
+    }
+
+    private async Task<Look> LookAsync(FileRow file, byte[]? sha256, CancellationToken cancel)
+    {
+        await using var stream = await store.OpenAsync(file, cancel);
+        var hash = sha256 ?? await SHA256.HashDataAsync(stream, cancel);
+        var kind = KindTeller.Tell(stream);
+        return new Look(hash, kind, FileKinds.Find(kind) is { IsPicture: true } ? await pictures.MakeAsync(stream, file.Rewritten, FileLimits.MostPixels, cancel) : null);
     }
 
     /// <summary>Throws a file away; where a saved cart refers to it or an order has it, it stays.</summary>
@@ -198,4 +207,6 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
     private static ApiProblemException Gone() => ApiProblemException.NotFound("This file is no longer here. Choose it once more.");
 
     private static ApiProblemException NotThere(FileRow file) => ApiProblemException.Conflict("offset", $"The upload of “{file.Name}” is not at this place. Ask where it is, and go on from there.");
+
+    private sealed record Look(byte[] Sha256, string? Kind, MadePicture? Picture);
 }

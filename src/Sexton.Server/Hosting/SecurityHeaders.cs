@@ -3,6 +3,26 @@ namespace Sexton.Server.Hosting;
 /// <summary>What a browser may do with our pages.</summary>
 internal static class SecurityHeaders
 {
+    /// <summary>Nothing that the API says is kept by anybody on the way, nor by the browser, unless the endpoint says so itself: it is somebody's own.</summary>
+    public static void UseNoStore(this WebApplication app) => app.Use(static (http, next) =>
+    {
+        if (http.Request.Path.StartsWithSegments("/api", StringComparison.OrdinalIgnoreCase))
+        {
+            http.Response.OnStarting(static state =>
+            {
+                var headers = ((HttpResponse)state).Headers;
+                if (headers.CacheControl.Count == 0)
+                {
+                    headers.CacheControl = "no-store";
+                }
+
+                return Task.CompletedTask;
+            }, http.Response);
+        }
+
+        return next(http);
+    });
+
     public static HeaderPolicyCollection For(SextonOptions options) => new HeaderPolicyCollection()
         .AddFrameOptionsDeny()
         .AddContentTypeOptionsNoSniff()

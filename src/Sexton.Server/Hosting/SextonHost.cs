@@ -53,11 +53,17 @@ internal static class SextonHost
             .MinimumLevel.Override("System", LogEventLevel.Warning)
             .Enrich.FromLogContext()
             .WriteTo.Console(new RenderedCompactJsonFormatter(), standardErrorFromLevel: LogEventLevel.Verbose));
-        builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = LargestBody);
+        builder.WebHost.ConfigureKestrel(kestrel =>
+        {
+            kestrel.Limits.MaxRequestBodySize = LargestBody;
+            kestrel.AddServerHeader = false;
+        });
 
         services.AddSingleton(options);
         services.AddSingleton(TimeProvider.System);
         services.AddDbContextPool<SextonDb>(db => SextonDbFactory.Configure(db, options.Database));
+        services.AddSingleton<RequestLimits>();
+        services.AddProxies(options);
         AddSecurity(services);
         AddApi(services);
         AddRules(services, types ?? FieldTypes.In(options.Currency));
@@ -71,14 +77,17 @@ internal static class SextonHost
         }
 
         var app = builder.Build();
+        app.UseProxies();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
         app.UseSecurityHeaders(SecurityHeaders.For(options));
+        app.UseNoStore();
         app.UseStaticFiles();
         app.UseAuthentication();
         app.UseAuthorization();
         app.MapOpenApi("/api/openapi.json");
         MapApi(app);
+        app.MapFallback("/api/{**path}", Task () => throw ApiProblemException.NotFound("There is nothing at this address."));
         app.MapFallbackToFile("/console/{**path}", "console/index.html");
         app.MapFallbackToFile("{*path:nonfile}", "shop/index.html");
         return app;
@@ -100,10 +109,10 @@ internal static class SextonHost
                 identity.User.RequireUniqueEmail = true;
                 identity.Password.RequiredLength = 12;
                 identity.Password.RequireDigit = identity.Password.RequireUppercase = identity.Password.RequireLowercase = identity.Password.RequireNonAlphanumeric = false;
-                identity.Lockout.MaxFailedAccessAttempts = 10;
             })
             .AddRoles<IdentityRole<Guid>>()
             .AddEntityFrameworkStores<SextonDb>()
+            .AddClaimsPrincipalFactory<AccountClaims>()
             .AddSignInManager();
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, cookie =>
         {
@@ -113,6 +122,8 @@ internal static class SextonHost
             // The console asks by script and draws its own sign-in: a status, never a redirect.
             cookie.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
             cookie.Events.OnRedirectToAccessDenied = context => Refuse(context.Response, StatusCodes.Status403Forbidden);
+            // What was signed out, or may less than before, is so at once, and in every window.
+            cookie.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
         }).AddCookie(ShopperSession.Scheme, cookie =>
         {
             cookie.Cookie.Name = "sexton_shopper";
@@ -120,6 +131,7 @@ internal static class SextonHost
             cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
             cookie.SlidingExpiration = true;
         });
+        services.Configure<SecurityStampValidatorOptions>(stamps => stamps.ValidationInterval = TimeSpan.Zero);
         services.AddAuthorizationBuilder()
             .AddPolicy(Roles.Manager, policy => policy.RequireRole(Roles.Manager))
             .AddPolicy(Roles.Support, policy => policy.RequireRole(Roles.Manager, Roles.Support));
@@ -157,6 +169,9 @@ internal static class SextonHost
         services.AddScoped<CurrentRegister>();
         services.AddScoped<PublishedKeys>();
         services.AddScoped<DraftStore>();
+        services.AddScoped<DraftGuards>();
+        services.AddScoped<DraftHistory>();
+        services.AddScoped<AcceptedProblems>();
         services.AddScoped<DraftReader>();
         services.AddScoped<DraftPreview>();
         services.AddScoped<LiveSwitch>();

@@ -62,10 +62,28 @@ internal sealed class SextonOptions
     /// <summary>After how many days an untouched cart is cleared away with its files.</summary>
     public int CartDays { get; set; } = 30;
 
+    /// <summary>After how many hours a file goes that no cart refers to.</summary>
+    public int UnusedFileHours { get; set; } = 3;
+
+    /// <summary>How many days the link to an order works, from when it was made.</summary>
+    public int OrderLinkDays { get; set; } = 180;
+
+    /// <summary>How many days the link works by which a system fetches a file.</summary>
+    public int FileLinkDays { get; set; } = 30;
+
+    /// <summary>How much of what anybody can ask for is done in a minute.</summary>
+    public RateLimitOptions Limits { get; set; } = new();
+
+    /// <summary>The addresses of the proxies, or their networks (192.0.2.0/24), whose word counts on who asks and how; separated by commas.</summary>
+    public string TrustedProxies { get; set; } = "";
+
+    /// <summary>The names of hosts under which this installation is reached beside that of <see cref="PublicUrl"/>; separated by commas.</summary>
+    public string Hosts { get; set; } = "";
+
     /// <summary>How much a cart may hold in files, in millions of bytes.</summary>
     public int CartMegabytes { get; set; } = 500;
 
-    /// <summary>How many deliveries one process sends at a time.</summary>
+    /// <summary>How many deliveries one process sends at a time to each destination.</summary>
     public int Workers { get; set; } = 4;
 
     /// <summary>How long a worker has a delivery before another may take it, in seconds. Longer than any try can last.</summary>
@@ -92,11 +110,27 @@ internal sealed class SextonOptions
             yield return $"A tax rate of {StandardTaxPpm} parts per million is none. Set SEXTON__STANDARDTAXPPM to a number from 0 to {TaxRules.MostPpm}, such as 230000 for 23 %.";
         }
 
+        if (ProxiesOf(TrustedProxies).Any(static p => p is null))
+        {
+            yield return $"“{TrustedProxies}” are not addresses or networks. Set SEXTON__TRUSTEDPROXIES to some such as 192.0.2.7, 198.51.100.0/24.";
+        }
+
+        if (Enum.GetValues<LimitedWork>().Any(work => Limits.Of(work) is { Each: < 1 } or { All: < 1 }))
+        {
+            yield return "A limit of SEXTON__LIMITS lets nobody through. Set each to 1 or more.";
+        }
+
         if (!TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _))
         {
             yield return $"“{TimeZone}” is no time zone. Set SEXTON__TIMEZONE to one such as Europe/Dublin.";
         }
     }
+
+    /// <summary>The networks of the proxies that are trusted; null for one that is none.</summary>
+    public static IEnumerable<System.Net.IPNetwork?> ProxiesOf(string trusted) => trusted.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+        .Select(static text => System.Net.IPNetwork.TryParse(text, out var network) ? network
+            : System.Net.IPAddress.TryParse(text, out var address) ? new System.Net.IPNetwork(address, address.GetAddressBytes().Length * 8)
+            : (System.Net.IPNetwork?)null);
 
     /// <summary>The bytes of <see cref="Key"/>, or null when they are not 32.</summary>
     public byte[]? KeyBytes()

@@ -118,7 +118,7 @@ internal static class OrderEndpoints
             throw ApiProblemException.Conflict("nothing_to_send", "There is nothing to send again: it is under way or was taken.");
         }
 
-        signal.Deliveries.Raise();
+        signal.Raise();
         return TypedResults.NoContent();
     }
 }

@@ -46,7 +46,7 @@ internal sealed class OrderReader(SextonDb db)
             Prices = new PriceList([.. row.Prices.OrderBy(p => p.Position).Select(Price)], row.PricesIncludeTax, row.TotalMinor, row.Currency),
             Coupon = row.Coupon,
             Lines = [.. row.Lines.OrderBy(l => l.Position).Select(Line)],
-            Answers = [.. row.Answers.OrderBy(a => a.Position).Select(static a => new OrderAnswer(a.LineId, a.UnitId, a.Field, a.Label, a.Step, Value(a), a.Text))],
+            Answers = [.. row.Answers.OrderBy(a => a.Position).Select(static a => new OrderAnswer(a.LineId, a.UnitId, a.Field, a.Label, a.Step, Value(a), a.Text) { SystemText = a.SystemText })],
         });
     }
 
@@ -57,7 +57,7 @@ internal sealed class OrderReader(SextonDb db)
     }
 
     private static OrderPrice Price(OrderPriceRow row) =>
-        new(row.LineId, row.UnitId, row.Kind, row.Field, row.Label, row.Quantity, row.UnitMinor, row.SumMinor, row.TaxPpm, row.TaxMinor);
+        new(row.LineId, row.UnitId, row.Kind, row.Field, row.Label, row.Quantity, row.UnitMinor, row.SumMinor, row.TaxPpm, row.TaxMinor) { Choice = row.Choice, Item = row.Item };
 
     private static AnswerValue? Value(AnswerRow row) => row.Value is null ? null : JsonSerializer.Deserialize<AnswerValue>(row.Value, RegisterJson.Options);
 }

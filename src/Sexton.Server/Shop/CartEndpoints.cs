@@ -26,12 +26,13 @@ internal static class CartEndpoints
         await page.ServeAsync(await carts.FindAsync(cancel), cancel);
 
     private static async Task<IResult> AddAsync(
-        AddLineRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
+        AddLineRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, CartStore carts, CartPage page, CurrentRegister current, ShopClock clock, CancellationToken cancel)
     {
         var (version, products) = await current.GetAsync(cancel);
-        var line = UnitFiller.Fill(version.Plan, products, request.AsLine(products));
+        CheckKey(key);
+        var line = version.Plan.WithUnits(products, request.AsLine(products));
         var alone = version.Plan.FilesIn(line).Any();
-        var row = await carts.ChangeAsync(cart => key is not null && cart.Added.Contains(key) ? cart : cart.Add(line, alone).Remember(key).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
+        var row = await carts.ChangeAsync(cart => key is not null && cart.Added.Contains(key) ? cart : cart.Add(line, l => version.Plan.CanonicalOf(l, clock.Today), alone).Remember(key).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
         return await page.ServeAsync(row, cancel);
     }
 
@@ -39,8 +40,8 @@ internal static class CartEndpoints
     private static async Task<IResult> ReplaceAsync(AddLineRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
     {
         var (version, products) = await current.GetAsync(cancel);
-        var line = UnitFiller.Fill(version.Plan, products, request.AsLine(products));
-        var row = await carts.ChangeAsync(cart => (cart with { Lines = [] }).Add(line).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
+        var line = version.Plan.WithUnits(products, request.AsLine(products));
+        var row = await carts.ChangeAsync(cart => (cart with { Lines = [] }).Add(line, static l => l.Answers).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
         return await page.ServeAsync(row, cancel);
     }
 
@@ -51,7 +52,7 @@ internal static class CartEndpoints
         {
             var before = cart.Lines.FirstOrDefault(l => l.Id == id) ?? new CartLine(id, "", request.Quantity, AnswerSet.Empty);
             var after = before with { Quantity = request.Quantity, Answers = request.Answers ?? before.Answers, Units = request.Units?.ToImmutableArray() ?? before.Units };
-            return cart.Change(request.Quantity == 0 ? after : UnitFiller.Fill(version.Plan, products, after));
+            return cart.Change(request.Quantity == 0 ? after : version.Plan.WithUnits(products, after));
         }
 
         return await page.ServeAsync(await carts.ChangeAsync(Change, request.Step ?? Step.Cart.Key, version.Plan, cancel), cancel);
@@ -60,7 +61,7 @@ internal static class CartEndpoints
     private static async Task<IResult> AnswerAsync(AnswersRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
     {
         var (version, _) = await current.GetAsync(cancel);
-        return await page.ServeAsync(await carts.ChangeAsync(cart => cart.Answer(request.Answers, HasDefault(version)), request.Step, version.Plan, cancel), cancel);
+        return await page.ServeAsync(await carts.ChangeAsync(cart => cart.Answer(request.Answers, HasDefault(version)).Answer(request.Lines ?? [], HasDefault(version)), request.Step, version.Plan, cancel), cancel);
     }
 
     // Taking one out is always possible, also one that does not count any more.
@@ -71,6 +72,14 @@ internal static class CartEndpoints
         var coupon = code.Length == 0 ? null : products.FindCoupon(code)
             ?? throw ApiProblemException.Unprocessable("coupon_unknown", $"The code “{code}” does not count, or no longer. Look whether it is typed as it was given.");
         return await page.ServeAsync(await carts.ChangeAsync(cart => cart with { Coupon = coupon?.Code ?? "" }, Step.Cart.Key, version.Plan, cancel), cancel);
+    }
+
+    private static void CheckKey(string? key)
+    {
+        if (key is { Length: < 8 or > 100 })
+        {
+            throw new ApiProblemException(StatusCodes.Status400BadRequest, "idempotency_key", "Send an Idempotency-Key of 8 to 100 characters.");
+        }
     }
 
     private static AnswerSet Given(AddLineRequest request) => request.OrderAnswers ?? AnswerSet.Empty;
@@ -107,13 +116,14 @@ internal sealed record EntryView(string Slot, string? LineId, string? UnitId, st
 /// <param name="Answers">The answers of the line, by field.</param>
 /// <param name="Units">Each one of the quantity with its answers, where each one is asked.</param>
 /// <param name="OrderAnswers">Answers of the order that were given on the product page.</param>
-internal sealed record AddLineRequest(string Product, int Quantity, AnswerSet Answers, string? Variant = null, IReadOnlyList<CartUnit>? Units = null, AnswerSet? OrderAnswers = null)
+/// <param name="Places">How many places were given to its units so far.</param>
+internal sealed record AddLineRequest(string Product, int Quantity, AnswerSet Answers, string? Variant = null, IReadOnlyList<CartUnit>? Units = null, AnswerSet? OrderAnswers = null, int Places = 0)
 {
     /// <summary>The line to add.</summary>
     /// <exception cref="CartException">The product or variant is not sold.</exception>
     public CartLine AsLine(Core.Catalogue.ProductIndex products) => products.Find(Product, Variant) is null
         ? throw new CartException(products.Find(Product) is { Variants.IsEmpty: false } ? "Choose which one of it you would like." : $"The product “{Product}” is not sold here.")
-        : new CartLine(Guid.NewGuid().ToString("N")[..12], Product, Quantity, Answers) { VariantCode = Variant, Units = Units?.ToImmutableArray() ?? [] };
+        : new CartLine(Guid.NewGuid().ToString("N")[..12], Product, Quantity, Answers) { VariantCode = Variant, Units = Units?.ToImmutableArray() ?? [], Places = Places };
 }
 
 /// <summary>Changes a line of the cart.</summary>
@@ -130,4 +140,5 @@ internal sealed record CouponRequest(string Code);
 /// <summary>Answers fields of the order.</summary>
 /// <param name="Step">The key of the step where they were given.</param>
 /// <param name="Answers">The answers, by field; others stay as they are.</param>
-internal sealed record AnswersRequest(string Step, AnswerSet Answers);
+/// <param name="Lines">The answers of lines and units that were given there; others stay as they are.</param>
+internal sealed record AnswersRequest(string Step, AnswerSet Answers, IReadOnlyList<LineAnswers>? Lines = null);

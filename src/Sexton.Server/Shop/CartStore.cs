@@ -5,6 +5,7 @@ using Sexton.Core.Register;
 using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Rows;
+using Sexton.Server.Fields;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shoppers;
 
@@ -14,7 +15,7 @@ namespace Sexton.Server.Shop;
 /// The cart of the shopper who makes the request, known by a cookie that holds its random id. What is bought at once has a cart of its
 /// own, so that the other one stays as it is; a request says so with the header "Sexton-Cart: at_once".
 /// </summary>
-internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccessor http, ShopperSession shopper, TimeProvider clock)
+internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccessor http, ShopperSession shopper, PublishedKeys published, RequestLimits limits, TimeProvider clock)
 {
     private const string Kept = "sexton_cart", AtOnce = "sexton_at_once";
 
@@ -30,7 +31,7 @@ internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccess
     /// <summary>The open cart, made where there is none.</summary>
     public async Task<CartRow> FindOrCreateAsync(CancellationToken cancel)
     {
-        var row = await FindAsync(cancel) ?? Create();
+        var row = await FindAsync(cancel) ?? await CreateAsync(cancel);
         await db.SaveChangesAsync(cancel);
         return row;
     }
@@ -52,20 +53,30 @@ internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccess
     /// <param name="cancel">Cancels.</param>
     public async Task<CartRow> ChangeAsync(Func<CartContent, CartContent> change, string stepReached, RegisterPlan steps, CancellationToken cancel)
     {
-        var row = await FindAsync(cancel) ?? Create();
-        if (await db.Attempts.AnyAsync(a => a.CartId == row.Id && a.State == AttemptState.Paying, cancel))
+        // The row is locked, as an attempt locks it: a change is in the order, or it is refused, or it makes a new cart.
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var row = await FindAsync(cancel);
+        if (row is not null)
         {
-            throw ApiProblemException.Conflict("being_paid", "This cart is being paid just now. Wait for the answer, then go on.");
+            await db.Database.ExecuteSqlAsync($"select 1 from carts where id = {row.Id} for update", cancel);
+            await db.Entry(row).ReloadAsync(cancel);
+            if (await db.Attempts.AnyAsync(a => a.CartId == row.Id && a.State == AttemptState.Paying, cancel))
+            {
+                throw ApiProblemException.Conflict("being_paid", "This cart is being paid just now. Wait for the answer, then go on.");
+            }
         }
 
+        row = row is { OrderId: null } ? row : await CreateAsync(cancel);
         var before = Parse(row);
         var after = change(before);
+        await CheckAsync(after, steps, cancel);
         row.Content = JsonSerializer.Serialize(after, RegisterJson.Options);
         row.Revision += before == after ? 0 : 1;
         row.ChangedAt = clock.GetUtcNow();
         row.StepReached = steps.PlaceOf(stepReached) > steps.PlaceOf(row.StepReached) ? stepReached : row.StepReached;
         await db.SaveChangesAsync(cancel);
         await TakeFilesAsync(row.Id, steps.FilesIn(after), cancel);
+        await transaction.CommitAsync(cancel);
         return row;
     }
 
@@ -91,6 +102,27 @@ internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccess
     }
 
     private static CartContent Parse(CartRow row) => JsonSerializer.Deserialize<CartContent>(row.Content, RegisterJson.Options)!;
+
+    // A form of an older version may answer what is gone since: that stays and counts for nothing. A key that no version ever had is none of ours.
+    private async Task CheckAsync(CartContent cart, RegisterPlan plan, CancellationToken cancel)
+    {
+        cart.CheckShape();
+        if (plan.UnknownKeys(cart).ToList() is { Count: > 0 } unknown)
+        {
+            var ever = await published.SinceAsync(cancel);
+            if (unknown.Find(key => !ever.ContainsKey(key)) is { } never)
+            {
+                throw new CartException($"There is no question “{(never.Length > FieldKey.Longest ? never[..FieldKey.Longest] + "…" : never)}” that could be answered. Reload the page.");
+            }
+        }
+    }
+
+    // Each cart takes room, and whoever sends no cookie back gets one with every request.
+    private async Task<CartRow> CreateAsync(CancellationToken cancel)
+    {
+        await limits.PassAsync(LimitedWork.Carts, http.HttpContext!, cancel);
+        return Create();
+    }
 
     private CartRow Create()
     {

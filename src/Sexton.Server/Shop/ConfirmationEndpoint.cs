@@ -40,7 +40,7 @@ internal sealed record OrderPageView(long Number, DateTimeOffset PlacedAt, int V
         order.Number,
         order.PlacedAt,
         order.Content.Version,
-        PricesView.Of(order.Content.Prices, current, page, order.Content.Language),
+        PricesView.Of(order.Content, projection, current, page),
         [.. order.Content.Lines.Select(l => OrderLineView.Of(l, order.Content))],
         EntryView.Of(projection, address));
 }

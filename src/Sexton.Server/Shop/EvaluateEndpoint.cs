@@ -15,15 +15,17 @@ internal static class EvaluateEndpoint
 
     // The group is a matter of who is signed in, whatever was sent. Nothing is decided here, so what was told last is near enough.
     private static async Task<IResult> EvaluateAsync(
-        CartContent cart, CurrentRegister current, ShopperSession shopper, Evaluator evaluator, StockGlance stock, EvaluationWriting writing, ObjectPool<Evaluation> pool, CancellationToken cancel)
+        CartContent cart, HttpContext http, RequestLimits limits, CurrentRegister current, ShopperSession shopper, Evaluator evaluator, StockGlance stock, EvaluationWriting writing, ObjectPool<Evaluation> pool, CancellationToken cancel)
     {
+        await limits.PassAsync(LimitedWork.Evaluations, http, cancel);
+        cart.CheckShape();
         var (version, products) = await current.ToldLastAsync(cancel);
-        var filled = UnitFiller.Fill(version.Plan, products, cart) with { Group = await shopper.GroupAsync(cancel) };
+        var filled = version.Plan.WithUnits(products, cart) with { Group = await shopper.GroupAsync(cancel) };
         var evaluation = pool.Get();
         try
         {
             await evaluator.RunAsync(evaluation, version.Plan, products, filled, await stock.LevelsAsync(cancel), cancel);
-            return WrittenJson.Reply(writing.Write(EvaluationView.Of(evaluation, Field.OnTheForm)));
+            return WrittenJson.Reply(writing.Write(EvaluationView.Of(evaluation, Field.OnTheForm, version.Number)));
         }
         finally
         {

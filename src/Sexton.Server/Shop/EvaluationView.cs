@@ -14,6 +14,7 @@ namespace Sexton.Server.Shop;
 /// <param name="Prices">What it costs.</param>
 /// <param name="Codes">Under which item code each line is sold.</param>
 /// <param name="WeightGrams">What it weighs, in grams.</param>
+/// <param name="Offer">What is offered, for an attempt to say what was seen.</param>
 internal sealed record EvaluationView(
     IReadOnlyList<FormField> Fields,
     IReadOnlyList<AskedView> Asked,
@@ -23,11 +24,13 @@ internal sealed record EvaluationView(
     IReadOnlyList<ProblemView> Problems,
     PricesView Prices,
     IReadOnlyList<LineCodeView> Codes,
-    long WeightGrams)
+    long WeightGrams,
+    Offer Offer)
 {
     /// <param name="evaluation">The evaluation.</param>
     /// <param name="place">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
-    public static EvaluationView Of(Evaluation evaluation, string place)
+    /// <param name="version">The number of the version under which it was made; 0 for a draft.</param>
+    public static EvaluationView Of(Evaluation evaluation, string place, int version)
     {
         var language = evaluation.Cart.Language;
         var fields = evaluation.Fields;
@@ -42,7 +45,8 @@ internal sealed record EvaluationView(
             [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
             PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, place, language),
             [.. Enumerable.Range(0, evaluation.LineCount).Where(evaluation.IsSold).Select(i => new LineCodeView(evaluation.LineAt(i).Id, evaluation.ItemCodeOf(i)))],
-            evaluation.WeightGrams);
+            evaluation.WeightGrams,
+            Offer.Of(evaluation, version));
     }
 }
 

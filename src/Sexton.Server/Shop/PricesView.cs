@@ -1,6 +1,7 @@
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 
 namespace Sexton.Server.Shop;
 
@@ -14,11 +15,20 @@ namespace Sexton.Server.Shop;
 /// <param name="Currency">The currency (ISO 4217).</param>
 internal sealed record PricesView(IReadOnlyList<PriceRowView> Rows, IReadOnlyList<LineSumView> Lines, IReadOnlyList<TaxView> Taxes, bool IncludeTax, long TotalMinor, string Total, string Currency)
 {
-    public static PricesView Of(PriceList prices, RegisterPlan register, string place, string language)
+    /// <param name="order">The order.</param>
+    /// <param name="projection">What the place gets of its answers.</param>
+    /// <param name="register">The current register, which says what is shown where.</param>
+    /// <param name="place">The key of the place.</param>
+    public static PricesView Of(OrderContent order, Projection projection, RegisterPlan register, string place) =>
+        Of(order.Prices with { Rows = order.Prices.RowsAt(register, place, order, projection) }, order.Prices.RowsAt(register, place, order, projection), order.Language);
+
+    public static PricesView Of(PriceList prices, RegisterPlan register, string place, string language) => Of(prices, prices.RowsAt(register, place), language);
+
+    private static PricesView Of(PriceList prices, IReadOnlyList<OrderPrice> rows, string language)
     {
         var words = new PriceWords(prices.Currency, language);
         return new(
-            [.. prices.RowsAt(register, place).Select(r => PriceRowView.Of(r, words))],
+            [.. rows.Select(r => PriceRowView.Of(r, words))],
             [.. prices.Rows.Select(static r => r.LineId).OfType<string>().Distinct(StringComparer.Ordinal).Select(id => new LineSumView(id, words.Amount(prices.SumOf(id))))],
             [.. prices.Taxes.Select(t => new TaxView(words.Share(t.RatePpm), words.Amount(t.TaxMinor)))],
             prices.IncludeTax,

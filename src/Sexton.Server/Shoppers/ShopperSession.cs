@@ -12,6 +12,8 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
     /// <summary>The name of the authentication scheme.</summary>
     public const string Scheme = "shopper";
 
+    private const string StampClaim = "stamp";
+
     private bool _read;
     private ShopperRow? _shopper;
 
@@ -21,8 +23,8 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
         if (!_read)
         {
             var known = await http.HttpContext!.AuthenticateAsync(Scheme);
-            _shopper = known.Succeeded && Guid.TryParse(known.Principal.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
-                ? await db.Shoppers.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id, cancel)
+            _shopper = known.Succeeded && Guid.TryParse(known.Principal.FindFirstValue(ClaimTypes.NameIdentifier), out var id) && Guid.TryParse(known.Principal.FindFirstValue(StampClaim), out var stamp)
+                ? await db.Shoppers.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id && s.Stamp == stamp, cancel)
                 : null;
             _read = true;
         }
@@ -35,10 +37,19 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
 
     public async Task SignInAsync(ShopperRow shopper)
     {
-        var identity = new ClaimsIdentity([new Claim(ClaimTypes.NameIdentifier, shopper.Id.ToString())], Scheme);
+        var identity = new ClaimsIdentity([new Claim(ClaimTypes.NameIdentifier, shopper.Id.ToString()), new Claim(StampClaim, shopper.Stamp.ToString())], Scheme);
         await http.HttpContext!.SignInAsync(Scheme, new ClaimsPrincipal(identity), new AuthenticationProperties { IsPersistent = true });
         (_read, _shopper) = (true, shopper);
     }
 
-    public Task SignOutAsync() => http.HttpContext!.SignOutAsync(Scheme);
+    /// <summary>Signs out, here and wherever else the account is signed in.</summary>
+    public async Task SignOutAsync(CancellationToken cancel)
+    {
+        if (await FindAsync(cancel) is { } shopper)
+        {
+            await db.Shoppers.Where(s => s.Id == shopper.Id).ExecuteUpdateAsync(set => set.SetProperty(s => s.Stamp, Guid.NewGuid()), cancel);
+        }
+
+        await http.HttpContext!.SignOutAsync(Scheme);
+    }
 }

@@ -55,8 +55,15 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvid
 
         var email = await db.SignInLinks.Where(l => l.TokenHash == hash).Select(l => l.Email).SingleAsync(cancel);
         await db.Database.ExecuteSqlAsync(
-            $"insert into shoppers (id, email, \"group\", created_at) values ({Guid.CreateVersion7(now)}, {email}, '', {now}) on conflict (email) do nothing", cancel);
+            $"insert into shoppers (id, email, \"group\", created_at, stamp) values ({Guid.CreateVersion7(now)}, {email}, '', {now}, {Guid.NewGuid()}) on conflict (email) do nothing", cancel);
         return await db.Shoppers.AsNoTracking().SingleAsync(s => s.Email == email, cancel);
+    }
+
+    /// <summary>Clears away what has run out, once it no longer counts against sending more.</summary>
+    public Task<int> ClearAsync(CancellationToken cancel)
+    {
+        var before = clock.GetUtcNow() - TimeSpan.FromHours(1);
+        return db.SignInLinks.Where(l => l.ExpiresAt < before).ExecuteDeleteAsync(cancel);
     }
 
     private async Task MailAsync(string email, Uri link, CancellationToken cancel)

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
+using Sexton.Core.Checks;
 using Sexton.Core.Register;
 using Sexton.Data;
 using Sexton.Data.Rows;
@@ -13,7 +14,7 @@ namespace Sexton.Server.Versions;
 /// Switches a live field on or off at once: publishes the current version with that one change, and puts it into the draft too. Whatever
 /// else is unfinished in the draft stays there.
 /// </summary>
-internal sealed class LiveSwitch(SextonDb db, CurrentNumbers numbers, TimeProvider clock)
+internal sealed class LiveSwitch(SextonDb db, DraftHistory history, DraftStore draft, AcceptedProblems accepted, CurrentRegister current, CurrentNumbers numbers, TimeProvider clock)
 {
     private const string Setting = "switched_off";
 
@@ -38,11 +39,13 @@ internal sealed class LiveSwitch(SextonDb db, CurrentNumbers numbers, TimeProvid
             return last!;
         }
 
+        var switched = register with { Fields = register.Fields.Replace(field, field with { SwitchedOff = !on }) };
+        await CheckAsync(switched, on, field, cancel);
         var version = new RegisterVersionRow
         {
             Number = last!.Number + 1,
             Note = $"“{field.NameForStaff}” switched {(on ? "on" : "off")}",
-            Content = JsonSerializer.Serialize(register with { Fields = register.Fields.Replace(field, field with { SwitchedOff = !on }) }, RegisterJson.Options),
+            Content = JsonSerializer.Serialize(switched, RegisterJson.Options),
             PublishedBy = by.DisplayName,
             PublishedAt = clock.GetUtcNow(),
         };
@@ -61,6 +64,21 @@ internal sealed class LiveSwitch(SextonDb db, CurrentNumbers numbers, TimeProvid
         return version;
     }
 
+    // Off, nothing can go wrong that was not wrong before; on, the catalogue and the other fields have moved meanwhile.
+    private async Task CheckAsync(RegisterContent register, bool on, Field field, CancellationToken cancel)
+    {
+        if (!on)
+        {
+            return;
+        }
+
+        var problems = await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(register), await current.ProductsAsync(cancel)), cancel);
+        if (!problems.IsEmpty)
+        {
+            throw ApiProblemException.Unprocessable("draft_has_problems", $"With “{field.NameForStaff}” the live register has problems: {problems[0].Sentence} Mend them in the draft, and publish it.").With("problems", problems);
+        }
+    }
+
     private async Task IntoDraftAsync(string key, bool on, Account by, CancellationToken cancel)
     {
         if (await db.DraftItems.FindAsync([key], cancel) is not { Kind: DraftItemKind.Field } row)
@@ -71,14 +89,13 @@ internal sealed class LiveSwitch(SextonDb db, CurrentNumbers numbers, TimeProvid
         var (before, after) = (DraftItems.Read(row, Setting), JsonSerializer.SerializeToElement(!on));
         if (!JsonElement.DeepEquals(before, after))
         {
-            row.Definition = DraftItems.Apply(row, Setting, after);
+            var definition = DraftItems.Apply(row, Setting, after);
+            var (old, now) = DraftDifference.Between(row.Definition, definition);
+            row.Definition = definition;
             row.Revision++;
 
             // Nothing for undo: the live shop was changed with it, and is changed back the same way.
-            db.DraftChanges.Add(new DraftChangeRow
-            {
-                Actor = by.Id.ToString(), At = clock.GetUtcNow(), Kind = row.Kind, Field = key, Setting = Setting, Before = before.GetRawText(), After = after.GetRawText(), Undone = true,
-            });
+            history.Record(new Actor(by.Id.ToString(), by.DisplayName), row, Setting, old.ToJsonString(), now.ToJsonString(), undoes: true);
         }
     }
 }

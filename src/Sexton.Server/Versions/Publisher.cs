@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Security.Cryptography;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Checks;
@@ -10,18 +12,25 @@ using Sexton.Server.Hosting;
 namespace Sexton.Server.Versions;
 
 /// <summary>Publishes the draft as the next version.</summary>
-internal sealed class Publisher(SextonDb db, DraftStore draft, CurrentRegister current, CurrentNumbers numbers, TimeProvider clock)
+internal sealed class Publisher(SextonDb db, DraftStore draft, DraftHistory history, AcceptedProblems accepted, CurrentRegister current, CurrentNumbers numbers, TimeProvider clock)
 {
     /// <summary>Publishes. What has a problem is refused, and so is a draft that says the same as the current version.</summary>
     /// <param name="expected">The number that the publisher saw: another one published meanwhile is not overtaken unseen.</param>
+    /// <param name="seen">The draft whose difference the publisher saw; see <see cref="SeenAsync"/>.</param>
     /// <param name="note">What the version is for.</param>
     /// <param name="by">Who publishes.</param>
     /// <param name="cancel">Cancels.</param>
-    public async Task<RegisterVersionRow> PublishAsync(int expected, string note, string by, CancellationToken cancel)
+    public async Task<RegisterVersionRow> PublishAsync(int expected, string seen, string note, string by, CancellationToken cancel)
     {
         var content = await draft.ReadAsync(cancel);
+        if (SeenOf(content) != seen.Split('.').Last())
+        {
+            var who = await history.SinceAsync(long.TryParse(seen.Split('.')[0], NumberStyles.None, CultureInfo.InvariantCulture, out var change) ? change : long.MaxValue, content, cancel);
+            throw ApiProblemException.Conflict("draft_changed", $"The draft was changed after this was shown{(who.Length > 0 ? $": {who}" : "")}. Look at the difference again, then publish.");
+        }
+
         var products = await current.ProductsAsync(cancel);
-        var problems = DraftChecks.Run(draft.Compile(content), products);
+        var problems = await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(content), products), cancel);
         if (!problems.IsEmpty)
         {
             throw ApiProblemException.Unprocessable("draft_has_problems", "Mend the problems of the draft first.").With("problems", problems);
@@ -59,6 +68,11 @@ internal sealed class Publisher(SextonDb db, DraftStore draft, CurrentRegister c
 
         return version;
     }
+
+    /// <summary>Tells one draft from another: the number of its last change, a dot, and a digest (SHA-256) of all of it.</summary>
+    public async Task<string> SeenAsync(RegisterContent content, CancellationToken cancel) => $"{await history.LastAsync(cancel)}.{SeenOf(content)}";
+
+    private static string SeenOf(RegisterContent content) => Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(content, RegisterJson.Options)));
 
     public static RegisterContent Parse(RegisterVersionRow version) => JsonSerializer.Deserialize<RegisterContent>(version.Content, RegisterJson.Options)!;
 }

@@ -23,19 +23,21 @@ internal static class VersionEndpoints
         console.MapPut("live/fields/{key}", SwitchAsync).WithName("SwitchLiveField");
     }
 
-    private static async Task<VersionsView> ReadAsync(SextonDb db, DraftStore draft, CurrentRegister current, CancellationToken cancel)
+    private static async Task<VersionsView> ReadAsync(SextonDb db, DraftStore draft, Publisher publisher, AcceptedProblems accepted, CurrentRegister current, CancellationToken cancel)
     {
         var versions = await db.RegisterVersions.AsNoTracking().OrderByDescending(v => v.Number).ToListAsync(cancel);
         var content = await draft.ReadAsync(cancel);
+        var seen = await publisher.SeenAsync(content, cancel);
         var contents = versions.Select(Publisher.Parse).ToList();
         var before = contents.FirstOrDefault() ?? new RegisterContent([]);
         var products = await current.ProductsAsync(cancel);
         var changes = draft.Difference(before, content, products);
         return new VersionsView(
             (versions.FirstOrDefault()?.Number ?? 0) + 1,
+            seen,
             [.. changes.Select(c => new ChangeView(c.Field, c.Label, c.Kind, [.. c.Clauses], ConsequenceOf(c.Field, content, products)))],
             content.Fields.Count(f => !changes.Any(c => c.Field == f.Key)),
-            [.. DraftChecks.Run(draft.Compile(content), products)],
+            [.. await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(content), products), cancel)],
             [.. versions.Select((v, i) => new VersionView(v.Number, v.Note, v.PublishedBy, v.PublishedAt, contents[i].Fields.Length,
                 [.. draft.Difference(i + 1 < contents.Count ? contents[i + 1] : new RegisterContent([]), contents[i], products).Select(c => c.Label)]))]);
     }
@@ -48,7 +50,7 @@ internal static class VersionEndpoints
         }
 
         var account = await accounts.GetUserAsync(user);
-        var version = await publisher.PublishAsync(request.Number, note, account!.DisplayName, cancel);
+        var version = await publisher.PublishAsync(request.Number, request.Seen, note, account!.DisplayName, cancel);
         return new VersionView(version.Number, version.Note, version.PublishedBy, version.PublishedAt, Publisher.Parse(version).Fields.Length, []);
     }
 
@@ -75,11 +77,12 @@ internal static class VersionEndpoints
 
 /// <summary>The draft against the current version, and all versions.</summary>
 /// <param name="Next">The number that the draft would get.</param>
+/// <param name="Seen">Tells this draft from another, for publishing.</param>
 /// <param name="Changes">What differs.</param>
 /// <param name="Unchanged">How many fields stay as they are.</param>
 /// <param name="Problems">What must be mended first.</param>
 /// <param name="Versions">The versions, the newest first.</param>
-internal sealed record VersionsView(int Next, IReadOnlyList<ChangeView> Changes, int Unchanged, IReadOnlyList<Problem> Problems, IReadOnlyList<VersionView> Versions);
+internal sealed record VersionsView(int Next, string Seen, IReadOnlyList<ChangeView> Changes, int Unchanged, IReadOnlyList<Problem> Problems, IReadOnlyList<VersionView> Versions);
 
 /// <summary>What differs of one field.</summary>
 /// <param name="Field">The key of the field.</param>
@@ -104,5 +107,6 @@ internal sealed record SwitchRequest(bool On);
 
 /// <summary>Publishes the draft.</summary>
 /// <param name="Number">The number that it is to get, as seen.</param>
+/// <param name="Seen">The draft whose difference was seen.</param>
 /// <param name="Note">What it is for.</param>
-internal sealed record PublishRequest(int Number, string Note);
+internal sealed record PublishRequest(int Number, string Seen, string Note);

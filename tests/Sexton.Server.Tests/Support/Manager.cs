@@ -52,11 +52,11 @@ public sealed class Manager(Client http) : IDisposable
     public Task<Reply> PreviewAsync(JsonNode cart, string? explain = null) =>
         http.SendAsync(HttpMethod.Post, $"{Draft}/preview{(explain is null ? "" : "?explain=" + explain)}", cart.DeepClone());
 
-    public async Task<Reply> PublishAsync()
-    {
-        var next = (await http.GetAsync("api/console/v1/versions")).Json["next"]!.GetValue<int>();
-        return await http.SendAsync(HttpMethod.Post, "api/console/v1/versions", new JsonObject { ["number"] = next, ["note"] = "A test" });
-    }
+    public async Task<Reply> PublishAsync() => await PublishAsync((await http.GetAsync("api/console/v1/versions")).Json);
+
+    /// <summary>Publishes the draft as it was shown.</summary>
+    public Task<Reply> PublishAsync(JsonNode shown) =>
+        http.SendAsync(HttpMethod.Post, "api/console/v1/versions", new JsonObject { ["number"] = shown["next"]!.DeepClone(), ["seen"] = shown["seen"]!.DeepClone(), ["note"] = "A test" });
 
     public Task<Reply> SwitchAsync(string key, bool on) => http.SendAsync(HttpMethod.Put, "api/console/v1/live/fields/" + key, new JsonObject { ["on"] = on });
 

@@ -8,6 +8,8 @@ public sealed class Shopper(World world) : IDisposable
     /// <summary>The cards of the payment stand-in.</summary>
     public const string Accepted = "9000000000000019", Declined = "9000000000000027", TimesOut = "9000000000000035";
 
+    private readonly Dictionary<string, JsonNode> _seen = new(StringComparer.Ordinal);
+
     public Client Http { get; } = world.NewClient();
 
     /// <summary>Puts walks into the cart; each seat asks who is coming.</summary>
@@ -51,9 +53,19 @@ public sealed class Shopper(World world) : IDisposable
         return (await provider.SendAsync(HttpMethod.Post, "payments/tokens", new JsonObject { ["card"] = card })).Json["token"]!.GetValue<string>();
     }
 
-    /// <summary>Pays under a key.</summary>
-    public async Task<Reply> PayAsync(string key, string token) =>
-        await Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = token }, ("Idempotency-Key", key));
+    /// <summary>Pays under a key what the cart shows now; sent again, what it showed the first time.</summary>
+    /// <param name="key">The key of the attempt.</param>
+    /// <param name="token">The token of the card.</param>
+    /// <param name="cart">Which cart: "" for the usual one.</param>
+    public async Task<Reply> PayAsync(string key, string token, string cart = "") => await PaySeenAsync(key, token, _seen[key] = _seen.GetValueOrDefault(key) ?? await SeenAsync(cart), cart);
+
+    /// <summary>Pays under a key what was seen before.</summary>
+    public async Task<Reply> PaySeenAsync(string key, string token, JsonNode seen, string cart = "") =>
+        await Http.SendAsync(HttpMethod.Post, "api/shop/v1/attempts", new JsonObject { ["payment_token"] = token, ["seen"] = seen.DeepClone() }, ("Sexton-Cart", cart), ("Idempotency-Key", key));
+
+    /// <summary>The offer that the cart shows now.</summary>
+    public async Task<JsonNode> SeenAsync(string cart = "") =>
+        (await Http.SendAsync(HttpMethod.Get, "api/shop/v1/cart", null, ("Sexton-Cart", cart))).Json["evaluation"]!["offer"]!;
 
     /// <summary>Walks the whole way, and gives the order as its confirmation shows it.</summary>
     public async Task<JsonNode> BuyAsync(string guest = "Großmutter Zoë", string email = "odile@farrant.example")

@@ -82,6 +82,8 @@ public class World : IAsyncLifetime
                     "--Sexton:PaymentTimeOutSeconds=1",
                     "--Sexton:AttemptLeaseSeconds=3",
                     "--Sexton:DeliveryLeaseSeconds=5",
+                    // Many shoppers come from one address here.
+                    .. Enum.GetNames<LimitedWork>().SelectMany(static work => new[] { $"--Sexton:Limits:{work}:Each=1000000", $"--Sexton:Limits:{work}:All=1000000" }),
                     .. Settings,
                 ]),
             Works,

@@ -564,6 +564,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/draft/accepted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["AcceptProblem"];
+        post?: never;
+        delete: operations["WithdrawAcceptance"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/stock": {
         parameters: {
             query?: never;
@@ -744,6 +760,22 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AcceptedView: {
+            code: string;
+            field: string;
+            setting: string;
+            sentence: string;
+            reason: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        AcceptRequest: {
+            code: string;
+            field: string;
+            setting: string;
+            reason: string;
+        };
         AddFieldRequest: {
             label: string;
             key: string;
@@ -768,6 +800,11 @@ export interface components {
                     [key: string]: string;
                 };
             };
+            /**
+             * Format: int32
+             * @default 0
+             */
+            places: number;
         };
         AddSectionRequest: {
             heading: string;
@@ -791,6 +828,7 @@ export interface components {
         AnswersRequest: {
             step: string;
             answers: components["schemas"]["AnswerSet"];
+            lines?: null | components["schemas"]["LineAnswers"][];
         };
         /** @description A text, a number, true or false, several picks, or named parts of text. */
         AnswerValue: string | number | boolean | string[] | {
@@ -820,6 +858,7 @@ export interface components {
         };
         BeginRequest: {
             payment_token: string;
+            seen: components["schemas"]["Offer"];
         };
         /** @description What a shopper has in the cart, and what was answered so far. */
         CartContent: {
@@ -855,10 +894,15 @@ export interface components {
             variant_code?: null | string;
             /** @description Each one of the quantity, where each one is asked for; else empty. */
             units?: components["schemas"]["CartUnit"][];
+            /**
+             * Format: int32
+             * @description How many places were ever given to units of this line; a further unit gets the next one.
+             */
+            places?: number;
         };
         /** @description One of a line's quantity. */
         CartUnit: {
-            /** @description Its stable id within the line; its number is only displayed. */
+            /** @description Its stable id within the line: "u" and its place. */
             id: string;
             /** @description Its answers, by field key, as entered. */
             answers: components["schemas"]["AnswerSet"];
@@ -1028,6 +1072,7 @@ export interface components {
             stock: components["schemas"]["StockView"][];
             money: components["schemas"]["MoneyView"];
             problems: components["schemas"]["Problem"][];
+            accepted: components["schemas"]["AcceptedView"][];
         };
         EntryView: {
             slot: string;
@@ -1048,6 +1093,7 @@ export interface components {
             codes: components["schemas"]["LineCodeView"][];
             /** Format: int64 */
             weight_grams: number;
+            offer: components["schemas"]["Offer"];
         };
         EvidenceView: {
             destination: string;
@@ -1066,7 +1112,7 @@ export interface components {
          * @description What was expected of an answer at a destination.
          * @enum {string}
          */
-        Expectation: "verbatim" | "not_routed" | "left_empty";
+        Expectation: "verbatim" | "not_routed" | "left_empty" | "no_longer_asked" | "left_out";
         /** @description Whether a condition holds at a place, and what each part of it saw there. */
         Explained: {
             /** @description Whether it holds. */
@@ -1191,7 +1237,7 @@ export interface components {
          * @description What reading an artefact back found of one answer.
          * @enum {string}
          */
-        Finding: "none" | "shown" | "included" | "confirmed" | "altered" | "missing";
+        Finding: "none" | "shown" | "included" | "confirmed" | "altered" | "missing" | "not_provable";
         FormField: {
             key: string;
             step: string;
@@ -1237,6 +1283,15 @@ export interface components {
          * @enum {string}
          */
         Level: "order" | "line" | "unit";
+        /** @description Answers of one line and of its units, as one step of the way gives them. */
+        LineAnswers: {
+            /** @description The id of the line. */
+            id: string;
+            /** @description The answers of the line, by field; others stay as they are. */
+            answers: components["schemas"]["AnswerSet"];
+            /** @description The answers of its units. */
+            units: components["schemas"]["CartUnit"][];
+        };
         LineCodeView: {
             line_id: string;
             code: string;
@@ -1285,6 +1340,21 @@ export interface components {
             line_id: null | string;
             unit_id: null | string;
             why: string;
+        };
+        /** @description What a shopper sees before ordering: an attempt says which one it was, so that nothing is charged that was not shown. */
+        Offer: {
+            /**
+             * Format: int32
+             * @description The number of the version of the register.
+             */
+            version: number;
+            /**
+             * Format: int64
+             * @description The total with tax, in minor units.
+             */
+            total_minor: number;
+            /** @description Tells two offers apart: by their rows, their taxes, and by what is asked. What was answered is no part of it. */
+            digest: string;
         };
         OrderLineView: {
             id: string;
@@ -1435,7 +1505,7 @@ export interface components {
             by_of_choice: components["schemas"]["PriceBy"][];
             codes: boolean;
         };
-        /** @description What a check found wrong with the draft. It must be mended before the draft is published. */
+        /** @description What a check found wrong with the draft. It must be mended, or where it can be meant accepted with a reason, before the draft is published. */
         Problem: {
             /** @description The stable code of the check. */
             code: string;
@@ -1447,6 +1517,8 @@ export interface components {
             sentence: string;
             /** @description Changes that mend it. */
             remedies: components["schemas"]["Remedy"][];
+            /** @description What the problem rests on, where it can be accepted because it is meant; null where it must be mended. Accepted, it is quiet until this changes. */
+            basis?: null | string;
         };
         ProblemDetails: {
             type?: null | string;
@@ -1505,6 +1577,7 @@ export interface components {
         PublishRequest: {
             /** Format: int32 */
             number: number;
+            seen: string;
             note: string;
         };
         RelationView: {
@@ -1541,6 +1614,10 @@ export interface components {
             when?: null | components["schemas"]["Condition"];
             /** @description The destinations that the answer to the opening question goes to. */
             goes_to?: string[];
+            /** @description The conditions under which it goes to some of them, by destination. */
+            goes_to_when?: Record<string, never>;
+            /** @description Retired: nothing in it is asked again, and it is kept so that the answers of old orders can be read. */
+            retired?: boolean;
         };
         SectionItemView: {
             /** Format: int32 */
@@ -1589,7 +1666,7 @@ export interface components {
          * @description The signs of the trail: our motif is the sheet of paper.
          * @enum {string}
          */
-        Sign: "nothing" | "open_sheet" | "folded_sheet" | "sealed_sheet" | "torn_sheet" | "dotted_outline" | "raised_flag";
+        Sign: "nothing" | "open_sheet" | "folded_sheet" | "sealed_sheet" | "torn_sheet" | "dotted_outline" | "raised_flag" | "struck_line" | "flagged_hole";
         SignInRequest: {
             email: string;
             password: string;
@@ -1733,6 +1810,7 @@ export interface components {
         VersionsView: {
             /** Format: int32 */
             next: number;
+            seen: string;
             changes: components["schemas"]["ChangeView"][];
             /** Format: int32 */
             unchanged: number;
@@ -2758,13 +2836,6 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3014,6 +3085,54 @@ export interface operations {
                     "application/json": components["schemas"]["UndoneView"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AcceptProblem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptRequest"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    WithdrawAcceptance: {
+        parameters: {
+            query: {
+                code: string;
+                field: string;
+                setting: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -1,0 +1,22 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.Extensions.Options;
+using Sexton.Data.Rows;
+
+namespace Sexton.Server.Accounts;
+
+/// <summary>What a session of staff says of its account: besides the usual, the name by which others know them.</summary>
+internal sealed class AccountClaims(UserManager<Account> accounts, RoleManager<IdentityRole<Guid>> roles, IOptions<IdentityOptions> options)
+    : UserClaimsPrincipalFactory<Account, IdentityRole<Guid>>(accounts, roles, options)
+{
+    /// <summary>The claim of the name.</summary>
+    public const string Name = "display_name";
+
+    /// <inheritdoc/>
+    protected override async Task<ClaimsIdentity> GenerateClaimsAsync(Account user)
+    {
+        var identity = await base.GenerateClaimsAsync(user);
+        identity.AddClaim(new Claim(Name, user.DisplayName));
+        return identity;
+    }
+}

@@ -1,0 +1,82 @@
+using System.Collections.Immutable;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Checks;
+using Sexton.Core.Register;
+using Sexton.Data;
+using Sexton.Data.Rows;
+using Sexton.Server.Hosting;
+
+namespace Sexton.Server.Fields;
+
+/// <summary>Problems of the draft that are meant: each accepted by somebody, with a reason, and quiet until what it rests on changes.</summary>
+internal sealed class AcceptedProblems(SextonDb db, TimeProvider clock)
+{
+    /// <summary>The longest reason, in characters as people count them.</summary>
+    public const int LongestReason = 200;
+
+    /// <summary>The problems that nobody accepted as they are now.</summary>
+    public async Task<ImmutableArray<Problem>> WithoutAsync(ImmutableArray<Problem> problems, CancellationToken cancel)
+    {
+        if (!problems.Any(static p => p.Basis is not null))
+        {
+            return problems;
+        }
+
+        var accepted = await db.AcceptedProblems.AsNoTracking().ToListAsync(cancel);
+        return [.. problems.Where(p => Of(p, accepted) is null)];
+    }
+
+    /// <summary>The problems that were accepted as they are now, with who did and why.</summary>
+    public async Task<List<AcceptedView>> AmongAsync(ImmutableArray<Problem> problems, CancellationToken cancel)
+    {
+        var accepted = await db.AcceptedProblems.AsNoTracking().ToListAsync(cancel);
+        return [.. from problem in problems
+                   let row = Of(problem, accepted)
+                   where row is not null
+                   select new AcceptedView(problem.Code, problem.Field, problem.Setting, problem.Sentence, row.Reason, row.By, row.At)];
+    }
+
+    /// <summary>Accepts a problem that the draft has now.</summary>
+    public async Task AcceptAsync(AcceptRequest request, ImmutableArray<Problem> problems, Actor by, CancellationToken cancel)
+    {
+        if (!CanonicalText.TryMake(request.Reason, out var reason) || CanonicalText.IsBlank(reason) || !Graphemes.FitIn(reason, LongestReason))
+        {
+            throw ApiProblemException.Unprocessable("reason_wanted", $"Say in at most {LongestReason} characters why it is meant.").With("setting", "reason");
+        }
+
+        var problem = problems.FirstOrDefault(p => p.Code == request.Code && p.Field == request.Field && p.Setting == request.Setting)
+            ?? throw ApiProblemException.Conflict("changed_meanwhile", "The draft does not have this problem any more. Look at it again.");
+        var basis = problem.Basis ?? throw ApiProblemException.Unprocessable("must_be_mended", "This cannot be meant. Mend it.");
+        await WithdrawAsync(request.Code, request.Field, request.Setting, cancel);
+        db.AcceptedProblems.Add(new AcceptedProblemRow
+        {
+            Code = problem.Code, Field = problem.Field, Setting = problem.Setting, Basis = basis, Reason = reason, By = by.Name, At = clock.GetUtcNow(),
+        });
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Accepts a problem no longer.</summary>
+    public Task<int> WithdrawAsync(string code, string field, string setting, CancellationToken cancel) =>
+        db.AcceptedProblems.Where(p => p.Code == code && p.Field == field && p.Setting == setting).ExecuteDeleteAsync(cancel);
+
+    private static AcceptedProblemRow? Of(Problem problem, List<AcceptedProblemRow> accepted) => problem.Basis is null
+        ? null
+        : accepted.Find(a => a.Code == problem.Code && a.Field == problem.Field && a.Setting == problem.Setting && a.Basis == problem.Basis);
+}
+
+/// <summary>Accepts a problem of the draft, because it is meant.</summary>
+/// <param name="Code">The code of the check.</param>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Setting">The path of the setting.</param>
+/// <param name="Reason">Why it is meant.</param>
+internal sealed record AcceptRequest(string Code, string Field, string Setting, string Reason);
+
+/// <summary>A problem that was accepted.</summary>
+/// <param name="Code">The code of the check.</param>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Setting">The path of the setting under whose clause it stands.</param>
+/// <param name="Sentence">What would be wrong.</param>
+/// <param name="Reason">Why it is meant.</param>
+/// <param name="By">The name of who accepted it.</param>
+/// <param name="At">When.</param>
+internal sealed record AcceptedView(string Code, string Field, string Setting, string Sentence, string Reason, string By, DateTimeOffset At);

@@ -1,0 +1,89 @@
+using Sexton.Core.Register;
+using Sexton.Core.Register.Edits;
+using Sexton.Core.Register.Settings;
+using Sexton.Core.Register.Types;
+using Sexton.Data.Rows;
+using Sexton.Server.Hosting;
+
+namespace Sexton.Server.Fields;
+
+/// <summary>What may not be changed in the draft, whichever way the change comes: by hand or by undoing another.</summary>
+internal sealed class DraftGuards(FieldTypes types, PublishedKeys published)
+{
+    /// <summary>Checks what something is about to become.</summary>
+    /// <param name="row">It as it is.</param>
+    /// <param name="definition">It as it would be.</param>
+    /// <param name="setting">The path that is changed, for the refusal.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task CheckAsync(DraftItemRow row, string definition, string setting, CancellationToken cancel)
+    {
+        if (row.Kind == DraftItemKind.Field)
+        {
+            var (before, after) = (DraftItems.Parse<Field>(row), DraftItems.Read<Field>(definition));
+            await CheckFixedAsync(row, setting, before.Type != after.Type || before.Level != after.Level, cancel);
+            await CheckSettingsAsync(before, after, setting, cancel);
+        }
+        else if (row.Kind == DraftItemKind.Section)
+        {
+            await CheckFixedAsync(row, setting, DraftItems.Parse<Section>(row).Level != DraftItems.Read<Section>(definition).Level, cancel);
+        }
+    }
+
+    /// <summary>Checks whether something can go.</summary>
+    public async Task CheckRemovalAsync(DraftItemRow row, RegisterContent register, CancellationToken cancel)
+    {
+        var key = row.Key;
+        if (register.Find(key) is { BuiltIn: true } field)
+        {
+            throw ApiProblemException.Unprocessable("built_in", $"“{field.Label}” is a question of the shop’s own and stays.");
+        }
+
+        if (row.Kind == DraftItemKind.Codes)
+        {
+            throw ApiProblemException.Unprocessable("built_in", "The rules of item codes stay.");
+        }
+
+        if (register.Fields.Any(f => f.Section == key) || (row.Kind == DraftItemKind.Step && (register.Fields.Any(f => f.Step == key) || register.Sections.Any(s => s.Step == key))))
+        {
+            throw ApiProblemException.Unprocessable("not_empty", "There are fields in it. Move them elsewhere first.");
+        }
+
+        if (await published.IsAnsweredAsync(key, cancel))
+        {
+            throw ApiProblemException.Unprocessable("has_answers", "There are orders with answers to it. Retire it instead: it is no longer asked, and its answers can be read.");
+        }
+    }
+
+    private async Task CheckFixedAsync(DraftItemRow row, string setting, bool changes, CancellationToken cancel)
+    {
+        if (changes && (await published.SinceAsync(cancel)).ContainsKey(row.Key))
+        {
+            throw new DraftEditException(setting, "It was published, so this stays as it is: its answers must stay readable. Add another instead.");
+        }
+    }
+
+    private async Task CheckSettingsAsync(Field before, Field after, string setting, CancellationToken cancel)
+    {
+        var type = types.Find(after.Type) ?? throw new DraftEditException("type", $"There is no kind of answer “{after.Type}”.");
+        if (setting.StartsWith("settings.", StringComparison.Ordinal) && type.Validate(after.Settings).FirstOrDefault() is { } wrong)
+        {
+            throw new DraftEditException("settings." + wrong.Name, wrong.Sentence);
+        }
+
+        var added = Keys(after).Except(Keys(before), StringComparer.Ordinal).ToList();
+        if (added.Count == 0)
+        {
+            return;
+        }
+
+        var now = await published.ChoicesNowAsync(after.Key, cancel);
+        var ever = await published.ChoicesEverAsync(after.Key, cancel);
+        if (added.Find(k => !now.Contains(k) && ever.Contains(k)) is { } again)
+        {
+            throw new DraftEditException(setting, $"The key “{again}” was that of another choice once. Keys are never used again; give the new one another.");
+        }
+    }
+
+    private static IEnumerable<string> Keys(Field field) =>
+        field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Key) : [];
+}
