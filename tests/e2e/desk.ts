@@ -64,6 +64,6 @@ export class Desk {
     await this.page.getByRole('link', { name: 'Versions' }).click();
     await this.page.getByLabel('What is this version for?').fill(note);
     await this.page.getByRole('button', { name: /^Publish version \d+$/ }).click();
-    await expect(this.page.getByText(/Version \d+ is live\./)).toBeVisible();
+    await expect(this.page.getByText(/Version \d+ is in force\./)).toBeVisible();
   }
 }

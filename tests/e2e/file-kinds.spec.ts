@@ -78,7 +78,8 @@ async function define(page: Page): Promise<void> {
     page.evaluate(
       async ([m, p, b]) => {
         const { token } = (await (await fetch('/api/antiforgery')).json()) as { token: string };
-        const reply = await fetch(`/api/console/v1/${p}`, { method: m, headers: { 'X-Antiforgery': token, 'content-type': 'application/json' }, body: JSON.stringify(b) });
+        const { seen } = (await (await fetch('/api/console/v1/versions')).json()) as { seen: string };
+        const reply = await fetch(`/api/console/v1/${p}`, { method: m, headers: { 'X-Antiforgery': token, 'content-type': 'application/json' }, body: JSON.stringify(p === 'versions' ? { ...b, seen } : b) });
         return reply.status;
       },
       [method, path, body] as const,

@@ -136,8 +136,8 @@ async function buy(address: string, guest: string): Promise<string> {
   expect(cart.cart.lines).toEqual([]);
   await send('PUT', '/api/shop/v1/cart/answers', { step: 'delivery', answers: { name: guest, email: `${key}@guests.example` } });
   const line = { product: 'WA-MAY', quantity: 1, answers: {}, units: [{ id: 'u1', answers: { guest_name: guest } }] };
-  await send('POST', '/api/shop/v1/cart/lines', line, { 'Idempotency-Key': key });
-  const attempt = () => send('POST', '/api/shop/v1/attempts', { payment_token: 'accept_of_' + key }, { 'Idempotency-Key': key }) as Promise<{ state: string; order_token: string | null }>;
+  const shown = (await send('POST', '/api/shop/v1/cart/lines', line, { 'Idempotency-Key': key })) as { evaluation: { offer: object } };
+  const attempt = () => send('POST', '/api/shop/v1/attempts', { payment_token: 'accept_of_' + key, seen: shown.evaluation.offer }, { 'Idempotency-Key': key }) as Promise<{ state: string; order_token: string | null }>;
   for (;;) {
     const { state, order_token } = await attempt();
     if (order_token) return order_token.split('.')[0]!;

@@ -83,7 +83,7 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     await page.getByRole('button', { name: 'covered; show Planting credit' }).click();
     await expect(answer('Planting credit')).toHaveText('€\u00a025.50');
     await expect(answer('A box of bulbs')).toHaveText('7 × Tulip\n5 × Crocus');
-    await expect(answer('When may we come')).toHaveText('2027-03-31, 17:00–20:00');
+    await expect(answer('When may we come')).toHaveText('31 March 2027, 17:00–20:00');
     await expect(answer('Grown in')).toHaveText('Japan');
     await expect(answer('A page about the tree')).toHaveText('https://farrant.example/quince');
     await expect(answer('Tax number')).toHaveText('IE1234567FA');

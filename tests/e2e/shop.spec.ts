@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { checkOut } from './checkout';
+import { checkOut, howMany } from './checkout';
 import { expect, test } from './fixtures';
 
 async function toPayment(page: Page, guest: string): Promise<void> {
@@ -12,21 +12,21 @@ async function toPayment(page: Page, guest: string): Promise<void> {
 test('a declined card is told, and another one works', async ({ page }) => {
   await toPayment(page, 'Declined first');
   await page.getByRole('button', { name: '9000 0000 0000 0027' }).click();
-  await page.getByRole('button', { name: /^Pay/ }).click();
+  await page.getByRole('button', { name: /^Order and pay/ }).click();
   await expect(page.getByText('The card was declined, and nothing was charged. Try another card.')).toBeVisible();
   await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();
-  await page.getByRole('button', { name: /^Pay/ }).click();
-  await expect(page.getByRole('heading', { name: /^Thank you/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Order and pay/ }).click();
+  await expect(page.getByRole('heading', { name: /^We have your order/ })).toBeVisible();
 });
 
 test('a provider that charges and falls silent, and a reload in between, give one order', async ({ page, world }) => {
   await toPayment(page, 'Silent');
   await page.getByRole('button', { name: '9000 0000 0000 0035' }).click();
-  await page.getByRole('button', { name: /^Pay/ }).click();
-  await expect(page.getByRole('button', { name: 'Paying …' })).toBeVisible();
+  await page.getByRole('button', { name: /^Order and pay/ }).click();
+  await expect(page.getByRole('button', { name: 'Ordering …' })).toBeVisible();
   await expect.poll(() => page.evaluate(() => sessionStorage.getItem('sexton-payment-cart'))).not.toBeNull();
   await page.reload();
-  await expect(page.getByRole('heading', { name: /^Thank you/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('heading', { name: /^We have your order/ })).toBeVisible({ timeout: 30_000 });
   const orders = await world.query<{ count: string }>("select count(*) from answers where text = 'Silent'");
   expect(orders[0]!.count).toBe('1');
 });
@@ -34,8 +34,8 @@ test('a provider that charges and falls silent, and a reload in between, give on
 test('a double click on “Pay” is one order', async ({ page, world }) => {
   await toPayment(page, 'Twice');
   await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();
-  await page.getByRole('button', { name: /^Pay/ }).dblclick();
-  await expect(page.getByRole('heading', { name: /^Thank you/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Order and pay/ }).dblclick();
+  await expect(page.getByRole('heading', { name: /^We have your order/ })).toBeVisible();
   expect((await world.query<{ count: string }>("select count(*) from answers where text = 'Twice'"))[0]!.count).toBe('1');
 });
 
@@ -48,7 +48,7 @@ test('an answer is changed in the cart', async ({ page }) => {
   await page.getByRole('button', { name: 'Keep the change' }).click();
   await expect(page.getByText('“Who is coming” has room for 24 characters, and this is 34.')).toBeVisible();
   await page.getByLabel('Who is coming').fill('After');
-  await page.getByLabel('How many').fill('3');
+  await howMany(page, 3);
   await page.getByRole('button', { name: 'Copy from the first to Seat 2 of 3' }).click();
   await page.getByRole('group', { name: 'Seat 3 of 3' }).getByLabel('Who is coming').fill('And another');
   await page.getByRole('button', { name: 'Keep the change' }).click();

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { checkOut, payByCard } from './checkout';
+import { checkOut, howMany, payByCard } from './checkout';
 import { Desk } from './desk';
 import { photograph } from './drawn';
 import { expect, test } from './fixtures';
@@ -86,7 +86,7 @@ test('pictures', async ({ page, signIn }) => {
   await expect(page.getByText('Version 2 is live.')).toBeVisible();
 
   await page.goto('/products/LA-ZINC-L');
-  await page.getByLabel('How many').fill('2');
+  await howMany(page, 2);
   await page.getByLabel('Words on the label').fill('Für Großmutter Zoë 🌿');
   await page.waitForTimeout(500);
   await shot('product');
@@ -101,7 +101,7 @@ test('pictures', async ({ page, signIn }) => {
   await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
   await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
   await page.goto('/products/WA-MAY');
-  await page.getByLabel('How many').fill('2');
+  await howMany(page, 2);
   const seat = (n: number) => page.getByRole('group', { name: `Seat ${n} of 2` });
   await seat(1).getByLabel('Who is coming').fill('Zoë');
   await seat(1).getByLabel('Steady').check();
@@ -116,7 +116,7 @@ test('pictures', async ({ page, signIn }) => {
   await shot('confirmation');
 
   await page.goto('/products/TR-HORNBEAM');
-  await page.getByRole('button', { name: 'Buy at once' }).click();
+  await page.getByRole('button', { name: 'buy it at once' }).click();
   await expect(page.getByRole('button', { name: 'Go on to payment' })).toBeVisible();
   await shot('at-once');
 

@@ -1,6 +1,8 @@
 // What carts cost, worked out a second time from the words of the design (section 4, "Order of pricing"): in exact fractions of big integers,
 // without any thought for speed, and sharing nothing with the core.
 
+const steps = ['product_page', 'cart', 'contact', 'delivery', 'payment'];
+
 interface Tariff {
   minor: number;
   ppm: number;
@@ -233,7 +235,8 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
       rows.push(['Component', line, unit, field.key, use.choice, used - free, item.price, (used - free) * item.price, item.tax_ppm ?? shop.standard_ppm, 0]);
     }
   };
-  const uses = [...shop.fields].flatMap((field) => field.uses.map((use) => ({ field, use })));
+  // In the order in which the shopper meets the questions: step by step.
+  const uses = steps.flatMap((step) => shop.fields.filter((field) => field.step === step)).flatMap((field) => field.uses.map((use) => ({ field, use })));
 
   const sumAtFrom = (from: number, ppm: number) => rows.slice(from).filter((r) => r[8] === ppm).reduce((s, r) => s + r[7], 0);
   const ratesFrom = (from: number) => [...new Set(rows.slice(from).map((r) => r[8]))].sort((a, b) => a - b);

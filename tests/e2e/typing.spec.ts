@@ -1,4 +1,5 @@
 import { expect, test } from './fixtures';
+import { howMany } from './checkout';
 
 test('every keystroke survives a reload and the back button', async ({ page }) => {
   await page.goto('/products/TR-QUINCE');
@@ -13,7 +14,7 @@ test('every keystroke survives a reload and the back button', async ({ page }) =
   await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
   await expect(page.locator('[data-slot$="/substitute"]')).toHaveText('Meech’s Prolific');
 
-  await page.getByRole('button', { name: 'Go to checkout' }).click();
+  await page.getByRole('button', { name: 'Go on' }).click();
   await page.getByLabel('Your name').fill('Odile');
   await page.reload();
   await expect(page.getByLabel('Your name')).toHaveValue('Odile');
@@ -39,9 +40,9 @@ test('what comes to be asked is announced, and the form is filled with the keybo
 
 test('which seats go is asked when the number falls', async ({ page }) => {
   await page.goto('/products/WA-OCTOBER');
-  await page.getByLabel('How many').fill('3');
+  await howMany(page, 3);
   for (const [i, name] of ['Ada', 'Bede', 'Cuthbert'].entries()) await page.getByRole('group', { name: `Seat ${i + 1} of 3` }).getByLabel('Who is coming').fill(name);
-  await page.getByLabel('How many').fill('2');
+  await howMany(page, 2);
   const which = page.getByRole('group', { name: 'Which one goes?' });
   await expect(which).toBeVisible();
   await which.getByLabel(/Bede/).check();
@@ -57,7 +58,7 @@ test.describe('on a telephone', () => {
 
   test('seats, choices and dates fit the screen', async ({ page, accessible }) => {
     await page.goto('/products/WA-MAY');
-    await page.getByLabel('How many').fill('2');
+    await howMany(page, 2);
     await expect(page.getByRole('group', { name: 'Seat 2 of 2' })).toBeVisible();
     await accessible('seats at 360 px');
     for (const path of ['/products/LA-ZINC-L', '/products/TR-QUINCE', '/account']) {

@@ -1,5 +1,6 @@
 import { simpleParser } from 'mailparser';
 import { expect, test } from './fixtures';
+import { howMany } from './checkout';
 
 const wording = 'Für Großmutter Zoë 🌿';
 
@@ -56,7 +57,7 @@ test('one wording, from the manager’s desk to the back office', async ({ page,
     await accessible('versions');
     await page.getByLabel('What is this version for?').fill('Wording for the zinc labels');
     await page.getByRole('button', { name: /^Publish version \d+$/ }).click();
-    await expect(page.getByText(/Version \d+ is live\./)).toBeVisible();
+    await expect(page.getByText(/Version \d+ is in force\./)).toBeVisible();
   });
 
   await test.step('ask', async () => {
@@ -69,13 +70,13 @@ test('one wording, from the manager’s desk to the back office', async ({ page,
     await expect(page.getByLabel('Words on the label')).toBeFocused();
     await accessible('product page with a problem');
     await page.getByLabel('Words on the label').fill(wording);
-    await page.getByLabel('How many').fill('2');
+    await howMany(page, 2);
     await expect(page.getByText('€ 34.00').first()).toBeVisible();
     await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
     await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
     await expect(page.locator('[data-slot$="/words_on_the_label"]')).toHaveText(wording);
     await accessible('cart');
-    await page.getByRole('button', { name: 'Go to checkout' }).click();
+    await page.getByRole('button', { name: 'Go on' }).click();
 
     await page.getByRole('button', { name: 'Go on' }).click();
     await expect(page.getByText('Please fill in “E-mail”.')).toBeVisible();
@@ -91,8 +92,8 @@ test('one wording, from the manager’s desk to the back office', async ({ page,
     await page.getByRole('button', { name: 'Go on' }).click();
     await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();
     await accessible('payment');
-    await page.getByRole('button', { name: 'Pay € 34.00' }).click();
-    const thanks = page.getByRole('heading', { name: /^Thank you for your order \d+$/ });
+    await page.getByRole('button', { name: 'Order and pay € 34.00' }).click();
+    const thanks = page.getByRole('heading', { name: /^We have your order \d+$/ });
     await expect(thanks).toBeVisible();
     number = /\d+$/.exec(await thanks.innerText())![0];
     await expect(page.locator('[data-slot$="/words_on_the_label"]')).toHaveText(wording);

@@ -55,9 +55,12 @@ function isTimely(problem: AnswerProblem, key: string): boolean {
 // A control holds the default until it is touched; emptied, it stays empty.
 const valueOf = (field: Asked) => answers.value[field.field] ?? field.default ?? undefined;
 
+// While its year is typed, a date control already gives years such as 0002.
+const isWholeDate = (answer: Answer | undefined): boolean => typeof answer === 'string' && answer >= '1000';
+
 function set(key: string, answer: Answer | undefined): void {
   // What is handed in whole can be spoken of at once; what is typed, when the shopper has been there.
-  if (asked.some((field) => field.field === key && ['file', 'picture'].includes(field.type))) visited.add(key);
+  if (asked.some((field) => field.field === key && (['file', 'picture'].includes(field.type) || (field.type === 'date' && isWholeDate(answer))))) visited.add(key);
   answers.value = { ...answers.value, [key]: answer ?? '' };
 }
 

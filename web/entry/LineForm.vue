@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, useTemplateRef } from 'vue';
+import { computed, ref, useTemplateRef, watch } from 'vue';
 import EntryForm from './EntryForm.vue';
-import type { Answers, Evaluated, Unit } from './answers';
+import { allUnits, type Answers, type Evaluated, type Unit } from './answers';
 
 /** The fields of one line at one step, and those of each one of it. */
 const { evaluation, line, step, showAll, prefix, level = 2 } = defineProps<{
@@ -25,10 +25,21 @@ const named = computed(() => evaluation.units.filter((u) => u.line_id === line &
 const of = <T extends { unit_id: string | null }>(all: T[], unit: string | null) => all.filter((x) => x.unit_id === unit);
 const answersOf = (id: string) => units.value.find((u) => u.id === id)?.answers ?? {};
 
+// All of them go back, in the order in which they stand, so that each keeps its place.
 function setUnit(id: string, given: Answers): void {
-  const others = units.value.some((u) => u.id === id) ? units.value : [...units.value, { id, answers: {} }];
-  units.value = others.map((u) => (u.id === id ? { ...u, answers: given } : u));
+  units.value = allUnits(evaluation, line, units.value).map((u) => (u.id === id ? { ...u, answers: given } : u));
 }
+
+/** Read out when one more comes to be asked. */
+const said = ref('');
+watch(
+  () => named.value.map((u) => u.id),
+  (now, before) => {
+    const further = named.value.filter((u) => !before.includes(u.id));
+    if (before.length && further.length) said.value = `Now also asked: ${further.map((u) => u.name).join(', ')}`;
+    else if (now.length < before.length) said.value = 'Some of it is no longer asked.';
+  },
+);
 
 // What was typed for this one before stays where the first has no answer.
 const copyFirst = (id: string) => setUnit(id, { ...answersOf(id), ...answersOf(named.value[0]!.id) });
@@ -60,5 +71,6 @@ defineExpose({ focusFirstProblem });
         @update:model-value="setUnit(unit.id, $event)"
       />
     </fieldset>
+    <p class="visually-hidden" role="status">{{ said }}</p>
   </div>
 </template>

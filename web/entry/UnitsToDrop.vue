@@ -1,20 +1,24 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
-import type { Unit } from './answers';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
+import type { ToldUnit } from './answers';
 
-/** Asks which ones go when the quantity falls: only the shopper knows. */
-const { units, names, quantity } = defineProps<{ units: Unit[]; names: { id: string; name: string }[]; quantity: number }>();
-const emit = defineEmits<{ keep: [units: Unit[]]; cancel: [] }>();
+/** Asks which ones go when the quantity falls: only the shopper knows. Afterwards the focus is where it was. */
+const { units, quantity } = defineProps<{ units: ToldUnit[]; quantity: number }>();
+const emit = defineEmits<{ keep: [ids: string[]]; cancel: [] }>();
 
 const dropped = ref<string[]>([]);
 const root = useTemplateRef<HTMLElement>('root');
 const excess = computed(() => units.length - quantity);
-const nameOf = (id: string) => names.find((n) => n.id === id)?.name ?? id;
-const told = (unit: Unit) => Object.values(unit.answers).filter((a) => typeof a === 'string' && a.trim()).slice(0, 3).join(', ');
+let before: Element | null = null;
 
 onMounted(async () => {
   await nextTick();
+  before = document.activeElement;
   root.value?.focus();
+});
+onBeforeUnmount(() => {
+  const back = before;
+  if (back instanceof HTMLElement && back !== document.body) void nextTick(() => back.isConnected && back.focus());
 });
 </script>
 
@@ -23,9 +27,9 @@ onMounted(async () => {
     <legend>{{ excess === 1 ? 'Which one goes?' : `Which ${excess} go?` }}</legend>
     <label v-for="unit in units" :key="unit.id">
       <input v-model="dropped" type="checkbox" :value="unit.id" :disabled="!dropped.includes(unit.id) && dropped.length >= excess" />
-      {{ nameOf(unit.id) }} <span class="entry-optional">{{ told(unit) || 'nothing filled in' }}</span>
+      {{ unit.name }} <span class="entry-optional">{{ unit.told || 'nothing filled in' }}</span>
     </label>
-    <button type="button" class="entry-take" :disabled="dropped.length !== excess" @click="emit('keep', units.filter((u) => !dropped.includes(u.id)))">Take {{ excess === 1 ? 'it' : 'them' }} out</button>
+    <button type="button" class="entry-take" :disabled="dropped.length !== excess" @click="emit('keep', units.map((u) => u.id).filter((id) => !dropped.includes(id)))">Take {{ excess === 1 ? 'it' : 'them' }} out</button>
     <button type="button" class="entry-clear" @click="emit('cancel')">Keep {{ units.length }}</button>
   </fieldset>
 </template>

@@ -67,3 +67,25 @@ export function isBlank(answer: Answer | undefined): boolean {
   if (Array.isArray(answer)) return answer.length === 0;
   return typeof answer === 'object' && Object.values(answer).every((part) => part.trim() === '');
 }
+
+/** One of a line as it is told to people: its name, and what was filled in for it. */
+export interface ToldUnit {
+  id: string;
+  name: string;
+  told: string;
+}
+
+/** Each one of a line as the form shows it, in its order. What was just typed stands for what has not come back yet. */
+export function toldUnits(evaluation: Evaluated | undefined, line: string, units: Unit[]): ToldUnit[] {
+  const named = evaluation?.units.filter((u) => u.line_id === line) ?? [];
+  return named.map(({ id, name }) => {
+    const asked = evaluation!.asked.filter((a) => a.line_id === line && a.unit_id === id && !a.asks_nothing);
+    const typed = units.find((u) => u.id === id)?.answers ?? {};
+    const told = asked.map((a) => a.text || (typeof typed[a.field] === 'string' && !a.choices.length ? String(typed[a.field]) : '')).filter((text) => text.trim());
+    return { id, name, told: told.slice(0, 3).join(', ') };
+  });
+}
+
+/** Every one of a line that the form shows, in its order, with what was filled in. */
+export const allUnits = (evaluation: Evaluated | undefined, line: string, units: Unit[]): Unit[] =>
+  (evaluation?.units.filter((u) => u.line_id === line) ?? []).map(({ id }) => units.find((u) => u.id === id) ?? { id, answers: {} });

@@ -12,6 +12,8 @@ export interface LineDraft {
   quantity: number;
   answers: Answers;
   units: Unit[];
+  /** How many places were given to its units so far. */
+  places: number;
 }
 
 /** A cart with its evaluation. */
@@ -38,11 +40,10 @@ export function useCart(kind: CartKind) {
       take(api.POST('/api/shop/v1/cart/lines', { headers, params: { header: { 'Idempotency-Key': key } }, body: { ...line, order_answers: orderAnswers } })),
     /** Makes it the only line. */
     replace: (line: LineDraft, orderAnswers: Answers) => take(api.PUT('/api/shop/v1/cart/lines', { headers, body: { ...line, order_answers: orderAnswers } })),
-    change: (id: string, quantity: number, answers?: Answers, units?: Unit[], step?: string) =>
-      take(api.PUT('/api/shop/v1/cart/lines/{id}', { headers, params: { path: { id } }, body: { quantity, answers, units, step } })),
+    change: (id: string, quantity: number, answers?: Answers, units?: Unit[]) => take(api.PUT('/api/shop/v1/cart/lines/{id}', { headers, params: { path: { id } }, body: { quantity, answers, units } })),
     /** Gives a coupon; "" takes it out. */
     coupon: (code: string) => take(api.PUT('/api/shop/v1/cart/coupon', { headers, body: { code } })),
-    answer: (step: string, answers: Answers) => take(api.PUT('/api/shop/v1/cart/answers', { headers, body: { step, answers } })),
+    answer: (step: string, answers: Answers, lines: Schemas['LineAnswers'][] = []) => take(api.PUT('/api/shop/v1/cart/answers', { headers, body: { step, answers, lines } })),
   };
 }
 

@@ -5,35 +5,71 @@ import { kept } from '../shared/kept';
 import { latest } from '../shared/latest';
 import { evaluateCart, useCart, type CartKind } from './cart';
 
+/** The answers of a line and of each one of it. */
+export interface LineDraft {
+  answers: Answers;
+  units: Unit[];
+}
+
+/** What was typed at some steps and is not in the cart yet: nothing else, so that it replaces nothing else. */
 interface Typed {
   answers: Answers;
-  lines: Record<string, { answers: Answers; units: Unit[] }>;
+  lines: Record<string, { answers: Answers; units: Record<string, Answers> }>;
 }
+
+const nothing = (): Typed => ({ answers: {}, lines: {} });
+
+// What a form gives back is all it was given with one answer changed; only that one was typed.
+const changedIn = (before: Answers, now: Answers): Answers => Object.fromEntries(Object.entries(now).filter(([field, answer]) => answer !== before[field]));
+const isEmpty = (of: object): boolean => Object.keys(of).length === 0;
 
 /** What is typed at one or several steps of a cart, evaluated while typing, and put into the cart at the end. */
 export function useCheckout(kind: CartKind, steps: () => string[]) {
   const basket = useCart(kind);
   const preview = ref<Evaluated>();
   const failure = ref('');
-
-  const fresh = (): Typed => ({
-    answers: { ...basket.view.value?.cart.answers },
-    lines: Object.fromEntries((basket.view.value?.cart.lines ?? []).map((l) => [l.id, { answers: { ...l.answers }, units: [...(l.units ?? [])] }])),
-  });
-  const { value: typed, letGo } = kept<Typed>(`${kind}:${steps().join(',')}`, fresh);
-
-  // What the cart has got meanwhile, such as a line of another tab, stands beside what was typed.
-  typed.value = { answers: { ...fresh().answers, ...typed.value.answers }, lines: { ...fresh().lines, ...typed.value.lines } };
+  const { value: typed, letGo } = kept<Typed>(`${kind}:${steps().join(',')}`, nothing);
 
   const lines = computed(() => basket.view.value?.cart.lines ?? []);
   const evaluation = computed(() => preview.value ?? basket.view.value?.evaluation);
   const isHere = (p: { step: string }) => steps().includes(p.step);
   const problems = computed(() => evaluation.value?.problems.filter((p) => p.field && isHere(p)) ?? []);
 
+  /** The answers of the order, as they stand with what was typed. */
+  const answers = computed<Answers>({
+    get: () => ({ ...basket.view.value?.cart.answers, ...typed.value.answers }),
+    set: (now) => Object.assign(typed.value.answers, changedIn(answers.value, now)),
+  });
+  /** The same of every line. */
+  const drafts = computed<Record<string, LineDraft>>({
+    get: () =>
+      Object.fromEntries(
+        lines.value.map((l) => {
+          const over = typed.value.lines[l.id];
+          return [l.id, { answers: { ...l.answers, ...over?.answers }, units: (l.units ?? []).map((u) => ({ ...u, answers: { ...u.answers, ...over?.units[u.id] } })) }];
+        }),
+      ),
+    set: (now) => {
+      for (const [id, draft] of Object.entries(now)) {
+        const before = drafts.value[id];
+        if (before) overlay(id, before, draft);
+      }
+    },
+  });
+
+  function overlay(id: string, before: LineDraft, now: LineDraft): void {
+    const own = changedIn(before.answers, now.answers);
+    const units = now.units.map((u) => [u.id, changedIn(before.units.find((b) => b.id === u.id)?.answers ?? {}, u.answers)] as const).filter(([, changed]) => !isEmpty(changed));
+    if (isEmpty(own) && !units.length) return;
+    const over = (typed.value.lines[id] ??= { answers: {}, units: {} });
+    Object.assign(over.answers, own);
+    for (const [unit, changed] of units) over.units[unit] = { ...over.units[unit], ...changed };
+  }
+
   const asTyped = (): Schemas['CartContent'] => ({
     ...basket.view.value!.cart,
-    answers: typed.value.answers,
-    lines: lines.value.map((l) => ({ ...l, ...typed.value.lines[l.id] })),
+    answers: answers.value,
+    lines: lines.value.map((l) => ({ ...l, ...drafts.value[l.id] })),
   });
   const evaluate = latest(
     () => evaluateCart(asTyped()),
@@ -44,21 +80,23 @@ export function useCheckout(kind: CartKind, steps: () => string[]) {
     (error) => (failure.value = sentenceOf(error)),
   );
   watch(typed, () => basket.view.value && evaluate.soon(undefined), { deep: true });
+  if (!isEmpty(typed.value.answers) || !isEmpty(typed.value.lines)) evaluate.soon(undefined);
 
-  /** Puts what was typed at these steps into the cart. */
+  /** Puts what was typed at these steps into the cart, in one piece. */
   async function save(): Promise<void> {
     await evaluate.now(undefined);
     if (failure.value) throw new Error(failure.value);
-    const asked = evaluation.value?.asked.filter(isHere) ?? [];
-    const order = asked.filter((a) => a.line_id === null).map((a) => a.field);
-    const given = Object.fromEntries(order.filter((f) => typed.value.answers[f] !== undefined).map((f) => [f, typed.value.answers[f]!]));
-    for (const line of lines.value.filter((l) => asked.some((a) => a.line_id === l.id))) {
-      const { answers, units } = typed.value.lines[line.id]!;
-      await basket.change(line.id, line.quantity, answers, units, steps().at(-1));
-    }
-    await basket.answer(steps().at(-1)!, given);
+    const sent = JSON.stringify(typed.value);
+    const now = JSON.parse(sent) as Typed;
+    await basket.answer(
+      steps().at(-1)!,
+      now.answers,
+      Object.entries(now.lines).map(([id, { answers: own, units }]) => ({ id, answers: own, units: Object.entries(units).map(([unit, given]) => ({ id: unit, answers: given })) })),
+    );
+    // What was typed while it was on its way is still to go.
+    if (JSON.stringify(typed.value) === sent) typed.value = nothing();
     preview.value = undefined;
   }
 
-  return { basket, typed, lines, evaluation, problems, failure, save, letGo };
+  return { basket, answers, drafts, lines, evaluation, problems, failure, save, letGo };
 }

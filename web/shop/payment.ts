@@ -14,6 +14,8 @@ const STORE = 'sexton-payment';
 interface Begun {
   key: string;
   token: string;
+  /** What was offered on the page when it was begun. */
+  seen: Schemas['Offer'];
 }
 
 export const begunOf = (kind: CartKind) => ({
@@ -38,7 +40,7 @@ export async function tokenFor(paymentsUrl: string, card: string): Promise<strin
 /** Pays, and waits for the outcome. The same payment may be sent as often as wanted. */
 export async function pay(kind: CartKind, payment: Begun): Promise<Schemas['AttemptView']> {
   const { headers } = useCart(kind);
-  let attempt = await ask(api.POST('/api/shop/v1/attempts', { headers, params: { header: { 'Idempotency-Key': payment.key } }, body: { payment_token: payment.token } }));
+  let attempt = await ask(api.POST('/api/shop/v1/attempts', { headers, params: { header: { 'Idempotency-Key': payment.key } }, body: { payment_token: payment.token, seen: payment.seen } }));
   while (attempt.state === 'paying') {
     await new Promise((resolve) => setTimeout(resolve, 1000));
     attempt = await ask(api.GET('/api/shop/v1/attempts/{key}', { headers, params: { path: { key: payment.key } } }));

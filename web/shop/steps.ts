@@ -3,7 +3,7 @@ import type { Schemas } from '../shared/api/client';
 
 type Step = Schemas['StepView'];
 
-const headings: Record<string, string> = { contact: 'How we reach you', delivery: 'Where it goes', payment: 'Payment', cart: 'Cart' };
+const headings: Record<string, string> = { contact: 'How we reach you', delivery: 'Where it goes', payment: 'Paying', cart: 'Cart' };
 
 /** What stands above a step. */
 export const headingOf = (step: Step): string => headings[step.key] ?? step.name;

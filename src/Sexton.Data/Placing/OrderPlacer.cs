@@ -46,12 +46,15 @@ public sealed class OrderPlacer(SextonDb db)
     }
 
     // One statement with data-modifying parts: the first takes the attempt, and where it was taken before nothing else happens.
-    // What was held is locked in the order of the codes before any of it is changed: the condition that counts the locked rows sees to that.
+    // The cart is locked before the attempt, as whoever begins another attempt locks it. What was held is locked in the order of the codes before any of it is changed: the condition that counts the locked rows sees to that.
     // EF's change tracker would send as many parameters as there are rows; arrays through unnest keep one plan for any size.
     private const string Sql =
         """
-        with taken as (
-            update attempts set state = @placed, charge = @charge, content = '{}', payment_token = '' where id = @order and state = @paying returning id, cart_id, shopper_id
+        with cart as (
+            select id from carts where id = @cart for update
+        ), taken as (
+            update attempts set state = @placed, charge = @charge, content = '{}', payment_token = ''
+            where id = @order and state = @paying and (select count(*) from cart) >= 0 returning id, cart_id, shopper_id
         ), shown as (
             select shown, shown_projection, shown_at from carts where id = (select cart_id from taken)
         ), closed as (
@@ -96,6 +99,7 @@ public sealed class OrderPlacer(SextonDb db)
         await using var command = new NpgsqlCommand(Sql, (NpgsqlConnection)db.Database.GetDbConnection(), (NpgsqlTransaction)transaction.GetDbTransaction());
         var p = command.Parameters;
         p.AddWithValue("order", attempt.Id);
+        p.AddWithValue("cart", attempt.CartId);
         p.AddWithValue("charge", charge);
         p.AddWithValue("now", now);
         p.AddWithValue("version", content.Version);

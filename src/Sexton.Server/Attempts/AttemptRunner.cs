@@ -59,7 +59,7 @@ internal sealed class AttemptRunner(
 
         if (cart.OrderId is { } ordered)
         {
-            throw ApiProblemException.Conflict("already_ordered", "This cart was ordered already. Its confirmation says what was ordered.").With("order_token", links.TokenFor(ordered));
+            throw AlreadyOrdered(ordered);
         }
 
         var (version, products) = await current.GetAsync(cancel);
@@ -106,7 +106,11 @@ internal sealed class AttemptRunner(
         try
         {
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-            await TakeCartAsync(cart, cancel);
+            if (await TakeCartAsync(cart, key, cancel) is { } quicker)
+            {
+                return (Same(quicker, hash), false);
+            }
+
             await db.SaveChangesAsync(cancel);
             if (await stock.HoldAsync(attempt.Id, frozen.Uses, cancel) is { } missing)
             {
@@ -181,15 +185,22 @@ internal sealed class AttemptRunner(
 
     private static bool IsCharged(AttemptRow attempt) => attempt.PaymentToken.Length > 0;
 
-    // What was evaluated is what is ordered: the cart is locked, as a change locks it, and must be as it was.
-    private async Task TakeCartAsync(CartRow cart, CancellationToken cancel)
+    // What was evaluated is what is ordered: the cart is locked, as a change locks it, and must be as it was. Gives the attempt of the same form, where that was quicker.
+    private async Task<AttemptRow?> TakeCartAsync(CartRow cart, string key, CancellationToken cancel)
     {
         var now = await db.Carts.FromSql($"select * from carts where id = {cart.Id} for update").AsNoTracking().SingleOrDefaultAsync(cancel);
-        if (now is null || now.Revision != cart.Revision || now.OrderId is not null)
+        if (await FindAsync(cart.Id, key, cancel) is { } twin)
         {
-            throw ApiProblemException.Conflict("cart_changed", "Your cart was changed in another window just now. Look at it again, then order.");
+            return twin;
         }
+
+        return now is { OrderId: { } ordered } ? throw AlreadyOrdered(ordered)
+            : now?.Revision == cart.Revision ? null
+            : throw ApiProblemException.Conflict("cart_changed", "Your cart was changed in another window just now. Look at it again, then order.");
     }
+
+    private ApiProblemException AlreadyOrdered(Guid order) =>
+        ApiProblemException.Conflict("already_ordered", "This cart was ordered already. Its confirmation says what was ordered.").With("order_token", links.TokenFor(order));
 
     private static AttemptRow Same(AttemptRow attempt, byte[] hash) => CryptographicOperations.FixedTimeEquals(attempt.BodyHash, hash)
         ? attempt

@@ -45,8 +45,8 @@ async function publish(): Promise<void> {
   busy.value = true;
   failure.value = said.value = '';
   try {
-    const version = await ask(api.POST('/api/console/v1/versions', { body: { number: view.value.next, note: note.value } }));
-    said.value = `Version ${version.number} is live.`;
+    const version = await ask(api.POST('/api/console/v1/versions', { body: { number: view.value.next, seen: view.value.seen, note: note.value } }));
+    said.value = `Version ${version.number} is in force.`;
     note.value = '';
   } catch (error) {
     failure.value = sentenceOf(error);

@@ -13,7 +13,8 @@ const SHEET = 'var(--sheet)';
 
 /**
  * Our signs, on 16 × 16. The motif is the sheet of paper; each is told apart without colour at 12 px.
- * The first six are what became of an answer, the rest the marks of the map.
+ * The first are what became of an answer, the rest the marks of the map: where something is asked stand gate-posts, joined by a bar where it must be
+ * answered, behind a single post where it is asked under a condition.
  */
 export const shapes = {
   open_sheet: [path('M4.5 2.5h7v11h-7z', SHEET)],
@@ -22,14 +23,16 @@ export const shapes = {
   torn_sheet: [path('M4.5 2.5h7v3.8l-1.7 1.3-1.4-1.4-1.6 1.6-2.3-1.3z', SHEET), path('M4.5 13.5h7v-3.6l-1.9 1.1-1.5-1.4-1.4 1.5-2.2-1.1z', SHEET)],
   dotted_outline: [path('M4.5 2.5h7v11h-7z', 'none', { 'stroke-dasharray': '1.6 1.6' })],
   raised_flag: [path('M5.5 5.5h6v8h-6z', SHEET), path('M3.5 14V1.5h5.2L7.4 3.2l1.3 1.7H3.5', 'currentColor')],
+  struck_line: [path('M4.5 2.5h7v11h-7z', SHEET), path('M2.5 8h11', 'none', { 'stroke-width': 1.6 })],
+  flagged_hole: [dot(6.5, 10, 3, 'none'), path('M6.5 7V1.5h5.2l-1.3 1.7 1.3 1.7H6.5', 'currentColor')],
   nothing: [],
   goes: [path('M4.5 3.5h7v9h-7z', 'currentColor')],
   stays: [dot(8, 8, 1, 'var(--rule-strong)', 'none')],
-  asked: [dot(8, 8, 4.1, SHEET)],
-  must: [dot(8, 8, 4.1, 'currentColor')],
+  asked: [path('M5 3.5v9M11 3.5v9', 'none', { 'stroke-width': 2 })],
+  must: [path('M5 3.5v9M11 3.5v9M5 7.5h6', 'none', { 'stroke-width': 2 })],
   goes_if: [path('M4.5 3.5h7v9h-7z', SHEET), path('M4.5 12.5v-9h7z', 'currentColor')],
-  asked_if: [path('M2.2 3v10', 'none', { 'stroke-width': 1.6 }), dot(9.4, 8, 4.1, SHEET)],
-  must_if: [path('M2.2 3v10', 'none', { 'stroke-width': 1.6 }), dot(9.4, 8, 4.1, 'currentColor')],
+  asked_if: [path('M1.8 5.5v7', 'none', { 'stroke-width': 1.4 }), path('M6.5 3.5v9M12.5 3.5v9', 'none', { 'stroke-width': 2 })],
+  must_if: [path('M1.8 5.5v7', 'none', { 'stroke-width': 1.4 }), path('M6.5 3.5v9M12.5 3.5v9M6.5 7.5h6', 'none', { 'stroke-width': 2 })],
 } satisfies Record<string, Shape[]>;
 
 export type SignKey = keyof typeof shapes;
@@ -40,7 +43,9 @@ const words: Record<string, string> = {
   sealed_sheet: 'confirmed by the other side',
   torn_sheet: 'altered',
   dotted_outline: 'missing',
-  raised_flag: 'wants somebody',
+  raised_flag: 'needs attention',
+  struck_line: 'no longer asked',
+  flagged_hole: 'left out here, for want of room',
 };
 
 /** What a mark of the trail says. */

@@ -39,16 +39,17 @@ async function look(): Promise<void> {
 }
 onMounted(look);
 
-// One that is done stands for itself from then on.
+// One that is done stands for itself from then on. It is taken out of what is under way at once, so that no other turn of this finds it half done.
 watch(
   () => ids.value.filter((file) => uploads.get(file)?.done),
-  async (done) => {
+  (done) => {
     for (const file of done) {
       const { done: there, file: chosen } = uploads.get(file)!;
-      known.set(there, (await keeper!.find(there)) ?? gone);
-      model.value = ids.value.map((each) => (each === file ? there : each));
       uploads.delete(file);
+      known.set(there, { name: chosen.name, size: '', small: '' });
+      model.value = ids.value.map((each) => (each === file ? there : each));
       said.value = `${chosen.name} is there.`;
+      void keeper!.find(there).then((found) => known.set(there, found ?? gone));
     }
   },
   { immediate: true },

@@ -10,6 +10,8 @@ export interface Problem {
   detail: string;
   /** The path of the setting that it is about, if any. */
   setting?: string;
+  /** The token of the order that there is already, if any. */
+  order_token?: string;
 }
 
 /** What was refused, or could not be asked at all. */

@@ -4,14 +4,15 @@ import { useRouter } from 'vue-router';
 import EntryForm from '../../entry/EntryForm.vue';
 import PriceSum from '../../entry/PriceSum.vue';
 import { useWork } from '../../shared/work';
-import { useCheckout } from '../checkout';
+import { useCheckout, type LineDraft } from '../checkout';
 import CartLine from '../parts/CartLine.vue';
 import CouponEntry from '../parts/CouponEntry.vue';
+import WayOn from '../parts/WayOn.vue';
 import { pageAfter } from '../steps';
 
 // The shopper decides here what to keep, and answers what is asked once for the whole order.
 const router = useRouter();
-const { basket, typed, lines, evaluation, problems, failure: lost, save, letGo } = useCheckout('cart', () => ['cart']);
+const { basket, answers, drafts, lines, evaluation, problems, failure: lost, save, letGo } = useCheckout('cart', () => ['cart']);
 const { busy, failure, run } = useWork();
 const showAll = ref(false);
 const form = useTemplateRef('form');
@@ -19,15 +20,20 @@ const form = useTemplateRef('form');
 const asked = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null && a.step === 'cart') ?? []);
 const orderProblems = computed(() => problems.value.filter((p) => p.line_id === null));
 // A line says itself what it lacks, whether it was asked on its product page or here.
-const ofLines = computed(() => basket.view.value?.evaluation.problems.filter((p) => p.line_id !== null && (!p.field || ['product_page', 'cart'].includes(p.step))) ?? []);
+const ofLines = computed(() => basket.view.value?.evaluation.problems.filter((p) => p.line_id !== null && (!p.field || p.step === 'product_page')) ?? []);
+const rows = useTemplateRef<InstanceType<typeof CartLine>[]>('rows');
+
+function setDraft(id: string, draft: LineDraft): void {
+  drafts.value = { ...drafts.value, [id]: draft };
+}
 
 async function goOn(): Promise<void> {
   await run(async () => {
-    if (asked.value.length) await save();
+    await save();
     showAll.value = true;
-    if (orderProblems.value.length > 0) {
+    if (problems.value.length > 0) {
       await nextTick();
-      form.value?.focusFirstProblem();
+      if (!rows.value?.some((row) => row.focusFirstProblem())) form.value?.focusFirstProblem();
     } else {
       letGo();
       await router.push(pageAfter(evaluation.value!, 'cart'));
@@ -44,13 +50,14 @@ onMounted(() => run(basket.load));
     <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
     <form v-if="lines.length && basket.view.value && evaluation" novalidate @submit.prevent="goOn">
       <ul>
-        <CartLine v-for="line in lines" :key="line.id" :line="line" />
+        <CartLine v-for="line in lines" :key="line.id" ref="rows" :line="line" :draft="drafts[line.id]!" :evaluation="evaluation" :show-all="showAll" @update:draft="setDraft(line.id, $event)" />
       </ul>
-      <EntryForm v-if="asked.length" ref="form" v-model="typed.answers" class="whole-order" :asked="asked" :problems="orderProblems" :sections="evaluation.sections" :show-all="showAll" prefix="cart" />
+      <EntryForm v-if="asked.length" ref="form" v-model="answers" class="whole-order" :asked="asked" :problems="orderProblems" :sections="evaluation.sections" :show-all="showAll" prefix="cart" />
       <PriceSum :prices="basket.view.value.evaluation.prices" :units="basket.view.value.evaluation.units" />
       <CouponEntry />
       <p v-if="ofLines.length" class="problem">Something is still to be filled in above.</p>
-      <p v-else class="go"><button class="buy" :disabled="busy">Go to checkout</button></p>
+      <p v-else class="go"><button class="buy" :disabled="busy">Go on</button></p>
+      <WayOn here="cart" :evaluation="evaluation" />
     </form>
     <p v-else-if="!busy && !failure">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
   </div>

@@ -26,7 +26,7 @@ watch(
   <div class="sheet narrow">
     <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     <template v-if="order">
-      <h1>Thank you for your order {{ order.number }}</h1>
+      <h1>We have your order {{ order.number }}</h1>
       <p class="soft">Placed {{ placed }}. A confirmation is on its way to you by e-mail.</p>
       <OrderSheet :order="order" />
     </template>

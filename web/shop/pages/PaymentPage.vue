@@ -7,7 +7,7 @@ import type { CartKind } from '../cart';
 import { catalogue } from '../catalogue';
 import { useCheckout } from '../checkout';
 import StepQuestions from '../parts/StepQuestions.vue';
-import StepTrack from '../parts/StepTrack.vue';
+import WayOn from '../parts/WayOn.vue';
 import { begunOf, pay, testCards, tokenFor } from '../payment';
 import { pageOf } from '../steps';
 
@@ -15,7 +15,7 @@ import { pageOf } from '../steps';
 const { kind } = defineProps<{ kind: CartKind }>();
 const router = useRouter();
 const begun = begunOf(kind);
-const { basket, typed, lines, evaluation, problems, save, letGo } = useCheckout(kind, () => ['payment']);
+const { basket, answers, drafts, lines, evaluation, problems, save, letGo } = useCheckout(kind, () => ['payment']);
 
 const card = ref('');
 const busy = ref(false);
@@ -24,7 +24,8 @@ const showAll = ref(false);
 const questions = useTemplateRef('questions');
 
 const elsewhere = computed(() => evaluation.value?.problems.filter((p) => p.step !== 'payment') ?? []);
-const byCard = computed(() => (typed.value.answers.payment_method ?? 'card') === 'card');
+const isFree = computed(() => evaluation.value?.offer.total_minor === 0);
+const byCard = computed(() => !isFree.value && (answers.value.payment_method ?? 'card') === 'card');
 const wayTo = (step: string) => (kind === 'at_once' ? (step === 'product_page' ? `/products/${lines.value[0]?.product_code}` : '/at-once') : pageOf(step));
 
 /** True when nothing asked here stands in the way. */
@@ -36,6 +37,12 @@ async function isComplete(): Promise<boolean> {
   return problems.value.length === 0;
 }
 
+async function show(order: string): Promise<void> {
+  letGo();
+  await basket.load();
+  await router.push(`/orders/${order}`);
+}
+
 async function submit(): Promise<void> {
   if (busy.value) return;
   busy.value = true;
@@ -43,22 +50,28 @@ async function submit(): Promise<void> {
   try {
     let payment = begun.read();
     if (!payment) {
+      // What is shown now is what the shopper agrees to pay.
+      const seen = evaluation.value!.offer;
       if (!(await isComplete())) return;
-      payment = { key: crypto.randomUUID(), token: byCard.value ? await tokenFor(catalogue.value!.payments_url, card.value) : '' };
+      payment = {
+        seen,
+        key: crypto.randomUUID(),
+        token: byCard.value ? await tokenFor(catalogue.value!.payments_url, card.value) : '',
+      };
     }
     begun.write(payment);
     const attempt = await pay(kind, payment);
     begun.clear();
-    if (attempt.order_token) {
-      letGo();
-      await basket.load();
-      await router.push(`/orders/${attempt.order_token}`);
-    } else {
-      failure.value = attempt.sentence;
-    }
+    if (attempt.order_token) await show(attempt.order_token);
+    else failure.value = attempt.sentence;
   } catch (error) {
     // After a lost connection the same payment is sent again; after a refusal a new one is made.
-    if (error instanceof ApiError && error.problem.status !== 0 && error.problem.status < 500) begun.clear();
+    const problem = error instanceof ApiError ? error.problem : undefined;
+    if (problem && problem.status !== 0 && problem.status < 500 && problem.status !== 429) begun.clear();
+    // It was ordered in another window: here is what was ordered.
+    if (problem?.code === 'already_ordered' && problem.order_token) return await show(problem.order_token);
+    // Something was changed in the shop or in another window: what it costs now is shown, and asked about first.
+    if (problem && ['offer_changed', 'cart_changed', 'cart_has_problems'].includes(problem.code)) await basket.load().catch(() => undefined);
     failure.value = sentenceOf(error);
   } finally {
     busy.value = false;
@@ -72,8 +85,7 @@ onMounted(() => {
 
 <template>
   <div class="sheet narrow">
-    <StepTrack v-if="kind === 'cart' && evaluation" here="payment" :evaluation="evaluation" />
-    <h1>Payment</h1>
+    <h1>Paying</h1>
     <template v-if="busy && begun.read() && !card && byCard">
       <p role="status">The payment is being checked …</p>
     </template>
@@ -86,7 +98,7 @@ onMounted(() => {
       </ul>
       <PriceSum :prices="evaluation.prices" :units="evaluation.units" />
       <form v-if="!elsewhere.length" novalidate @submit.prevent="submit">
-        <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" step="payment" :show-all="showAll" />
+        <StepQuestions ref="questions" v-model:answers="answers" v-model:drafts="drafts" :evaluation="evaluation" :lines="lines" step="payment" :show-all="showAll" />
         <div v-if="byCard" class="card">
           <label for="card">Card number</label>
           <input id="card" v-model="card" inputmode="numeric" autocomplete="cc-number" required :aria-invalid="!!failure || undefined" aria-describedby="cards failure" />
@@ -99,9 +111,11 @@ onMounted(() => {
             </ul>
           </div>
         </div>
+        <p v-else-if="isFree">There is nothing to pay.</p>
         <p v-else>You get an invoice with the goods.</p>
         <p id="failure" class="problem" role="alert">{{ failure }}</p>
-        <button class="buy" :disabled="busy">{{ busy ? (byCard ? 'Paying …' : 'Ordering …') : byCard ? `Pay ${evaluation.prices.total}` : `Order for ${evaluation.prices.total}` }}</button>
+        <button class="buy" :disabled="busy">{{ busy ? 'Ordering …' : byCard ? `Order and pay ${evaluation.prices.total}` : `Order for ${evaluation.prices.total}` }}</button>
+        <WayOn v-if="kind === 'cart'" here="payment" :evaluation="evaluation" />
       </form>
     </template>
   </div>

@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router';
 import EntryForm from '../../entry/EntryForm.vue';
 import LineForm from '../../entry/LineForm.vue';
 import type { Answers, Evaluated, Unit } from '../../entry/answers';
-import { isBlank } from '../../entry/answers';
+import { allUnits, isBlank } from '../../entry/answers';
 import PriceSum from '../../entry/PriceSum.vue';
 import { sentenceOf } from '../../shared/api/client';
 import { kept } from '../../shared/kept';
@@ -28,6 +28,8 @@ interface Typed {
   quantity: number;
   answers: Answers;
   units: Unit[];
+  /** How many places were given to units so far: one that is taken out takes its place with it. */
+  places: number;
   order: Answers;
   /** Under this the line is put into the cart: the same twice puts it in once. */
   key: string;
@@ -36,32 +38,45 @@ interface Typed {
 const product = computed(() => productOf(code));
 const { value: typed, letGo } = kept<Typed>(
   `product:${code}`,
-  () => ({ variant: product.value?.variants[0]?.code, quantity: 1, answers: {}, units: [], order: {}, key: crypto.randomUUID() }),
+  () => ({ variant: product.value?.variants[0]?.code, quantity: 1, answers: {}, units: [], places: 0, order: {}, key: crypto.randomUUID() }),
 );
 const evaluation = ref<Evaluated>();
 const showAll = ref(false);
 const lineForm = useTemplateRef('lineForm');
+const quantityEntry = useTemplateRef('quantityEntry');
 const orderForm = useTemplateRef('orderForm');
 
 const answered = computed(() => ({ ...basket.view.value?.cart.answers, ...typed.value.order }));
 const orderAsked = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null && a.step === STEP) ?? []);
 const orderProblems = computed(() => evaluation.value?.problems.filter((p) => p.line_id === null && p.field && p.step === STEP) ?? []);
-const problems = computed(() => evaluation.value?.problems.filter((p) => p.field && p.step === STEP) ?? []);
+const problems = computed(() => evaluation.value?.problems.filter((p) => (p.field && p.step === STEP) || p.code === 'too_many_each') ?? []);
 const asksLine = computed(() => evaluation.value?.asked.some((a) => a.line_id === LINE && a.step === STEP));
 
 // An answer can be the price: then the catalogue's is none.
 const each = computed(() => evaluation.value?.prices.rows.find((r) => r.kind === 'goods')?.unit || (product.value?.variants.find((v) => v.code === typed.value.variant)?.price ?? product.value?.price));
 
-// What was answered with another product is shown as answered: nobody is asked twice.
-const settled = computed(() => Object.fromEntries(orderAsked.value.filter((a) => a.text && isBlank(typed.value.order[a.field])).map((a) => [a.field, a.text])));
+// What was answered with another product is shown as answered: nobody is asked twice. What only stands there as a default was answered by nobody.
+const settled = computed(() =>
+  Object.fromEntries(orderAsked.value.filter((a) => a.text && isBlank(typed.value.order[a.field]) && !isBlank(basket.view.value?.cart.answers?.[a.field])).map((a) => [a.field, a.text])),
+);
+
+// Each one that came to be asked is kept with its place, so that it has the same one with every look.
+function keepPlaces(result: Evaluated): void {
+  const units = allUnits(result, LINE, typed.value.units);
+  if (units.length && units.map((u) => u.id).join() !== typed.value.units.map((u) => u.id).join()) {
+    typed.value.units = units;
+    typed.value.places = Math.max(typed.value.places, ...units.map((u) => Number(u.id.slice(1))));
+  }
+}
 
 const evaluate = latest(
   () => {
-    const { variant, quantity, answers, units } = typed.value;
-    return evaluateCart({ language: 'en', lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units }], answers: answered.value });
+    const { variant, quantity, answers, units, places } = typed.value;
+    return evaluateCart({ language: 'en', lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units, places }], answers: answered.value });
   },
   (result) => {
     evaluation.value = result;
+    keepPlaces(result);
     failure.value = '';
   },
   (error) => (failure.value = sentenceOf(error)),
@@ -72,6 +87,7 @@ void evaluate.now(undefined);
 
 /** True when nothing on this page stands in the way; else the first problem has the focus. */
 async function isComplete(): Promise<boolean> {
+  if (!quantityEntry.value?.isSettled()) return false;
   await evaluate.now(undefined);
   showAll.value = true;
   if (!evaluation.value || failure.value) return false;
@@ -81,7 +97,7 @@ async function isComplete(): Promise<boolean> {
   return false;
 }
 
-const line = () => ({ product: code, variant: typed.value.variant, quantity: typed.value.quantity, answers: typed.value.answers, units: typed.value.units });
+const line = () => ({ product: code, variant: typed.value.variant, quantity: typed.value.quantity, answers: typed.value.answers, units: typed.value.units, places: typed.value.places });
 
 async function add(): Promise<void> {
   await run(async () => {
@@ -117,7 +133,7 @@ async function buyAtOnce(): Promise<void> {
           <input v-model="typed.variant" type="radio" name="variant" :value="variant.code" /> {{ variant.name }} <span class="soft">{{ variant.price }}</span>
         </label>
       </div>
-      <QuantityEntry id="quantity" v-model="typed.quantity" v-model:units="typed.units" class="many" :names="evaluation?.units.filter((u) => u.line_id === LINE) ?? []" />
+      <QuantityEntry id="quantity" ref="quantityEntry" v-model="typed.quantity" v-model:units="typed.units" class="many" :evaluation="evaluation" :line="LINE" />
       <div v-if="evaluation && (asksLine || orderAsked.length)" class="asked">
         <LineForm ref="lineForm" v-model:answers="typed.answers" v-model:units="typed.units" :evaluation="evaluation" :line="LINE" :step="STEP" :show-all="showAll" prefix="line" />
         <EntryForm v-if="orderAsked.length" ref="orderForm" v-model="typed.order" class="whole-order" :asked="orderAsked" :problems="orderProblems" :sections="evaluation.sections" :settled="settled" :show-all="showAll" prefix="order" />
@@ -125,7 +141,7 @@ async function buyAtOnce(): Promise<void> {
       <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
       <p class="do">
         <button class="buy" :disabled="busy">Put {{ typed.quantity }} in the cart</button>
-        <button class="buy at-once" type="button" :disabled="busy" @click="buyAtOnce">Buy at once</button>
+        <span>or <button class="plain" type="button" :disabled="busy" @click="buyAtOnce">buy it at once</button>, by itself</span>
       </p>
     </form>
   </div>
@@ -176,11 +192,8 @@ h1 {
 .do {
   display: flex;
   flex-wrap: wrap;
+  align-items: baseline;
   gap: 0.8rem 1rem;
-}
-.at-once {
-  background: none;
-  color: var(--shop-ink);
 }
 @media (max-width: 48rem) {
   .product {

@@ -4,14 +4,14 @@ import { useRouter } from 'vue-router';
 import { useWork } from '../../shared/work';
 import { useCheckout } from '../checkout';
 import StepQuestions from '../parts/StepQuestions.vue';
-import StepTrack from '../parts/StepTrack.vue';
+import WayOn from '../parts/WayOn.vue';
 import { headingOf, pageAfter } from '../steps';
 
 // The shopper fills in here what one step asks, and needs to see how far the way goes.
 const { step } = defineProps<{ step: string }>();
 const router = useRouter();
 
-const { typed, lines, evaluation, problems, failure: lost, save, letGo } = useCheckout('cart', () => [step]);
+const { answers, drafts, lines, evaluation, problems, failure: lost, save, letGo } = useCheckout('cart', () => [step]);
 const { busy, failure, run } = useWork();
 const showAll = ref(false);
 const questions = useTemplateRef('questions');
@@ -36,12 +36,12 @@ async function goOn(): Promise<void> {
   <div :key="step" class="sheet narrow">
     <p v-if="!lines.length || !evaluation">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
     <template v-else>
-      <StepTrack :here="step" :evaluation="evaluation" />
       <h1>{{ here ? headingOf(here) : 'There is no such step' }}</h1>
       <form novalidate @submit.prevent="goOn">
-        <StepQuestions ref="questions" v-model:answers="typed.answers" v-model:drafts="typed.lines" :evaluation="evaluation" :lines="lines" :step="step" :show-all="showAll" />
+        <StepQuestions ref="questions" v-model:answers="answers" v-model:drafts="drafts" :evaluation="evaluation" :lines="lines" :step="step" :show-all="showAll" />
         <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
         <p class="on"><button class="buy" :disabled="busy">Go on</button> <span>Together {{ evaluation.prices.total }}</span></p>
+        <WayOn :here="step" :evaluation="evaluation" />
       </form>
     </template>
   </div>

@@ -3,38 +3,57 @@ import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import LineForm from '../../entry/LineForm.vue';
 import type { Answers, Evaluated, Unit } from '../../entry/answers';
 import { sentenceOf, type Schemas } from '../../shared/api/client';
+import { kept } from '../../shared/kept';
 import { latest } from '../../shared/latest';
 import { useWork } from '../../shared/work';
 import { evaluateCart, useCart } from '../cart';
 import { nameOf, productOf, said } from '../catalogue';
+import type { LineDraft } from '../checkout';
 import QuantityEntry from './QuantityEntry.vue';
 import ToldAnswers from './ToldAnswers.vue';
 
-const { line } = defineProps<{ line: Schemas['CartLine'] }>();
+// What is asked at the cart is answered here at once; what was answered before is told, and can be changed.
+const { line, draft, evaluation: ofCart, showAll: showAllHere } = defineProps<{
+  line: Schemas['CartLine'];
+  /** What this line is answered at the cart. */
+  draft: LineDraft;
+  evaluation: Evaluated;
+  showAll: boolean;
+}>();
+const emit = defineEmits<{ 'update:draft': [draft: LineDraft] }>();
 const basket = useCart('cart');
+const STEP = 'product_page', HERE = 'cart';
 
-const open = ref(false);
-const answers = ref<Answers>({});
-const units = ref<Unit[]>([]);
-const quantity = ref(1);
+interface Change {
+  quantity: number;
+  answers: Answers;
+  units: Unit[];
+}
+
+// A change that was begun is kept like everything that is typed.
+const { value: change, letGo } = kept<Change | null>(`change:${line.id}`, () => null);
 const preview = ref<Evaluated>();
 const showAll = ref(false);
 const { busy, failure, run } = useWork();
 const form = useTemplateRef('form');
+const hereForm = useTemplateRef('hereForm');
+const quantityEntry = useTemplateRef('quantityEntry');
 
 const cart = computed(() => basket.view.value);
 const product = computed(() => productOf(line.product_code));
 const sum = computed(() => cart.value?.evaluation.prices.lines.find((l) => l.line_id === line.id)?.sum);
 const names = computed(() => cart.value?.evaluation.units.filter((u) => u.line_id === line.id) ?? []);
-const here = (all: Schemas['ProblemView'][] | undefined) => all?.filter((p) => p.line_id === line.id && (!p.field || ['product_page', 'cart'].includes(p.step))) ?? [];
+const here = (all: Schemas['ProblemView'][] | undefined) => all?.filter((p) => p.line_id === line.id && (!p.field || p.step === STEP)) ?? [];
 const problems = computed(() => here(cart.value?.evaluation.problems));
 // Two seats without a name are one thing to say.
 const sentences = computed(() => [...new Set(problems.value.map((p) => p.sentence))]);
 const evaluation = computed(() => preview.value ?? cart.value?.evaluation);
+const askedHere = computed(() => ofCart.asked.filter((a) => a.line_id === line.id && a.step === HERE));
+const told = computed(() => cart.value?.entries.filter((e) => !askedHere.value.some((a) => e.line_id === line.id && a.unit_id === (e.unit_id ?? null) && e.slot.endsWith(`/${a.field}`))) ?? []);
 
 const evaluate = latest(
   () => {
-    const lines = cart.value!.cart.lines!.map((l) => (l.id === line.id ? { ...l, quantity: quantity.value, answers: answers.value, units: units.value } : l));
+    const lines = cart.value!.cart.lines!.map((l) => (l.id === line.id && change.value ? { ...l, ...change.value } : l));
     return evaluateCart({ ...cart.value!.cart, lines });
   },
   (result) => {
@@ -43,16 +62,19 @@ const evaluate = latest(
   },
   (error) => (failure.value = sentenceOf(error)),
 );
+if (change.value) void evaluate.now(undefined);
 
-async function change(): Promise<void> {
-  answers.value = { ...line.answers };
-  units.value = [...(line.units ?? [])];
-  quantity.value = line.quantity;
+async function begin(): Promise<void> {
+  change.value = { answers: { ...line.answers }, units: [...(line.units ?? [])], quantity: line.quantity };
   preview.value = undefined;
   showAll.value = problems.value.length > 0;
-  open.value = true;
   await nextTick();
   form.value?.focusFirstProblem();
+}
+
+function end(): void {
+  change.value = null;
+  letGo();
 }
 
 function changed(): void {
@@ -60,17 +82,18 @@ function changed(): void {
 }
 
 async function save(): Promise<void> {
+  if (!quantityEntry.value?.isSettled()) return;
   await run(async () => {
     await evaluate.now(undefined);
-    if (failure.value) return;
+    if (failure.value || !change.value) return;
     showAll.value = true;
     if (here(preview.value?.problems).length > 0) {
       await nextTick();
       form.value?.focusFirstProblem();
       return;
     }
-    await basket.change(line.id, quantity.value, answers.value, units.value.slice(0, quantity.value));
-    open.value = false;
+    await basket.change(line.id, change.value.quantity, change.value.answers, change.value.units);
+    end();
     said.value = 'Changed.';
   });
 }
@@ -78,9 +101,15 @@ async function save(): Promise<void> {
 async function remove(): Promise<void> {
   await run(async () => {
     await basket.change(line.id, 0);
+    letGo();
     said.value = `${product.value?.name} was taken out of the cart.`;
   });
 }
+
+/** Puts the focus on the first control with a problem; false when there is none here. */
+const focusFirstProblem = (): boolean => !!hereForm.value?.focusFirstProblem();
+
+defineExpose({ focusFirstProblem });
 </script>
 
 <template>
@@ -88,20 +117,34 @@ async function remove(): Promise<void> {
     <img v-if="product" :src="`/pictures/${product.picture}`" alt="" width="120" height="76" />
     <div>
       <h2>{{ line.quantity }} × {{ nameOf(line) }}</h2>
-      <template v-if="!open">
-        <ToldAnswers :entries="cart?.entries ?? []" :line="line.id" :units="names" />
+      <template v-if="!change">
+        <ToldAnswers :entries="told" :line="line.id" :units="names" />
         <p v-for="sentence in sentences" :key="sentence" class="problem">{{ sentence }}</p>
-        <button class="plain" type="button" @click="change">Change<span class="visually-hidden"> {{ nameOf(line) }}</span></button>
+        <button class="plain" type="button" @click="begin">Change<span class="visually-hidden"> {{ nameOf(line) }}</span></button>
         <button class="plain" type="button" :disabled="busy" @click="remove">Take out<span class="visually-hidden"> {{ nameOf(line) }}</span></button>
       </template>
       <div v-else-if="evaluation" role="group" :aria-label="`Change ${nameOf(line)}`">
-        <QuantityEntry :id="`${line.id}-quantity`" v-model="quantity" v-model:units="units" class="many" :names="evaluation.units.filter((u) => u.line_id === line.id)" @update:model-value="changed" />
-        <LineForm ref="form" v-model:answers="answers" v-model:units="units" :evaluation="evaluation" :line="line.id" :show-all="showAll" :prefix="line.id" :level="3" @update:answers="changed" @update:units="changed" />
+        <QuantityEntry :id="`${line.id}-quantity`" ref="quantityEntry" v-model="change.quantity" v-model:units="change.units" class="many" :evaluation="evaluation" :line="line.id" @update:model-value="changed" />
+        <LineForm ref="form" v-model:answers="change.answers" v-model:units="change.units" :evaluation="evaluation" :line="line.id" :step="STEP" :show-all="showAll" :prefix="line.id" :level="3" @update:answers="changed" @update:units="changed" />
         <p class="do">
           <button class="buy" type="button" :disabled="busy" @click="save">Keep the change</button>
-          <button class="plain back" type="button" @click="open = false">Leave it as it was</button>
+          <button class="plain back" type="button" @click="end">Leave it as it was</button>
         </p>
       </div>
+      <LineForm
+        v-if="askedHere.length"
+        ref="hereForm"
+        :answers="draft.answers"
+        :units="draft.units"
+        :evaluation="ofCart"
+        :line="line.id"
+        :step="HERE"
+        :show-all="showAllHere"
+        :level="3"
+        :prefix="`here-${line.id}`"
+        @update:answers="emit('update:draft', { ...draft, answers: $event })"
+        @update:units="emit('update:draft', { ...draft, units: $event })"
+      />
       <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     </div>
     <p class="price">{{ sum }}</p>

@@ -1,39 +1,65 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
 import UnitsToDrop from '../../entry/UnitsToDrop.vue';
-import type { Unit } from '../../entry/answers';
+import { allUnits, toldUnits, type Evaluated, type Unit } from '../../entry/answers';
 
-/** How many; where each one is asked and the number falls, which of them go. */
-const { id, names = [] } = defineProps<{ id: string; names?: { id: string; name: string }[] }>();
+/** How many; where each one is asked and the number falls, which of them go. A number counts once it is settled: by Enter, by leaving, by the arrows. */
+const { id, evaluation, line } = defineProps<{ id: string; evaluation?: Evaluated; line: string }>();
 const quantity = defineModel<number>({ required: true });
 const units = defineModel<Unit[]>('units', { default: () => [] });
 
 const wanted = ref<number>();
-// The ones that the form shows now, with what was filled in for each.
-const shown = computed(() => names.map((n) => units.value.find((u) => u.id === n.id) ?? { id: n.id, answers: {} }));
+const input = useTemplateRef<HTMLInputElement>('input');
+const shown = computed(() => toldUnits(evaluation, line, units.value));
+const problem = computed(() => evaluation?.problems.find((p) => p.line_id === line && p.code === 'too_many_each'));
 
-function take(event: Event): void {
-  const value = Math.trunc(Number((event.target as HTMLInputElement).value));
+function settle(): void {
+  const value = Math.trunc(Number(input.value!.value));
   wanted.value = undefined;
-  if (!(value >= 1 && value <= 999)) return;
-  if (shown.value.length > value) wanted.value = value;
-  else quantity.value = value;
+  if (value >= 1 && value <= 999) {
+    if (shown.value.length > value) wanted.value = value;
+    else quantity.value = value;
+  }
+  input.value!.value = String(wanted.value ?? quantity.value);
 }
 
-function keep(left: Unit[]): void {
-  units.value = left;
+function keep(left: string[]): void {
+  units.value = allUnits(evaluation, line, units.value).filter((u) => left.includes(u.id));
   quantity.value = wanted.value!;
   wanted.value = undefined;
 }
+
+/** True when the number is settled; else the question which ones go has the focus. */
+function isSettled(): boolean {
+  if (wanted.value === undefined) return true;
+  document.getElementById(`${id}-drop`)?.focus();
+  return false;
+}
+
+defineExpose({ isSettled });
 </script>
 
 <template>
   <div>
     <div class="quantity">
       <label :for="id">How many</label>
-      <input :id="id" type="number" inputmode="numeric" min="1" max="999" step="1" :value="wanted ?? quantity" @input="take" @blur="($event.target as HTMLInputElement).value = String(wanted ?? quantity)" />
+      <input
+        :id="id"
+        ref="input"
+        type="number"
+        inputmode="numeric"
+        min="1"
+        max="999"
+        step="1"
+        :value="wanted ?? quantity"
+        :aria-invalid="!!problem || undefined"
+        :aria-describedby="problem ? `${id}-problem` : undefined"
+        @change="settle"
+        @keydown.enter.prevent="settle"
+      />
     </div>
-    <UnitsToDrop v-if="wanted" :key="wanted" :units="shown" :names="names" :quantity="wanted" @keep="keep" @cancel="wanted = undefined" />
+    <p v-if="problem" :id="`${id}-problem`" class="problem" role="alert">{{ problem.sentence }}</p>
+    <UnitsToDrop v-if="wanted" :id="`${id}-drop`" :key="wanted" :units="shown" :quantity="wanted" @keep="keep" @cancel="wanted = undefined" />
   </div>
 </template>
 

@@ -2,20 +2,21 @@
 import { computed, useTemplateRef } from 'vue';
 import EntryForm from '../../entry/EntryForm.vue';
 import LineForm from '../../entry/LineForm.vue';
-import type { Answers, Evaluated, Unit } from '../../entry/answers';
+import type { Answers, Evaluated } from '../../entry/answers';
 import type { Schemas } from '../../shared/api/client';
 import { nameOf } from '../catalogue';
+import type { LineDraft } from '../checkout';
 
 /** Everything that one step asks: of the order, and of each line. */
 const { evaluation, lines, step, showAll, level = 2 } = defineProps<{ evaluation: Evaluated; lines: Schemas['CartLine'][]; step: string; showAll: boolean; level?: number }>();
 const answers = defineModel<Answers>('answers', { required: true });
-const drafts = defineModel<Record<string, { answers: Answers; units: Unit[] }>>('drafts', { required: true });
+const drafts = defineModel<Record<string, LineDraft>>('drafts', { required: true });
 
 const asked = computed(() => evaluation.asked.filter((a) => a.step === step && a.line_id === null));
 const problems = computed(() => evaluation.problems.filter((p) => p.step === step && p.field && p.line_id === null));
 const asking = computed(() => lines.filter((l) => evaluation.asked.some((a) => a.step === step && a.line_id === l.id)));
 
-function set(id: string, part: Partial<{ answers: Answers; units: Unit[] }>): void {
+function set(id: string, part: Partial<LineDraft>): void {
   drafts.value = { ...drafts.value, [id]: { ...drafts.value[id]!, ...part } };
 }
 
