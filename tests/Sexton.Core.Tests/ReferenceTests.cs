@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using System.Text;
 using System.Text.Json.Nodes;
 using CsCheck;
 using Sexton.Core.Asking;
@@ -34,6 +35,48 @@ public sealed class ReferenceTests
                 .Select(static hex => char.ConvertFromUtf32(int.Parse(hex, NumberStyles.HexNumber, CultureInfo.InvariantCulture))))).ToList();
             Graphemes.Count(string.Concat(clusters)).ShouldBe(clusters.Count, line);
         }
+    }
+
+    // Worked by hand after UAX #29 of Unicode 17.0, GB9c: what is counted, and how many characters that is.
+    [Theory]
+    [InlineData("क्षत्रिय", 3)]
+    [InlineData("क्ष", 1)]
+    [InlineData("क्‍ष", 1)]
+    [InlineData("क्‌ष", 2)]
+    [InlineData("കൃഷ്ണ", 2)]
+    [InlineData("क्", 1)]
+    [InlineData("कष", 2)]
+    [InlineData("aक्ष", 2)]
+    [InlineData("क्a", 2)]
+    public void A_conjunct_is_one_character(string text, int count) => Graphemes.Count(text).ShouldBe(count);
+
+    [Fact]
+    public void Forty_conjuncts_fit_where_forty_characters_do()
+    {
+        var forty = string.Concat(Enumerable.Repeat("क्ष", 40));
+        Graphemes.FitIn(forty, 40).ShouldBeTrue();
+        Graphemes.First(forty, 3).ShouldBe("क्षक्षक्ष");
+    }
+
+    /// <summary>Texts of consonants, joiners and marks of every script with conjuncts, for Intl.Segmenter to count.</summary>
+    [Fact]
+    public void Conjuncts_are_written_out_with_how_they_were_counted()
+    {
+        var parts = Enumerable.Range(0x900, 0x11FFF - 0x900).Where(Rune.IsValid).Select(static v => new Rune(v))
+            .Where(static r => ConjunctBreak.IsConsonant(r) || ConjunctBreak.IsLinker(r) || (r.Value < 0x2000 && ConjunctBreak.IsExtender(r))).Select(static r => r.ToString())
+            .ToArray();
+        string[] joiners = [.. parts.Where(static p => ConjunctBreak.IsLinker(Rune.GetRuneAt(p, 0))), "\u200D", "\u200C", "\u0301", "a", " ", "👍🏽"];
+        var random = new Random(17);
+        var counted = new JsonArray();
+        for (var i = 0; i < 20_000; i++)
+        {
+            // Neighbours in the list are of one script.
+            var from = random.Next(parts.Length);
+            var text = string.Concat(Enumerable.Range(0, random.Next(1, 9)).Select(_ => random.Next(3) == 0 ? joiners[random.Next(joiners.Length)] : parts[Math.Clamp(from + random.Next(-20, 20), 0, parts.Length - 1)]));
+            counted.Add(new JsonObject { ["text"] = text, ["count"] = Graphemes.Count(text) });
+        }
+
+        ReferenceFiles.Write("graphemes.json", counted);
     }
 
     [Fact]

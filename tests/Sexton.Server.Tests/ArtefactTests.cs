@@ -98,22 +98,38 @@ public sealed class ArtefactTests
         Worst(Email.ReadBack(text, Order), "line/a/count", "text").ShouldBe(Finding.Missing);
     }
 
+    /// <summary>The corpus of awkward texts, as they are kept: made by tests/awkward-texts.mjs.</summary>
+    public static TheoryData<string> AwkwardTexts() =>
+        [.. JsonSerializer.Deserialize<string[]>(File.ReadAllText(Path.Combine(Environment.GetEnvironmentVariable("SEXTON_TEST_ROOT")!, "tests", "awkward-texts.json")))!
+            .Select(static t => CanonicalText.TryMake(t, out var canonical) ? canonical : "").Where(static t => t.Length > 0).Distinct()];
+
     [Theory]
-    [InlineData("<script>alert(1)</script>")]
-    [InlineData("{{number}} & \"quotes\" 'n' <b>")]
-    [InlineData("=1+1")]
-    [InlineData("a  b   c")]
-    [InlineData("Für Großmutter Zoë 🌿")]
-    [InlineData("שלום עולם")]
-    [InlineData("名前 ﷽ 𝔘𝔫𝔦𝔠𝔬𝔡𝔢")]
-    [InlineData(".")]
-    [InlineData("From the garden")]
+    [MemberData(nameof(AwkwardTexts))]
     public void Hostile_and_foreign_text_comes_back_as_it_was(string text)
     {
         var projection = new Projection([new Entry("a", null, "wording", "Words: on {{it}}", text)]);
         var order = Order with { Projection = projection };
         Email.ReadBack(Email.Render(order, 1), order).Select(f => f.Found).ShouldAllBe(found => found == text);
         BackOffice.ReadBack(BackOffice.Render(order, 1), order).Single().Found.ShouldBe(text);
+        var page = new JsonObject { ["number"] = 1, ["entries"] = new JsonArray(new JsonObject { ["slot"] = "line/a/wording", ["name"] = "Words", ["text"] = text }) };
+        PageReader.ReadBack(Bytes(page), projection).Single().Found.ShouldBe(text);
+    }
+
+    [Theory]
+    [MemberData(nameof(AwkwardTexts))]
+    public void Whoever_has_an_awkward_name_is_written_to_by_that_name(string name)
+    {
+        if (name.Contains('\n', StringComparison.Ordinal))
+        {
+            return; // A name is one line.
+        }
+
+        var order = Order with { Content = Order.Content with { Answers = [.. Order.Content.Answers.Select(a => a.Field == "name" ? a with { Value = AnswerValue.Of(name), Text = name } : a)] } };
+        using var message = MimeMessage.Load(new MemoryStream(Email.Render(order, 1)));
+        var recipient = message.To.Mailboxes.ShouldHaveSingleItem();
+        recipient.Address.ShouldBe("yes@1.example");
+        // Blanks in a row are one in a header (RFC 5322, folding white space).
+        string.Join(' ', recipient.Name!.Split([' ', '\t'], StringSplitOptions.RemoveEmptyEntries)).ShouldBe(string.Join(' ', name.Split([' ', '\t'], StringSplitOptions.RemoveEmptyEntries)));
     }
 
     [Theory]

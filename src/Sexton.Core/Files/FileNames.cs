@@ -1,3 +1,4 @@
+using System.Globalization;
 using Sexton.Core.Register;
 
 namespace Sexton.Core.Files;
@@ -9,13 +10,13 @@ public static class FileNames
     public const int Longest = 100;
 
     /// <summary>
-    /// The canonical name: without folders, without control characters and without what folders of common systems refuse; what is too long is
+    /// The canonical name: without folders, without control characters, without those that are not seen (as one that turns the direction and makes gpj.exe of exe.jpg), and without what folders of common systems refuse; what is too long is
     /// shortened before its ending. "file" where nothing is left.
     /// </summary>
     public static string Clean(string name)
     {
         var last = name[(name.LastIndexOfAny(['/', '\\']) + 1)..];
-        var kept = string.Concat(last.Select(static c => char.IsControl(c) || c is '"' or '<' or '>' or '|' or ':' or '*' or '?' ? '_' : c)).Trim(' ', '.');
+        var kept = string.Concat(last.Where(static c => char.GetUnicodeCategory(c) != UnicodeCategory.Format).Select(static c => char.IsControl(c) || c is '"' or '<' or '>' or '|' or ':' or '*' or '?' ? '_' : c)).Trim(' ', '.');
         if (!CanonicalText.TryMake(kept, out var clean) || clean.Length == 0)
         {
             return "file";

@@ -232,9 +232,22 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
 
         // A route is decided when the order is there, so it may read anything, and orders nothing.
         field.RouteWhen = plain.GoesToWhen
-            .Select(r => (r.Key, Bound: Try(r.Value, "goes_to_when." + r.Key, int.MaxValue, new HashSet<PlannedField>())))
+            .Select(r => (r.Key, Bound: plain.Retired ? TryFormer(r.Value) : Try(r.Value, "goes_to_when." + r.Key, int.MaxValue, new HashSet<PlannedField>())))
             .Where(static r => r.Bound is not null)
             .ToImmutableDictionary(static r => r.Key, static r => r.Bound!, StringComparer.Ordinal);
+
+        // What is retired is not mended any more: a route that asks for what is gone does not hold.
+        BoundCondition TryFormer(Condition condition)
+        {
+            try
+            {
+                return binder.Bind(condition, field.Level, int.MaxValue, new HashSet<PlannedField>());
+            }
+            catch (ConditionException)
+            {
+                return new BoundGroup(GroupKind.Any, []);
+            }
+        }
 
         BoundCondition? Try(Condition? condition, string setting, int step, ISet<PlannedField> reads)
         {

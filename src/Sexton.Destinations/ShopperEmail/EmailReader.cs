@@ -93,7 +93,7 @@ internal static class EmailReader
     {
         var sections = new Dictionary<string, List<string>>(StringComparer.Ordinal);
         List<string>? current = null;
-        foreach (var line in body.ReplaceLineEndings("\n").Split('\n'))
+        foreach (var line in body.Replace("\r\n", "\n", StringComparison.Ordinal).Split('\n'))
         {
             if (line.StartsWith("    ", StringComparison.Ordinal) && current is { Count: > 0 })
             {

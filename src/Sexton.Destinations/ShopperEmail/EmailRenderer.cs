@@ -66,8 +66,10 @@ internal sealed class EmailRenderer
             Body = new BodyBuilder { TextBody = _text(view), HtmlBody = _html(view) }.ToMessageBody(),
         };
         message.From.Add(_settings.From);
-        message.To.Add(new MailboxAddress(content.TextOf(BuiltInFields.Name), content.TextOf(BuiltInFields.Email)));
+        var recipient = new MailboxAddress(content.TextOf(BuiltInFields.Name), content.TextOf(BuiltInFields.Email));
+        message.To.Add(recipient);
         message.Prepare(EncodingConstraint.SevenBit);
+        PlainNames.EncodeRecipient(message, recipient);
 
         using var bytes = new MemoryStream();
         message.WriteTo(Format, bytes);

@@ -63,11 +63,25 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
         if (!cache.Versions.TryGetValue(number, out var version))
         {
             var content = await db.RegisterVersions.Where(v => v.Number == number).Select(v => v.Content).SingleAsync(cancel);
-            var register = JsonSerializer.Deserialize<RegisterContent>(content, RegisterJson.Options)!;
+            var register = JsonSerializer.Deserialize<RegisterContent>(content, RegisterJson.Options)!
+                .WithFormer(await FormerAsync<Field>("fields", number, cancel), await FormerAsync<Section>("sections", number, cancel));
             version = cache.Versions.GetOrAdd(number, new CompiledVersion(number, RegisterPlan.Compile(register, types).Plan));
         }
 
         return version;
+    }
+
+    // Each as the last version had it that had it.
+    private async Task<List<T>> FormerAsync<T>(string kind, int number, CancellationToken cancel)
+    {
+        var former = await db.Database.SqlQuery<string>(
+            $"""
+            select distinct on (i ->> 'key') i::text as "Value"
+            from register_versions v, jsonb_array_elements(coalesce(v.content -> {kind}, '[]')) i
+            where v.number < {number}
+            order by i ->> 'key', v.number desc
+            """).ToListAsync(cancel);
+        return [.. former.Select(static json => JsonSerializer.Deserialize<T>(json, RegisterJson.Options)!)];
     }
 
     /// <summary>The catalogue as it is now.</summary>
