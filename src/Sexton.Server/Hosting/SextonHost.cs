@@ -41,7 +41,8 @@ internal static class SextonHost
     /// <param name="args">Arguments of the program.</param>
     /// <param name="works">False for a server that answers but does nothing between requests.</param>
     /// <param name="types">The kinds of answer; those of Sexton where none are given.</param>
-    public static WebApplication Build(string[] args, bool works = true, FieldTypes? types = null)
+    /// <param name="replace">Replaces parts of it, for a test; null for none.</param>
+    public static WebApplication Build(string[] args, bool works = true, FieldTypes? types = null, Action<IServiceCollection>? replace = null)
     {
         var builder = WebApplication.CreateBuilder(args);
         var options = builder.Configuration.GetSection("Sexton").Get<SextonOptions>() ?? new SextonOptions();
@@ -76,6 +77,7 @@ internal static class SextonHost
             services.AddHostedService(static provider => provider.GetRequiredService<CurrentNumbers>());
         }
 
+        replace?.Invoke(services);
         var app = builder.Build();
         app.UseProxies();
         app.UseExceptionHandler();
@@ -103,6 +105,7 @@ internal static class SextonHost
             antiforgery.HeaderName = AntiforgeryRule.Header;
             antiforgery.Cookie.Name = "sexton_antiforgery";
             antiforgery.Cookie.SameSite = SameSiteMode.Strict;
+            antiforgery.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
         });
         services.AddIdentityCore<Account>(identity =>
             {
@@ -123,7 +126,7 @@ internal static class SextonHost
             cookie.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
             cookie.Events.OnRedirectToAccessDenied = context => Refuse(context.Response, StatusCodes.Status403Forbidden);
             // What was signed out, or may less than before, is so at once, and in every window.
-            cookie.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
+            cookie.Events.OnValidatePrincipal = AccountClaims.RenewAsync;
         }).AddCookie(ShopperSession.Scheme, cookie =>
         {
             cookie.Cookie.Name = "sexton_shopper";
@@ -131,7 +134,6 @@ internal static class SextonHost
             cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
             cookie.SlidingExpiration = true;
         });
-        services.Configure<SecurityStampValidatorOptions>(stamps => stamps.ValidationInterval = TimeSpan.Zero);
         services.AddAuthorizationBuilder()
             .AddPolicy(Roles.Manager, policy => policy.RequireRole(Roles.Manager))
             .AddPolicy(Roles.Support, policy => policy.RequireRole(Roles.Manager, Roles.Support));

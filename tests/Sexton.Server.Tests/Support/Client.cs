@@ -57,6 +57,15 @@ public sealed class Client(Uri address, bool antiforgery = true) : IDisposable
         return [("X-Antiforgery", _token), ("Cookie", _cookies.GetCookieHeader(address))];
     }
 
+    /// <summary>Takes over the cookies of another, as they stand in a header.</summary>
+    public void Carry(string cookies)
+    {
+        foreach (var cookie in cookies.Split("; "))
+        {
+            _cookies.SetCookies(address, cookie);
+        }
+    }
+
     /// <summary>Forgets the token: it belongs to who is signed in.</summary>
     public void ForgetToken() => _token = null;
 

@@ -46,6 +46,9 @@ public class World : IAsyncLifetime
     /// <summary>The kinds of answer; null for those of Sexton.</summary>
     protected virtual FieldTypes? Types => null;
 
+    /// <summary>Replaces parts of this server; null for none.</summary>
+    internal virtual Action<IServiceCollection>? Replace => null;
+
     /// <summary>Settings of this server beside the usual ones.</summary>
     protected virtual IReadOnlyList<string> Settings => [];
 
@@ -87,7 +90,8 @@ public class World : IAsyncLifetime
                     .. Settings,
                 ]),
             Works,
-            Types);
+            Types,
+            Replace);
         await _server.StartAsync();
     }
 
