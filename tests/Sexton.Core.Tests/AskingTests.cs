@@ -247,7 +247,7 @@ public sealed class AskingTests
     public void What_is_switched_off_or_retired_is_not_asked_and_reads_as_empty(string setting)
     {
         var off = Core.Register.Edits.FieldEdit.Apply(Fixture.Ask("off", "line_text") with { Required = true }, setting, System.Text.Json.JsonSerializer.SerializeToElement(true));
-        var waits = Fixture.Ask("waits", "line_text") with { When = Fixture.Condition("{'fact': 'answer.off', 'is': 'is_empty'}") };
+        var waits = Fixture.Ask("waits", "line_text") with { When = Fixture.Condition("{'fact': 'answer.off', 'is': 'was_not_given'}") };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 1, ("off", "still there"))), off, waits);
         evaluation.Asked.Where(a => a.LineId is not null).Select(a => a.Field.Field.Key).ShouldBe(["waits"]);
         evaluation.Problems.ShouldBeEmpty();

@@ -7,6 +7,7 @@ using Sexton.Core.Checks;
 using Sexton.Core.Codes;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
+using Sexton.Core.Routing;
 
 namespace Sexton.Core.Tests;
 
@@ -17,25 +18,25 @@ public sealed class CodeTests
 
     [Theory]
     // the shop's rule, the product's rule, face and year, the code
-    [InlineData("{}", "{}", "engraved", 1987, "LABEL-EN-1987")]
-    [InlineData("{}", "{}", "cast", 1987, "LABEL-1987")]
-    [InlineData("{}", "{}", "engraved", 0, "LABEL-EN")]
+    [InlineData("{}", "{}", "punched", 1987, "LABEL.EN.1987")]
+    [InlineData("{}", "{}", "cast", 1987, "LABEL.1987")]
+    [InlineData("{}", "{}", "punched", 0, "LABEL.EN")]
     [InlineData("{}", "{}", "", 0, "LABEL")]
-    [InlineData("{'when_empty':'XX'}", "{}", "", 0, "LABEL-XX-XX")]
-    [InlineData("{'separator':'.','case':'lower'}", "{}", "engraved", 1987, "label.en.1987")]
-    [InlineData("{'separator':'.'}", "{'separator':''}", "engraved", 1987, "LABELEN1987")]
-    [InlineData("{'case':'lower'}", "{'case':'upper'}", "engraved", 0, "LABEL-EN")]
-    [InlineData("{'order':['year','face']}", "{}", "engraved", 1987, "LABEL-1987-EN")]
-    [InlineData("{'order':['year','goods']}", "{}", "engraved", 1987, "1987-LABEL-EN")]
-    [InlineData("{'order':['year','goods']}", "{'order':['goods','face']}", "engraved", 1987, "LABEL-EN-1987")]
-    [InlineData("{'order':['gone','face']}", "{}", "engraved", 1987, "LABEL-EN-1987")]
+    [InlineData("{'when_empty':'XX'}", "{}", "", 0, "LABEL.XX.XX")]
+    [InlineData("{'separator':'.','case':'lower'}", "{}", "punched", 1987, "label.en.1987")]
+    [InlineData("{'separator':'.'}", "{'separator':''}", "punched", 1987, "LABELEN1987")]
+    [InlineData("{'case':'lower'}", "{'case':'upper'}", "punched", 0, "LABEL.EN")]
+    [InlineData("{'order':['year','face']}", "{}", "punched", 1987, "LABEL.1987.EN")]
+    [InlineData("{'order':['year','goods']}", "{}", "punched", 1987, "1987.LABEL.EN")]
+    [InlineData("{'order':['year','goods']}", "{'order':['goods','face']}", "punched", 1987, "LABEL.EN.1987")]
+    [InlineData("{'order':['gone','face']}", "{}", "punched", 1987, "LABEL.EN.1987")]
     public void A_code_is_put_together_by_the_nearest_rule(string shop, string product, string face, int year, string code) =>
         Code(shop, product, Own, face, year).ShouldBe(code);
 
     [Theory]
     // the rule of the field "face", the code; the shop says "." in capitals and "0" for an empty part
-    [InlineData("{'separator':'/'}", "engraved", "LABEL/EN.1987")]
-    [InlineData("{'case':'lower'}", "engraved", "LABEL.en.1987")]
+    [InlineData("{'separator':'/'}", "punched", "LABEL/EN.1987")]
+    [InlineData("{'case':'lower'}", "punched", "LABEL.en.1987")]
     [InlineData("{'when_empty':''}", "", "LABEL.1987")]
     [InlineData("{'when_empty':'none'}", "", "LABEL.NONE.1987")]
     [InlineData("{}", "", "LABEL.0.1987")]
@@ -47,7 +48,7 @@ public sealed class CodeTests
     {
         var field = Fixture.Ask("face", "one_of", ("choices", Choices("cast", "C"))) with { Code = new FieldCode { Rule = Rule("{'when_empty':'NO'}") }, AskedOf = ProductScope.Only("LABEL") };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL"), Fixture.Line("TREE")), field);
-        Enumerable.Range(0, 2).Select(evaluation.ItemCodeOf).ShouldBe(["LABEL-NO", "TREE"]);
+        Enumerable.Range(0, 2).Select(evaluation.ItemCodeOf).ShouldBe(["LABEL.NO", "TREE"]);
     }
 
     [Fact]
@@ -58,33 +59,57 @@ public sealed class CodeTests
             Fixture.Ask("drilled", "yes_no") with { Code = new FieldCode { Part = "D" } },
             Fixture.Ask("extras", "several_of", ("choices", Choices("saucer", "S", "feet", "F"))) with { Code = Own },
             Fixture.Ask("name_on_it", "line_text") with { Code = new FieldCode { Part = "N" } });
-        Enumerable.Range(0, 2).Select(evaluation.ItemCodeOf).ShouldBe(["POT-L-D-SF", "POT-S"]);
-        Fixture.Freeze(evaluation).Lines.Select(l => l.ItemCode).ShouldBe(["POT-L-D-SF", "POT-S"]);
+        Enumerable.Range(0, 2).Select(evaluation.ItemCodeOf).ShouldBe(["POT-L.D.SF", "POT-S"]);
+        Fixture.Freeze(evaluation).Lines.Select(l => l.ItemCode).ShouldBe(["POT-L.D.SF", "POT-S"]);
     }
 
     [Theory]
     // parts of the choices, the longest, the problem and what it says
-    [InlineData("A", "A", 40, "code_shared", "“Zinc label” with “The face: A cast” and “Zinc label” with “The face: A engraved” would both be LABEL-A")]
-    [InlineData("A", "", 40, "code_shared", "“Zinc label” and “Zinc label” with “The face: A engraved” would both be LABEL")]
-    [InlineData("A", "BBBBBB", 11, "code_too_long", "LABEL-BBBBBB, the code of “Zinc label” with “The face: A engraved”, has 12 characters, and 11 are allowed")]
-    [InlineData("A", "B C", 40, "code_refused", "LABEL-B C, the code of “Zinc label” with “The face: A engraved”, has the character “ ”, and the back office refuses it")]
+    [InlineData("A", "A", 40, "code_shared", "“Zinc label” with “The face: A cast” and “Zinc label” with “The face: A punched” would both be LABEL.A")]
+    [InlineData("A", "", 40, "code_shared", "“Zinc label” and “Zinc label” with “The face: A punched” would both be LABEL")]
+    [InlineData("A", "BBBBBB", 11, "code_too_long", "LABEL.BBBBBB, the code of “Zinc label” with “The face: A punched”, has 12 characters, and 11 are allowed")]
+    [InlineData("A", "B C", 40, "code_refused", "LABEL.B C, the code of “Zinc label” with “The face: A punched”, has the character “ ”, and the back office refuses it")]
     [InlineData("A", "B", 40, null, "")]
-    public void A_code_that_cannot_be_is_a_problem_that_names_both(string cast, string engraved, int longest, string? problem, string says)
+    public void A_code_that_cannot_be_is_a_problem_that_names_both(string cast, string punched, int longest, string? problem, string says)
     {
-        var field = Fixture.Ask("face", "one_of", ("choices", Choices("cast", cast, "engraved", engraved))) with { Code = Own, AskedOf = ProductScope.Only("LABEL") };
+        var field = Fixture.Ask("face", "one_of", ("choices", Choices("cast", cast, "punched", punched))) with { Code = Own, AskedOf = ProductScope.Only("LABEL"), GoesTo = [DestinationIndex.BackOffice] };
         var register = Fixture.Register(field) with { Codes = new CodeRules { Shop = new CodeRule { Longest = longest } } };
         var found = DraftChecks.Run(RegisterPlan.Compile(register, FieldTypes.Standard), Fixture.Products);
         found.Select(p => (p.Code, p.Field, p.Setting)).ShouldBe(problem is null ? [] : [(problem, "face", "code")]);
         found.Select(p => p.Sentence).ShouldAllBe(s => s.Contains(says));
     }
 
+    // The picks of each line, and what the cart is told about which line.
+    [Theory]
+    [InlineData("e f", null, null)]
+    [InlineData("e f g h i j k l m n o p", null, "code_refused a")]
+    [InlineData("b", null, "code_shared a")]
+    [InlineData("ef", "e f", "code_shared b")]
+    [InlineData("e f", "e f", null)]
+    public void A_code_that_cannot_be_used_is_refused_in_the_cart(string picks, string? others, string? told)
+    {
+        var products = new ProductIndex([new("A", LanguageMap.Of("Ash"), "x", 1), new("A.B", LanguageMap.Of("Beech"), "x", 1)], Fixture.Products.Groups, "EUR", "IE");
+        var choices = Choices([.. "efghijklmnop".SelectMany(c => new[] { c.ToString(), c.ToString().ToUpperInvariant() + "23" }), "b", "B", "ef", "E23F23"]);
+        var field = Fixture.Ask("kinds", "several_of", ("choices", choices)) with { Code = Own, AskedOf = ProductScope.Only("A") };
+        var cart = new CartContent
+        {
+            Lines =
+            [
+                .. new[] { ("a", picks), ("b", others) }.Where(static l => l.Item2 is not null)
+                    .Select(l => new CartLine(l.Item1, "A", 1, AnswerSet.Of([KeyValuePair.Create("kinds", AnswerValue.Of([.. l.Item2!.Split(' ')]))]))),
+            ],
+        };
+        var problems = Evaluation.Of(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard).Plan, products, cart, Fixture.Today).Problems;
+        problems.Where(static p => p.LineId is not null).Select(static p => $"{p.Refusal.Code} {p.LineId}").ShouldBe(told is null ? [] : [told]);
+    }
+
     [Fact]
     public void Two_products_that_would_share_a_code_are_named()
     {
-        var products = new ProductIndex([new("A", LanguageMap.Of("Ash"), "x", 1), new("A-B", LanguageMap.Of("Beech"), "x", 1)], Fixture.Products.Groups, "EUR", "IE");
-        var field = Fixture.Ask("face", "one_of", ("choices", Choices("b", "B"))) with { Code = Own, AskedOf = ProductScope.Only("A") };
+        var products = new ProductIndex([new("A", LanguageMap.Of("Ash"), "x", 1), new("A.B", LanguageMap.Of("Beech"), "x", 1)], Fixture.Products.Groups, "EUR", "IE");
+        var field = Fixture.Ask("face", "one_of", ("choices", Choices("b", "B"))) with { Code = Own, AskedOf = ProductScope.Only("A"), GoesTo = [DestinationIndex.BackOffice] };
         DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), products).Single().Sentence
-            .ShouldBe("“Ash” with “The face: A b” and “Beech” would both be A-B. Give one of them another part.");
+            .ShouldBe("“Ash” with “The face: A b” and “Beech” would both be A.B. Give one of them another part.");
     }
 
     [Theory]
@@ -177,7 +202,7 @@ public sealed class CodeTests
     [InlineData("{'item':'TIE'}", null)]
     public void A_component_that_cannot_be_is_named(string use, string? code)
     {
-        var field = Fixture.Ask("tie", "yes_no") with { Uses = [Use(use)] };
+        var field = Fixture.Ask("tie", "yes_no") with { Uses = [Use(use)], GoesTo = [DestinationIndex.BackOffice] };
         DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Shop()).Select(p => p.Code).ShouldBe(code is null ? [] : [code]);
     }
 
@@ -200,7 +225,7 @@ public sealed class CodeTests
     private static string Code(string shop, string product, FieldCode face, string picked, int year)
     {
         var register = Fixture.Register(
-            Fixture.Ask("face", "one_of", ("choices", Choices("cast", "", "engraved", "EN"))) with { Code = face },
+            Fixture.Ask("face", "one_of", ("choices", Choices("cast", "", "punched", "EN"))) with { Code = face },
             Fixture.Ask("year", "number") with { Code = Own });
         var plan = Fixture.Plan(register with { Codes = new CodeRules { Shop = Rule(shop), Products = ImmutableSortedDictionary<string, CodeRule>.Empty.Add("LABEL", Rule(product)) } });
         var answers = new List<(string, object)>();

@@ -193,7 +193,7 @@ public sealed class EntryTests
         Sentences.For(new("too_long", "40", "41"), LanguageMap.Of("What does {1} say?"), "en").ShouldBe("“What does {1} say?” has room for 40 characters, and this is 41.");
 
     [Theory]
-    [InlineData("{'units':'any','where':{'fact':'answer.badge','is':'is_given'}}")]
+    [InlineData("{'units':'any','where':{'fact':'answer.badge','is':'was_given'}}")]
     [InlineData("{'lines':'any'}")]
     public void A_question_of_the_order_on_a_product_page_reads_no_other_lines(string when)
     {
@@ -202,7 +202,7 @@ public sealed class EntryTests
         RegisterPlan.Compile(Fixture.Register(order, badge), Register.Types.FieldTypes.Standard).Problems.Single().Sentence.ShouldContain("from the cart on");
 
         // A question of the line sees its own units there.
-        RegisterPlan.Compile(Fixture.Register(Fixture.Ask("lead", "line_text") with { When = Fixture.Condition("{'units':'any','where':{'fact':'answer.badge','is':'is_given'}}") }, badge), Register.Types.FieldTypes.Standard).Problems.ShouldBeEmpty();
+        RegisterPlan.Compile(Fixture.Register(Fixture.Ask("lead", "line_text") with { When = Fixture.Condition("{'units':'any','where':{'fact':'answer.badge','is':'was_given'}}") }, badge), Register.Types.FieldTypes.Standard).Problems.ShouldBeEmpty();
     }
 
     [Fact]

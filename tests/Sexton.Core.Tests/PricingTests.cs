@@ -14,7 +14,7 @@ namespace Sexton.Core.Tests;
 /// <summary>What answers cost: each kind of price, the order of pricing, and rows that always sum.</summary>
 public sealed class PricingTests
 {
-    private const string Typefaces = "{'kind':'per_unit','choice':'engraved','tariff':{'minor':350}}";
+    private const string Typefaces = "{'kind':'per_unit','choice':'punched','tariff':{'minor':350}}";
 
     [Theory]
     // what is written, letters, characters, words
@@ -138,13 +138,13 @@ public sealed class PricingTests
     public void Lines_are_priced_in_their_order_and_percentages_leave_out_what_answers_add()
     {
         var evaluation = Fixture.Evaluate(
-            Fixture.Of(Fixture.Line("LABEL", 3, ("credit", 20), ("wording", "Quince"), ("once", true), ("face", "engraved"), ("care", true))),
+            Fixture.Of(Fixture.Line("LABEL", 3, ("credit", 20), ("wording", "Quince"), ("once", true), ("face", "punched"), ("care", true))),
             Fixture.Ask("care", "yes_no") with { Prices = [Price("{'kind':'percent','tariff':{'ppm':100000}}")] },
             Fixture.Ask("once", "yes_no") with { Prices = [Price("{'kind':'once_per_line','tariff':{'minor':500}}")] },
             Fixture.Ask("wording", "line_text") with { Prices = [Price("{'kind':'per_unit','by':'letter','tariff':{'minor':10}}")] },
-            Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "engraved"))) with { Prices = [Price(Typefaces)] },
+            Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with { Prices = [Price(Typefaces)] },
             Fixture.Ask("credit", "amount_of_money") with { Prices = [Price("{'kind':'for_the_goods','by':'amount'}")] });
-        Rows(evaluation).ShouldBe("Zinc label 3×2000=6000|The wording 3×60=180|The face: A engraved 3×350=1050|The care 1×600=600|The once 1×500=500");
+        Rows(evaluation).ShouldBe("Zinc label 3×2000=6000|The wording 3×60=180|The face: A punched 3×350=1050|The care 1×600=600|The once 1×500=500");
     }
 
     [Fact]
@@ -303,7 +303,7 @@ public sealed class PricingTests
     [InlineData("line", "line_text", "{'kind':'per_unit','by':'letter','tariff':{'minor':1,'bands':[{'over':9,'minor':1},{'over':9,'minor':2}]}}", "do not rise")]
     [InlineData("line", "yes_no", "{'kind':'per_unit','for':[{'tariff':{'minor':1}}]}", "Say for whom")]
     [InlineData("line", "words_only", "{'kind':'per_unit'}", "It asks nothing")]
-    [InlineData("line", "yes_no", "{'kind':'per_unit','when':{'fact':'answer.gone','is':'is_given'}}", "There is no field “gone”")]
+    [InlineData("line", "yes_no", "{'kind':'per_unit','when':{'fact':'answer.gone','is':'was_given'}}", "There is no field “gone”")]
     [InlineData("line", "yes_no", "{'kind':'per_unit','when':{'fact':'cart_total','is':'over','value':3}}", "")]
     public void A_price_that_cannot_be_is_named(string level, string type, string price, string expected)
     {
@@ -325,9 +325,9 @@ public sealed class PricingTests
     [Fact]
     public void Prices_of_a_cart_run_again_in_the_same_instance_are_the_same()
     {
-        var plan = Fixture.Plan(Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "engraved"))) with { Prices = [Price(Typefaces)] });
+        var plan = Fixture.Plan(Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with { Prices = [Price(Typefaces)] });
         var evaluation = new Evaluation();
-        foreach (var (answer, total) in new[] { ("engraved", 4100L), ("cast", 3400L), ("engraved", 4100L) })
+        foreach (var (answer, total) in new[] { ("punched", 4100L), ("cast", 3400L), ("punched", 4100L) })
         {
             evaluation.Run(plan, Shop(includeTax: true), Fixture.Of(Fixture.Line("LABEL", 2, ("face", answer))), Fixture.Today);
             evaluation.TotalMinor.ShouldBe(total);
@@ -373,16 +373,16 @@ public sealed class PricingTests
     [Fact]
     public void The_difference_between_versions_says_what_changed_about_a_price()
     {
-        var before = Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "engraved"))) with { Prices = [Price(Typefaces)] };
+        var before = Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with { Prices = [Price(Typefaces)] };
         var after = before with
         {
-            Prices = [Price("{'kind':'per_unit','choice':'engraved','tariff':{'minor':400},'for':[{'group':'trade','tariff':{'minor':200}}],'when':{'fact':'quantity','is':'over','value':2},'tax_ppm':90000,'label':{'en':'Engraving'}}")],
+            Prices = [Price("{'kind':'per_unit','choice':'punched','tariff':{'minor':400},'for':[{'group':'trade','tariff':{'minor':200}}],'when':{'fact':'quantity','is':'over','value':2},'tax_ppm':90000,'label':{'en':'Engraving'}}")],
             PriceWithin = ["cart_line"],
         };
         var clauses = RegisterDifference.Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products).Single().Clauses;
         clauses.Select(c => $"{c.Lead}{c.Before} > {c.After}".Replace('\u00a0', '~')).ShouldBe(
         [
-            "costs “A engraved” + €~3.50 > “A engraved” + €~4.00, for trade + €~2.00, taxed at 9~%, called “Engraving”, when the quantity is over 2",
+            "costs “A punched” + €~3.50 > “A punched” + €~4.00, for trade + €~2.00, taxed at 9~%, called “Engraving”, when the quantity is over 2",
             "shows its price within the goods on  > the cart line",
         ]);
     }

@@ -46,7 +46,7 @@ public sealed class RoutingTests
     [InlineData("{'fact': 'group', 'is': 'is', 'value': 'household'}", true)]
     [InlineData("{'fact': 'group', 'is': 'is', 'value': 'trade'}", false)]
     [InlineData("{'fact': 'product', 'is': 'is', 'value': 'LABEL'}", true)]
-    [InlineData("{'fact': 'answer.wording', 'is': 'contains', 'value': 'o'}", true)]
+    [InlineData("{'fact': 'answer.wording', 'is': 'has_in_it', 'value': 'o'}", true)]
     [InlineData("{'fact': 'answer.delivery_method', 'is': 'is', 'value': 'fetched'}", false)]
     [InlineData("{'fact': 'date', 'is': 'is', 'value': '2026-11-25'}", true)] // the day of the order, whenever it is sent
     public void A_route_has_a_condition_over_the_order_as_it_was(string condition, bool goes)
@@ -107,7 +107,7 @@ public sealed class RoutingTests
     [Theory]
     [InlineData("{'fact': 'attribute.weight', 'is': 'over', 'value': 3}", "weight")]
     [InlineData("{'fact': 'group', 'is': 'is', 'value': 'friends'}", "friends")]
-    [InlineData("{'any': [{'fact': 'product', 'is': 'is_one_of', 'value': ['LABEL', 'GONE']}]}", "GONE")]
+    [InlineData("{'any': [{'fact': 'product', 'is': 'is_among', 'value': ['LABEL', 'GONE']}]}", "GONE")]
     [InlineData("{'fact': 'answer.colour', 'is': 'is', 'value': 'green'}", "green")]
     [InlineData("{'fact': 'answer.colour', 'is': 'is', 'value': 'red'}", null)]
     public void A_condition_over_what_is_not_there_is_a_problem(string condition, string? named)

@@ -1,4 +1,6 @@
+using System.Globalization;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Sexton.Core.Files;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
@@ -263,5 +265,52 @@ public sealed class TypeTests
         public bool Offers(int choice) => true;
 
         public KeptFile? File(string id) => KeptFiles.Samples.Find(id);
+    }
+
+    /// <summary>
+    /// How long an answer can be, against every answer that there is: all picks and counts are tried. What is picked, at most, at least of each, at most of each.
+    /// </summary>
+    [Theory]
+    [InlineData("several_of", null, null, null)]
+    [InlineData("several_of", 1, null, null)]
+    [InlineData("several_of", 2, null, null)]
+    [InlineData("how_many_of_each", 12, null, 12)]
+    [InlineData("how_many_of_each", 12, 5, 12)]
+    [InlineData("how_many_of_each", 3, null, 12)]
+    [InlineData("how_many_of_each", 14, 9, 11)]
+    public void The_longest_answer_is_as_long_as_the_longest_that_there_is(string key, int? most, int? leastOfEach, int? mostOfEach)
+    {
+        string[] labels = ["Tulip", "Crocus", "Ox-eye daisy", "Rue"];
+        var settings = new JsonObject { ["choices"] = new JsonArray([.. labels.Select((l, i) => new JsonObject { ["key"] = "c" + i, ["label"] = new JsonObject { ["en"] = l, ["de"] = l + (i == 3 ? " und viel mehr" : "") } })]) };
+        foreach (var (name, value) in new[] { ("most", most), ("least_of_each", leastOfEach), ("most_of_each", mostOfEach) })
+        {
+            if (value is not null)
+            {
+                settings[name] = value;
+            }
+        }
+
+        var type = FieldTypes.Standard.Find(key)!;
+        var rule = type.Bind(new SettingReader(type, settings.ToDictionary(s => s.Key, s => JsonSerializer.SerializeToElement(s.Value))));
+        var counts = key == "several_of" ? 1 : 12;
+        var longest = 0;
+        for (var n = 0; n < Math.Pow(counts + 1, labels.Length); n++)
+        {
+            var taken = labels.Select((_, i) => (Key: "c" + i, Count: n / (int)Math.Pow(counts + 1, i) % (counts + 1))).Where(static t => t.Count > 0).ToList();
+            var raw = key == "several_of" ? AnswerValue.Of([.. taken.Select(static t => t.Key)]) : AnswerValue.Of(taken.ToDictionary(static t => t.Key, static t => t.Count.ToString(CultureInfo.InvariantCulture)));
+            if (taken.Count > 0 && rule.Read(raw, new Whenever()) is { Value: { } value })
+            {
+                longest = Math.Max(longest, Math.Max(Graphemes.Count(rule.TextOf(value, "en")), Graphemes.Count(rule.TextOf(value, "de"))));
+            }
+        }
+
+        rule.LongestText.ShouldBe(longest);
+    }
+
+    private sealed class Whenever : IOccasion
+    {
+        public DateOnly Today => DateOnly.MinValue;
+
+        public bool Offers(int choice) => true;
     }
 }

@@ -19,7 +19,7 @@ public sealed class WorkingTests
         Fixture.Ask("empty", "number"),
         Fixture.Ask("silent", "line_text"),
         Fixture.Ask("bulbs", "how_many_of_each", ("choices", Fixture.Choices("tulip", "crocus"))),
-        Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "engraved"))),
+        Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))),
     ];
 
     [Theory]
@@ -61,7 +61,7 @@ public sealed class WorkingTests
     public void A_number_is_worked_out_exactly(string rows, string expected) => Worked(rows, "number").ShouldBe(expected);
 
     [Theory]
-    [InlineData("{'do':'take','of':{'fact':'answer.words'}},{'do':'then','of':{'fact':'answer.face'},'between':', '}", "ab cdef, A engraved")]
+    [InlineData("{'do':'take','of':{'fact':'answer.words'}},{'do':'then','of':{'fact':'answer.face'},'between':', '}", "ab cdef, A punched")]
     [InlineData("{'do':'take','of':{'fact':'answer.silent'}},{'do':'then','of':{'fact':'answer.words'},'between':', '}", "ab cdef")]
     [InlineData("{'do':'take','of':{'fact':'answer.words'}},{'do':'then','of':{'fact':'answer.silent'},'between':', '}", "ab cdef")]
     [InlineData("{'do':'take','of':{'fact':'answer.silent'}}", "")]
@@ -148,7 +148,7 @@ public sealed class WorkingTests
         var bulbs = new Dictionary<string, string>(StringComparer.Ordinal) { ["tulip"] = "3", ["crocus"] = "2" };
         var day = Fixture.Today.AddDays(10).ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
         var evaluation = Fixture.Evaluate(
-            Fixture.Of(Fixture.Line("TREE", 3, ("metres", 2.5m), ("posts", 7), ("words", "ab cdef"), ("day", day), ("bulbs", bulbs), ("face", "engraved"))), [.. Inputs, field]);
+            Fixture.Of(Fixture.Line("TREE", 3, ("metres", 2.5m), ("posts", 7), ("words", "ab cdef"), ("day", day), ("bulbs", bulbs), ("face", "punched"))), [.. Inputs, field]);
         var asked = evaluation.Asked.Single(a => a.Field.Field.Key == "out");
         return evaluation.Problems.Count > 0 ? "!" + evaluation.Problems.Single().Refusal.Code : asked.TextIn("en");
     }

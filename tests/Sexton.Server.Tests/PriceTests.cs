@@ -21,7 +21,7 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
         // 2 labels at 17.00, 18 letters of which 12 are included at 0.20, the dearer typeface; 2 trees at 89.50 and 12.00 once; 10 % off at each rate.
         Rows(order["prices"]!).ShouldBe(
         [
-            "2 × Zinc label, stamped, large 3400", "2 × Words on the label 240", "2 × Typeface: Roman 500", "2 × Quince ‘Vranja’, 2.5 m 17900", "1 × Potting up 1200",
+            "2 × Zinc label, stamped, large 3400", "2 × Words on the label 240", "2 × Typeface: Roman 500", "2 × Quince ‘Marrowby Gold’, 2.5 m 17900", "1 × Potting up 1200",
             "1 × Blossom, 10 % off, on what is taxed at 13.5\u00a0% -1910", "1 × Blossom, 10 % off, on what is taxed at 23\u00a0% -414",
         ]);
         order["prices"]!["total"]!.GetValue<string>().ShouldBe("€\u00a0209.16");
@@ -69,11 +69,11 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
         using var shopper = new Shopper(world);
         await AddAsync(shopper, "TR-CRAB", 2, new() { ["stake"] = true });
         var cart = (await shopper.Http.GetAsync("api/shop/v1/cart")).Json["evaluation"]!["prices"]!;
-        Rows(cart).ShouldBe(["2 × Crab apple ‘Evereste’, 2 m 13500"]);
+        Rows(cart).ShouldBe(["2 × Crab apple ‘Farrant Blush’, 2 m 13500"]);
         (cart["rows"]![0]!["unit"]!.GetValue<string>(), cart["total_minor"]!.GetValue<long>()).ShouldBe(("€\u00a067.50", 13500));
         (await shopper.TellAsync()).Status.ShouldBe(200);
         var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
-        Rows(order["prices"]!).ShouldBe(["2 × Crab apple ‘Evereste’, 2 m 12800", "2 × A stake with it 700"]);
+        Rows(order["prices"]!).ShouldBe(["2 × Crab apple ‘Farrant Blush’, 2 m 12800", "2 × A stake with it 700"]);
     }
 
     [Fact]

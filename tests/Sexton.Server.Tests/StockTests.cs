@@ -21,12 +21,12 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         await AddAsync(shopper, "TR-QUINCE", 2, new() { ["tie"] = "soft", ["staking"] = "Low" });
         (await shopper.TellAsync()).Status.ShouldBe(200);
         var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
-        order["lines"]![0]!["code"]!.GetValue<string>().ShouldBe("TR-QUINCE-T");
+        order["lines"]![0]!["code"]!.GetValue<string>().ShouldBe("TR-QUINCE.T");
         (await LeftAsync("AC-TIE")).ShouldBe(before with { OnHand = before.OnHand - 4 });
 
         var sale = await SaleAsync(order);
         var line = sale["lines"]!.AsArray().Single()!;
-        (line["item"]!.GetValue<string>(), line["components"]!.ToJsonString()).ShouldBe(("TR-QUINCE-T", """[{"item":"AC-TIE","description":"Tree tie, soft","quantity":4}]"""));
+        (line["item"]!.GetValue<string>(), line["components"]!.ToJsonString()).ShouldBe(("TR-QUINCE.T", """[{"item":"AC-TIE","description":"Tree tie, soft","quantity":4}]"""));
         sale["weight_grams"]!.GetValue<long>().ShouldBe((2 * 14_000) + (4 * 30));
     }
 
@@ -166,8 +166,8 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
 
     [Theory]
     // how lines leave, the lines: code, quantity, sum with charges, the answers in it
-    [InlineData("together", "TR-QUINCE-T 2 18620: Which tie, Staking")]
-    [InlineData("beside", "TR-QUINCE-T 2 17900: Staking|AC-TIE 4 720: Which tie")]
+    [InlineData("together", "TR-QUINCE.T 2 18620: Which tie, Staking")]
+    [InlineData("beside", "TR-QUINCE.T 2 17900: Staking|AC-TIE 4 720: Which tie")]
     [InlineData("instead", "AC-TIE 4 18620: Which tie, Staking")]
     public async Task A_line_leaves_together_beside_or_instead_and_nothing_is_lost(string leaving, string expected)
     {

@@ -208,3 +208,68 @@ public sealed class UndoTests(World world) : IClassFixture<World>
 
     private static string[] Order(JsonNode draft) => [.. draft["fields"]!.AsArray().Select(f => f!["field"]!["key"]!.GetValue<string>())];
 }
+
+/// <summary>What has no room somewhere is said, and goes there once it has; what gives an answer away is told, and can be meant.</summary>
+public sealed class RoomTests(World world) : IClassFixture<World>
+{
+    [Fact]
+    public async Task What_has_no_room_is_left_out_and_goes_there_once_it_fits()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await manager.AddAsync("Much to say", "much_to_say", "long_text", products: "WA-MAY");
+        Keys((await manager.FieldAsync("much_to_say"))["left_out"]).ShouldContain("back_office");
+        var change = (await manager.Http.GetAsync("api/console/v1/versions")).Json["changes"]!.AsArray().Single(c => c!["field"]!.GetValue<string>() == "much_to_say")!;
+        change["clauses"]!.ToJsonString().ShouldContain("left out");
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+
+        // On an order it stands as left out, and not as arrived.
+        using var shopper = new Shopper(world);
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject
+        {
+            ["product"] = "WA-MAY", ["quantity"] = 1, ["answers"] = new JsonObject { ["much_to_say"] = "A little" },
+            ["units"] = new JsonArray(new JsonObject { ["id"] = "u1", ["answers"] = new JsonObject { ["guest_name"] = "Ada" } }),
+        })).Status.ShouldBe(200);
+        (await shopper.TellAsync()).Status.ShouldBe(200);
+        var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
+        using var staff = await world.SignedInAsync(World.Support);
+        var mark = (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json["answers"]!.AsArray().Single(a => a!["label"]!.GetValue<string>() == "Much to say")!["marks"]!.AsArray()
+            .Single(m => m!["destination"]!.GetValue<string>() == "back_office")!;
+        (mark["expectation"]!.GetValue<string>(), mark["sign"]!.GetValue<string>()).ShouldBe(("left_out", "flagged_hole"));
+
+        await manager.ChangeAsync("much_to_say", "settings.longest", 40);
+        var field = await manager.FieldAsync("much_to_say");
+        (Keys(field["left_out"]).Contains("back_office"), Keys(field["goes_to"]).Contains("back_office")).ShouldBe((false, true));
+    }
+
+    [Fact]
+    public async Task A_code_that_gives_an_answer_away_is_told_and_accepted_until_it_changes()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await manager.AddAsync("Secret kind", "secret_kind", "one_of", products: "LA-SLATE");
+        await manager.ChangeAsync("secret_kind", "settings.choices", JsonNode.Parse("""[{"key":"a","label":{"en":"A"},"code":"A"},{"key":"b","label":{"en":"B"},"code":"B"}]"""));
+        await manager.ChangeAsync("secret_kind", "code", new JsonObject());
+        await manager.ChangeAsync("secret_kind", "goes_to.back_office", false);
+        (await manager.PublishAsync()).Code.ShouldBe("draft_has_problems");
+        var problem = (await manager.DraftAsync())["problems"]!.AsArray().Single()!;
+        problem["code"]!.GetValue<string>().ShouldBe("gives_away");
+
+        async Task<Reply> AcceptAsync(string reason) => await manager.Http.SendAsync(
+            HttpMethod.Put, "api/console/v1/draft/accepted", new JsonObject { ["code"] = "gives_away", ["field"] = "secret_kind", ["setting"] = "code", ["reason"] = reason });
+        (await AcceptAsync("  ")).Code.ShouldBe("reason_wanted");
+        (await AcceptAsync("The workshop knows them anyway")).Status.ShouldBe(204);
+        var draft = await manager.DraftAsync();
+        draft["problems"]!.AsArray().ShouldBeEmpty();
+        var accepted = draft["accepted"]!.AsArray().Single()!;
+        (accepted["reason"]!.GetValue<string>(), accepted["by"]!.GetValue<string>().Length > 0).ShouldBe(("The workshop knows them anyway", true));
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+
+        // What it rests on changes: it is told again.
+        await manager.ChangeAsync("secret_kind", "settings.choices", JsonNode.Parse("""[{"key":"a","label":{"en":"A"},"code":"A"},{"key":"b","label":{"en":"B"},"code":"BB"}]"""));
+        (await manager.DraftAsync())["problems"]!.AsArray().Single()!["code"]!.GetValue<string>().ShouldBe("gives_away");
+        await manager.ChangeAsync("secret_kind", "goes_to.back_office", true);
+        (await manager.DraftAsync())["problems"]!.AsArray().ShouldBeEmpty();
+        (await manager.Http.SendAsync(HttpMethod.Delete, "api/console/v1/draft/accepted?code=gives_away&field=secret_kind&setting=code", null)).Status.ShouldBe(204);
+    }
+
+    private static List<string> Keys(JsonNode? keys) => [.. keys?.AsArray().Select(static k => k!.GetValue<string>()) ?? []];
+}

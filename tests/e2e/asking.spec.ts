@@ -180,12 +180,12 @@ test('the products face says what each product asks, and is worked by hand', asy
   await mark('Hornbeam, 3.5 m').click();
   await expect(mark('Hornbeam, 3.5 m')).toHaveAttribute('aria-checked', 'false');
   await expect(mark('all of Trees')).toHaveAttribute('aria-checked', 'false');
-  await expect(mark('Quince ‘Vranja’, 2.5 m')).toHaveAttribute('aria-checked', 'true');
+  await expect(mark('Quince ‘Marrowby Gold’, 2.5 m')).toHaveAttribute('aria-checked', 'true');
   await mark('all of Trees').focus();
   await page.keyboard.press('Space');
   await expect(mark('Hornbeam, 3.5 m')).toHaveAttribute('aria-checked', 'true');
   await page.keyboard.press('ArrowRight');
-  await expect(mark('Quince ‘Vranja’, 2.5 m')).toBeFocused();
+  await expect(mark('Quince ‘Marrowby Gold’, 2.5 m')).toBeFocused();
   await page.getByLabel('Find', { exact: true }).fill('hornbeam');
   await expect(map.getByRole('columnheader', { name: /Beech/ })).toBeHidden();
   await page.getByLabel('Find', { exact: true }).fill('');

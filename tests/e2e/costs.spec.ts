@@ -68,7 +68,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     }
     await expect(field.getByText(/would both be/)).toBeHidden();
     await desk.preview.getByLabel('Roman').check();
-    await expect(desk.preview.getByText('LA-ZINC-L-RO', { exact: true })).toBeVisible();
+    await expect(desk.preview.getByText('LA-ZINC-L.RO', { exact: true })).toBeVisible();
   });
 
   await test.step('plants worked out, and a tie for each', async () => {
@@ -98,7 +98,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await desk.paragraph(credit).getByRole('button', { name: 'add a price' }).click();
     await desk.choose(desk.paragraph(credit), 'What price 1 is taken times', 'as answered');
     await desk.choose(desk.paragraph(credit), 'What price 1 does', 'as the price of one');
-    await desk.add({ label: 'Message to the recipient', type: 'a longer text', of: ['Planting credit'] });
+    await desk.add({ label: 'A word for whoever gets it', type: 'a longer text', of: ['Planting credit'] });
     const box = await desk.add({ label: 'Which bulbs', type: 'how many of each', of: ['Box of mixed bulbs'] });
     await desk.paste(box, ['Tulip', 'Crocus', 'Allium', 'Narcissus', 'Squill']);
     await desk.choose(desk.paragraph(box), 'When an answer must be given', 'always');
@@ -149,9 +149,9 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await howMany(page, 6);
     await expect(page.locator('output')).toHaveText('30');
     await putIn(page, 6);
-    await page.goto('/products/GI-CREDIT');
+    await page.goto('/products/CR-PLANT');
     await page.getByLabel('How much').fill('40');
-    await page.getByLabel('Message to the recipient').fill('For your new garden.\nOdile');
+    await page.getByLabel('A word for whoever gets it').fill('For your new garden.\nOdile');
     await expect(row(page, 'Planting credit')).toHaveText('€\u00a040.00');
     await expect(page.getByText('€\u00a040.00 each')).toBeVisible();
     await putIn(page, 1);
@@ -176,7 +176,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await expect.poll(async () => (await world.received<Sale>('back-office/sales')).some((s) => s.sale.shop_number === number)).toBe(true);
     const { sale } = (await world.received<Sale>('back-office/sales')).find((s) => s.sale.shop_number === number)!;
     expect(sale.total_minor).toBe(15_615);
-    expect(sale.lines.map((l) => `${l.item} ${l.sum_minor + l.charges.reduce((s, c) => s + c.sum_minor, 0)}`)).toEqual(['LA-ZINC-L-RO 4140', 'HE-BEECH 6900', 'GI-CREDIT 4000', 'BU-BOX 1075']);
+    expect(sale.lines.map((l) => `${l.item} ${l.sum_minor + l.charges.reduce((s, c) => s + c.sum_minor, 0)}`)).toEqual(['LA-ZINC-L.RO 4140', 'HE-BEECH 6900', 'CR-PLANT 4000', 'BU-BOX 1075']);
     // The picture opens there, and is the one that was handed in.
     const [picture] = sale.lines[0]!.attachments[0]!.files;
     const opened = await (await page.request.get(`${world.standInAddress}/back-office/files/${picture!.sha256}/${picture!.name}`)).body();
@@ -214,7 +214,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await page.getByLabel('Street and number').fill('Quarry Hill 11, X98 C3D4 Ballyfarrant');
     await expect(page.getByLabel('Town')).toHaveValue('Ballyfarrant');
     await expect(page.getByLabel('Street and number')).toHaveValue('Quarry Hill 11');
-    await page.getByLabel('Fetched from the shop').check();
+    await page.getByLabel('Collect from the shop').check();
     await page.getByRole('button', { name: 'Go on' }).click();
     await page.getByLabel('Card number').waitFor();
     await page.getByRole('button', { name: '9000 0000 0000 0019' }).click();

@@ -83,7 +83,7 @@ test('pictures', async ({ page, signIn }) => {
   await expect(page.getByText('of every line of “Zinc label, stamped, large”').first()).toBeVisible();
   await shot('versions');
   await page.getByRole('button', { name: 'Publish version 2' }).click();
-  await expect(page.getByText('Version 2 is live.')).toBeVisible();
+  await expect(page.getByText('Version 2 is in force.')).toBeVisible();
 
   await page.goto('/products/LA-ZINC-L');
   await howMany(page, 2);

@@ -20,7 +20,7 @@ const { draft } = useDraft(computed(() => signedIn.value && isManager.value));
 const places = computed(() => [
   ...(isManager.value
     ? [
-        { key: 'fields', name: 'Fields', to: '/fields', figure: draft.value?.unpublished ? `${draft.value.unpublished} unpublished` : '' },
+        { key: 'fields', name: 'Fields', to: '/fields', figure: draft.value?.unpublished ? `${draft.value.unpublished} changed` : '' },
         { key: 'versions', name: 'Versions', to: '/versions', figure: '' },
       ]
     : []),

@@ -129,6 +129,7 @@ public sealed partial class Evaluation : IOccasion
         _pricing.Begin(this, products);
         _uses.Run(this, products, stock ?? StockLevels.Uncounted);
         _pricing.Run();
+        CodesInCart.Check(this, products);
     }
 
     /// <summary>Whether a line is of something that is sold.</summary>

@@ -29,6 +29,12 @@ public static partial class Sentences
     /// <summary>Less is left than the cart needs.</summary>
     public const string FewLeft = "few_left";
 
+    /// <summary>An item code that is too long, or refused where it goes.</summary>
+    public const string CodeRefused = "code_refused";
+
+    /// <summary>An item code that is also that of something else.</summary>
+    public const string CodeShared = "code_shared";
+
     /// <summary>More of something than each one of it can be asked for.</summary>
     public const string TooManyEach = "too_many_each";
 
@@ -71,6 +77,8 @@ public static partial class Sentences
         [FewLeft] = "Only {2} are left of “{1}”. Choose fewer.",
         [CouponUnknown] = "The code “{1}” does not count, or no longer. Take it out.",
         [TooManyEach] = "Of this {1} can be ordered at once, since something is asked about each one, and these are {2}. Choose fewer.",
+        [CodeRefused] = "What you chose together cannot be ordered here: its code {1} cannot be used. Choose differently, or fewer.",
+        [CodeShared] = "What you chose together cannot be told from something else: both are {1}. Choose differently.",
         [NotSold] = "This is no longer sold. Take it out of the cart.",
     }.ToFrozenDictionary(StringComparer.Ordinal);
 

@@ -14,7 +14,7 @@ public interface IDraftCheck
 /// <summary>The index of all checks.</summary>
 public static class DraftChecks
 {
-    private static readonly ImmutableArray<IDraftCheck> All = [new LongerThanTaken(), new AskedOfNothing(), new GoesNowhere(), new ConditionNamesUnknown(), new PriceNamesUnknown(), new TwoPricesOfTheGoods(), new ItemCodes(), new UsesUnknown()];
+    private static readonly ImmutableArray<IDraftCheck> All = [new LongerThanTaken(), new AskedOfNothing(), new GoesNowhere(), new ConditionNamesUnknown(), new PriceNamesUnknown(), new TwoPricesOfTheGoods(), new ItemCodes(), new UsesUnknown(), new GivesAway()];
 
     /// <summary>All problems of a draft: what cannot be compiled, then what the checks find.</summary>
     public static ImmutableArray<Problem> Run(Compilation compiled, ProductIndex products) =>

@@ -27,8 +27,8 @@ public sealed record CodeRule
     /// <summary>Leaves everything open.</summary>
     public static readonly CodeRule Open = new();
 
-    /// <summary>What holds where no rule says anything: parts behind hyphens, as they are, at most 40 characters, and nothing for an empty part.</summary>
-    public static readonly CodeRule Standard = new() { Separator = "-", Case = CodeCase.AsIs, Longest = 40, WhenEmpty = "" };
+    /// <summary>What holds where no rule says anything: parts behind full stops, as they are, at most 40 characters, and nothing for an empty part.</summary>
+    public static readonly CodeRule Standard = new() { Separator = ".", Case = CodeCase.AsIs, Longest = 40, WhenEmpty = "" };
 
     /// <summary>In <see cref="Order"/>: the code of the goods.</summary>
     public const string Goods = "goods";

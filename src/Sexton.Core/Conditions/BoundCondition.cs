@@ -91,7 +91,7 @@ internal abstract class BoundTest(BoundFact fact, Relation relation) : BoundCond
 
 internal sealed class PresenceTest(BoundFact fact, Relation relation) : BoundTest(fact, relation)
 {
-    public override bool Holds(Evaluation evaluation, Place place) => Fact.IsGiven(evaluation, place) == (Relation == Relation.IsGiven);
+    public override bool Holds(Evaluation evaluation, Place place) => Fact.IsGiven(evaluation, place) == (Relation == Relation.WasGiven);
 }
 
 internal sealed class NumberTest(BoundFact fact, Relation relation, decimal value) : BoundTest(fact, relation)
@@ -111,8 +111,8 @@ internal sealed class TextTest(BoundFact fact, Relation relation, string value) 
 {
     public override bool Holds(Evaluation evaluation, Place place) => Fact.Text(evaluation, place) is { } text && Relation switch
     {
-        Relation.Contains => text.Contains(value, StringComparison.Ordinal),
-        Relation.ContainsNot => !text.Contains(value, StringComparison.Ordinal),
+        Relation.HasInIt => text.Contains(value, StringComparison.Ordinal),
+        Relation.HasNotInIt => !text.Contains(value, StringComparison.Ordinal),
         _ => Compare.Holds(string.CompareOrdinal(text, value), Relation),
     };
 }
@@ -122,7 +122,7 @@ internal sealed class AmongTest(BoundFact fact, Relation relation, ImmutableArra
     private readonly FrozenSet<string> _values = values.ToFrozenSet(StringComparer.Ordinal);
 
     public override bool Holds(Evaluation evaluation, Place place) =>
-        Fact.Text(evaluation, place) is { } text && _values.Contains(text) == (Relation == Relation.IsOneOf);
+        Fact.Text(evaluation, place) is { } text && _values.Contains(text) == (Relation == Relation.IsAmong);
 }
 
 internal sealed class ListTest(BoundFact fact, Relation relation, string value) : BoundTest(fact, relation)
@@ -138,11 +138,11 @@ internal sealed class ListTest(BoundFact fact, Relation relation, string value) 
         {
             if (string.Equals(item, value, StringComparison.Ordinal))
             {
-                return Relation == Relation.Contains;
+                return Relation == Relation.HasInIt;
             }
         }
 
-        return Relation == Relation.ContainsNot;
+        return Relation == Relation.HasNotInIt;
     }
 }
 

@@ -6,7 +6,7 @@ namespace Sexton.Core.Conditions;
 
 /// <summary>
 /// When something applies, as plain data: tests, joined in groups, and counted over lines or units. Two-valued: a comparison with something
-/// unanswered or unasked is false, "is empty" is then true, and "is not X" means answered and different.
+/// unanswered or unasked is false, "was not given" is then true, and "is not X" means answered and different.
 /// </summary>
 [JsonConverter(typeof(ConditionJson))]
 public abstract record Condition

@@ -76,8 +76,8 @@ public sealed class ConditionWords(RegisterContent register, FieldTypes types, P
         var value = test.Value is null ? "" : ValueOf(test.Fact, test.Value);
         return (test.Fact, test.Relation) switch
         {
-            (Facts.Tag, Relation.Contains) => $"the product is tagged “{value}”",
-            (Facts.Tag, Relation.ContainsNot) => $"the product is not tagged “{value}”",
+            (Facts.Tag, Relation.HasInIt) => $"the product is tagged “{value}”",
+            (Facts.Tag, Relation.HasNotInIt) => $"the product is not tagged “{value}”",
             (Facts.Ships, Relation.Is or Relation.IsNot) => test.Value?.Truth == (test.Relation == Relation.Is) ? "the product is sent" : "the product is not sent",
             _ => $"{NameOf(test.Fact)} {Relations.Words(test.Relation, KindOf(test))} {value}".TrimEnd(),
         };

@@ -59,14 +59,14 @@ public sealed class JsonLogic(RegisterPlan plan)
         JsonNode Value() => JsonSerializer.SerializeToNode(test.Value, RegisterJson.Options)!;
         return test.Relation switch
         {
-            Relation.IsGiven => Given(),
-            Relation.IsEmpty => list ? Op("!", Var(path)) : Op("===", Var(path), null),
+            Relation.WasGiven => Given(),
+            Relation.WasNotGiven => list ? Op("!", Var(path)) : Op("===", Var(path), null),
             Relation.Is => Op("===", Var(path), Value()),
             Relation.IsNot => Op("and", Given(), Op("!==", Var(path), Value())),
-            Relation.IsOneOf => Op("in", Var(path), Value()),
-            Relation.IsNoneOf => Op("and", Given(), Op("!", Op("in", Var(path), Value()))),
-            Relation.Contains => Op("in", Value(), Var(path)),
-            Relation.ContainsNot => Op("and", Given(), Op("!", Op("in", Value(), Var(path)))),
+            Relation.IsAmong => Op("in", Var(path), Value()),
+            Relation.IsNotAmong => Op("and", Given(), Op("!", Op("in", Var(path), Value()))),
+            Relation.HasInIt => Op("in", Value(), Var(path)),
+            Relation.HasNotInIt => Op("and", Given(), Op("!", Op("in", Value(), Var(path)))),
             _ => Op("and", Given(), Compare(test.Relation, Var(path), Value())),
         };
     }

@@ -12,10 +12,10 @@ public enum Relation
     IsNot,
 
     /// <summary>Given and among those listed.</summary>
-    IsOneOf,
+    IsAmong,
 
     /// <summary>Given and not among those listed.</summary>
-    IsNoneOf,
+    IsNotAmong,
 
     /// <summary>Greater; of days: later.</summary>
     Over,
@@ -30,16 +30,16 @@ public enum Relation
     AtMost,
 
     /// <summary>A text that has the value somewhere in it; a list that has it among its items.</summary>
-    Contains,
+    HasInIt,
 
     /// <summary>Given, and does not contain the value.</summary>
-    ContainsNot,
+    HasNotInIt,
 
     /// <summary>Not answered, not asked, or not there.</summary>
-    IsEmpty,
+    WasNotGiven,
 
     /// <summary>Answered, or there.</summary>
-    IsGiven,
+    WasGiven,
 }
 
 /// <summary>What kind of thing a fact is: it decides which relations it takes.</summary>
@@ -70,34 +70,34 @@ public enum FactKind
 /// <summary>Which relations each kind of fact takes.</summary>
 public static class Relations
 {
-    private static readonly ImmutableArray<Relation> Presence = [Relation.IsEmpty, Relation.IsGiven];
+    private static readonly ImmutableArray<Relation> Presence = [Relation.WasNotGiven, Relation.WasGiven];
     private static readonly ImmutableArray<Relation> Order = [Relation.Is, Relation.IsNot, Relation.Over, Relation.Under, Relation.AtLeast, Relation.AtMost, .. Presence];
-    private static readonly ImmutableArray<Relation> Among = [Relation.Is, Relation.IsNot, Relation.IsOneOf, Relation.IsNoneOf];
+    private static readonly ImmutableArray<Relation> Among = [Relation.Is, Relation.IsNot, Relation.IsAmong, Relation.IsNotAmong];
 
     /// <summary>The relations of a kind, in the order in which they are offered.</summary>
     public static ImmutableArray<Relation> Of(FactKind kind) => kind switch
     {
-        FactKind.Text => [.. Among, Relation.Contains, Relation.ContainsNot, .. Presence],
+        FactKind.Text => [.. Among, Relation.HasInIt, Relation.HasNotInIt, .. Presence],
         FactKind.Number or FactKind.Day => Order,
         FactKind.Truth => [Relation.Is, Relation.IsNot, .. Presence],
         FactKind.Choice => [.. Among, .. Presence],
-        FactKind.List => [Relation.Contains, Relation.ContainsNot, .. Presence],
+        FactKind.List => [Relation.HasInIt, Relation.HasNotInIt, .. Presence],
         _ => Presence,
     };
 
     /// <summary>Whether a relation compares with a value at all.</summary>
-    public static bool TakesValue(Relation relation) => relation is not (Relation.IsEmpty or Relation.IsGiven);
+    public static bool TakesValue(Relation relation) => relation is not (Relation.WasNotGiven or Relation.WasGiven);
 
     /// <summary>Whether a relation compares with a list of values.</summary>
-    public static bool TakesList(Relation relation) => relation is Relation.IsOneOf or Relation.IsNoneOf;
+    public static bool TakesList(Relation relation) => relation is Relation.IsAmong or Relation.IsNotAmong;
 
     /// <summary>The relation as words between a fact and a value.</summary>
     public static string Words(Relation relation, FactKind kind) => (relation, kind) switch
     {
         (Relation.Is, _) => "is",
         (Relation.IsNot, _) => "is not",
-        (Relation.IsOneOf, _) => "is one of",
-        (Relation.IsNoneOf, _) => "is none of",
+        (Relation.IsAmong, _) => "is among",
+        (Relation.IsNotAmong, _) => "is not among",
         (Relation.Over, FactKind.Day) => "is after",
         (Relation.Over, _) => "is over",
         (Relation.Under, FactKind.Day) => "is before",
@@ -106,11 +106,9 @@ public static class Relations
         (Relation.AtLeast, _) => "is at least",
         (Relation.AtMost, FactKind.Day) => "is on or before",
         (Relation.AtMost, _) => "is at most",
-        (Relation.Contains, FactKind.List) => "has",
-        (Relation.Contains, _) => "contains",
-        (Relation.ContainsNot, FactKind.List) => "has not",
-        (Relation.ContainsNot, _) => "does not contain",
-        (Relation.IsEmpty, _) => "is empty",
-        _ => "is answered",
+        (Relation.HasInIt, _) => "has in it",
+        (Relation.HasNotInIt, _) => "has not in it",
+        (Relation.WasNotGiven, _) => "was not given",
+        _ => "was given",
     };
 }

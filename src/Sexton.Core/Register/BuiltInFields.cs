@@ -50,7 +50,7 @@ public static class BuiltInFields
             Key = DeliveryMethod, Type = OneOf.TypeKey, Level = Level.Order, Step = Step.Delivery.Key, BuiltIn = true, Label = LanguageMap.Of("How it reaches you"), Required = true, GoesTo = Everywhere,
             When = AnythingShips,
             Default = AnswerValue.Of(Sent),
-            Settings = Choices(new Choice { Key = Sent, Label = LanguageMap.Of("Sent to an address") }, new Choice { Key = Fetched, Label = LanguageMap.Of("Fetched from the shop") }),
+            Settings = Choices(new Choice { Key = Sent, Label = LanguageMap.Of("Sent to an address") }, new Choice { Key = Fetched, Label = LanguageMap.Of("Collect from the shop") }),
         },
         new()
         {

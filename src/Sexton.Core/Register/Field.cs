@@ -102,6 +102,9 @@ public sealed record Field
     /// <summary>The keys of the destinations that it goes to; see <see cref="Routing.DestinationIndex"/>.</summary>
     public ImmutableSortedSet<string> GoesTo { get; init; } = [];
 
+    /// <summary>The destinations that had no room for its answers when it was added: it goes there as soon as there is, and nobody chose otherwise.</summary>
+    public ImmutableSortedSet<string> LeftOut { get; init; } = [];
+
     /// <summary>The conditions under which it goes to some of them, by destination.</summary>
     public ImmutableSortedDictionary<string, Condition> GoesToWhen { get; init; } = ImmutableSortedDictionary<string, Condition>.Empty;
 

@@ -197,6 +197,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
 
         all.Add(new("offers only under a condition ", Offers(old, _then), Offers(now, _now), ""));
         all.AddRange(Routes(old?.GoesTo, now.GoesTo));
+        all.Add(new("has no room, and is left out, at ", Places(old?.LeftOut ?? []), Places(now.LeftOut), "", AboutRoute: true));
         all.Add(new("shows its price within the goods on ", Within(old?.PriceWithin), Within(now.PriceWithin), "", AboutRoute: true));
         all.AddRange(RouteConditions(old?.GoesToWhen, now.GoesToWhen));
         return all;

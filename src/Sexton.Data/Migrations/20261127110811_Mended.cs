@@ -8,6 +8,12 @@ namespace Sexton.Data.Migrations
     /// <inheritdoc />
     public partial class Mended : Migration
     {
+        // How facts are compared is called otherwise.
+        private static readonly (string Before, string After)[] Relations =
+        [
+            ("is_one_of", "is_among"), ("is_none_of", "is_not_among"), ("contains", "has_in_it"), ("contains_not", "has_not_in_it"), ("is_empty", "was_not_given"), ("is_given", "was_given"),
+        ];
+
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
@@ -79,6 +85,14 @@ namespace Sexton.Data.Migrations
 
             // Changes on record from before say what they replaced in another form: they stay on record, and cannot be undone.
             migrationBuilder.Sql("update draft_changes c set undone = true, revision = (select count(*) from draft_changes d where d.field = c.field) + coalesce((select revision from draft_items i where i.key = c.field), 1)");
+            foreach (var (before, after) in Relations)
+            {
+                migrationBuilder.Sql($"""
+                    update register_versions set content = replace(content::text, '"is": "{before}"', '"is": "{after}"')::jsonb where content::text like '%"is": "{before}"%';
+                    update draft_items set definition = replace(definition::text, '"is": "{before}"', '"is": "{after}"')::jsonb where definition::text like '%"is": "{before}"%';
+                    """);
+            }
+
             migrationBuilder.Sql("update shoppers set stamp = gen_random_uuid()");
             migrationBuilder.Sql("create index ix_answers_email on answers (lower(text)) where field = 'email' and line_id is null");
         }

@@ -115,8 +115,15 @@ internal static class ImportCommand
             ? $"There cannot be {stock.OnHand} of {stock.Item}."
             : import.Coupons.FirstOrDefault(static c => c.Ppm is < 0 or > Exact.Million || !Priced(c.Minor)) is { } coupon
             ? $"The coupon {coupon.Code} takes off less than nothing, or more than there is."
+            : TwiceSold(import) is { } code
+            ? $"Two things are sold under the code {code}, if nobody minds its case. Give one of them another."
             : null;
     }
+
+    // What is sold is told apart by its code wherever it goes, and not everywhere by the case of its letters.
+    private static string? TwiceSold(CatalogueFile import) => import.Products
+        .SelectMany(static p => p.Details.Variants.Select(static v => v.Code).Prepend(p.Code).Distinct(StringComparer.Ordinal))
+        .GroupBy(static c => c, StringComparer.OrdinalIgnoreCase).FirstOrDefault(static g => g.Skip(1).Any())?.Key;
 
     private static async Task<CatalogueFile> ReadAsync(string file)
     {

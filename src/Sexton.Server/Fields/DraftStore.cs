@@ -60,7 +60,12 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
 
         var rule = type.Bind(new SettingReader(type, field.Settings));
-        field = field with { GoesTo = type.AsksNothing ? [] : [.. DestinationIndex.All.Where(d => d.Takes(field.Level) && d.HasRoomFor(rule, field.Level)).Select(d => d.Key)] };
+        var places = type.AsksNothing ? [] : DestinationIndex.All.Where(d => d.Takes(field.Level)).ToList();
+        field = field with
+        {
+            GoesTo = [.. places.Where(d => d.HasRoomFor(rule, field.Level)).Select(static d => d.Key)],
+            LeftOut = [.. places.Where(d => !d.HasRoomFor(rule, field.Level)).Select(static d => d.Key)],
+        };
         return await AddAsync(DraftItemKind.Field, field.Key, DraftItems.Write(field), actor, cancel);
     }
 
@@ -103,7 +108,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
         else
         {
-            await WriteAsync(row, DraftItems.Apply(row, setting, value), setting, actor, undoes: false, cancel);
+            await WriteAsync(row, WithRoom(row.Kind, DraftItems.Apply(row, setting, value)), setting, actor, undoes: false, cancel);
         }
 
         await db.SaveChangesAsync(cancel);
@@ -193,6 +198,19 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             row.Revision++;
             history.Record(actor, row, setting, before.ToJsonString(), after.ToJsonString(), undoes);
         }
+    }
+
+    // Where an answer was too long from the start, it goes as soon as it is not.
+    private string WithRoom(DraftItemKind kind, string definition)
+    {
+        if (kind != DraftItemKind.Field || DraftItems.Read<Field>(definition) is not { LeftOut.IsEmpty: false } field || types.Find(field.Type) is not { AsksNothing: false } type || type.Validate(field.Settings).Any())
+        {
+            return definition;
+        }
+
+        var rule = type.Bind(new SettingReader(type, field.Settings));
+        var roomy = field.LeftOut.Where(key => DestinationIndex.Find(key)?.HasRoomFor(rule, field.Level) == true).ToList();
+        return roomy.Count == 0 ? definition : DraftItems.Write(field with { GoesTo = field.GoesTo.Union(roomy), LeftOut = field.LeftOut.Except(roomy) });
     }
 
     private async Task UndoSettingAsync(DraftChangeRow change, DraftItemRow row, Actor actor, CancellationToken cancel)

@@ -87,7 +87,7 @@ internal static class OrderEndpoints
                 Told(order.Content.Lookups.FirstOrDefault(l => (l.LineId, l.UnitId, l.Field) == (a.LineId, a.UnitId, a.Field))?.Finding),
                 a.Value is null,
                 [.. DestinationIndex.All.Select(d => trail.MarkOf(a, d.Key))]))],
-            [.. order.Content.NotAsked.Select(static n => new NotAskedRow(n.LineId, n.UnitId, n.Field, n.Label, n.Why))]);
+            [.. order.Content.NotAsked.Select(static n => new NotAskedRow(n.LineId, n.UnitId, n.Field, n.Label, n.Why, n.Answered))]);
     }
 
     private static string? Told(RegistryFinding? finding) => finding switch
@@ -146,7 +146,13 @@ internal sealed record OrderRowView(long Number, DateTimeOffset PlacedAt, string
 internal sealed record TrailView(IReadOnlyList<TrailColumn> Destinations, IReadOnlyList<TrailRow> Answers, IReadOnlyList<NotAskedRow> NotAsked);
 
 /// <summary>A question that a condition kept from being asked.</summary>
-internal sealed record NotAskedRow(string? LineId, string? UnitId, string Field, string Label, string Why);
+/// <param name="LineId">The line, or null for the order.</param>
+/// <param name="UnitId">The unit within its line, or null.</param>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Label">The question.</param>
+/// <param name="Why">Why.</param>
+/// <param name="Answered">Whether it was answered before, and then no longer asked.</param>
+internal sealed record NotAskedRow(string? LineId, string? UnitId, string Field, string Label, string Why, bool Answered);
 
 /// <summary>A column of the trail.</summary>
 internal sealed record TrailColumn(string Key, string Name, DestinationFamily Family, string? Receipt);

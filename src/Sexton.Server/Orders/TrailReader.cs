@@ -38,7 +38,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
                 : [.. PageReader.ReadBack(serving.Artefact, AsOrdered(projection, order.Content))];
         }
 
-        return new OrderTrail(expected, all, deliveries, servings);
+        return new OrderTrail(expected, all, deliveries, servings, version.Plan);
     }
 
     // A cart page shows answers before they are ordered: what counts is whether it showed the answer that was.
@@ -54,18 +54,21 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
 /// <param name="Findings">What was found there.</param>
 /// <param name="Deliveries">The deliveries by destination.</param>
 /// <param name="Servings">The servings by page.</param>
+/// <param name="Plan">The register as it is now.</param>
 internal sealed record OrderTrail(
     IReadOnlyDictionary<string, HashSet<SlotId>> Expected,
     IReadOnlyDictionary<string, IReadOnlyList<SlotFinding>> Findings,
     IReadOnlyDictionary<string, DeliveryRow> Deliveries,
-    IReadOnlyDictionary<string, ServingRow> Servings)
+    IReadOnlyDictionary<string, ServingRow> Servings,
+    RegisterPlan Plan)
 {
     /// <summary>What one answer is to show at one destination.</summary>
     public MarkView MarkOf(OrderAnswer answer, string destination)
     {
         var slot = answer.Slot;
         var expectation = answer.Value is null ? Expectation.LeftEmpty
-            : Expected[destination].Contains(slot) ? Expectation.Verbatim : Expectation.NotRouted;
+            : Expected[destination].Contains(slot) ? Expectation.Verbatim
+            : Plan.Find(answer.Field)?.Field.LeftOut.Contains(destination) == true ? Expectation.LeftOut : Expectation.NotRouted;
         var finding = SlotFinding.Worst(Findings[destination].Where(f => f.Slot == slot.ToString()).Select(f => f.Finding));
         var delivery = Deliveries.GetValueOrDefault(destination)?.State;
         return new MarkView(destination, TrailSign.Of(expectation, finding, delivery), expectation, finding, delivery);

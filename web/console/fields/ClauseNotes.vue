@@ -1,9 +1,14 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query';
+import { computed, ref } from 'vue';
+import { api, ask } from '../../shared/api/client';
+import { useWork } from '../../shared/work';
 import MarkSign from '../parts/MarkSign.vue';
+import { dayAndTime, inFull } from '../parts/when';
 import type { Draft } from './draft';
 import { useDraft } from './draft';
 
-/** What stands under a clause: its problems with their remedies, and what was refused of the last change. */
+/** What stands under a clause: its problems with their remedies, what was accepted because it is meant, and what was refused of the last change. */
 const { of, problems, settings, elsewhere = [] } = defineProps<{
   of: string;
   problems: Draft['problems'];
@@ -11,7 +16,30 @@ const { of, problems, settings, elsewhere = [] } = defineProps<{
   /** Of those, what another clause is about. */
   elsewhere?: string[];
 }>();
-const { change, refused } = useDraft();
+const { change, refused, draft } = useDraft();
+const client = useQueryClient();
+
+const accepting = ref('');
+const reason = ref('');
+const { failure, run } = useWork();
+const accepted = computed(() => draft.value?.accepted ?? []);
+const keyOf = (problem: Draft['problems'][number]) => `${problem.code} ${problem.setting}`;
+const looked = () => client.invalidateQueries({ queryKey: ['draft'] });
+
+async function accept({ code, field, setting }: Draft['problems'][number]): Promise<void> {
+  await run(async () => {
+    await ask(api.PUT('/api/console/v1/draft/accepted', { body: { code, field, setting, reason: reason.value } }));
+    accepting.value = '';
+    await looked();
+  });
+}
+
+async function withdraw({ code, field, setting }: { code: string; field: string; setting: string }): Promise<void> {
+  await run(async () => {
+    await ask(api.DELETE('/api/console/v1/draft/accepted', { params: { query: { code, field, setting } } }));
+    await looked();
+  });
+}
 
 const isHere = (setting: string) => !elsewhere.includes(setting) && (settings.includes(setting.split('.')[0] ?? '') || settings.includes(setting));
 </script>
@@ -22,8 +50,21 @@ const isHere = (setting: string) => !elsewhere.includes(setting) && (settings.in
     <div>
       <b>{{ problem.sentence }}</b>
       <button v-for="remedy in problem.remedies" :key="remedy.label" class="act" @click="change(of, remedy.setting, remedy.value)">{{ remedy.label }}</button>
+      <template v-if="problem.basis">
+        <button v-if="accepting !== keyOf(problem)" class="act" @click="((accepting = keyOf(problem)), (reason = ''))">it is meant</button>
+        <form v-else @submit.prevent="accept(problem)">
+          <label>Why it is meant <input v-model="reason" required maxlength="200" /></label>
+          <button class="act">accept it</button>
+          <button class="act" type="button" @click="accepting = ''">leave it</button>
+        </form>
+        <p v-if="failure && accepting === keyOf(problem)" class="call" role="alert">{{ failure }}</p>
+      </template>
     </div>
   </div>
+  <p v-for="meant in accepted.filter((p) => p.field === of && isHere(p.setting))" :key="meant.setting + meant.code" class="soft small">
+    Meant: {{ meant.reason }} ({{ meant.by }}, <span :title="inFull(meant.at)">{{ dayAndTime(meant.at) }}</span>)
+    <button class="act" :title="meant.sentence" @click="withdraw(meant)">not any more</button>
+  </p>
   <p v-if="refused?.field === of && isHere(refused.setting)" class="call" role="alert">{{ refused.sentence }}</p>
 </template>
 

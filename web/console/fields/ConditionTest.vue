@@ -28,7 +28,7 @@ const relation = computed(() => relations.value.find((r) => r.key === test.value
 function setFact(key: string): void {
   const kind = draft.facts.find((f) => f.key === key)?.kind ?? 'other';
   const keeps = draft.relations[kind]?.some((r) => r.key === test.value.is);
-  test.value = { fact: key, is: keeps ? test.value.is : (draft.relations[kind]?.[0]?.key ?? 'is_given') };
+  test.value = { fact: key, is: keeps ? test.value.is : (draft.relations[kind]?.[0]?.key ?? 'was_given') };
 }
 
 function setRelation(key: string): void {

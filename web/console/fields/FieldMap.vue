@@ -33,7 +33,7 @@ const problemOf = (f: DraftField) => draft.problems.find((p) => p.field === f.fi
 const tab = (key: string, column: number) => (current.value.key === key && current.value.column === column ? 0 : -1);
 
 const stepSign = (f: DraftField): SignKey => `${f.field.required ? 'must' : 'asked'}${f.conditional ? '_if' : ''}`;
-const placeSign = (f: DraftField, destination: string): SignKey => (!goes(f, destination) ? 'stays' : f.field.goes_to_when?.[destination] ? 'goes_if' : 'goes');
+const placeSign = (f: DraftField, destination: string): SignKey => (f.field.left_out?.includes(destination) ? 'flagged_hole' : !goes(f, destination) ? 'stays' : f.field.goes_to_when?.[destination] ? 'goes_if' : 'goes');
 
 // Where the thread runs through a step's cell: from the mark to the right.
 function stepThread(f: DraftField, i: number): string {
@@ -110,7 +110,7 @@ defineExpose({ focus });
             <span v-if="f.field.required" class="must" title="must be answered">!<span class="visually-hidden"> must be answered</span></span>
             <span class="kind">{{ f.field.retired ? 'retired' : f.field.switched_off ? 'switched off' : f.kind }}</span>
             <span v-if="problemOf(f)" class="problem">wants you</span>
-            <span v-else-if="f.changed" class="fresh">unpublished</span>
+            <span v-else-if="f.changed" class="fresh">changed</span>
           </button>
         </th>
         <td v-for="(step, i) in draft.steps" :key="step.key" class="thread-cell step" :class="stepThread(f, i)">

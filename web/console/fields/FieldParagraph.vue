@@ -81,6 +81,7 @@ function move(by: -1 | 1): void {
 }
 
 const routing = ref('');
+const leftOut = computed(() => draft.destinations.filter((d) => f.value.left_out?.includes(d.key)));
 const canRoute = computed(() => places.value.filter((d) => !f.value.goes_to_when?.[d.key] && routing.value !== d.key));
 const routed = computed(() => draft.destinations.filter((d) => f.value.goes_to_when?.[d.key] || routing.value === d.key));
 
@@ -97,7 +98,7 @@ const more = ref(false);
         <template v-if="fixed">A question of the shop’s own · </template>
         <template v-if="f.retired">Retired: never asked again · </template>
         <template v-else-if="f.switched_off">Switched off · </template>
-        <template v-if="field.live_since">Live since version {{ field.live_since }}<template v-if="field.changed">, changed in this draft</template></template>
+        <template v-if="field.live_since">In force since version {{ field.live_since }}<template v-if="field.changed">, changed in this draft</template></template>
         <template v-else>New in this draft</template>
         <template v-if="f.level !== 'order' || !scope.all"> · asked of {{ field.asks.length }} of {{ draft.products.length }} products</template>
         <template v-if="unpublished"> · <button class="act" @click="remove(key)">take it out</button></template>
@@ -191,6 +192,10 @@ const more = ref(false);
       <dd v-if="!type?.asks_nothing">
         <template v-if="places.length">{{ places.length === 1 ? '1 place' : `${places.length} places` }}: {{ places.map((d) => d.phrase).join(', ') }}</template>
         <template v-else>nowhere</template>
+        <p v-for="destination in leftOut" :key="`out-${destination.key}`" class="route">
+          <MarkSign sign="flagged_hole" /> left out of {{ destination.phrase }}, which has no room for such long answers; it goes there by itself once it fits
+          <button class="act" @click="set(`goes_to.${destination.key}`, false)">leave it out for good</button>
+        </p>
         <div v-for="destination in routed" :key="destination.key" class="route">
           to {{ destination.phrase }} only when
           <ConditionClause :model-value="routeWhen(destination.key)" :draft="draft" :level="f.level as Level" :sentence="field.sentences[`goes_to_when.${destination.key}`]" :explained="explained?.[`goes_to_when.${destination.key}`]" :of-key="key" @update:model-value="((routing = ''), set(`goes_to_when.${destination.key}`, $event ?? null))" />

@@ -39,7 +39,7 @@ async function move(by: -1 | 1): Promise<void> {
     <header class="paragraph-head">
       <h2>{{ s.heading.en }} <span class="mono soft">{{ key }}</span></h2>
       <p class="small soft">
-        A section · <template v-if="item.live_since">live since version {{ item.live_since }}</template><template v-else>new in this draft</template> · {{ fields.length }} {{ fields.length === 1 ? 'field' : 'fields' }}
+        A section · <template v-if="item.live_since">in force since version {{ item.live_since }}</template><template v-else>new in this draft</template> · {{ fields.length }} {{ fields.length === 1 ? 'field' : 'fields' }}
         <template v-if="!fields.length"> · <button class="act" @click="remove(key)">take it out</button></template>
       </p>
       <p v-if="refused?.field === key && refused.setting === ''" class="call" role="alert">{{ refused.sentence }}</p>

@@ -50,6 +50,9 @@ const html = computed(() => {
 });
 
 const frame = useTemplateRef<HTMLIFrameElement>('frame');
+/** What the parts of an artefact are called here. */
+const faces: Record<string, string> = { html: 'as seen', text: 'plain' };
+
 const text = useTemplateRef<HTMLElement>('text');
 
 function toSlot(): void {
@@ -87,7 +90,7 @@ const lines = computed(() => {
     <h2>
       What was read back
       <span class="parts">
-        <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">{{ p.name }}</button>
+        <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">{{ faces[p.name] ?? 'bytes' }}</button>
       </span>
     </h2>
     <p v-if="!shown" class="soft">Nothing was sent or served yet.</p>

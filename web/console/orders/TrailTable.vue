@@ -109,7 +109,9 @@ async function onKey(event: KeyboardEvent): Promise<void> {
       </tr>
       <tr v-for="row in group.unasked" :key="row.field" class="unasked">
         <th class="label" scope="row">{{ row.label }}</th>
-        <td class="answer soft" :colspan="trail.destinations.length + 2">not asked<template v-if="row.why">: {{ row.why }}</template></td>
+        <td class="answer soft" :colspan="trail.destinations.length + 2">
+          <template v-if="row.answered"><MarkSign sign="struck_line" /> answered, and then no longer asked</template><template v-else>not asked</template><template v-if="row.why">: {{ row.why }}</template>
+        </td>
       </tr>
     </tbody>
   </table>

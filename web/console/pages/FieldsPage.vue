@@ -74,7 +74,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     <section class="left" aria-label="The map">
       <div class="title-row">
         <h1>Fields</h1>
-        <span class="soft small">{{ draft.fields.length }} fields, {{ live }} live · draft of version {{ draft.next }}</span>
+        <span class="soft small">{{ draft.fields.length }} fields, {{ live }} in force · draft of version {{ draft.next }}</span>
         <span class="push"></span>
         <InputText id="find" v-model="filter" class="find" type="search" :placeholder="face === 'products' ? 'Find a product or a field' : 'Find a field or a key'" aria-label="Find" @keydown.esc="filter = ''" @keydown.enter="map?.focus()" />
         <span class="small faces">

@@ -33,7 +33,8 @@ const wrong = computed(() => {
   const marks = trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.expectation === 'verbatim' && (m.sign !== 'open_sheet' || isOnTheWay(m))) ?? [];
   const bad = marks.filter((m) => ['torn_sheet', 'dotted_outline', 'raised_flag'].includes(m.sign)).length;
   const open = marks.filter(isOnTheWay).length;
-  return { all: marks.length, bad, open };
+  const leftOut = trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.expectation === 'left_out').length ?? 0;
+  return { all: marks.length, bad, open, leftOut };
 });
 const textOf = (field: string) => order.value?.entries.find((e) => e.slot === `order/${field}`)?.text;
 const receipt = computed(() => trail.data.value?.destinations.find((d) => d.key === 'back_office')?.receipt);
@@ -49,7 +50,8 @@ const receipt = computed(() => trail.data.value?.destinations.find((d) => d.key 
         <span class="push"></span>
         <b v-if="wrong.bad" class="call">{{ wrong.bad }} of {{ wrong.all }} arrivals not as expected</b>
         <span v-else-if="wrong.open" class="soft">{{ wrong.open }} of {{ wrong.all }} on the way</span>
-        <span v-else-if="wrong.all" class="soft">all {{ wrong.all }} arrivals as expected</span>
+        <span v-else-if="wrong.all && !wrong.leftOut" class="soft">all {{ wrong.all }} arrivals as expected</span>
+        <span v-if="wrong.leftOut" class="soft">{{ wrong.leftOut === 1 ? '1 arrival' : `${wrong.leftOut} arrivals` }} left out for want of room</span>
       </div>
       <dl class="facts">
         <div v-if="textOf('name')"><dt>Shopper</dt><dd>{{ textOf('name') }}</dd></div>

@@ -7,7 +7,7 @@ import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import MarkSign from '../parts/MarkSign.vue';
 import { dayAndTime, inFull } from '../parts/when';
 
-// The manager decides here whether the draft goes live, and needs to see in words what changes, whom it touches, and what is still wrong.
+// The manager decides here whether the draft comes into force, and needs to see in words what changes, whom it touches, and what is still wrong.
 const client = useQueryClient();
 const query = useQuery({ queryKey: ['versions'], queryFn: () => ask(api.GET('/api/console/v1/versions')) });
 const view = computed(() => query.data.value);
@@ -69,7 +69,7 @@ async function publish(): Promise<void> {
         </span>
       </div>
       <p v-if="said" class="live" role="status"><MarkSign sign="sealed_sheet" /> {{ said }}</p>
-      <p v-if="view.changes.length === 0">The draft says the same as the version that is live. <RouterLink to="/fields">Go to the fields</RouterLink></p>
+      <p v-if="view.changes.length === 0">The draft says the same as the version that is in force. <RouterLink to="/fields">Go to the fields</RouterLink></p>
       <section v-for="part in parts" :key="part.title">
         <h2>{{ part.title }}</h2>
         <div v-for="change in part.changes" :key="change.field" class="change">
@@ -100,7 +100,7 @@ async function publish(): Promise<void> {
           </thead>
           <tbody>
             <tr v-for="(version, i) in view.versions" :key="version.number">
-              <td>{{ version.number }} <span v-if="i === 0" class="soft">live</span></td>
+              <td>{{ version.number }} <span v-if="i === 0" class="soft">in force</span></td>
               <td>{{ version.note }}</td>
               <td class="soft">{{ version.changed.join(', ') }}</td>
               <td>{{ version.by }}</td>
@@ -118,7 +118,7 @@ async function publish(): Promise<void> {
       </div>
       <div>
         <Button class="button main whole" type="submit" :disabled="busy || !!wait">Publish version {{ view.next }}</Button>
-        <p class="soft small">{{ wait || 'It is live for every shopper at once.' }}</p>
+        <p class="soft small">{{ wait || 'It is in force for every shopper at once.' }}</p>
       </div>
     </form>
   </div>

@@ -1193,6 +1193,8 @@ export interface components {
             retired?: boolean;
             /** @description The keys of the destinations that it goes to; see DestinationIndex. */
             goes_to?: string[];
+            /** @description The destinations that had no room for its answers when it was added: it goes there as soon as there is, and nobody chose otherwise. */
+            left_out?: string[];
             /** @description The conditions under which it goes to some of them, by destination. */
             goes_to_when?: Record<string, never>;
         };
@@ -1334,6 +1336,7 @@ export interface components {
             field: string;
             label: string;
             why: string;
+            answered: boolean;
         };
         NotAskedView: {
             field: string;

@@ -86,7 +86,7 @@ public static class FieldEdit
             "step" => field with { Step = Fixed(field, path, EditValue.Key(value, path) ?? "") },
             "section" => field with { Section = Fixed(field, path, EditValue.Key(value, path)) },
             "settings" when rest.Length > 0 => field with { Settings = Settings(field, rest, value, path) },
-            "goes_to" => field with { GoesTo = GoesTo(field, rest, path, EditValue.Truth(value, path)) },
+            "goes_to" => field with { GoesTo = GoesTo(field, rest, path, EditValue.Truth(value, path)), LeftOut = field.LeftOut.Remove(rest) },
             "goes_to_when" => field with { GoesToWhen = GoesToWhen(field, rest, path, EditValue.Condition(value, path)) },
             _ => throw Unknown(path),
         };
@@ -109,6 +109,7 @@ public static class FieldEdit
         Level = level,
         Section = null,
         GoesTo = [.. field.GoesTo.Where(key => DestinationIndex.Find(key)?.Takes(level) == true)],
+        LeftOut = [.. field.LeftOut.Where(key => DestinationIndex.Find(key)?.Takes(level) == true)],
     };
 
     private static ImmutableSortedDictionary<string, JsonElement> Settings(Field field, string name, JsonElement value, string path) =>

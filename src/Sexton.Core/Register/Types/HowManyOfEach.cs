@@ -77,7 +77,22 @@ public sealed class HowManyOfEach : FieldType
 
         private readonly ChoiceIndex _index = new(choices);
 
-        public override int LongestText => choices.Sum(static c => 7 + 1 + c.Label.Texts.Values.Select(static t => Graphemes.Count(t)).DefaultIfEmpty(0).Max());
+        // A line each: the count, a times sign between blanks, and the label.
+        public override int LongestText => _index.LongestOf(Math.Min(choices.Length, most / leastOfEach), picks => DigitsOf(picks) + (picks * " × ".Length) + picks - 1, static _ => true);
+
+        // The most digits that the counts of so many choices can have together: those that cost least come first, and each further digit of a count costs more.
+        private int DigitsOf(int picks)
+        {
+            var (digits, left, from) = (picks * TextLimits.Number(leastOfEach).Length, most - (picks * leastOfEach), leastOfEach);
+            for (var next = (int)Math.Pow(10, TextLimits.Number(leastOfEach).Length); next <= mostOfEach; (from, next) = (next, next * 10))
+            {
+                var grown = Math.Min(picks, left / (next - from));
+                digits += grown;
+                left -= grown * (next - from);
+            }
+
+            return digits;
+        }
 
         /// <summary>How many in all.</summary>
         public override FactKind Fact => FactKind.Number;

@@ -74,6 +74,29 @@ internal sealed class ChoiceIndex(ImmutableArray<Choice> choices)
     /// <summary>The length of the longest label in any language.</summary>
     public int LongestLabel { get; } = choices.SelectMany(static c => c.Label.Texts.Values).Select(static t => Graphemes.Count(t)).DefaultIfEmpty(0).Max();
 
+    /// <summary>
+    /// The length of the longest text of several choices, all in one language: the longest labels, and what stands beside and between them. 0 where nothing can be picked.
+    /// </summary>
+    /// <param name="most">How many can be picked.</param>
+    /// <param name="beside">What stands beside and between the labels of so many picks.</param>
+    /// <param name="counts">Which choices can be picked together.</param>
+    public int LongestOf(int most, Func<int, int> beside, Func<Choice, bool> counts)
+    {
+        var together = choices.Where(counts).ToList();
+        var longest = 0;
+        foreach (var language in together.SelectMany(static c => c.Label.Texts.Keys).Distinct(StringComparer.Ordinal))
+        {
+            var sum = 0;
+            foreach (var (label, i) in together.Select(c => Graphemes.Count(c.Label.In(language))).OrderDescending().Take(most).Select(static (l, i) => (l, i)))
+            {
+                sum += label;
+                longest = Math.Max(longest, sum + beside(i + 1));
+            }
+        }
+
+        return longest;
+    }
+
     /// <summary>The JSON Schema of a key.</summary>
     public JsonObject Schema => choices.IsEmpty ? new() { ["not"] = new JsonObject() } : new() { ["enum"] = new JsonArray([.. choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]) };
 

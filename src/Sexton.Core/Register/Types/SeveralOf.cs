@@ -50,7 +50,7 @@ public sealed class SeveralOf : FieldType
     {
         private readonly ChoiceIndex _index = new(choices);
 
-        public override int LongestText => choices.Sum(static c => c.Label.Texts.Values.Select(static t => Graphemes.Count(t)).DefaultIfEmpty(0).Max()) + Math.Max(0, choices.Length - 1);
+        public override int LongestText => Math.Max(_index.LongestOf(Math.Min(most, choices.Length), static picks => picks - 1, static c => !c.Excludes), _index.LongestOf(1, static _ => 0, static c => c.Excludes));
 
         public override FactKind Fact => FactKind.List;
 
