@@ -9,6 +9,7 @@ run_demo() {
   prepare_demo "$port" "$stand_ins" "$smtp" "$@"
   spawn "$STATE/logs/server.log" dotnet "$SERVER_DLL" --webroot "$SEXTON_ROOT/web/dist" --urls "http://127.0.0.1:$port"
   wait_for server "$port" /health "${PIDS[-1]}" "$STATE/logs/server.log"
+  live_in "$port" "$stand_ins"
   tell_demo "http://localhost:$port" "http://localhost:$stand_ins"
   # “wait” returns when the server ends, and at once on a signal, whose trap stops everything.
   wait "${PIDS[-1]}" || true
@@ -37,7 +38,8 @@ prepare_demo() {
   fi
   start_cluster demo
   export SEXTON__DATABASE SEXTON__KEY SEXTON__PUBLICURL="http://localhost:$port" SEXTON__MAILPORT="$smtp" \
-    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/" SEXTON__TAXREGISTRYURL="http://localhost:$stand_ins/tax-registry/" SEXTON__ADDRESSESURL="http://localhost:$stand_ins/addresses/" SEXTON__STANDARDTAXPPM=230000
+    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/" SEXTON__TAXREGISTRYURL="http://localhost:$stand_ins/tax-registry/" SEXTON__ADDRESSESURL="http://localhost:$stand_ins/addresses/" SEXTON__STANDARDTAXPPM=230000 \
+    SEXTON__LIMITS__CARTS__EACH=3000 # everybody comes from one address here
   SEXTON__DATABASE="$(connection_to sexton)"
   SEXTON__KEY="$(private_key)"
   load_demo
@@ -47,13 +49,28 @@ prepare_demo() {
 # A database with demo data; one that is there is brought up to date and otherwise left alone.
 load_demo() {
   local is_new=""
+  IS_LIVED_IN=1
   [ "$(psql_in postgres -c "select 1 from pg_database where datname = 'sexton'")" = 1 ] || { psql_in postgres -c 'create database sexton'; is_new=1; }
   step migrate "The schema of the database does not fit this program; ./sexton demo --fresh starts over." server_command migrate
   if [ -n "$is_new" ] || [ "$(psql_in sexton -c 'select count(*) from accounts')" = 0 ]; then
     step import "The demo data could not be loaded." server_command import demo/catalogue.json
     server_command account "$DEMO_MANAGER" "Imre Halloway" manager <<<"$DEMO_PASSWORD" >/dev/null
     server_command account "$DEMO_SUPPORT" "Tamsin Oakes" support <<<"$DEMO_PASSWORD" >/dev/null
+    IS_LIVED_IN=
   fi
+}
+
+# Some weeks in the life of a new demo shop.  live_in PORT STAND-INS-PORT
+live_in() {
+  [ -z "$IS_LIVED_IN" ] || return 0
+  say "Letting two hundred people buy …"
+  step lived-in "The demo shop could not be filled with orders." node demo/lived-in.mjs "http://localhost:$1" "http://localhost:$2" "$DEMO_MANAGER" "$DEMO_PASSWORD"
+  # They bought within a minute; as if it had been the last four weeks.
+  psql_in sexton >/dev/null <<'SQL'
+with span as (select min(number) as first, max(number) as last from orders), aged as (
+  select id, interval '27 days' * ((last - number)::float / greatest(last - first, 1)) as age from orders, span)
+update orders o set placed_at = o.placed_at - a.age from aged a where a.id = o.id;
+SQL
 }
 
 tell_demo() {

@@ -21,11 +21,14 @@ run_test() {
   say "Testing: core and server …"
   test_suite Core > "$results/core.log" 2>&1 &
   local core=$!
-  test_suite Server || failed=1
+  watched test_suite Server || failed=1
   wait "$core" || failed=1
   cat "$results/core.log"
   say "Testing: browser …"
-  PLAYWRIGHT_JSON_OUTPUT_NAME="$results/browser.json" npm run --prefix tests/e2e test || failed=1
+  install_node_packages bench/node
+  export SEXTON_TEST_BENCH="$BENCH_DLL" SEXTON_BENCH_NODE="$SEXTON_ROOT/bench/node/rules.mjs"
+  export PLAYWRIGHT_JSON_OUTPUT_NAME="$results/browser.json"
+  watched npm run --prefix tests/e2e test || failed=1
 
   node scripts/sum-tests.mjs "$results" || failed=1
   return "$failed"

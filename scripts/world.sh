@@ -11,8 +11,23 @@ spawn() {
   PIDS+=($!)
 }
 
+# Runs something long beside this script, so that the script can be stopped meanwhile, and stops it too.
+#   watched COMMAND...
+watched() {
+  # In a process group of its own.
+  set -m
+  "$@" &
+  WATCHED=$!
+  set +m
+  local result=0
+  wait "$WATCHED" || result=$?
+  WATCHED=
+  return "$result"
+}
+
 stop_all() {
   trap - EXIT INT TERM
+  [ -z "${WATCHED:-}" ] || kill -TERM -- "-$WATCHED" 2>/dev/null || true
   local i
   # The last started is stopped first: the server before the stand-ins, the database last.
   for ((i = ${#PIDS[@]} - 1; i >= 0; i--)); do

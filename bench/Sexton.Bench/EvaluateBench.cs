@@ -25,8 +25,7 @@ internal static class EvaluateBench
 
     public static async Task RunAsync(string connection, int rounds)
     {
-        await using var app = SextonHost.Build(
-            ["--Sexton:Database=" + connection, "--Sexton:Key=" + Convert.ToBase64String(new byte[32]), "--urls=http://127.0.0.1:0", "--webroot=" + AppContext.BaseDirectory]);
+        await using var app = SextonHost.Build(Rounds.ServerOn(connection));
         var replies = new byte[1][];
         app.MapPost("/bench/echo", (CartContent cart) => cart.Lines.Length == 0 ? Results.BadRequest() : Results.Bytes(replies[0], "application/json; charset=utf-8"));
         await app.StartAsync();

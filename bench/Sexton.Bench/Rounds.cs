@@ -13,10 +13,24 @@ internal static class Rounds
 
     private const int WarmUp = 6;
 
+    /// <summary>Whether nothing is measured, but everything runs once.</summary>
+    public static bool IsShort { get; set; }
+
+    /// <summary>The arguments of a server that is measured: everybody comes from one address here, and nobody is told to wait.</summary>
+    public static string[] ServerOn(string connection, params string[] more) =>
+    [
+        "--Sexton:Database=" + connection,
+        "--Sexton:Key=" + Convert.ToBase64String(new byte[32]),
+        "--urls=http://127.0.0.1:0",
+        "--webroot=" + AppContext.BaseDirectory,
+        .. new[] { "Carts", "Uploads", "Evaluations" }.SelectMany(static work => new[] { $"--Sexton:Limits:{work}:Each=100000000", $"--Sexton:Limits:{work}:All=100000000" }),
+        .. more,
+    ];
+
     public static async Task TellAsync(string title, int rounds, Func<Task<Turn>> baseline, Func<Task<Turn>> subject, string goal)
     {
         // Not counted: until the compiler has seen what is hot, both get faster from turn to turn.
-        for (var i = 0; i < WarmUp; i++)
+        for (var i = 0; i < (IsShort ? 0 : WarmUp); i++)
         {
             await baseline();
             await subject();

@@ -26,8 +26,7 @@ internal static class UploadBench
 
     public static async Task RunAsync(string connection, int rounds)
     {
-        await using var app = SextonHost.Build(
-            ["--Sexton:Database=" + connection, "--Sexton:Key=" + Convert.ToBase64String(new byte[32]), "--urls=http://127.0.0.1:0", "--webroot=" + AppContext.BaseDirectory, "--Sexton:CartMegabytes=1000000"], works: false);
+        await using var app = SextonHost.Build(Rounds.ServerOn(connection, "--Sexton:CartMegabytes=1000000"), works: false);
         await using var source = NpgsqlDataSource.Create(connection);
         app.MapPost("/bench/bytes", (HttpRequest request) => WriteAsync(request, source));
         await app.StartAsync();
@@ -100,7 +99,7 @@ internal static class UploadBench
     // Each turn begins with empty tables.
     private static async Task<Rounds.Turn> ClearedAsync(NpgsqlDataSource source, Func<Task<Rounds.Turn>> turn)
     {
-        await using (var command = source.CreateCommand("truncate files, file_chunks"))
+        await using (var command = source.CreateCommand("truncate files, file_chunks, order_files"))
         {
             await command.ExecuteNonQueryAsync();
         }

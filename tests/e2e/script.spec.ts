@@ -9,8 +9,8 @@ import { root } from './world';
 const server = process.env.SEXTON_TEST_SERVER!;
 
 /** Runs a command, and gives its exit code and what it said. */
-function run(command: string, words: string[], environment: NodeJS.ProcessEnv = {}): { code: number | null; said: string } {
-  const { status, stdout, stderr } = spawnSync(command, words, { env: { ...process.env, ...environment }, encoding: 'utf8', timeout: 60_000 });
+function run(command: string, words: string[], environment: NodeJS.ProcessEnv = {}, timeout = 60_000): { code: number | null; said: string } {
+  const { status, stdout, stderr } = spawnSync(command, words, { env: { ...process.env, ...environment }, encoding: 'utf8', timeout });
   return { code: status, said: stdout + stderr };
 }
 
@@ -48,3 +48,11 @@ for (const { what, words, environment, sentence } of [
     expect(said).not.toContain('   at ');
   });
 }
+
+test('each benchmark runs to its end', () => {
+  test.setTimeout(240_000);
+  const { code, said } = run('dotnet', [process.env.SEXTON_TEST_BENCH!, 'short'], { SEXTON_BENCH_DATABASE: process.env.SEXTON_TEST_DATABASE! }, 200_000);
+  expect(code, said).toBe(0);
+  // The core against code by hand, against Node, priced, from few fields to many; over HTTP; placing; uploading.
+  expect(said.match(/goal:/g)!.length).toBeGreaterThanOrEqual(6);
+});

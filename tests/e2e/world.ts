@@ -71,7 +71,7 @@ export class World {
   }
 
   async startServer(): Promise<void> {
-    this.server = spawn('dotnet', [serverDll, '--webroot', join(root, 'web/dist'), '--urls', this.address], { env: this.environment, stdio: ['ignore', 'ignore', 'pipe'] });
+    this.server = spawn(...tied(serverDll, '--webroot', join(root, 'web/dist'), '--urls', this.address), { env: this.environment, stdio: ['ignore', 'ignore', 'pipe'] });
     let rest = '';
     this.server.stderr!.on('data', (chunk: Buffer) => {
       const lines = (rest + chunk.toString()).split('\n');
@@ -113,11 +113,7 @@ export class World {
 
   private async startStandIns(): Promise<void> {
     const folder = mkdtempSync(join(tmpdir(), 'sexton-e2e-'));
-    this.standIns = spawn(
-      'dotnet',
-      [standInsDll, '--Folder', folder, '--Urls', this.standInAddress, '--SmtpPort', String(this.ports.smtp), '--ShopOrigin', this.address],
-      { stdio: 'ignore' },
-    );
+    this.standIns = spawn(...tied(standInsDll, '--Folder', folder, '--Urls', this.standInAddress, '--SmtpPort', String(this.ports.smtp), '--ShopOrigin', this.address), { stdio: 'ignore' });
     await answers(`${this.standInAddress}/health`);
   }
 
@@ -127,6 +123,9 @@ export class World {
     await done;
   }
 }
+
+// A program that ends when this process ends, however that comes about: a run that is cut off leaves nothing behind.
+const tied = (...words: string[]): [string, string[]] => ['setpriv', ['--pdeathsig', 'KILL', '--', 'dotnet', ...words]];
 
 function settingsOf(connection: string): Record<string, string> {
   return Object.fromEntries(connection.split(';').map((pair) => [pair.slice(0, pair.indexOf('=')).toLowerCase(), pair.slice(pair.indexOf('=') + 1)]));

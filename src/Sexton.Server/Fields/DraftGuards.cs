@@ -8,7 +8,7 @@ using Sexton.Server.Hosting;
 namespace Sexton.Server.Fields;
 
 /// <summary>What may not be changed in the draft, whichever way the change comes: by hand or by undoing another.</summary>
-internal sealed class DraftGuards(FieldTypes types, PublishedKeys published)
+internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWebHostEnvironment host)
 {
     /// <summary>Checks what something is about to become.</summary>
     /// <param name="row">It as it is.</param>
@@ -22,6 +22,10 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published)
             var (before, after) = (DraftItems.Parse<Field>(row), DraftItems.Read<Field>(definition));
             await CheckFixedAsync(row, setting, before.Type != after.Type || before.Level != after.Level, cancel);
             await CheckSettingsAsync(before, after, setting, cancel);
+            if (Pictures(after).Except(Pictures(before), StringComparer.Ordinal).FirstOrDefault(p => !host.WebRootFileProvider.GetFileInfo("pictures/" + p).Exists) is { } missing)
+            {
+                throw new DraftEditException(setting, $"The shop has no picture “{missing}”. Give the name of a file in its folder of pictures.");
+            }
         }
         else if (row.Kind == DraftItemKind.Section)
         {
@@ -83,6 +87,9 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published)
             throw new DraftEditException(setting, $"The key “{again}” was that of another choice once. Keys are never used again; give the new one another.");
         }
     }
+
+    private static IEnumerable<string> Pictures(Field field) =>
+        (field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Picture) : []).Append(field.Picture).Where(static p => p.Length > 0);
 
     private static IEnumerable<string> Keys(Field field) =>
         field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Key) : [];

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
 import { cellAfter, focusCell } from '../parts/grid';
 import type { SignKey } from '../parts/signs';
@@ -45,6 +45,16 @@ function destinationThread(f: DraftField, i: number): string {
   const last = lastOf(f);
   return i < last ? 'through' : i === last ? 'to' : '';
 }
+
+// What is chosen or new is brought into sight; what is there already does not move.
+watch(
+  () => selected,
+  async () => {
+    await nextTick();
+    table.value?.querySelector('tr.selected')?.scrollIntoView({ block: 'nearest' });
+  },
+  { immediate: true },
+);
 
 async function onKey(event: KeyboardEvent): Promise<void> {
   const row = rows.value.findIndex((f) => f.field.key === current.value.key);
@@ -107,9 +117,9 @@ defineExpose({ focus });
         <th class="label" scope="row">
           <button :tabindex="tab(f.field.key, 0)" :aria-current="f.field.key === selected || undefined" @focus="cursor = { key: f.field.key, column: 0 }" @click="open(f)">
             <span class="name">{{ nameOf(f) }}</span>
-            <span v-if="f.field.required" class="must" title="must be answered">!<span class="visually-hidden"> must be answered</span></span>
+            <span v-if="f.field.required" class="visually-hidden">must be answered</span>
             <span class="kind">{{ f.field.retired ? 'retired' : f.field.switched_off ? 'switched off' : f.kind }}</span>
-            <span v-if="problemOf(f)" class="problem">wants you</span>
+            <span v-if="problemOf(f)" class="problem">needs attention</span>
             <span v-else-if="f.changed" class="fresh">changed</span>
           </button>
         </th>
@@ -183,6 +193,13 @@ table {
 .columns .step button {
   left: 17px;
 }
+/* However long the map is, what its columns are stays in sight. */
+thead {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--paper);
+}
 .columns .gap {
   width: 14px;
 }
@@ -212,9 +229,14 @@ table {
 .section span {
   color: var(--ink-soft);
 }
+/* Soft enough to stand back, and dark enough to be read. */
 .off .name,
 .off svg {
-  opacity: 0.55;
+  color: var(--ink-soft);
+}
+.off .name {
+  font-weight: 400;
+  font-style: italic;
 }
 .off .thread-cell::before {
   background: repeating-linear-gradient(90deg, var(--rule-strong) 0 4px, transparent 4px 8px);
@@ -257,11 +279,6 @@ table {
   overflow: hidden;
   text-overflow: ellipsis;
   flex: 1 1 0;
-}
-.must {
-  color: var(--brass-ink);
-  font-weight: 700;
-  margin-left: -3px;
 }
 .fresh,
 .problem {

@@ -144,7 +144,7 @@ const more = ref(false);
           <template v-if="at > 0">, <button class="act" @click="set('shares_row', !f.shares_row)">{{ f.shares_row ? 'in one row with the one before' : 'in a row of its own' }}</button></template>
         </div>
         <div class="small">
-          <button v-if="at > 0" class="act" @click="move(-1)">move up</button>
+          <button v-if="at > 0" class="act" @click="move(-1)">move up</button>{{ ' ' }}
           <button v-if="at < siblings.length - 1" class="act" @click="move(1)">move down</button>
         </div>
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['asked_of', 'step', 'section', 'level', 'shares_row']" />

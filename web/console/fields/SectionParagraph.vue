@@ -66,7 +66,7 @@ async function move(by: -1 | 1): Promise<void> {
         <template v-else>{{ levelWords[s.level] }}</template>
         of <ScopeChoice :model-value="s.asked_of ?? { all: true }" :draft="draft" @update:model-value="set('asked_of', $event)" />, at
         <Select class="words" :model-value="s.step" :options="steps" option-label="name" option-value="key" aria-label="At which step" @update:model-value="set('step', $event)" />
-        <div v-if="fields.length" class="small"><button class="act" @click="move(-1)">move up</button> <button class="act" @click="move(1)">move down</button></div>
+        <div v-if="fields.length" class="small"><button class="act" @click="move(-1)">move up</button>{{ ' ' }}<button class="act" @click="move(1)">move down</button></div>
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['asked_of', 'step', 'level']" />
       </dd>
       <dt>When</dt>

@@ -26,6 +26,7 @@ const filter = ref('');
 /** What is being added: into which section, and of which products. */
 const adding = ref<{ into?: string; products?: string[] }>();
 const map = useTemplateRef('map');
+const right = useTemplateRef('right');
 
 const face = computed(() => (route.query.by === 'products' ? 'products' : 'places'));
 const section = computed(() => draft.value?.sections.find((s) => s.section.key === chosen));
@@ -38,13 +39,15 @@ const nothingFound = computed(() => {
   return word && !draft.value?.fields.some((f) => nameOf(f).toLowerCase().includes(word) || f.field.key.includes(word)) && !(face.value === 'products' && draft.value?.products.some((p) => p.name.toLowerCase().includes(word)));
 });
 
-function open(key: string): void {
+async function open(key: string): Promise<void> {
   adding.value = undefined;
-  void router.replace({ path: `/fields/${key}`, query: route.query });
+  await router.replace({ path: `/fields/${key}`, query: route.query });
+  // Where the paragraph stands below the map, it would open out of sight.
+  if (right.value && right.value.getBoundingClientRect().top > innerHeight - 200) right.value.scrollIntoView();
 }
 
 async function added(key: string): Promise<void> {
-  open(key);
+  await open(key);
   await nextTick();
   map.value?.focus();
 }
@@ -94,7 +97,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <span class="said" role="status">{{ done }}</span>
       </footer>
     </section>
-    <div class="right">
+    <div ref="right" class="right">
       <div class="paragraph">
         <NewItem v-if="adding" :key="`${adding.into}${adding.products}`" :draft="draft" :into="adding.into" :products="adding.products" @added="added" @cancel="adding = undefined" />
         <SectionParagraph v-else-if="section" :key="section.section.key" :item="section" :draft="draft" @open="open" @add="(into) => (adding = { into })" />
