@@ -73,7 +73,7 @@ const labels = { tags: ['stamped'] }, trees = { categories: ['Trees'] }, walks =
 
 await field('Words on the label', 'words_on_the_label', 'line_text', {
   of: labels, required: true, 'settings.longest': 40, 'help.en': 'As you write it, so it is stamped.',
-  prices: [{ kind: 'per_unit', by: 'letters', included: 12, tariff: { minor: 20, bands: [{ over: 10, minor: 15 }] } }],
+  prices: [{ kind: 'per_unit', by: 'letter', included: 12, tariff: { minor: 20, bands: [{ over: 20, minor: 15 }] } }],
 });
 await change('typeface', { 'settings.choices': choices(['clarendon', 'Clarendon', { code: 'CL' }], ['roman', 'Roman', { code: 'RO' }], ['plain', 'Plain', { code: 'PL' }]), code: {}, required: true });
 await field('Picture of the site', 'picture_of_the_site', 'picture', { of: { products: ['LA-ZINC-L'] }, 'settings.most': 3 });
@@ -92,9 +92,9 @@ await field('Which tie', 'tie', 'one_of', { of: trees, 'settings.choices': choic
 await field('Access width', 'access_width', 'number', { of: trees, 'settings.unit': 'cm', required: true, when: { all: [{ fact: 'attribute.height', is: 'over', value: 3 }, { fact: 'group', is: 'is_not', value: 'trade' }] } });
 await field('Cables overhead?', 'cables', 'yes_no', { of: trees, when: { fact: 'attribute.height', is: 'over', value: 3 } });
 await field('How many metres', 'hedge_metres', 'number', { of: { categories: ['Hedging'] }, 'settings.unit': 'm', 'settings.decimals': 1 });
-await field('Plants that makes', 'plants', 'worked_out', { of: { categories: ['Hedging'] }, 'settings.decimals': 0, 'settings.working': [{ do: 'take', of: { fact: 'answer.hedge_metres' } }, { do: 'times', of: { fact: 'attribute.plants_a_metre' } }, { do: 'round_up' }] }).catch((error) => console.error(`(${error.message})`));
+await field('Plants that makes', 'plants', 'worked_out', { of: { categories: ['Hedging'] }, 'settings.decimals': 0, 'settings.working': [{ do: 'take', of: { fact: 'answer.hedge_metres' } }, { do: 'times', of: { fact: 'attribute.plants_a_metre' } }, { do: 'round_up', to: 1 }] });
 await field('Bulbs in the box', 'bulbs', 'how_many_of_each', { of: { products: ['BU-BOX'] }, required: true, 'settings.choices': choices(['tulip', 'Tulip'], ['crocus', 'Crocus'], ['squill', 'Squill'], ['allium', 'Allium'], ['iris', 'Iris']), 'settings.least': 12, 'settings.most': 12, 'settings.most_of_each': 12 });
-await field('How much', 'credit_amount', 'amount_of_money', { of: { products: ['CR-PLANT'] }, required: true, 'settings.least': 10, 'settings.most': 500, prices: [{ kind: 'price', by: 'amount', tariff: { minor: 100 } }] }).catch((error) => console.error(`(${error.message})`));
+await field('How much', 'credit_amount', 'amount_of_money', { of: { products: ['CR-PLANT'] }, required: true, 'settings.least': 10, 'settings.most': 500, prices: [{ kind: 'for_the_goods', by: 'amount' }] });
 await field('A word for whoever gets it', 'word_for', 'long_text', { of: { products: ['CR-PLANT'] }, 'settings.longest': 60 });
 await publish('Trees, hedges, bulbs and credits');
 

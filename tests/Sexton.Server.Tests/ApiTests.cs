@@ -29,6 +29,7 @@ public sealed class ApiTests(World world) : IClassFixture<World>
     [InlineData("GET", "versions")]
     [InlineData("POST", "versions")]
     [InlineData("GET", "orders")]
+    [InlineData("GET", "orders/attention")]
     [InlineData("GET", "orders/40001")]
     [InlineData("GET", "orders/40001/trail")]
     [InlineData("GET", "orders/40001/evidence/back_office?slot=x")]

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query';
+import { useQuery, useQueryClient } from '@tanstack/vue-query';
 import { computed, onMounted, onUnmounted, ref, watchEffect } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { sentenceOf } from '../shared/api/client';
+import { api, ask, sentenceOf } from '../shared/api/client';
 import { useDraft } from './fields/draft';
 import KeyHelp from './parts/KeyHelp.vue';
 import SealOfSexton from './parts/SealOfSexton.vue';
@@ -17,6 +17,7 @@ const client = useQueryClient();
 
 const signedIn = computed(() => !!session.value?.name);
 const { draft } = useDraft(computed(() => signedIn.value && isManager.value));
+const attention = useQuery({ queryKey: ['orders', 'attention'], queryFn: () => ask(api.GET('/api/console/v1/orders/attention')), enabled: signedIn, refetchInterval: 15_000 });
 const places = computed(() => [
   ...(isManager.value
     ? [
@@ -24,7 +25,7 @@ const places = computed(() => [
         { key: 'versions', name: 'Versions', to: '/versions', figure: '' },
       ]
     : []),
-  { key: 'orders', name: 'Orders', to: '/orders', figure: '' },
+  { key: 'orders', name: 'Orders', to: '/orders', figure: attention.data.value?.orders ? `${attention.data.value.orders} need attention` : '' },
 ]);
 
 // Only managers have the register; the others come in at the orders.

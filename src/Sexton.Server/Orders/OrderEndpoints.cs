@@ -22,6 +22,10 @@ internal static class OrderEndpoints
     public static void MapOrders(this IEndpointRouteBuilder console)
     {
         console.MapGet("orders", ListAsync).WithName("GetOrders");
+        console.MapGet("orders/attention", async (SextonDb db, CancellationToken cancel) => new AttentionView(await db.Orders.CountAsync(
+            o => db.Deliveries.Any(d => d.OrderId == o.Id && (d.State == DeliveryState.Refused || d.State == DeliveryState.NeedsAttention))
+                || db.Findings.Any(f => f.OrderId == o.Id && (f.Finding == Finding.Altered || f.Finding == Finding.Missing)),
+            cancel))).WithName("GetAttention");
         console.MapGet("orders/{number:long}", ReadAsync).WithName("GetOrder").Produces<OrderPageView>();
         console.MapGet("orders/{number:long}/trail", TrailAsync).WithName("GetTrail");
         console.MapGet("orders/{number:long}/evidence/{destination}", EvidenceEndpoint.ReadAsync).WithName("GetEvidence");
@@ -127,6 +131,10 @@ internal static class OrderEndpoints
 /// <param name="Orders">The orders.</param>
 /// <param name="More">Whether older ones follow.</param>
 internal sealed record OrderListView(IReadOnlyList<OrderRowView> Orders, bool More);
+
+/// <summary>What needs attention.</summary>
+/// <param name="Orders">How many orders have a delivery that was refused or given up, or an answer that is altered or missing somewhere.</param>
+internal sealed record AttentionView(int Orders);
 
 /// <summary>An order in the list.</summary>
 /// <param name="Number">The number.</param>

@@ -18,7 +18,7 @@ function set(next: Group | Over): void {
 }
 
 const others = computed(() => draft.fields.filter((f) => f.field.key !== ofKey && f.field.when && f.field.level === level));
-const nameOf = (f: (typeof others.value)[number]) => f.field.staff_label || f.field.label.en;
+const nameOf = (f: (typeof others.value)[number]): string => f.field.staff_label || f.field.label.en || f.field.key;
 </script>
 
 <template>

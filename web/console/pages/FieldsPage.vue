@@ -33,7 +33,6 @@ const section = computed(() => draft.value?.sections.find((s) => s.section.key =
 const step = computed(() => draft.value?.own_steps.find((s) => s.step.key === chosen));
 const field = computed(() => draft.value?.fields.find((f) => f.field.key === chosen) ?? draft.value?.fields.find((f) => !f.field.built_in) ?? draft.value?.fields[0]);
 const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? field.value?.field.key);
-const live = computed(() => draft.value?.fields.filter((f) => f.live_since).length);
 const nothingFound = computed(() => {
   const word = filter.value.trim().toLowerCase();
   return word && !draft.value?.fields.some((f) => nameOf(f).toLowerCase().includes(word) || f.field.key.includes(word)) && !(face.value === 'products' && draft.value?.products.some((p) => p.name.toLowerCase().includes(word)));
@@ -77,7 +76,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     <section class="left" aria-label="The map">
       <div class="title-row">
         <h1>Fields</h1>
-        <span class="soft small">{{ draft.fields.length }} fields, {{ live }} in force · draft of version {{ draft.next }}</span>
+        <span class="soft small">{{ draft.fields.length }} fields · draft of version {{ draft.next }}</span>
         <span class="push"></span>
         <InputText id="find" v-model="filter" class="find" type="search" :placeholder="face === 'products' ? 'Find a product or a field' : 'Find a field or a key'" aria-label="Find" @keydown.esc="filter = ''" @keydown.enter="map?.focus()" />
         <span class="small faces">

@@ -21,7 +21,7 @@ type Order = (typeof orders.value)[number];
 
 function arrival(order: Order): { sign: SignKey; words: string } {
   if (order.wrong > 0) return { sign: 'torn_sheet', words: `${order.wrong} altered or missing` };
-  if (order.wants > 0) return { sign: 'raised_flag', words: `${order.wants} want somebody` };
+  if (order.wants > 0) return { sign: 'raised_flag', words: order.wants === 1 ? '1 needs attention' : `${order.wants} need attention` };
   if (order.open > 0) return { sign: 'open_sheet', words: `${order.open} on the way` };
   return { sign: 'sealed_sheet', words: 'all arrived' };
 }

@@ -660,6 +660,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/orders/attention": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetAttention"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/orders/{number}": {
         parameters: {
             query?: never;
@@ -855,6 +871,10 @@ export interface components {
             state: string;
             order_token: null | string;
             sentence: string;
+        };
+        AttentionView: {
+            /** Format: int32 */
+            orders: number;
         };
         BeginRequest: {
             payment_token: string;
@@ -3321,6 +3341,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrderListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetAttention: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttentionView"];
                 };
             };
             /** @description Unprocessable Entity */
