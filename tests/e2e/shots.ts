@@ -41,7 +41,7 @@ test('pictures', async ({ page, signIn }) => {
   await field.getByLabel('How many are included in price 1').fill('12');
   await field.getByRole('button', { name: 'add a band' }).click();
   await field.getByLabel('Amount of band 1').fill('0.15');
-  await expect(desk.preview.getByText('+ €\u00a00.20 a letter over 12, €\u00a00.15 a letter over 22')).toBeVisible();
+  await expect(desk.preview.getByText('12 included, then + €\u00a00.20 a letter, + €\u00a00.15 a letter over 22')).toBeVisible();
   await desk.preview.locator('.sum').scrollIntoViewIfNeeded();
   await field.getByRole('button', { name: 'add a component' }).scrollIntoViewIfNeeded();
   await shot('costs');

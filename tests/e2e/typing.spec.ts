@@ -53,6 +53,50 @@ test('which seats go is asked when the number falls', async ({ page }) => {
   await expect(page.locator('[data-slot$="/guest_name"]')).toHaveText(['Ada', 'Cuthbert']);
 });
 
+test('a number is settled by Enter or by leaving, and no reply takes a digit back', async ({ page }) => {
+  await page.goto('/products/WA-OCTOBER');
+  const many = page.getByLabel('How many', { exact: true });
+  await expect(page.getByLabel('Who is coming')).toBeVisible();
+  // Replies are slow: one comes between two digits.
+  await page.route('**/evaluate', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    await route.continue();
+  });
+  await page.getByLabel('Who is coming').fill('Ada');
+  await many.focus();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.press('1');
+  await page.waitForTimeout(900);
+  await page.keyboard.press('2');
+  await expect(many).toHaveValue('12');
+  await expect(page.getByRole('group', { name: /^Seat/ })).toHaveCount(1);
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('group', { name: /^Seat \d+ of 12$/ })).toHaveCount(12);
+
+  // The last seat first, and then the first: each stays where it is.
+  const seat = (n: number) => page.getByRole('group', { name: `Seat ${n} of 12` }).getByLabel('Who is coming');
+  await seat(12).pressSequentially('Twelfth', { delay: 60 });
+  await seat(3).pressSequentially('Third', { delay: 60 });
+  await expect(seat(3)).toBeFocused();
+  await page.waitForTimeout(900);
+  await expect(seat(12)).toHaveValue('Twelfth');
+  await expect(seat(3)).toHaveValue('Third');
+  await expect(seat(1)).toHaveValue('Ada');
+
+  // Fewer: no digit is swallowed, names stand there, and the focus comes back.
+  await many.focus();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('11');
+  await page.keyboard.press('Enter');
+  const which = page.getByRole('group', { name: 'Which one goes?' });
+  await expect(which.getByText('Seat 12 of 12')).toBeVisible();
+  await expect(which.getByText('Twelfth')).toBeVisible();
+  await which.getByLabel(/Seat 5 of 12/).check();
+  await which.getByRole('button', { name: 'Take it out' }).click();
+  await expect(many).toBeFocused();
+  await expect(page.getByRole('group', { name: 'Seat 11 of 11' }).getByLabel('Who is coming')).toHaveValue('Twelfth');
+});
+
 test.describe('on a telephone', () => {
   test.use({ viewport: { width: 360, height: 740 } });
 

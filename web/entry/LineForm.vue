@@ -25,9 +25,10 @@ const named = computed(() => evaluation.units.filter((u) => u.line_id === line &
 const of = <T extends { unit_id: string | null }>(all: T[], unit: string | null) => all.filter((x) => x.unit_id === unit);
 const answersOf = (id: string) => units.value.find((u) => u.id === id)?.answers ?? {};
 
-// All of them go back, in the order in which they stand, so that each keeps its place.
+// They go back in the order in which they stand, so that each keeps its place. One that was taken out meanwhile, and is still drawn, stays out.
 function setUnit(id: string, given: Answers): void {
-  units.value = allUnits(evaluation, line, units.value).map((u) => (u.id === id ? { ...u, answers: given } : u));
+  const known = new Set([id, ...units.value.map((u) => u.id)]);
+  units.value = allUnits(evaluation, line, units.value).filter((u) => known.has(u.id)).map((u) => (u.id === id ? { ...u, answers: given } : u));
 }
 
 /** Read out when one more comes to be asked. */

@@ -63,20 +63,25 @@ const settled = computed(() =>
 // Each one that came to be asked is kept with its place, so that it has the same one with every look.
 function keepPlaces(result: Evaluated): void {
   const units = allUnits(result, LINE, typed.value.units);
-  if (units.length && units.map((u) => u.id).join() !== typed.value.units.map((u) => u.id).join()) {
-    typed.value.units = units;
-    typed.value.places = Math.max(typed.value.places, ...units.map((u) => Number(u.id.slice(1))));
-  }
+  if (!units.length) return;
+  if (idsOf(units) !== idsOf(typed.value.units)) typed.value.units = units;
+  const places = Math.max(typed.value.places, ...units.map((u) => Number(u.id.slice(1))));
+  if (places !== typed.value.places) typed.value.places = places;
 }
 
+const idsOf = (units: Unit[]): string => units.map((u) => u.id).join();
+// How many and which: a reply to another question than this says nothing about them.
+const asked = (): string => `${typed.value.quantity} ${idsOf(typed.value.units)}`;
+
 const evaluate = latest(
-  () => {
+  async () => {
     const { variant, quantity, answers, units, places } = typed.value;
-    return evaluateCart({ language: 'en', lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units, places }], answers: answered.value });
+    const about = asked();
+    return { about, result: await evaluateCart({ language: 'en', lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units, places }], answers: answered.value }) };
   },
-  (result) => {
+  ({ about, result }) => {
     evaluation.value = result;
-    keepPlaces(result);
+    if (about === asked()) keepPlaces(result);
     failure.value = '';
   },
   (error) => (failure.value = sentenceOf(error)),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef } from 'vue';
+import { computed, ref, watch } from 'vue';
 import UnitsToDrop from '../../entry/UnitsToDrop.vue';
 import { allUnits, toldUnits, type Evaluated, type Unit } from '../../entry/answers';
 
@@ -9,18 +9,20 @@ const quantity = defineModel<number>({ required: true });
 const units = defineModel<Unit[]>('units', { default: () => [] });
 
 const wanted = ref<number>();
-const input = useTemplateRef<HTMLInputElement>('input');
+// What is being typed stands by itself until it is settled: a reply that comes meanwhile draws the page anew, and must not take a digit back.
+const typed = ref<number | string>(quantity.value);
+watch([quantity, wanted], () => (typed.value = wanted.value ?? quantity.value));
 const shown = computed(() => toldUnits(evaluation, line, units.value));
 const problem = computed(() => evaluation?.problems.find((p) => p.line_id === line && p.code === 'too_many_each'));
 
 function settle(): void {
-  const value = Math.trunc(Number(input.value!.value));
+  const value = Math.trunc(Number(typed.value));
   wanted.value = undefined;
   if (value >= 1 && value <= 999) {
     if (shown.value.length > value) wanted.value = value;
     else quantity.value = value;
   }
-  input.value!.value = String(wanted.value ?? quantity.value);
+  typed.value = wanted.value ?? quantity.value;
 }
 
 function keep(left: string[]): void {
@@ -45,13 +47,12 @@ defineExpose({ isSettled });
       <label :for="id">How many</label>
       <input
         :id="id"
-        ref="input"
+        v-model="typed"
         type="number"
         inputmode="numeric"
         min="1"
         max="999"
         step="1"
-        :value="wanted ?? quantity"
         :aria-invalid="!!problem || undefined"
         :aria-describedby="problem ? `${id}-problem` : undefined"
         @change="settle"
