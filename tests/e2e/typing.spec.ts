@@ -112,3 +112,38 @@ test.describe('on a telephone', () => {
     }
   });
 });
+
+test('a step holds only what was typed at it, and a change that was begun survives a reload', async ({ page }) => {
+  await page.goto('/products/WA-MAY');
+  await howMany(page, 2);
+  const seat = (n: number, of: number) => page.getByRole('group', { name: `Seat ${n} of ${of}` }).getByLabel('Who is coming');
+  await seat(1, 2).fill('Ada');
+  await seat(2, 2).fill('Bede');
+  await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByLabel('Your name').fill('Odile Farrant');
+  await expect(page.getByText('Together')).toBeVisible();
+
+  // Back in the cart one goes and the other is corrected, with a reload in between.
+  await page.getByRole('link', { name: 'Cart', exact: true }).click();
+  await page.getByRole('button', { name: 'Change' }).click();
+  await seat(2, 2).fill('Beda');
+  await page.waitForTimeout(500);
+  await page.reload();
+  await expect(seat(2, 2)).toHaveValue('Beda');
+  await howMany(page, 1);
+  const which = page.getByRole('group', { name: 'Which one goes?' });
+  await which.getByLabel(/Ada/).check();
+  await which.getByRole('button', { name: 'Take it out' }).click();
+  await page.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(page.locator('[data-slot$="/guest_name"]')).toHaveText(['Beda']);
+
+  // Contact still has its own, and takes nothing back.
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(page.getByLabel('Your name')).toHaveValue('Odile Farrant');
+  await page.getByLabel('E-mail').fill('odile@farrant.example');
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(page.getByLabel('Card number')).toBeVisible();
+  await page.getByRole('link', { name: 'Cart', exact: true }).click();
+  await expect(page.locator('[data-slot$="/guest_name"]')).toHaveText(['Beda']);
+});

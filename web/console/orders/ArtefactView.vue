@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { faceOf } from '../parts/faces';
 import type { Schemas } from '../../shared/api/client';
 
 const { artefact, slotId, label } = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string; label: string }>();
@@ -50,9 +51,6 @@ const html = computed(() => {
 });
 
 const frame = useTemplateRef<HTMLIFrameElement>('frame');
-/** What the parts of an artefact are called here. */
-const faces: Record<string, string> = { html: 'as seen', text: 'plain' };
-
 const text = useTemplateRef<HTMLElement>('text');
 
 function toSlot(): void {
@@ -90,7 +88,7 @@ const lines = computed(() => {
     <h2>
       What was read back
       <span class="parts">
-        <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">{{ faces[p.name] ?? 'bytes' }}</button>
+        <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">{{ faceOf(p.name) }}</button>
       </span>
     </h2>
     <p v-if="!shown" class="soft">Nothing was sent or served yet.</p>

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { api, ask, sentenceOf } from '../../shared/api/client';
+import { faceOf } from '../parts/faces';
 import MarkSign from '../parts/MarkSign.vue';
 import { wordsFor } from '../parts/signs';
 import { inFull, timeOfDay } from '../parts/when';
@@ -56,7 +57,7 @@ async function again(): Promise<void> {
           <template v-for="found in evidence.found" :key="found.part">
             <dt>Found</dt>
             <dd :class="{ call: found.difference }">
-              <b>{{ found.text ?? 'nothing' }}</b> <span class="soft small">{{ found.part }}</span>
+              <b>{{ found.text ?? 'nothing' }}</b> <span class="soft small">{{ faceOf(found.part) }}</span>
               <span v-if="found.difference"><br />{{ found.difference }}</span>
             </dd>
           </template>
