@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, reactive, ref, useTemplateRef, watch } from 'vue';
+import { computed, onBeforeUnmount, reactive, useTemplateRef, watch } from 'vue';
 import type { Answer, AnswerProblem, Answers, Asked, Evaluated } from './answers';
+import { announced } from './announce';
 import { isBlank } from './answers';
 import { controlFor, isGroup } from './controls';
 import { givenFor, onGiven } from './given';
@@ -25,8 +26,7 @@ const answers = defineModel<Answers>({ required: true });
 const root = useTemplateRef<HTMLElement>('root');
 const visited = reactive(new Set<string>());
 const reopened = reactive(new Set<string>());
-/** Read out when further fields come to be asked. */
-const said = ref('');
+const said = announced(() => asked.map((f) => ({ id: f.slot, name: f.asks_nothing ? '' : f.label })));
 
 const rows = computed(() =>
   asked.map((field, i) => {
@@ -63,15 +63,6 @@ function set(key: string, answer: Answer | undefined): void {
   if (asked.some((field) => field.field === key && (['file', 'picture'].includes(field.type) || (field.type === 'date' && isWholeDate(answer))))) visited.add(key);
   answers.value = { ...answers.value, [key]: answer ?? '' };
 }
-
-watch(
-  () => asked.map((f) => f.slot),
-  (now, before) => {
-    const further = asked.filter((f) => !before.includes(f.slot) && !f.asks_nothing);
-    if (before.length && further.length) said.value = `Now also asked: ${further.map((f) => f.label).join(', ')}`;
-    else if (now.length < before.length) said.value = 'Some of it is no longer asked.';
-  },
-);
 
 // What the page gives counts as if it had been entered here, also what it gave before the field was asked.
 onBeforeUnmount(onGiven(({ field, unit, value }) => {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { computed, useTemplateRef } from 'vue';
 import EntryForm from './EntryForm.vue';
+import { announced } from './announce';
 import { allUnits, type Answers, type Evaluated, type Unit } from './answers';
 
 /** The fields of one line at one step, and those of each one of it. */
@@ -31,16 +32,7 @@ function setUnit(id: string, given: Answers): void {
   units.value = allUnits(evaluation, line, units.value).filter((u) => known.has(u.id)).map((u) => (u.id === id ? { ...u, answers: given } : u));
 }
 
-/** Read out when one more comes to be asked. */
-const said = ref('');
-watch(
-  () => named.value.map((u) => u.id),
-  (now, before) => {
-    const further = named.value.filter((u) => !before.includes(u.id));
-    if (before.length && further.length) said.value = `Now also asked: ${further.map((u) => u.name).join(', ')}`;
-    else if (now.length < before.length) said.value = 'Some of it is no longer asked.';
-  },
-);
+const said = announced(() => named.value);
 
 // What was typed for this one before stays where the first has no answer.
 const copyFirst = (id: string) => setUnit(id, { ...answersOf(id), ...answersOf(named.value[0]!.id) });

@@ -30,7 +30,7 @@ internal static class CodesInCart
                 continue;
             }
 
-            var (goods, code) = (cart.Goods(line), cart.Plan.Coder.CodeOf(cart, line));
+            var (goods, code) = (cart.Goods(line), cart.ItemCodeOf(line));
             var longest = cart.Plan.Content.Codes.For(goods.Product.Code).Longest!.Value;
             var refusal = code.Length > longest || DestinationIndex.All.Any(d => d.ItemCodes?.Wrong(code) is not null) ? new Refusal(Sentences.CodeRefused, code, code.Length.ToString(CultureInfo.InvariantCulture))
                 : IsAnothers(code, goods, products) || (codes.TryGetValue(code, out var other) && !IsSame(cart, line, other)) ? new Refusal(Sentences.CodeShared, code)

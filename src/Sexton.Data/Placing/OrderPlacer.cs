@@ -51,12 +51,10 @@ public sealed class OrderPlacer(SextonDb db)
     private const string Sql =
         """
         with cart as (
-            select id from carts where id = @cart for update
+            select shown, shown_projection, shown_at from carts where id = @cart for update
         ), taken as (
             update attempts set state = @placed, charge = @charge, content = '{}', payment_token = ''
             where id = @order and state = @paying and (select count(*) from cart) >= 0 returning id, cart_id, shopper_id
-        ), shown as (
-            select shown, shown_projection, shown_at from carts where id = (select cart_id from taken)
         ), closed as (
             update carts set order_id = @order, changed_at = @now, content = '{}', shown = null, shown_projection = null where id = (select cart_id from taken)
         ), placed as (
@@ -88,7 +86,7 @@ public sealed class OrderPlacer(SextonDb db)
             select placed.id, d, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
         ), served as (
             insert into servings (order_id, destination, artefact, projection, first_at, last_at, times)
-            select placed.id, @cart_line, shown, shown_projection, shown_at, shown_at, 1 from placed, shown where shown is not null
+            select placed.id, @cart_line, shown, shown_projection, shown_at, shown_at, 1 from placed, cart where shown is not null
         )
         select count(*) from placed
         """;

@@ -66,13 +66,13 @@ internal sealed class DeliveryRunner(
                 () => HandingOverAsync(destination, claimed),
                 CancellationToken.None);
         log.Milestone("delivery.handed_over", claimed.OrderId, claimed.Destination);
-        var findings = result.Outcome == SendOutcome.Taken ? ReadBack(destination, result.Artefact!, sent) : [];
         if (result.Outcome != SendOutcome.Taken)
         {
             await SettleAsync(claimed, sent, [], result);
             return;
         }
 
+        var findings = ReadBack(destination, result.Artefact!, sent);
         try
         {
             await SettleAsync(claimed, sent, findings, result);

@@ -15,25 +15,23 @@ internal sealed class AcceptedProblems(SextonDb db, TimeProvider clock)
     public const int LongestReason = 200;
 
     /// <summary>The problems that nobody accepted as they are now.</summary>
-    public async Task<ImmutableArray<Problem>> WithoutAsync(ImmutableArray<Problem> problems, CancellationToken cancel)
+    public async Task<ImmutableArray<Problem>> WithoutAsync(ImmutableArray<Problem> problems, CancellationToken cancel) => (await SplitAsync(problems, cancel)).Open;
+
+    /// <summary>The problems that nobody accepted as they are now, and those that somebody did, with who and why.</summary>
+    public async Task<(ImmutableArray<Problem> Open, IReadOnlyList<AcceptedView> Accepted)> SplitAsync(ImmutableArray<Problem> problems, CancellationToken cancel)
     {
         if (!problems.Any(static p => p.Basis is not null))
         {
-            return problems;
+            return (problems, []);
         }
 
-        var accepted = await db.AcceptedProblems.AsNoTracking().ToListAsync(cancel);
-        return [.. problems.Where(p => Of(p, accepted) is null)];
-    }
-
-    /// <summary>The problems that were accepted as they are now, with who did and why.</summary>
-    public async Task<List<AcceptedView>> AmongAsync(ImmutableArray<Problem> problems, CancellationToken cancel)
-    {
-        var accepted = await db.AcceptedProblems.AsNoTracking().ToListAsync(cancel);
-        return [.. from problem in problems
-                   let row = Of(problem, accepted)
-                   where row is not null
-                   select new AcceptedView(problem.Code, problem.Field, problem.Setting, problem.Sentence, row.Reason, row.By, row.At)];
+        var rows = await db.AcceptedProblems.AsNoTracking().ToListAsync(cancel);
+        return (
+            [.. problems.Where(p => Of(p, rows) is null)],
+            [.. from problem in problems
+                let row = Of(problem, rows)
+                where row is not null
+                select new AcceptedView(problem.Code, problem.Field, problem.Setting, problem.Sentence, row.Reason, row.By, row.At)]);
     }
 
     /// <summary>Accepts a problem that the draft has now.</summary>

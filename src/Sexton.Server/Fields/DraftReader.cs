@@ -33,7 +33,7 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         var shown = order.Select(products.Find).OfType<Product>().ToList();
         var words = new ConditionWords(content, types, products);
 
-        var problems = DraftChecks.Run(draft.Compile(content), products);
+        var (open, meant) = await accepted.SplitAsync(DraftChecks.Run(draft.Compile(content), products), cancel);
         var codes = Of(rows, DraftItemKind.Codes).FirstOrDefault();
 
         int? Since(DraftItemRow row) => since.TryGetValue(row.Key, out var number) ? number : null;
@@ -55,8 +55,8 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
             new CodesView(codes?.Revision ?? 1, changed.Contains(CodeRules.Key), content.Codes),
             [.. (await db.Stock.AsNoTracking().OrderBy(s => s.Item).ToListAsync(cancel)).Select(static s => new StockView(s.Item, s.OnHand, s.Held))],
             new MoneyView(MoneyText.SignOf(products.Currency), MoneyText.ExponentOf(products.Currency)),
-            [.. await accepted.WithoutAsync(problems, cancel)],
-            await accepted.AmongAsync(problems, cancel));
+            [.. open],
+            meant);
     }
 
     private FieldView View(DraftItemRow row, RegisterContent content, IReadOnlyList<Product> products, ConditionWords words, int? since, bool changed)

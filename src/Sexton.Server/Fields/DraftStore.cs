@@ -173,11 +173,23 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
 
     private async Task<DraftItemRow> AddAsync(DraftItemKind kind, string key, string definition, Actor actor, CancellationToken cancel)
     {
-        var last = await db.DraftItems.Where(r => r.Kind == kind).MaxAsync(f => (int?)f.Position, cancel) ?? 0;
-        var row = DraftItems.Row(kind, key, last + 1, definition, await history.NextRevisionAsync(key, cancel));
-        db.DraftItems.Add(row);
-        history.Record(actor, row, "", null, row.Definition);
+        var row = await InsertAsync(kind, key, definition, null, actor, undoes: false, cancel);
         await db.SaveChangesAsync(cancel);
+        return row;
+    }
+
+    // As the last of its kind, or before what it stood before, where that is still there.
+    private async Task<DraftItemRow> InsertAsync(DraftItemKind kind, string key, string definition, string? next, Actor actor, bool undoes, CancellationToken cancel)
+    {
+        var rows = (await RowsAsync(cancel)).Where(r => r.Kind == kind).ToList();
+        var row = DraftItems.Row(kind, key, (rows.LastOrDefault()?.Position ?? 0) + 1, definition, await history.NextRevisionAsync(key, cancel));
+        db.DraftItems.Add(row);
+        if (rows.Exists(r => r.Key == next))
+        {
+            await PutBeforeAsync(row, next, cancel);
+        }
+
+        history.Record(actor, row, "", null, definition, undoes);
         return row;
     }
 
@@ -250,16 +262,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
 
         var (definition, next) = DraftHistory.ReadWhole(change.Before!);
-        var rows = await RowsAsync(cancel);
-        var last = rows.Where(r => r.Kind == change.Kind).Max(static r => (int?)r.Position) ?? 0;
-        var back = DraftItems.Row(change.Kind, change.Field, last + 1, definition, await history.NextRevisionAsync(change.Field, cancel));
-        db.DraftItems.Add(back);
-        if (rows.Exists(r => r.Kind == change.Kind && r.Key == next))
-        {
-            await PutBeforeAsync(back, next, cancel);
-        }
-
-        history.Record(actor, back, "", null, definition, undoes: true);
+        await InsertAsync(change.Kind, change.Field, definition, next, actor, undoes: true, cancel);
     }
 
     private async Task MoveAsync(DraftItemRow row, JsonElement value, Actor actor, CancellationToken cancel)

@@ -8,14 +8,12 @@ namespace Sexton.Server.Files;
 /// </summary>
 internal sealed class FileLinks(SextonOptions options, TimeProvider clock)
 {
-    private readonly TextSigner _signer = new(options, "sexton file link 1");
+    private readonly TextSigner _signer = new(options, clock, "sexton file link 1");
 
     /// <summary>The address of a file of an order.</summary>
-    public string LinkTo(Guid order, string sha256) => new Uri(options.PublicUrl, "/api/shop/v1/files/for/" + _signer.SignUntil($"{order:N}.{sha256}", Today.AddDays(options.FileLinkDays))).ToString();
+    public string LinkTo(Guid order, string sha256) => new Uri(options.PublicUrl, "/api/shop/v1/files/for/" + _signer.SignFor(options.FileLinkDays, $"{order:N}.{sha256}")).ToString();
 
     /// <summary>The order and hash of a token, or null when it was not signed here.</summary>
     public (Guid Order, string Sha256)? Read(string token) =>
-        _signer.ReadUntil(token, Today)?.Split('.') is [var id, var sha256] && Guid.TryParseExact(id, "N", out var order) ? (order, sha256) : null;
-
-    private DateOnly Today => DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime);
+        _signer.Read(token)?.Split('.') is [var id, var sha256] && Guid.TryParseExact(id, "N", out var order) ? (order, sha256) : null;
 }

@@ -3,10 +3,10 @@ namespace Sexton.Server.Hosting;
 /// <summary>Signed links to the page of an order. Whoever has the link may see the order, until it runs out; nobody can make one.</summary>
 internal sealed class OrderLinks(SextonOptions options, TimeProvider clock)
 {
-    private readonly TextSigner _signer = new(options, "sexton order link 1");
+    private readonly TextSigner _signer = new(options, clock, "sexton order link 1");
 
     /// <summary>The token of an order.</summary>
-    public string TokenFor(Guid order) => _signer.SignUntil(order.ToString("N"), Today.AddDays(options.OrderLinkDays));
+    public string TokenFor(Guid order) => _signer.SignFor(options.OrderLinkDays, order.ToString("N"));
 
     /// <summary>The address of the page of an order.</summary>
     public string LinkTo(Guid order) => new Uri(options.PublicUrl, "/orders/" + TokenFor(order)).ToString();
@@ -15,7 +15,5 @@ internal sealed class OrderLinks(SextonOptions options, TimeProvider clock)
     public string LinkToFile(Guid order, string sha256) => new Uri(options.PublicUrl, $"/api/shop/v1/orders/{TokenFor(order)}/files/{sha256}").ToString();
 
     /// <summary>The order of a token, or null when it was not signed here.</summary>
-    public Guid? Read(string token) => Guid.TryParseExact(_signer.ReadUntil(token, Today), "N", out var order) ? order : null;
-
-    private DateOnly Today => DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime);
+    public Guid? Read(string token) => Guid.TryParseExact(_signer.Read(token), "N", out var order) ? order : null;
 }

@@ -10,33 +10,34 @@ namespace Sexton.Server.Hosting;
 /// (HKDF, RFC 5869). Nobody else can make one, and one made for another purpose does not count.
 /// </summary>
 /// <param name="options">Holds the installation's key.</param>
+/// <param name="clock">Tells when a token has run out.</param>
 /// <param name="purpose">What the key is derived for.</param>
-internal sealed class TextSigner(SextonOptions options, string purpose)
+internal sealed class TextSigner(SextonOptions options, TimeProvider clock, string purpose)
 {
     private readonly byte[] _key = HKDF.DeriveKey(HashAlgorithmName.SHA256, options.KeyBytes()!, 32, info: Encoding.ASCII.GetBytes(purpose));
 
-    /// <summary>The token of a text of ASCII that counts until the end of a day, in UTC.</summary>
-    public string SignUntil(string text, DateOnly last) => Sign($"{text}.{last.DayNumber.ToString(CultureInfo.InvariantCulture)}");
+    private int Today => DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).DayNumber;
 
-    /// <summary>The text of a token of <see cref="SignUntil"/>; null when it was not signed here.</summary>
+    /// <summary>The token of a text of ASCII that counts for so many days, to the end of the last in UTC.</summary>
+    public string SignFor(int days, string text) => Sign($"{text}.{(Today + days).ToString(CultureInfo.InvariantCulture)}");
+
+    /// <summary>The text of a token; null when it was not signed here.</summary>
     /// <exception cref="ApiProblemException">It was, and has run out.</exception>
-    public string? ReadUntil(string token, DateOnly today)
+    public string? Read(string token)
     {
-        var text = Read(token);
+        var text = Verified(token);
         var dot = text?.LastIndexOf('.') ?? -1;
         if (dot < 0 || !int.TryParse(text.AsSpan(dot + 1), NumberStyles.None, CultureInfo.InvariantCulture, out var last))
         {
             return null;
         }
 
-        return today.DayNumber <= last ? text![..dot] : throw new ApiProblemException(StatusCodes.Status410Gone, "link_ended", "This link has run out. Open the order from your account, or ask the shop for a new link.");
+        return Today <= last ? text![..dot] : throw new ApiProblemException(StatusCodes.Status410Gone, "link_ended", "This link has run out. Open the order from your account, or ask the shop for a new link.");
     }
 
-    /// <summary>The token of a text of ASCII.</summary>
-    public string Sign(string text) => text + "." + Base64Url.EncodeToString(HMACSHA256.HashData(_key, Encoding.ASCII.GetBytes(text)));
+    private string Sign(string text) => text + "." + Base64Url.EncodeToString(HMACSHA256.HashData(_key, Encoding.ASCII.GetBytes(text)));
 
-    /// <summary>The text of a token, or null when it was not signed here.</summary>
-    public string? Read(string token)
+    private string? Verified(string token)
     {
         var text = token[..Math.Max(0, token.LastIndexOf('.'))];
         return CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(Sign(text)), Encoding.ASCII.GetBytes(token)) ? text : null;
