@@ -84,12 +84,13 @@ public sealed class CodeTests
     [InlineData("e f", null, null)]
     [InlineData("e f g h i j k l m n o p", null, "code_refused a")]
     [InlineData("b", null, "code_shared a")]
+    [InlineData("q", null, "code_shared a")]
     [InlineData("ef", "e f", "code_shared b")]
     [InlineData("e f", "e f", null)]
     public void A_code_that_cannot_be_used_is_refused_in_the_cart(string picks, string? others, string? told)
     {
         var products = new ProductIndex([new("A", LanguageMap.Of("Ash"), "x", 1), new("A.B", LanguageMap.Of("Beech"), "x", 1)], Fixture.Products.Groups, "EUR", "IE");
-        var choices = Choices([.. "efghijklmnop".SelectMany(c => new[] { c.ToString(), c.ToString().ToUpperInvariant() + "23" }), "b", "B", "ef", "E23F23"]);
+        var choices = Choices([.. "efghijklmnop".SelectMany(c => new[] { c.ToString(), c.ToString().ToUpperInvariant() + "23" }), "b", "B", "q", "b", "ef", "E23F23"]);
         var field = Fixture.Ask("kinds", "several_of", ("choices", choices)) with { Code = Own, AskedOf = ProductScope.Only("A") };
         var cart = new CartContent
         {
@@ -101,6 +102,19 @@ public sealed class CodeTests
         };
         var problems = Evaluation.Of(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard).Plan, products, cart, Fixture.Today).Problems;
         problems.Where(static p => p.LineId is not null).Select(static p => $"{p.Refusal.Code} {p.LineId}").ShouldBe(told is null ? [] : [told]);
+    }
+
+    // What is answered in two lines of one product, whose codes are the same: meant to be where the answer contributes what any would.
+    [Theory]
+    [InlineData("line_text", "Rosa", "Rosa alba")]
+    [InlineData("yes_no", false, null)]
+    public void What_contributes_the_same_by_its_rule_is_one_thing_in_the_cart(string type, object one, object? other)
+    {
+        var field = Fixture.Ask("said", type) with { Code = new FieldCode { Part = "W" } };
+        var lines = new[] { one, other }.Select(a => a is null ? Fixture.Line("LABEL") : Fixture.Line("LABEL", 1, ("said", a))).ToArray();
+        var evaluation = Fixture.Evaluate(Fixture.Of(lines), field);
+        evaluation.Problems.ShouldBeEmpty();
+        evaluation.ItemCodeOf(0).ShouldBe(evaluation.ItemCodeOf(1));
     }
 
     [Fact]

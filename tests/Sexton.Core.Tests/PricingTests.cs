@@ -121,6 +121,21 @@ public sealed class PricingTests
     }
 
     [Theory]
+    // the time that was chosen, what it adds and weighs
+    [InlineData("morning", "", 0)]
+    [InlineData("evening", "evening 500", 40)]
+    public void A_time_has_its_price(string slot, string expected, int grams)
+    {
+        var choices = Fixture.Choices("morning", "evening");
+        choices[1] = choices[1] with { WeightGrams = 40 };
+        var field = Fixture.Ask("slot", "time_slot", ("choices", choices)) with { Prices = [Price("{'kind':'per_unit','choice':'evening','tariff':{'minor':500}}")] };
+        var value = new Dictionary<string, string>(StringComparer.Ordinal) { ["day"] = "2027-01-01", ["slot"] = slot };
+        var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("slot", value))), field);
+        string.Join('|', evaluation.Rows.Skip(1).Select(r => $"{r.Price!.Price.Choice} {r.UnitMinor}")).ShouldBe(expected);
+        evaluation.WeightGrams.ShouldBe(grams);
+    }
+
+    [Theory]
     // group, variant, amount
     [InlineData("", "POT-S", 100)]
     [InlineData("trade", "POT-S", 80)]

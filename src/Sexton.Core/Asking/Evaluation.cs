@@ -25,6 +25,7 @@ public sealed partial class Evaluation : IOccasion
     private readonly List<AnswerProblem> _problems = [];
     private readonly CartPricing _pricing = new();
     private readonly CartUses _uses = new();
+    private readonly CartCodes _codes = new();
     private readonly List<Refusal> _refusals = [];
     private readonly AnswerSheet _sheet = new();
     private readonly List<PlannedField> _fields = [];
@@ -75,7 +76,7 @@ public sealed partial class Evaluation : IOccasion
     public long WeightGrams => _uses.WeightGrams;
 
     /// <summary>The item code of a line that is sold: that of its goods, with what its answers contribute.</summary>
-    public string ItemCodeOf(int line) => Plan.CodeFields.IsEmpty ? Goods(line).Code : Plan.Coder.CodeOf(this, line);
+    public string ItemCodeOf(int line) => _codes[line];
 
     /// <summary>The currency of all amounts (ISO 4217).</summary>
     public string Currency { get; private set; } = "";
@@ -129,7 +130,7 @@ public sealed partial class Evaluation : IOccasion
         _pricing.Begin(this, products);
         _uses.Run(this, products, stock ?? StockLevels.Uncounted);
         _pricing.Run();
-        CodesInCart.Check(this, products);
+        _codes.Run(this, products);
     }
 
     /// <summary>Whether a line is of something that is sold.</summary>
@@ -204,6 +205,15 @@ public sealed partial class Evaluation : IOccasion
     {
         var evaluation = new Evaluation();
         evaluation.Load(plan, order.Products(), order.AsCart(), order.Day, ordered: true);
+        evaluation._sheet.TakeAsGiven();
+        return evaluation;
+    }
+
+    /// <summary>The answers of a cart as if all of them were asked and right, for asking what would hold then.</summary>
+    internal static Evaluation AsGiven(RegisterPlan plan, ProductIndex products, CartContent cart)
+    {
+        var evaluation = new Evaluation();
+        evaluation.Load(plan, products, cart, DateOnly.MinValue);
         evaluation._sheet.TakeAsGiven();
         return evaluation;
     }

@@ -16,6 +16,8 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
     private readonly FrozenDictionary<string, Goods> _items = products.SelectMany(static p => p.Variants.IsEmpty ? [new Goods(p, null)] : p.Variants.Select(v => new Goods(p, v)))
         .DistinctBy(static g => g.Code, StringComparer.Ordinal).ToFrozenDictionary(static g => g.Code, StringComparer.Ordinal);
 
+    private FrozenDictionary<string, Goods>? _itemsInAnyCase;
+
     /// <summary>The currency of all prices.</summary>
     public string Currency { get; } = currency;
 
@@ -64,6 +66,10 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
 
     /// <summary>What is sold under an item code: a product without variants, or a variant; or null.</summary>
     public Goods? FindItem(string code) => _items.TryGetValue(code, out var goods) ? goods : null;
+
+    /// <summary>The same, where the case of letters is not minded; of two whose codes differ only in it, either.</summary>
+    public Goods? FindItemInAnyCase(string code) =>
+        (_itemsInAnyCase ??= _items.Values.DistinctBy(static g => g.Code, StringComparer.OrdinalIgnoreCase).ToFrozenDictionary(static g => g.Code, StringComparer.OrdinalIgnoreCase)).TryGetValue(code, out var goods) ? goods : null;
 
     /// <summary>The product with a code, or null.</summary>
     public Product? Find(string code) => _byCode.GetValueOrDefault(code);

@@ -1,49 +1,68 @@
 using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
+using Sexton.Core.Codes.Space;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 
 namespace Sexton.Core.Checks;
 
-/// <summary>An item code that two different things would share, that is too long, or that the back office refuses.</summary>
+/// <summary>An item code that two different things would share, that is too long, or that a destination refuses. Letters that differ only in their case are the same.</summary>
 internal sealed class ItemCodes : IDraftCheck
 {
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products)
     {
         if (plan.CodeFields.IsEmpty)
         {
-            yield break;
+            return [];
         }
 
-        var known = new Dictionary<string, PossibleCode>(StringComparer.Ordinal);
-        var told = new HashSet<(string Code, string Field)>();
-        foreach (var code in CodeSpace.All(plan, products))
-        {
-            // A code without any answer is that of the catalogue, and not of the register.
-            var field = code.Answers.Select(static a => a.Key.Field.Key).LastOrDefault();
-            if (field is not null && Wrong(plan, code) is { } wrong && told.Add((wrong.Code, field)))
-            {
-                yield return new Problem(wrong.Code, field, "code", wrong.Sentence, []);
-            }
-
-            if (!known.TryAdd(code.Code, code) && known[code.Code] is var other && (field ?? other.Answers.Select(static a => a.Key.Field.Key).LastOrDefault()) is { } named && told.Add(("code_shared", named)))
-            {
-                yield return new Problem("code_shared", named, "code", $"{other} and {code} would both be {code.Code}. Give one of them another part.", []);
-            }
-        }
+        // Whether conditions can keep two things apart is asked only where something is found without them.
+        var rough = In(new CodeSpace(plan, products, exactly: false), plan);
+        return rough.Count == 0 ? rough : In(new CodeSpace(plan, products, exactly: true), plan);
     }
 
-    private static (string Code, string Sentence)? Wrong(RegisterPlan plan, PossibleCode code)
+    private static List<Problem> In(CodeSpace space, RegisterPlan plan)
     {
-        var longest = plan.Content.Codes.For(code.Goods.Product.Code).Longest!.Value;
-        if (code.Code.Length > longest)
-        {
-            return ("code_too_long", $"{code.Code}, the code of {code}, has {code.Code.Length} characters, and {longest} are allowed. Shorten a part.");
-        }
-
-        return DestinationIndex.All.Where(static d => d.ItemCodes is not null).Select(d => d.ItemCodes!.Wrong(code.Code) is { } wrong
-                ? ("code_refused", $"{code.Code}, the code of {code}, {wrong}, and {d.Phrase} refuses it. Change a part.")
-                : ((string, string)?)null)
-            .FirstOrDefault(static w => w is not null);
+        var problems = Shared(space).Concat(TooLong(space)).Concat(Refused(space, plan)).DistinctBy(static p => (p.Code, p.Field)).ToList();
+        return space.ComparesAll ? problems : [.. problems, NotCompared(plan)];
     }
+
+    private static IEnumerable<Problem> Shared(CodeSpace space) =>
+        from pair in space.Shared()
+        let field = pair.One.Last ?? pair.Other.Last
+        where field is not null
+        let same = pair.One.Code == pair.Other.Code
+            ? $"{pair.One} and {pair.Other} would both be {pair.One.Code}"
+            : $"{pair.One} would be {pair.One.Code} and {pair.Other} would be {pair.Other.Code}, which differ only in the case of their letters"
+        select Wrong("code_shared", field, same + ". Give one of them another part.");
+
+    private static IEnumerable<Problem> TooLong(CodeSpace space) =>
+        from longest in space.Longest()
+        let code = longest.Code
+        where code.Last is not null
+        let sentence = code.Code.Length > longest.Longest
+            ? ("code_too_long", $"has {code.Code.Length} characters, and {longest.Longest} are allowed. Shorten a part.")
+            : Limits().Where(l => code.Code.Length > l.Limits.Longest)
+                .Select(l => ("code_refused", $"has {code.Code.Length} characters, and {l.Destination.Phrase} takes {l.Limits.Longest}. Shorten a part.")).FirstOrDefault()
+        where sentence.Item1 is not null
+        select Wrong(sentence.Item1, code.Last!, $"{code.Code}, the code of {code}, {sentence.Item2}");
+
+    private static IEnumerable<Problem> Refused(CodeSpace space, RegisterPlan plan) =>
+        from field in plan.CodeFields
+        from limit in Limits()
+        from code in space.With(field, letter => !limit.Limits.Takes(letter))
+        select Wrong("code_refused", field, $"{code.Code}, the code of {code}, {limit.Limits.Wrong(code.Code)}, and {limit.Destination.Phrase} refuses it. Change a part.");
+
+    // It can be meant: what falls together in one cart is refused there.
+    private static Problem NotCompared(RegisterPlan plan) => Wrong(
+        "codes_not_compared",
+        plan.CodeFields[^1],
+        $"More codes can come up than are compared: of what {string.Join(", ", plan.CodeFields.Select(static f => $"“{f.Field.NameForStaff}”"))} contribute, some things may share one unseen. Put separators between the parts, or accept it with a reason.") with
+        {
+            Basis = string.Join('\n', plan.CodeFields.Select(static f => $"{f.Field.Key}: {string.Join(' ', f.Rule.Choices.Select(static c => c.Code))}")),
+        };
+
+    private static IEnumerable<(Destination Destination, ItemCodeLimits Limits)> Limits() => DestinationIndex.All.Where(static d => d.ItemCodes is not null).Select(static d => (d, d.ItemCodes!));
+
+    private static Problem Wrong(string code, PlannedField field, string sentence) => new(code, field.Field.Key, "code", sentence, []);
 }

@@ -160,7 +160,7 @@ internal sealed class CartUses
             var pieces = asked.Field.Level == Level.Line ? _cart.LineAt(asked.Place.Line).Quantity : 1;
             foreach (var choice in asked.Field.Rule.Choices)
             {
-                WeightGrams += (long)choice.WeightGrams * Pricing.BoundPrice.Picked(value, choice.Key) * pieces;
+                WeightGrams += (long)choice.WeightGrams * asked.Field.Rule.TimesTaken(value, choice.Key) * pieces;
             }
         }
     }

@@ -1,10 +1,8 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
-using System.Text;
 using Sexton.Core.Asking;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
-using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
 
@@ -14,30 +12,16 @@ namespace Sexton.Core.Codes;
 /// <param name="plan">The register.</param>
 public sealed class ItemCoder(RegisterPlan plan)
 {
-    private readonly ConditionalWeakTable<Product, PartRule[]> _rules = [];
+    private readonly ConditionalWeakTable<Product, ProductCode> _made = [];
 
     /// <summary>The code of a line of an evaluation.</summary>
     public string CodeOf(Evaluation evaluation, int line)
     {
         var (goods, place) = (evaluation.Goods(line), new Place(line, -1));
         var code = new CodeText(stackalloc char[CodeText.Usual]);
-        foreach (var part in RulesOf(goods.Product))
+        foreach (var part in PartsOf(goods.Product))
         {
             part.Append(ref code, goods, part.Field is null ? null : evaluation.ValueOf(part.Field, place));
-        }
-
-        return code.ToString();
-    }
-
-    /// <summary>The code of goods with answers that somebody could give.</summary>
-    /// <param name="goods">What the line is of.</param>
-    /// <param name="answers">The canonical answers, by field; a field without an answer is left out.</param>
-    public string CodeOf(Goods goods, IReadOnlyList<KeyValuePair<PlannedField, AnswerValue>> answers)
-    {
-        var code = new CodeText(stackalloc char[CodeText.Usual]);
-        foreach (var part in RulesOf(goods.Product))
-        {
-            part.Append(ref code, goods, answers.FirstOrDefault(a => a.Key == part.Field).Value);
         }
 
         return code.ToString();
@@ -48,16 +32,23 @@ public sealed class ItemCoder(RegisterPlan plan)
         field.Level == Level.Line && (field.Field.Code!.Part.Length > 0 || StandsForItself(field.Rule));
 
     /// <summary>Whether the answers of a rule can stand in a code as they are, or by the codes of their choices.</summary>
-    public static bool StandsForItself(AnswerRule rule) =>
-        !rule.Choices.IsEmpty || (rule.Fact is FactKind.Number or FactKind.Day && !rule.PricedBy.Contains(PriceBy.Amount));
+    public static bool StandsForItself(AnswerRule rule) => rule.Choices.IsEmpty
+        ? rule.Range is not null || rule.Fact == FactKind.Day
+        : rule.Fact != FactKind.Day;
 
-    private PartRule[] RulesOf(Product product) => _rules.TryGetValue(product, out var rules) ? rules : MakeRules(product);
+    /// <summary>The parts of the codes of a product, in their order.</summary>
+    internal ImmutableArray<CodePart> PartsOf(Product product) => Of(product).Parts;
 
-    // Apart, so that finding them makes no closure.
-    private PartRule[] MakeRules(Product product) => _rules.GetValue(product, p =>
+    /// <summary>The greatest length of a code of a product.</summary>
+    internal int LongestOf(Product product) => Of(product).Longest;
+
+    private ProductCode Of(Product product) => _made.TryGetValue(product, out var made) ? made : Make(product);
+
+    // Apart, so that finding it makes no closure.
+    private ProductCode Make(Product product) => _made.GetValue(product, p =>
     {
         var rule = plan.Content.Codes.For(p.Code);
-        return [.. InOrder(rule).Where(field => field?.IsAskedOf(p) != false).Select(field => new PartRule(field, field?.Field.Code!.Rule.Or(rule) ?? rule))];
+        return new ProductCode([.. InOrder(rule).Where(field => field?.IsAskedOf(p) != false).Select(field => new CodePart(field, field?.Field.Code!.Rule.Or(rule) ?? rule))], rule.Longest!.Value);
     });
 
     // The goods are the null among them.
@@ -68,90 +59,6 @@ public sealed class ItemCoder(RegisterPlan plan)
         return named.Concat(plan.CodeFields.Where(f => !order.Contains(f.Field.Key)));
     }
 
-    /// <summary>How one part is made, of the goods or of a field: all that does not hang on the answer is worked out before.</summary>
-    private sealed class PartRule(PlannedField? of, CodeRule rule)
-    {
-        private readonly string _whenEmpty = Cased(rule.WhenEmpty!, rule.Case);
-        private readonly string _given = Cased(of?.Field.Code?.Part ?? "", rule.Case);
-        private readonly ImmutableArray<(string Key, string Part)> _choices = [.. of?.Rule.Choices.Select(c => (c.Key, Cased(c.Code, rule.Case))) ?? []];
-
-        public PlannedField? Field => of;
-
-        public void Append(ref CodeText code, Goods goods, AnswerValue? value)
-        {
-            if (of is null)
-            {
-                code.Append(rule.Separator!, Cased(goods.Code, rule.Case));
-            }
-            else if (value is null || value.Truth == false)
-            {
-                code.Append(rule.Separator!, _whenEmpty);
-            }
-            else if (_choices.IsEmpty)
-            {
-                code.Append(rule.Separator!, _given.Length > 0 ? _given : Cased(value.ToString(), rule.Case));
-            }
-            else
-            {
-                // Several picks are one part, in the order of the list.
-                var separator = rule.Separator!;
-                foreach (var (key, part) in _choices)
-                {
-                    if (part.Length > 0 && BoundPrice.Picked(value, key) > 0)
-                    {
-                        code.Append(separator, part);
-                        separator = "";
-                    }
-                }
-            }
-        }
-
-        private static string Cased(string part, CodeCase? to) => to switch
-        {
-            CodeCase.Upper => part.ToUpperInvariant(),
-            CodeCase.Lower => part.ToLowerInvariant(),
-            _ => part,
-        };
-    }
-
-    /// <summary>A code as it grows.</summary>
-    private ref struct CodeText(Span<char> room)
-    {
-        /// <summary>Room for nearly every code; a longer one is made another way.</summary>
-        public const int Usual = 128;
-
-        private readonly Span<char> _room = room;
-        private StringBuilder? _longer;
-        private int _length;
-
-        public void Append(string separator, string part)
-        {
-            if (part.Length > 0)
-            {
-                Add(_length > 0 ? separator : "");
-                Add(part);
-            }
-        }
-
-        public override readonly string ToString() => _longer?.ToString() ?? new string(_room[.._length]);
-
-        private void Add(string text)
-        {
-            if (_longer is null && _length + text.Length > _room.Length)
-            {
-                _longer = new StringBuilder().Append(_room[.._length]);
-            }
-
-            if (_longer is not null)
-            {
-                _longer.Append(text);
-            }
-            else
-            {
-                text.CopyTo(_room[_length..]);
-            }
-
-            _length += text.Length;
-        }
-    }
+    // Worked out once for each product.
+    private sealed record ProductCode(ImmutableArray<CodePart> Parts, int Longest);
 }

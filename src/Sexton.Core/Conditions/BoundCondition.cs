@@ -27,6 +27,15 @@ internal sealed class BoundGroup(GroupKind kind, ImmutableArray<BoundCondition> 
 {
     public ImmutableArray<BoundCondition> Parts => parts;
 
+    /// <summary>What the group comes to where of some parts it is not known whether they hold (Kleene's logic of three values).</summary>
+    /// <param name="holds">Whether each part holds, null for not known.</param>
+    public bool? Joined(IEnumerable<bool?> holds)
+    {
+        var known = holds.ToList();
+        bool? stopped = known.Contains(kind != GroupKind.All) ? true : known.Contains(null) ? null : false;
+        return kind == GroupKind.Any ? stopped : !stopped;
+    }
+
     public override bool Holds(Evaluation evaluation, Place place)
     {
         // All stops at the first part that does not hold, Any and None at the first that does.

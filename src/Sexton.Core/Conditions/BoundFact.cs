@@ -16,11 +16,16 @@ internal abstract class BoundFact
     public virtual ImmutableArray<string>? List(Evaluation evaluation, Place place) => null;
 
     public abstract bool IsGiven(Evaluation evaluation, Place place);
+
+    /// <summary>Whether it is known with the goods of the line alone.</summary>
+    public virtual bool IsOfGoods => false;
 }
 
 /// <summary>The answer of a field at the place at hand, or at the line or order around it.</summary>
-internal sealed class AnswerFact(PlannedField field) : BoundFact
+internal sealed class AnswerFact(PlannedField of) : BoundFact
 {
+    public PlannedField Field => of;
+
     public override string? Text(Evaluation evaluation, Place place) => Seen(evaluation, place)?.Text;
 
     public override decimal? Number(Evaluation evaluation, Place place) => Seen(evaluation, place)?.Number;
@@ -29,9 +34,9 @@ internal sealed class AnswerFact(PlannedField field) : BoundFact
 
     public override ImmutableArray<string>? List(Evaluation evaluation, Place place) => Seen(evaluation, place)?.Picks;
 
-    public override bool IsGiven(Evaluation evaluation, Place place) => evaluation.ValueOf(field, place) is not null;
+    public override bool IsGiven(Evaluation evaluation, Place place) => evaluation.ValueOf(of, place) is not null;
 
-    private AnswerValue? Seen(Evaluation evaluation, Place place) => evaluation.ValueOf(field, place) is { } value ? field.Rule.FactOf(value) : null;
+    private AnswerValue? Seen(Evaluation evaluation, Place place) => evaluation.ValueOf(of, place) is { } value ? of.Rule.FactOf(value) : null;
 }
 
 /// <summary>The answer of a field that is not asked by this register: switched off, retired, or left out of a preview.</summary>
@@ -39,12 +44,16 @@ internal sealed class AbsentFact : BoundFact
 {
     public static readonly AbsentFact Instance = new();
 
+    public override bool IsOfGoods => true;
+
     public override bool IsGiven(Evaluation evaluation, Place place) => false;
 }
 
 /// <summary>A typed attribute of the line's variant or product.</summary>
 internal sealed class AttributeFact(string name) : BoundFact
 {
+    public override bool IsOfGoods => true;
+
     public override string? Text(Evaluation evaluation, Place place) => Value(evaluation, place)?.Text;
 
     public override decimal? Number(Evaluation evaluation, Place place) => Value(evaluation, place)?.Number;
@@ -57,8 +66,10 @@ internal sealed class AttributeFact(string name) : BoundFact
 }
 
 /// <summary>A fact of the shop that is one text.</summary>
-internal sealed class TextFact(Func<Evaluation, int, string?> read) : BoundFact
+internal sealed class TextFact(Func<Evaluation, int, string?> read, bool isOfGoods = false) : BoundFact
 {
+    public override bool IsOfGoods => isOfGoods;
+
     public override string? Text(Evaluation evaluation, Place place) => read(evaluation, place.Line);
 
     public override bool IsGiven(Evaluation evaluation, Place place) => read(evaluation, place.Line) is { Length: > 0 };
@@ -75,6 +86,8 @@ internal sealed class NumberFact(Func<Evaluation, int, decimal> read) : BoundFac
 /// <summary>The tags of the line's product.</summary>
 internal sealed class TagsFact : BoundFact
 {
+    public override bool IsOfGoods => true;
+
     public override ImmutableArray<string>? List(Evaluation evaluation, Place place) => evaluation.Goods(place.Line).Product.Tags;
 
     public override bool IsGiven(Evaluation evaluation, Place place) => !evaluation.Goods(place.Line).Product.Tags.IsEmpty;
@@ -83,6 +96,8 @@ internal sealed class TagsFact : BoundFact
 /// <summary>Whether the line's product is sent.</summary>
 internal sealed class ShipsFact : BoundFact
 {
+    public override bool IsOfGoods => true;
+
     public override bool? Truth(Evaluation evaluation, Place place) => evaluation.Goods(place.Line).Product.Ships;
 
     public override bool IsGiven(Evaluation evaluation, Place place) => true;

@@ -15,9 +15,9 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
 {
     private static readonly FrozenDictionary<string, BoundFact> ShopFacts = new Dictionary<string, BoundFact>(StringComparer.Ordinal)
     {
-        [Facts.Product] = new TextFact(static (e, line) => e.Goods(line).Product.Code),
-        [Facts.Variant] = new TextFact(static (e, line) => e.Goods(line).Variant?.Code),
-        [Facts.Category] = new TextFact(static (e, line) => e.Goods(line).Product.Category),
+        [Facts.Product] = new TextFact(static (e, line) => e.Goods(line).Product.Code, isOfGoods: true),
+        [Facts.Variant] = new TextFact(static (e, line) => e.Goods(line).Variant?.Code, isOfGoods: true),
+        [Facts.Category] = new TextFact(static (e, line) => e.Goods(line).Product.Category, isOfGoods: true),
         [Facts.Tag] = new TagsFact(),
         [Facts.Quantity] = new NumberFact(static (e, line) => e.LineAt(line).Quantity),
         [Facts.Ships] = new ShipsFact(),

@@ -61,7 +61,7 @@ public sealed class BoundPrice
     {
         if (_choice >= 0)
         {
-            return Picked(value, Price.Choice!);
+            return Field.Rule.TimesTaken(value, Price.Choice!);
         }
 
         return value.Truth == false ? 0 : Price.By switch
@@ -73,30 +73,6 @@ public sealed class BoundPrice
             PriceBy.Amount => value.Number!.Value,
             _ => 1,
         };
-    }
-
-    /// <summary>How often a choice was taken in an answer.</summary>
-    internal static int Picked(AnswerValue value, string choice)
-    {
-        if (value.Parts is { } parts)
-        {
-            return parts.TryGetValue(choice, out var count) ? int.Parse(count, CultureInfo.InvariantCulture) : 0;
-        }
-
-        if (value.Picks is { } picks)
-        {
-            foreach (var pick in picks)
-            {
-                if (pick == choice)
-                {
-                    return 1;
-                }
-            }
-
-            return 0;
-        }
-
-        return value.Text == choice ? 1 : 0;
     }
 
     /// <summary>What a count comes to, in minor units, rounded half away from zero; null when it is out of all range.</summary>

@@ -385,14 +385,14 @@ internal sealed class CartPricing
         foreach (var other in field.Rule.Choices)
         {
             passed |= other.Key == choice;
-            if (other.Key != choice && BoundPrice.Picked(value, other.Key) is > 0 and var picked)
+            if (other.Key != choice && field.Rule.TimesTaken(value, other.Key) is > 0 and var picked)
             {
                 var amount = AmountOfOne(field, other.Key, place);
                 before += amount < own || (amount == own && !passed) ? picked : 0;
             }
         }
 
-        return Math.Clamp(field.Field.IncludedPicks - before, 0, BoundPrice.Picked(value, choice));
+        return Math.Clamp(field.Field.IncludedPicks - before, 0, field.Rule.TimesTaken(value, choice));
     }
 
     // What one piece of a choice costs, with its component.

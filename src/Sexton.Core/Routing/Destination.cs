@@ -74,8 +74,11 @@ public sealed record ItemCodeLimits(int Longest, string Others)
     /// <summary>What is wrong with a code, or null.</summary>
     public string? Wrong(string code) =>
         code.Length > Longest ? $"has more than {Longest} characters"
-        : code.FirstOrDefault(c => !char.IsAsciiLetterOrDigit(c) && !Others.Contains(c, StringComparison.Ordinal)) is not '\0' and var odd ? $"has the character “{odd}”"
+        : code.FirstOrDefault(c => !Takes(c)) is not '\0' and var odd ? $"has the character “{odd}”"
         : null;
+
+    /// <summary>Whether a code can have a character.</summary>
+    public bool Takes(char letter) => char.IsAsciiLetterOrDigit(letter) || Others.Contains(letter, StringComparison.Ordinal);
 }
 
 /// <summary>All destinations, in the order in which they stand on the map.</summary>

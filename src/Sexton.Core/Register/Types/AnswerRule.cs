@@ -54,6 +54,17 @@ public abstract class AnswerRule
     /// <summary>The list it offers; empty for a type without one.</summary>
     public virtual ImmutableArray<Choice> Choices => [];
 
+    /// <summary>How much of its list an answer can take.</summary>
+    public virtual PickLimits Picks => PickLimits.One;
+
+    /// <summary>Which numbers its answers can be; null where they are none.</summary>
+    public virtual NumberRange? Range => null;
+
+    /// <summary>How often a choice was taken in a canonical answer.</summary>
+    /// <param name="value">The answer.</param>
+    /// <param name="choice">The key of the choice.</param>
+    public virtual int TimesTaken(AnswerValue value, string choice) => value.Text == choice ? 1 : 0;
+
     /// <summary>
     /// Reads an answer that was entered and is not blank. Where it is canonical already the very same value is given back.
     /// </summary>

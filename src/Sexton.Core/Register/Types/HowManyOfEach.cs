@@ -129,6 +129,11 @@ public sealed class HowManyOfEach : FieldType
 
         public override ImmutableArray<Choice> Choices => choices;
 
+        public override PickLimits Picks => new(least, most, leastOfEach, mostOfEach);
+
+        public override int TimesTaken(AnswerValue value, string choice) =>
+            value.Parts!.TryGetValue(choice, out var count) ? int.Parse(count, CultureInfo.InvariantCulture) : 0;
+
         public override SettingProblem? Lacks => _index.Lacks;
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)

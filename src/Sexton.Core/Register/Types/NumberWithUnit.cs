@@ -78,6 +78,10 @@ public sealed class NumberWithUnit : FieldType
             }
         }
 
+        public override NumberRange? Range => new(least ?? -Largest, most ?? Largest, step, decimals);
+
+        private decimal Largest => Bound - new decimal(1, 0, 0, false, (byte)decimals);
+
         public override ImmutableArray<AnswerValue> Samples => _limits.Samples;
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)

@@ -67,6 +67,21 @@ public sealed class SeveralOf : FieldType
 
         public override ImmutableArray<Choice> Choices => choices;
 
+        public override PickLimits Picks => new(least, most, 1, 1);
+
+        public override int TimesTaken(AnswerValue value, string choice)
+        {
+            foreach (var pick in value.Picks!.Value)
+            {
+                if (pick == choice)
+                {
+                    return 1;
+                }
+            }
+
+            return 0;
+        }
+
         public override SettingProblem? Lacks => _index.Lacks;
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)

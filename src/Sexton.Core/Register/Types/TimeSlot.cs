@@ -59,6 +59,8 @@ public sealed class TimeSlot : FieldType
 
         public override ImmutableArray<Choice> Choices => choices;
 
+        public override int TimesTaken(AnswerValue value, string choice) => value.Parts![Slot] == choice ? 1 : 0;
+
         public override SettingProblem? Lacks => _index.Lacks;
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)

@@ -62,6 +62,10 @@ public sealed class WorkedOut : FieldType
 
         public override JsonObject Schema => text ? new() { ["type"] = "string", ["minLength"] = 1 } : new() { ["type"] = "number" };
 
+        public override NumberRange? Range => text ? null : new(-Largest, Largest, null, decimals);
+
+        private decimal Largest => Bound - new decimal(1, 0, 0, false, (byte)decimals);
+
         public override ImmutableArray<AnswerValue> Samples => [];
 
         public override ImmutableArray<WorkingRow> Working => rows;
