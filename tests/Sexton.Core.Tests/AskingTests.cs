@@ -308,6 +308,28 @@ public sealed class AskingTests
     }
 
     [Fact]
+    public void An_evaluation_that_runs_again_makes_nothing_new()
+    {
+        var plan = RegisterPlan.Compile(new RegisterContent([
+            Fixture.Wording(),
+            Fixture.Ask("metres", "number", ("decimals", 1), ("least", 0.5m)) with { When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}") },
+            Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with { RequiredWhen = Fixture.Condition("{'fact': 'answer.metres', 'is': 'over', 'value': 1}") },
+            Fixture.Ask("extras", "several_of", ("choices", Fixture.Choices("ribbon", "card"))),
+            Fixture.Ask("day", "date")]), FieldTypes.Standard).Plan;
+        var cart = Fixture.Of([.. Enumerable.Range(0, 4).Select(static _ => Fixture.Line("LABEL", 2, ("wording", "Quince, 1987"), ("metres", 2.5m), ("face", "cast"), ("extras", new[] { "ribbon" }), ("day", "2027-01-01")))]) with { Answers = AnswerSet.Of([]) };
+        var evaluation = new Evaluation();
+        long before = 0;
+        for (var i = 0; i < 5; i++)
+        {
+            before = GC.GetAllocatedBytesForCurrentThread();
+            evaluation.Run(plan, Fixture.Products, cart, Fixture.Today);
+        }
+
+        (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBe(0);
+        evaluation.Asked.Count(static a => a.Value is not null).ShouldBe(20);
+    }
+
+    [Fact]
     public void A_cart_with_problems_cannot_be_frozen() =>
         Should.Throw<InvalidOperationException>(() => Fixture.Freeze(Fixture.Evaluate(Fixture.Cart(null), Fixture.Wording())));
 }

@@ -150,8 +150,9 @@ internal sealed class CartUses
 
     private void WeighChoices()
     {
-        foreach (var asked in _cart.Asked)
+        for (var i = 0; i < _cart.Asked.Count; i++)
         {
+            var asked = _cart.Asked[i];
             if (asked.Value is not { } value || !asked.Field.Weighs)
             {
                 continue;

@@ -25,14 +25,22 @@ internal static partial class ExactNumber
     public static bool TryRead(AnswerValue raw, string language, int decimals, Func<decimal, string, string> write, out decimal number, out Refusal? twice)
     {
         twice = null;
-        if (raw.Number is { } given)
-        {
-            number = given;
-            return true;
-        }
+        number = raw.Number ?? 0;
+        return raw.Number is not null || TryReadText((raw.Text ?? "").Trim().Replace('\u2212', '-'), language, decimals, write, out number, out twice);
+    }
 
-        number = 0;
-        var text = (raw.Text ?? "").Trim().Replace('\u2212', '-');
+    /// <summary>The canonical answer of a number: without trailing zeros, and the very one that was entered where it is that.</summary>
+    public static AnswerValue Canonical(AnswerValue raw, decimal number)
+    {
+        // Dividing by one with all its zeros takes the trailing zeros away, which JSON would otherwise keep apart.
+        var plain = number.Scale == 0 ? number : number / 1.0000000000000000000000000000m;
+        return raw.Number is not null && plain.Scale == number.Scale ? raw : AnswerValue.Of(plain);
+    }
+
+    // Apart, so that a number that came as one makes no closure.
+    private static bool TryReadText(string text, string language, int decimals, Func<decimal, string, string> write, out decimal number, out Refusal? twice)
+    {
+        (twice, number) = (null, 0);
         if (text.AsSpan().IndexOfAny(Separators) < 0)
         {
             return Parse(text, '.', out number);
@@ -61,14 +69,6 @@ internal static partial class ExactNumber
         }
 
         return Parse(text, own ? point : comma, out number);
-    }
-
-    /// <summary>The canonical answer of a number: without trailing zeros, and the very one that was entered where it is that.</summary>
-    public static AnswerValue Canonical(AnswerValue raw, decimal number)
-    {
-        // Dividing by one with all its zeros takes the trailing zeros away, which JSON would otherwise keep apart.
-        var plain = number.Scale == 0 ? number : number / 1.0000000000000000000000000000m;
-        return raw.Number is not null && plain.Scale == number.Scale ? raw : AnswerValue.Of(plain);
     }
 
     private static bool Parse(string text, char point, out decimal number) =>
