@@ -42,6 +42,19 @@ test('the walk: seats, a card, who is buying, and site details for tall trees', 
     await expect(desk.preview.getByLabel('Message')).toBeVisible();
     await page.getByRole('button', { name: 'Card in the parcel', exact: true }).click();
     await accessible('a section');
+
+    // The answer to the opening question goes to a place under a condition, like any other.
+    const section = desk.paragraph(card);
+    const toOffice = section.getByRole('switch', { name: 'the back office' });
+    if ((await toOffice.getAttribute('aria-checked')) === 'false') await toOffice.click();
+    await expect(toOffice).toHaveAttribute('aria-checked', 'true');
+    await desk.choose(section, 'Goes to one of them under a condition', 'the back office');
+    await section.getByText('to the back office only when').locator('..').getByRole('button', { name: 'add a test' }).click();
+    await desk.choose(section, 'What is tested', 'Message');
+    await desk.choose(section, 'How it is compared', 'was given');
+    await expect(section.getByText('to the back office only when “Message” was given')).toBeVisible();
+    await section.getByRole('button', { name: 'take it all away' }).click();
+    await expect(section.getByText('to the back office only when')).toHaveCount(0);
   });
 
   await test.step('who is buying', async () => {

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
+import { wordsRunTogether } from './words';
 import { manager, password, World } from './world';
 
 interface Fixtures {
@@ -7,7 +8,7 @@ interface Fixtures {
   page: Page;
   /** Signs in to the console. */
   signIn: (email?: string) => Promise<void>;
-  /** Lets axe look at the page as it is. */
+  /** Lets axe look at the page as it is, and sees that no two words run together. */
   accessible: (view: string) => Promise<void>;
   /** Messages of the browser's console that a test expects, such as a refused request. */
   expected: RegExp[];
@@ -55,6 +56,7 @@ export const test = base.extend<Fixtures, { shop: string; world: World }>({
         expect(violations.map((v) => `${view}, ${colorScheme}: ${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
       }
       await page.emulateMedia({ colorScheme: 'light' });
+      expect(await wordsRunTogether(page), view).toEqual([]);
     });
   },
 });

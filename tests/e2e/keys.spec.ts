@@ -34,6 +34,39 @@ test('the map is worked from the keyboard', async ({ page, signIn }) => {
   await expect(page.getByLabel('Label')).toBeFocused();
 });
 
+test('a list that a letter opened is left without taking what it stands on', async ({ page, signIn }) => {
+  await signIn();
+  await page.goto('/console/fields/guest_name');
+  const given = page.getByRole('combobox', { name: 'When an answer must be given' });
+  const before = await given.textContent();
+  await given.focus();
+  await page.keyboard.press(before === 'never' ? 'a' : 'n');
+  await expect(page.getByRole('option', { name: 'never' })).toBeVisible();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('option')).toHaveCount(0);
+  await page.reload();
+  await expect(given).toHaveText(before!);
+});
+
+test('what keeps a version back is mended at its clause', async ({ page, signIn }) => {
+  await signIn();
+  await page.goto('/console/fields/guest_name');
+  const longest = page.getByLabel('at most … characters');
+  const before = await longest.inputValue();
+  await longest.fill('120');
+  await longest.press('Enter');
+  await expect(page.getByText(/takes 60|only 60|60 characters/).first()).toBeVisible();
+  await page.goto('/console/versions');
+  await page.getByRole('link', { name: 'Mend it' }).first().click();
+  const note = page.locator('.note').filter({ hasText: '60' });
+  await expect(note).toBeInViewport();
+  await expect(page.locator('dd').filter({ has: note }).locator(':focus')).toHaveCount(1);
+  await expect(page).not.toHaveURL(/mend/);
+  await longest.fill(before);
+  await longest.press('Enter');
+  await expect(note).toHaveCount(0);
+});
+
 test.describe('what is typed and refused', () => {
   test.use({ expected: [/422/] });
 

@@ -64,7 +64,7 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         var field = DraftItems.Parse<Field>(row);
         var section = content.FindSection(field.Section);
         var type = types.Find(field.Type);
-        var sentences = Sentences(words, field.GoesToWhen.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value)).Append(("when", field.When)).Append(("required_when", field.RequiredWhen))
+        var sentences = Sentences(words, Routes(field.GoesToWhen).Append(("when", field.When)).Append(("required_when", field.RequiredWhen))
             .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When)))
             .Concat(field.Uses.Select(static (u, i) => (DraftPreview.OfUse(i), u.When))));
         return new FieldView(
@@ -95,7 +95,7 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
     {
         var section = DraftItems.Parse<Section>(row);
         return new SectionItemView(
-            row.Revision, since, changed, [.. products.Where(section.AskedOf.Includes).Select(static p => p.Code)], Sentences(words, [("when", section.When)]), section);
+            row.Revision, since, changed, [.. products.Where(section.AskedOf.Includes).Select(static p => p.Code)], Sentences(words, Routes(section.GoesToWhen).Append(("when", section.When))), section);
     }
 
     private static ProductChoice ProductView(Product product) => new(
@@ -106,6 +106,9 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         [.. product.Variants.Select(static v => new NamedKey(v.Code, v.Name.ToString()))],
         product.UnitName.ToString(),
         product.Ships);
+
+    private static IEnumerable<(string Setting, Condition? Condition)> Routes(IEnumerable<KeyValuePair<string, Condition>> conditions) =>
+        conditions.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value));
 
     private static Dictionary<string, string> Sentences(ConditionWords words, IEnumerable<(string Setting, Condition? Condition)> conditions) =>
         conditions.Where(static c => c.Condition is not null).ToDictionary(static c => c.Setting, c => words.Sentence(c.Condition!), StringComparer.Ordinal);

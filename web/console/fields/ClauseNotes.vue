@@ -45,7 +45,7 @@ const isHere = (setting: string) => !elsewhere.includes(setting) && (settings.in
 </script>
 
 <template>
-  <div v-for="problem in problems.filter((p) => p.field === of && isHere(p.setting))" :key="problem.setting + problem.sentence" class="note">
+  <div v-for="problem in problems.filter((p) => p.field === of && isHere(p.setting))" :key="problem.setting + problem.sentence" class="note" :data-setting="problem.setting">
     <MarkSign sign="raised_flag" />
     <div>
       <b>{{ problem.sentence }}</b>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
-import { cellAfter, focusCell } from '../parts/grid';
+import { bringIntoSight, cellAfter, focusCell } from '../parts/grid';
 import type { SignKey } from '../parts/signs';
 import type { Draft, DraftField } from './draft';
 import { groupsOf, nameOf } from './groups';
@@ -51,7 +51,8 @@ watch(
   () => selected,
   async () => {
     await nextTick();
-    table.value?.querySelector('tr.selected')?.scrollIntoView({ block: 'nearest' });
+    const row = table.value?.querySelector('tr.selected');
+    if (row) bringIntoSight(row, table.value!.closest('.scroll')!, table.value!.tHead!.offsetHeight);
   },
   { immediate: true },
 );

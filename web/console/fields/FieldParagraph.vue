@@ -10,7 +10,9 @@ import ConditionClause from './ConditionClause.vue';
 import CostsClause from './CostsClause.vue';
 import type { Draft, DraftField, Level } from './draft';
 import { useDraft } from './draft';
+import MarkSign from '../parts/MarkSign.vue';
 import { explained } from './standIn';
+import RouteConditions from './RouteConditions.vue';
 import ScopeChoice from './ScopeChoice.vue';
 import SettingControl from './SettingControl.vue';
 import UsesClause from './UsesClause.vue';
@@ -80,12 +82,7 @@ function move(by: -1 | 1): void {
   else set('position', all[all.indexOf(siblings.value[at.value + 1]!.key) + 1] ?? null);
 }
 
-const routing = ref('');
 const leftOut = computed(() => draft.destinations.filter((d) => f.value.left_out?.includes(d.key)));
-const canRoute = computed(() => places.value.filter((d) => !f.value.goes_to_when?.[d.key] && routing.value !== d.key));
-const routed = computed(() => draft.destinations.filter((d) => f.value.goes_to_when?.[d.key] || routing.value === d.key));
-
-const routeWhen = (destination: string) => (f.value.goes_to_when?.[destination] ?? null) as Condition | null;
 
 const more = ref(false);
 </script>
@@ -196,13 +193,7 @@ const more = ref(false);
           <MarkSign sign="flagged_hole" /> left out of {{ destination.phrase }}, which has no room for such long answers; it goes there by itself once it fits
           <button class="act" @click="set(`goes_to.${destination.key}`, false)">leave it out for good</button>
         </p>
-        <div v-for="destination in routed" :key="destination.key" class="route">
-          to {{ destination.phrase }} only when
-          <ConditionClause :model-value="routeWhen(destination.key)" :draft="draft" :level="f.level as Level" :sentence="field.sentences[`goes_to_when.${destination.key}`]" :explained="explained?.[`goes_to_when.${destination.key}`]" :of-key="key" @update:model-value="((routing = ''), set(`goes_to_when.${destination.key}`, $event ?? null))" />
-        </div>
-        <div v-if="canRoute.length" class="small">
-          <Select class="words" :model-value="null" :options="canRoute" option-label="phrase" option-value="key" placeholder="to one of them only when …" aria-label="Goes to one of them under a condition" @update:model-value="routing = $event" />
-        </div>
+        <RouteConditions :goes-to="f.goes_to" :when="f.goes_to_when" :draft="draft" :level="f.level as Level" :sentences="field.sentences" :of-key="key" @set="(destination, condition) => set(`goes_to_when.${destination}`, condition)" />
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['goes_to', 'goes_to_when']" />
       </dd>
     </dl>

@@ -7,6 +7,7 @@ import ConditionClause from './ConditionClause.vue';
 import type { Draft, DraftSection, Level } from './draft';
 import { levelWords, useDraft } from './draft';
 import { explained } from './standIn';
+import RouteConditions from './RouteConditions.vue';
 import ScopeChoice from './ScopeChoice.vue';
 import WordInput from './WordInput.vue';
 
@@ -39,10 +40,11 @@ async function move(by: -1 | 1): Promise<void> {
     <header class="paragraph-head">
       <h2>{{ s.heading.en }} <span class="mono soft">{{ key }}</span></h2>
       <p class="small soft">
-        A section · <template v-if="item.live_since">in force since version {{ item.live_since }}</template><template v-else>new in this draft</template> · {{ fields.length }} {{ fields.length === 1 ? 'field' : 'fields' }}
-        <template v-if="!fields.length"> · <button class="act" @click="remove(key)">take it out</button></template>
+        A section · <template v-if="s.retired">retired, so that nothing in it is asked again · </template><template v-if="item.live_since">in force since version {{ item.live_since }}</template><template v-else>new in this draft</template> · {{ fields.length }} {{ fields.length === 1 ? 'field' : 'fields' }}
+        <template v-if="item.live_since"> · <button class="act" @click="set('retired', !s.retired)">{{ s.retired ? 'bring it back' : 'retire it' }}</button></template>
+        <template v-else-if="!fields.length"> · <button class="act" @click="remove(key)">take it out</button></template>
       </p>
-      <p v-if="refused?.field === key && refused.setting === ''" class="call" role="alert">{{ refused.sentence }}</p>
+      <p v-if="refused?.field === key && ['', 'retired'].includes(refused.setting)" class="call" role="alert">{{ refused.sentence }}</p>
     </header>
     <dl class="clauses">
       <dt>Says</dt>
@@ -55,9 +57,12 @@ async function move(by: -1 | 1): Promise<void> {
         with the question “<WordInput :value="s.opening?.en ?? ''" label="Opening question" placeholder="none" @save="set('opening.en', $event)" />”
         <template v-if="s.opening?.en"
           >; the answer goes to
-          <button v-for="place in places" :key="place.key" class="act place" role="switch" :aria-checked="s.goes_to?.includes(place.key)" @click="set(`goes_to.${place.key}`, !s.goes_to?.includes(place.key))">{{ place.phrase }}</button>
+          <template v-for="place in places" :key="place.key">
+            <button class="act place" role="switch" :aria-checked="s.goes_to?.includes(place.key)" @click="set(`goes_to.${place.key}`, !s.goes_to?.includes(place.key))">{{ place.phrase }}</button>{{ ' ' }}
+          </template>
+          <RouteConditions :goes-to="s.goes_to" :when="s.goes_to_when" :draft="draft" :level="s.level as Level" :sentences="item.sentences" :of-key="key" @set="(destination, condition) => set(`goes_to_when.${destination}`, condition)" />
         </template>
-        <ClauseNotes :of="key" :problems="draft.problems" :settings="['opening', 'goes_to']" />
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['opening', 'goes_to', 'goes_to_when']" />
       </dd>
       <dt>Of whom</dt>
       <dd>

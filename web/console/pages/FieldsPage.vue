@@ -51,6 +51,20 @@ async function added(key: string): Promise<void> {
   map.value?.focus();
 }
 
+// A problem is mended where its clause stands: in sight, with the focus in it.
+watch(
+  () => [route.query.mend, !!draft.value] as const,
+  async ([setting, there]) => {
+    if (!setting || !there) return;
+    await nextTick();
+    const clause = right.value?.querySelector(`[data-setting="${CSS.escape(String(setting))}"]`)?.closest('dd');
+    clause?.scrollIntoView({ block: 'center' });
+    clause?.querySelector<HTMLElement>('input, textarea, [role="combobox"], button')?.focus();
+    await router.replace({ path: route.path, query: { ...route.query, mend: undefined } });
+  },
+  { immediate: true, flush: 'post' },
+);
+
 function onKey(event: KeyboardEvent): void {
   if ((event.target as HTMLElement).closest('input, textarea, [role="combobox"], [role="listbox"]')) return;
   if ((event.ctrlKey || event.metaKey) && event.key === 'z') void undo();

@@ -84,7 +84,7 @@ async function publish(): Promise<void> {
           <span class="soft small">{{ consequenceOf(change, part.route) }}</span>
           <div v-for="problem in part.route && change.kind === 'added' ? [] : problemsOf(change)" :key="problem.code + problem.setting" class="note">
             <MarkSign sign="raised_flag" />
-            <div><b>{{ problem.sentence }}</b> <RouterLink :to="`/fields/${change.field}`">Mend it</RouterLink></div>
+            <div><b>{{ problem.sentence }}</b> <RouterLink :to="{ path: `/fields/${change.field}`, query: { mend: problem.setting } }">Mend it</RouterLink></div>
           </div>
         </div>
       </section>

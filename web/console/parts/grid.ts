@@ -17,3 +17,10 @@ export function cellAfter(key: string, from: Cell, rows: number, columns: number
 export function focusCell(grid: HTMLElement | null): void {
   grid?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
 }
+
+/** Scrolls a list so far that a row of it is seen, below its heading, and nothing else: the page stays where it is. */
+export function bringIntoSight(row: Element, list: Element, heading: number): void {
+  const [top, bottom] = [row.getBoundingClientRect().top - list.getBoundingClientRect().top - heading, row.getBoundingClientRect().bottom - list.getBoundingClientRect().top - list.clientHeight];
+  if (top < 0) list.scrollTop += top;
+  else if (bottom > 0) list.scrollTop += bottom;
+}
