@@ -54,8 +54,7 @@ async function move(by: -1 | 1): Promise<void> {
       </dd>
       <dt>Opens</dt>
       <dd>
-        with the question “<WordInput :value="s.opening?.en ?? ''" label="Opening question" placeholder="none" @save="set('opening.en', $event)" />”
-        <template v-if="s.opening?.en"
+        with the question “<WordInput :value="s.opening?.en ?? ''" label="Opening question" placeholder="none" @save="set('opening.en', $event)" />”<template v-if="s.opening?.en"
           >; the answer goes to
           <template v-for="place in places" :key="place.key">
             <button class="act place" role="switch" :aria-checked="s.goes_to?.includes(place.key)" @click="set(`goes_to.${place.key}`, !s.goes_to?.includes(place.key))">{{ place.phrase }}</button>{{ ' ' }}

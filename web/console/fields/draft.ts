@@ -27,7 +27,8 @@ export const levelWords: Record<Level, string> = { order: 'every order', line: '
 /** The draft of the register, and the changes that can be made to it. Every change is saved at once. */
 export function useDraft(enabled: Ref<boolean> = ref(true)) {
   const client = useQueryClient();
-  const query = useQuery({ queryKey: KEY, queryFn: () => ask(api.GET('/api/console/v1/draft')), enabled });
+  // Hundreds of fields, of which only the whole is ever replaced: watched in depth, each look at them would cost more than the drawing.
+  const query = useQuery({ queryKey: KEY, queryFn: () => ask(api.GET('/api/console/v1/draft')), enabled, shallow: true });
   const draft = computed(() => query.data.value && withUnderway(query.data.value, underway.value));
   const refresh = () => client.invalidateQueries({ queryKey: KEY });
 

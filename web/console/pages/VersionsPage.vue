@@ -9,7 +9,7 @@ import { dayAndTime, inFull } from '../parts/when';
 
 // The manager decides here whether the draft comes into force, and needs to see in words what changes, whom it touches, and what is still wrong.
 const client = useQueryClient();
-const query = useQuery({ queryKey: ['versions'], queryFn: () => ask(api.GET('/api/console/v1/versions')) });
+const query = useQuery({ queryKey: ['versions'], queryFn: () => ask(api.GET('/api/console/v1/versions')), shallow: true });
 const view = computed(() => query.data.value);
 
 const note = ref('');
