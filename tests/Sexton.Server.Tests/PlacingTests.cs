@@ -131,6 +131,36 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task Stuck_attempts_are_taken_up_side_by_side()
+    {
+        var attempts = new List<(Shopper Shopper, string Key)>();
+        try
+        {
+            await world.DialAsync("payments", new() { ["down"] = true });
+            for (var i = 0; i < 4; i++)
+            {
+                var (shopper, key) = (await ReadyAsync(), NewKey());
+                attempts.Add((shopper, key));
+                (await shopper.PayAsync(key, "accept_of_" + key)).Json["state"]!.GetValue<string>().ShouldBe("paying");
+            }
+
+            // A provider that takes five seconds for each: one after the other, the fourth would be taken up when the third is done.
+            var these = $"attempts where client_key in ({string.Join(',', attempts.Select(static a => $"'{a.Key}'"))})";
+            await world.DialAsync("payments", new() { ["slowMs"] = 5_000 });
+            await Postgres.ExecuteAsync(world.Database, $"update {these[..8]} set lease_until = now() - interval '1 second' {these[8..]}");
+            await World.UntilAsync(async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from {these} and lease_until > clock_timestamp()") == 4, "all four taken up");
+            (await Postgres.ScalarAsync<bool>(world.Database, $"select max(lease_until) - min(lease_until) < interval '4 seconds' from {these}")).ShouldBeTrue();
+            await world.DialAsync("payments", []);
+            await World.UntilAsync(async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from {these} and state = 1") == 4, "all placed");
+        }
+        finally
+        {
+            await world.DialAsync("payments", []);
+            attempts.ForEach(static a => a.Shopper.Dispose());
+        }
+    }
+
+    [Fact]
     public async Task A_database_that_goes_away_loses_nothing_and_the_same_form_goes_on()
     {
         using var shopper = await ReadyAsync();
