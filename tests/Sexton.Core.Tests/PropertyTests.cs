@@ -153,15 +153,24 @@ internal static class Generate
         Pick("a", "b", "c").Array[0, 3].Select(p => AnswerValue.Of([.. p])),
         Gen.Select(Gen.Int[0, 3], Gen.Int[0, 3]).Select((a, b) => AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["a"] = $"{a}", ["b"] = $"{b}" })));
 
+    // An address that is asked or not, in a country of the shop, another, or none that there is.
+    private static readonly Gen<ImmutableArray<KeyValuePair<string, AnswerValue>>> Delivery = Gen.Select(Pick("", "sent", "fetched"), Pick("", "IE", "DE", "ZZ", "ie")).Select((method, country) =>
+        ImmutableArray.CreateRange(new[]
+        {
+            (Key: BuiltInFields.DeliveryMethod, Value: method.Length > 0 ? AnswerValue.Of(method) : null),
+            (Key: BuiltInFields.DeliveryAddress, Value: country.Length > 0 ? AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Quarry Lane 4", ["town"] = "Aldmoor", ["country"] = country }) : null),
+        }.Where(static a => a.Value is not null).Select(static a => KeyValuePair.Create(a.Key, a.Value!))));
+
     /// <summary>A cart of up to four lines, answered with whatever fits or not.</summary>
     public static readonly Gen<CartContent> Cart = Gen.Select(
         Gen.Select(Pick("LABEL", "TREE", "TALL", "POT/POT-S", "POT/POT-L", "WALK", "GONE"), Gen.Int[1, 3], Answers(LineKeys), Answers(["u_text", "u_number"])).Array[0, 4],
         Answers(OrderKeys),
         Pick("", "household", "member", "trade"),
-        Gen.Bool).Select((lines, order, group, complete) => new CartContent
+        Gen.Bool,
+        Delivery).Select((lines, order, group, complete, delivery) => new CartContent
         {
             Group = group,
-            Answers = complete ? AnswerSet.Of(Fixture.Shopper.Concat(order)) : order,
+            Answers = AnswerSet.Of((complete ? Fixture.Shopper.Concat(order) : order).Where(a => !delivery.Any(d => d.Key == a.Key)).Concat(delivery)),
             Lines =
             [
                 .. lines.Select((l, i) =>
@@ -216,6 +225,7 @@ internal static class Generate
             Test("answer.o_truth", FactKind.Truth, Gen.Bool.Select(AnswerValue.Of)),
             Test("answer.o_choice", FactKind.Choice, Pick("a", "b").Select(AnswerValue.Of)),
             Test("group", FactKind.Choice, Pick("household", "trade").Select(AnswerValue.Of)),
+            Test("country", FactKind.Choice, Pick("IE", "DE").Select(AnswerValue.Of)),
             Test("cart_total", FactKind.Number, Gen.Int[0, 500].Select(n => AnswerValue.Of((decimal)n))),
             Test("cart_count", FactKind.Number, Gen.Int[0, 5].Select(n => AnswerValue.Of((decimal)n))),
             Test("date", FactKind.Day, Pick("2026-11-24", "2026-11-25", "2026-11-26").Select(AnswerValue.Of)),
