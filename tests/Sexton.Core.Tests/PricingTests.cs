@@ -26,6 +26,7 @@ public sealed class PricingTests
     [InlineData("Ωmega é", 6, 7, 2)]
     [InlineData("🍎 no. 5", 3, 7, 2)]
     [InlineData("12/05/2027 +353 1 555", 15, 21, 4)]
+    [InlineData("क्षत्रिय 1", 4, 5, 2)]
     [InlineData("", 0, 0, 0)]
     public void Letters_characters_and_words_are_counted(string text, int letters, int characters, int words) =>
         (TextCount.Letters(text), Graphemes.Count(text), TextCount.Words(text)).ShouldBe((letters, characters, words));

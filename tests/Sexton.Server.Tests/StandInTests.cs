@@ -50,6 +50,13 @@ public sealed class StandInTests(World world) : IClassFixture<World>
 
         var refused = await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale(new string('a', 61)), ("Idempotency-Key", "k2"));
         (refused.Status, refused.Json["detail"]!.GetValue<string>()).ShouldBe((422, "line note longer than 60 characters"));
+
+        // A conjunct is one character for those who read it: sixty of them are sixty.
+        foreach (var (conjuncts, status) in new[] { (60, 201), (61, 422) })
+        {
+            var text = string.Concat(Enumerable.Repeat("\u0915\u094d\u0937", conjuncts));
+            (await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale(text), ("Idempotency-Key", "conjuncts" + conjuncts))).Status.ShouldBe(status);
+        }
     }
 
     [Fact]

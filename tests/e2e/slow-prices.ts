@@ -1,7 +1,9 @@
 // What carts cost, worked out a second time from the words of the design (section 4, "Order of pricing"): in exact fractions of big integers,
 // without any thought for speed, and sharing nothing with the core.
 
-const steps = ['product_page', 'cart', 'contact', 'delivery', 'payment'];
+import { Fraction, greatest, least, whole } from './fraction';
+import { answersAt, holds, shown, type Answer, type Answers, type AskedSection, type Condition, type Entered, type Place } from './slow-asking';
+import { codeOf, timesTaken, weightOf, type CodeRule, type CodedField } from './slow-codes';
 
 interface Tariff {
   minor: number;
@@ -17,14 +19,10 @@ interface Price {
   included: number;
   band_for_all: boolean;
   for: { group: string | null; variant: string | null; tariff: Tariff }[];
-  when: { value: number } | null;
+  when: Condition | null;
   tax_ppm: number | null;
 }
-interface Field {
-  key: string;
-  level: 'order' | 'line' | 'unit';
-  step: string;
-  settings: { choices?: { key: string }[] };
+interface Field extends CodedField {
   prices: Price[];
   included_picks: number;
   uses: Use[];
@@ -36,6 +34,7 @@ interface Use {
   by: 'answer' | 'count';
   per: 'unit' | 'line' | 'order';
   takes_price: boolean;
+  takes_weight: boolean;
 }
 export interface Shop {
   currency: string;
@@ -44,80 +43,42 @@ export interface Shop {
   standard_ppm: number;
   coupons: { code: string; ppm: number; minor: number }[];
   fields: Field[];
-  items: { code: string; price: number; tax_ppm: number | null }[];
+  sections: AskedSection[];
+  codes: CodeRule;
+  items: { code: string; price: number; tax_ppm: number | null; weight: number }[];
 }
-type Answer = string | number | boolean | string[] | Record<string, string>;
-type Answers = Record<string, Answer>;
 interface Line {
+  product: string;
+  code: string;
   quantity: number;
   price: number;
+  weight: number;
   tax_ppm: number | null;
   variant: string | null;
-  answers: Answers;
-  units: Answers[];
+  answers: Entered;
+  units: Entered[];
 }
 export interface Cart {
   group: string;
   coupon: string;
   lines: Line[];
+  answers: Entered;
+}
+/** A line with what is asked of it, and the places at which conditions are tested. */
+interface AnsweredLine extends Omit<Line, 'answers' | 'units'> {
   answers: Answers;
+  units: Answers[];
+  at: Place;
+  unitsAt: Place[];
 }
 type Row = [kind: string, line: number, unit: number, field: string | null, choice: string | null, quantity: number, unitMinor: number, sum: number, ppm: number, tax: number];
 
-// A fraction of whole numbers; the denominator is above zero.
-class Fraction {
-  constructor(
-    readonly n: bigint,
-    readonly d: bigint = 1n,
-  ) {}
-  static of(decimal: number): Fraction {
-    const [whole, rest = ''] = String(decimal).split('.');
-    return new Fraction(BigInt(whole! + rest), 10n ** BigInt(rest.length));
-  }
-  plus(o: Fraction): Fraction {
-    return new Fraction(this.n * o.d + o.n * this.d, this.d * o.d);
-  }
-  minus(o: Fraction): Fraction {
-    return new Fraction(this.n * o.d - o.n * this.d, this.d * o.d);
-  }
-  times(o: Fraction): Fraction {
-    return new Fraction(this.n * o.n, this.d * o.d);
-  }
-  over(o: Fraction): boolean {
-    return this.n * o.d > o.n * this.d;
-  }
-  // The least whole number that is not less.
-  ceiling(): bigint {
-    return -new Fraction(-this.n, this.d).floor();
-  }
-  // The greatest whole number that is not greater.
-  floor(): bigint {
-    const q = this.n / this.d;
-    return this.n % this.d < 0n ? q - 1n : q;
-  }
-  // To whole numbers, half away from zero.
-  rounded(): number {
-    const half = new Fraction(1n, 2n);
-    return Number(this.n < 0n ? -new Fraction(-this.n, this.d).plus(half).floor() : this.plus(half).floor());
-  }
-}
-
 const million = 1_000_000n;
-const whole = (n: number) => new Fraction(BigInt(n));
-const least = (a: Fraction, b: Fraction) => (a.over(b) ? b : a);
-const greatest = (a: Fraction, b: Fraction) => (a.over(b) ? a : b);
 const characters = new Intl.Segmenter('en', { granularity: 'grapheme' });
-
-function pickedOf(answer: Answer, choice: string): number {
-  if (typeof answer === 'object') {
-    return Array.isArray(answer) ? (answer.includes(choice) ? 1 : 0) : Number(answer[choice] ?? 0);
-  }
-  return answer === choice ? 1 : 0;
-}
 
 function countOf(price: { by: Price['by']; choice: string | null }, answer: Answer): Fraction {
   if (price.choice !== null) {
-    return whole(pickedOf(answer, price.choice));
+    return whole(timesTaken(answer, price.choice));
   }
   const clusters = () => [...characters.segment(String(answer))].map((s) => s.segment);
   switch (price.by) {
@@ -146,12 +107,12 @@ function amountOf(price: Price, tariff: Tariff, count: Fraction, included: numbe
   } else if (price.by === 'amount') {
     exact = count.times(whole(10 ** digits));
   } else if (price.band_for_all) {
-    const band = tariff.bands.filter((b) => count.over(whole(b.over))).at(-1);
+    const band = tariff.bands.filter((b) => count.over(Fraction.of(b.over))).at(-1);
     exact = whole((band ?? tariff).minor);
   } else {
     exact = [{ over: 0, minor: tariff.minor }, ...tariff.bands].reduce((sum, band, i) => {
-      const end = tariff.bands[i] ? least(whole(tariff.bands[i].over), count) : count;
-      const pieces = end.minus(greatest(whole(band.over), whole(included)));
+      const end = tariff.bands[i] ? least(Fraction.of(tariff.bands[i].over), count) : count;
+      const pieces = end.minus(greatest(Fraction.of(band.over), whole(included)));
       return pieces.over(whole(0)) ? sum.plus(pieces.times(whole(band.minor))) : sum;
     }, whole(0));
   }
@@ -159,31 +120,43 @@ function amountOf(price: Price, tariff: Tariff, count: Fraction, included: numbe
   return tariff.ceiling_minor === null ? rounded : Math.max(-tariff.ceiling_minor, Math.min(tariff.ceiling_minor, rounded));
 }
 
-export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number; refused: boolean } {
+// What is asked of a line and of each of its units, under what is answered for the order.
+function answered(shop: Shop, line: Line, order: Place): AnsweredLine {
+  const facts = { ...order, quantity: line.quantity, product: line.product };
+  const answers = answersAt(shop, 'line', line.answers, facts);
+  const at = { ...facts, answers: { ...order.answers, ...answers } };
+  const units = line.units.map((entered) => answersAt(shop, 'unit', entered, at));
+  return { ...line, answers, units, at, unitsAt: units.map((own) => ({ ...at, answers: { ...at.answers, ...own } })) };
+}
+
+export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number; refused: boolean; weight: number; codes: string[] } {
   const rows: Row[] = [];
-  // Fields stand by their step and then by their place; of a kind those of the order come first, then those of lines, then those of units.
+  const orderAnswers = answersAt(shop, 'order', given.answers, { group: given.group, answers: {} });
+  const orderAt: Place = { group: given.group, answers: orderAnswers };
+  const cart = { ...given, answers: orderAnswers, lines: given.lines.map((line) => answered(shop, line, orderAt)) };
+  const fields = shown(shop.fields);
+  // Of a kind those of the order come first, then those of lines, then those of units.
   const levels = ['order', 'line', 'unit'];
-  const ordered = [...shop.fields].sort((a, b) => levels.indexOf(a.level) - levels.indexOf(b.level));
+  const ordered = [...fields].sort((a, b) => levels.indexOf(a.level) - levels.indexOf(b.level));
   const pricesOf = (kind: Price['kind'], level?: Field['level']) =>
     ordered.filter((f) => !level || f.level === level).flatMap((field) => field.prices.filter((p) => p.kind === kind).map((price) => ({ field, price })));
 
-  const tariffOf = (price: Price, line?: Line) => {
+  const tariffOf = (price: Price, line?: AnsweredLine) => {
     const fitting = price.for.filter((f) => (f.group === null || f.group === cart.group) && (f.variant === null || f.variant === line?.variant));
     const closest = [...fitting].sort((a, b) => (b.variant ? 2 : 0) + (b.group ? 1 : 0) - (a.variant ? 2 : 0) - (a.group ? 1 : 0))[0];
     return closest?.tariff ?? price.tariff;
   };
-  const holds = (price: Price, line?: Line) => price.when === null || line!.quantity > price.when.value;
 
   // What one answer comes to for one, or undefined where the price does not apply.
-  const amount = (field: Field, price: Price, answer: Answer | undefined, line?: Line): number | undefined => {
-    if (answer === undefined || !holds(price, line)) {
+  const amount = (field: Field, price: Price, answer: Answer | undefined, at: Place, line?: AnsweredLine): number | undefined => {
+    if (answer === undefined || !holds(price.when, at)) {
       return undefined;
     }
     const count = countOf(price, answer);
     if (!count.over(whole(0))) {
       return undefined;
     }
-    const included = price.included + (price.choice !== null && price.kind !== 'for_the_goods' ? includedOf(field, price.choice, answer, line) : 0);
+    const included = price.included + (price.choice !== null && price.kind !== 'for_the_goods' ? includedOf(field, price.choice, answer, at, line) : 0);
     if (!count.over(whole(included))) {
       return included === 0 ? undefined : 0;
     }
@@ -191,21 +164,21 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
   };
 
   // All picks laid out one by one, the cheapest first and then as listed; the first so many are included.
-  const includedOf = (field: Field, choice: string, answer: Answer, line?: Line): number => {
+  const includedOf = (field: Field, choice: string, answer: Answer, at: Place, line?: AnsweredLine): number => {
     const costOf = (key: string) =>
       field.prices
-        .filter((p) => p.choice === key && p.kind !== 'percent' && p.kind !== 'for_the_goods' && holds(p, line))
+        .filter((p) => p.choice === key && p.kind !== 'percent' && p.kind !== 'for_the_goods' && holds(p.when, at))
         .reduce((sum, p) => sum + amountOf(p, tariffOf(p, line), whole(1), 0, shop.digits), 0) +
       field.uses.filter((u) => u.takes_price && u.choice === key).reduce((sum, u) => sum + u.quantity * shop.items.find((i) => i.code === u.item)!.price, 0);
-    const laidOut = field.settings.choices!.flatMap(({ key }, at) => Array.from({ length: pickedOf(answer, key) }, () => ({ key, at, cost: costOf(key) })));
-    laidOut.sort((a, b) => a.cost - b.cost || a.at - b.at);
+    const laidOut = field.settings.choices!.flatMap(({ key }, place) => Array.from({ length: timesTaken(answer, key) }, () => ({ key, place, cost: costOf(key) })));
+    laidOut.sort((a, b) => a.cost - b.cost || a.place - b.place);
     return laidOut.slice(0, field.included_picks).filter((p) => p.key === choice).length;
   };
 
   const add = (kind: string, line: number, unit: number, field: Field | null, price: Price | null, quantity: number, each: number, ppm: number) => {
     rows.push([kind, line, unit, field?.key ?? null, price?.choice ?? null, quantity, each, quantity * each, price?.tax_ppm ?? ppm, 0]);
   };
-  const share = (price: Price, goods: number, line?: Line): number => {
+  const share = (price: Price, goods: number, line?: AnsweredLine): number => {
     const tariff = tariffOf(price, line);
     const sum = new Fraction(BigInt(goods) * BigInt(tariff.ppm), million).rounded();
     return tariff.ceiling_minor === null ? sum : Math.max(-tariff.ceiling_minor, Math.min(tariff.ceiling_minor, sum));
@@ -222,21 +195,22 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
     const count = answer === undefined ? whole(0) : countOf(use, answer);
     return count.over(whole(0)) ? Number(count.ceiling()) * use.quantity : 0;
   };
-  const freeOf = (field: Field, use: Use, answer: Answer | undefined, line?: Line): number => {
+  const freeOf = (field: Field, use: Use, answer: Answer | undefined, at: Place, line?: AnsweredLine): number => {
     if (answer === undefined) {
       return 0;
     }
-    const first = Math.max(0, ...field.prices.filter((p) => p.choice === use.choice && holds(p, line)).map((p) => p.included));
-    return (first + (use.choice === null ? 0 : includedOf(field, use.choice, answer, line))) * use.quantity;
+    const first = Math.max(0, ...field.prices.filter((p) => p.choice === use.choice && holds(p.when, at)).map((p) => p.included));
+    return (first + (use.choice === null ? 0 : includedOf(field, use.choice, answer, at, line))) * use.quantity;
   };
   const component = (field: Field, use: Use, line: number, unit: number, used: number, free: number) => {
     const item = shop.items.find((i) => i.code === use.item)!;
+    weight += use.takes_weight ? item.weight * used : 0;
     if (use.takes_price && used > free) {
       rows.push(['Component', line, unit, field.key, use.choice, used - free, item.price, (used - free) * item.price, item.tax_ppm ?? shop.standard_ppm, 0]);
     }
   };
   // In the order in which the shopper meets the questions: step by step.
-  const uses = steps.flatMap((step) => shop.fields.filter((field) => field.step === step)).flatMap((field) => field.uses.map((use) => ({ field, use })));
+  const uses = fields.flatMap((field) => field.uses.map((use) => ({ field, use })));
 
   const sumAtFrom = (from: number, ppm: number) => rows.slice(from).filter((r) => r[8] === ppm).reduce((s, r) => s + r[7], 0);
   const ratesFrom = (from: number) => [...new Set(rows.slice(from).map((r) => r[8]))].sort((a, b) => a - b);
@@ -267,11 +241,12 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
   };
 
   let allGoods = 0;
+  let weight = 0;
   let refused = false;
   cart.lines.forEach((line, at) => {
     const from = rows.length;
     const ppm = line.tax_ppm ?? shop.standard_ppm;
-    const asGoods = pricesOf('for_the_goods').map(({ field, price }) => amount(field, price, line.answers[field.key], line)).filter((a) => a !== undefined);
+    const asGoods = pricesOf('for_the_goods').map(({ field, price }) => amount(field, price, line.answers[field.key], line.at, line)).filter((a) => a !== undefined);
     const answered = asGoods[0];
     refused ||= asGoods.length > 1;
     const each = answered ?? line.price;
@@ -280,17 +255,17 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
 
     for (const kind of ['per_unit', 'percent'] as const) {
       for (const { field, price } of pricesOf(kind, 'line').concat(pricesOf(kind, 'unit'))) {
-        const places = field.level === 'line' ? [{ answer: line.answers[field.key], unit: -1, times: line.quantity }]
-          : line.units.map((u, unit) => ({ answer: u[field.key], unit, times: 1 }));
-        for (const { answer, unit, times } of places) {
+        const places = field.level === 'line' ? [{ answer: line.answers[field.key], unit: -1, times: line.quantity, where: line.at }]
+          : line.units.map((u, unit) => ({ answer: u[field.key], unit, times: 1, where: line.unitsAt[unit]! }));
+        for (const { answer, unit, times, where } of places) {
           if (kind === 'percent') {
-            const applies = answer !== undefined && holds(price, line) && countOf(price, answer).over(whole(0));
+            const applies = answer !== undefined && holds(price.when, where) && countOf(price, answer).over(whole(0));
             const sum = applies ? share(price, each * times, line) : 0;
             if (sum !== 0) {
               add('Answer', at, unit, field, price, 1, sum, ppm);
             }
           } else {
-            const one = amount(field, price, answer, line);
+            const one = amount(field, price, answer, where, line);
             if (one) {
               add('Answer', at, unit, field, price, times, one, ppm);
             }
@@ -299,8 +274,8 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
       }
     }
     for (const { field, price } of pricesOf('once_per_line')) {
-      const all = field.level === 'line' ? [{ answer: line.answers[field.key], unit: -1 }] : line.units.map((u, unit) => ({ answer: u[field.key], unit }));
-      const priced = all.map(({ answer, unit }) => ({ unit, sum: amount(field, price, answer, line) })).filter((p) => p.sum);
+      const all = field.level === 'line' ? [{ answer: line.answers[field.key], unit: -1, where: line.at }] : line.units.map((u, unit) => ({ answer: u[field.key], unit, where: line.unitsAt[unit]! }));
+      const priced = all.map(({ answer, unit, where }) => ({ unit, sum: amount(field, price, answer, where, line) })).filter((p) => p.sum);
       const most = priced.find((p) => p.sum === Math.max(...priced.map((o) => o.sum!)));
       if (most?.sum) {
         add('Answer', at, most.unit, field, price, 1, most.sum, ppm);
@@ -310,9 +285,9 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
       if (field.level === 'line' && use.per !== 'order') {
         const times = use.per === 'unit' ? line.quantity : 1;
         const answer = line.answers[field.key];
-        component(field, use, at, -1, usedOf(use, answer) * times, freeOf(field, use, answer, line) * times);
+        component(field, use, at, -1, usedOf(use, answer) * times, freeOf(field, use, answer, line.at, line) * times);
       } else if (field.level === 'unit' && use.per === 'unit') {
-        line.units.forEach((u, unit) => component(field, use, at, unit, usedOf(use, u[field.key]), freeOf(field, use, u[field.key], line)));
+        line.units.forEach((u, unit) => component(field, use, at, unit, usedOf(use, u[field.key]), freeOf(field, use, u[field.key], line.unitsAt[unit]!, line)));
       } else if (field.level === 'unit' && use.per === 'line') {
         component(field, use, at, -1, Math.max(0, ...line.units.map((u) => usedOf(use, u[field.key]))), 0);
       }
@@ -323,9 +298,9 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
   const ofOrder = rows.length;
 
   for (const { field, price } of pricesOf('once_per_order')) {
-    const all = field.level === 'order' ? [amount(field, price, cart.answers[field.key])]
-      : cart.lines.flatMap((line) => (field.level === 'line' ? [line.answers] : line.units).map((a) => amount(field, price, a[field.key], line)));
-    const priced = all.filter((a) => a !== undefined && a !== 0);
+    const all = field.level === 'order' ? [amount(field, price, cart.answers[field.key], orderAt)]
+      : cart.lines.flatMap((line) => (field.level === 'line' ? [line.at] : line.unitsAt).map((at, i) => amount(field, price, (field.level === 'line' ? line.answers : line.units[i]!)[field.key], at, line)));
+    const priced = all.filter((a): a is number => a !== undefined && a !== 0);
     const most = priced.length > 0 ? Math.max(...priced) : 0;
     if (most !== 0) {
       add('Answer', -1, -1, field, price, 1, most, shop.standard_ppm);
@@ -333,7 +308,7 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
   }
   for (const { field, price } of pricesOf('percent', 'order')) {
     const answer = cart.answers[field.key];
-    const sum = answer !== undefined && countOf(price, answer).over(whole(0)) ? share(price, allGoods) : 0;
+    const sum = answer !== undefined && holds(price.when, orderAt) && countOf(price, answer).over(whole(0)) ? share(price, allGoods) : 0;
     if (sum !== 0) {
       add('Answer', -1, -1, field, price, 1, sum, shop.standard_ppm);
     }
@@ -341,7 +316,7 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
   for (const { field, use } of uses) {
     if (use.per === 'order') {
       const all = field.level === 'order' ? [cart.answers[field.key]] : cart.lines.flatMap((line) => (field.level === 'line' ? [line.answers] : line.units).map((a) => a[field.key]));
-      component(field, use, -1, -1, Math.max(0, ...all.map((a) => usedOf(use, a))), field.level === 'order' ? freeOf(field, use, all[0]) : 0);
+      component(field, use, -1, -1, Math.max(0, ...all.map((a) => usedOf(use, a))), field.level === 'order' ? freeOf(field, use, all[0], orderAt) : 0);
     }
   }
   // What adds stands before what takes off; that is shared over the rates of all that stands, and what is more than that is lifted again.
@@ -388,7 +363,14 @@ export function priceCart(shop: Shop, cart: Cart): { rows: Row[]; total: number;
     shared(at.map((r) => taxOf(r[7])), tax).forEach((s, i) => (at[i]![9] = s));
     total += shop.include_tax ? 0 : tax;
   }
-  return { rows, total, refused };
+  for (const line of cart.lines) {
+    weight += line.weight * line.quantity;
+    for (const field of fields) {
+      weight += field.level === 'line' ? weightOf(field, line.answers[field.key]) * line.quantity : field.level === 'unit' ? line.units.reduce((sum, u) => sum + weightOf(field, u[field.key]), 0) : 0;
+    }
+  }
+  weight += fields.filter((f) => f.level === 'order').reduce((sum, f) => sum + weightOf(f, cart.answers[f.key]), 0);
+  return { rows, total, refused, weight, codes: cart.lines.map((line) => codeOf(line.code, fields, line.answers, shop.codes)) };
 }
 
 // Whole parts first; what is left goes to the greatest remainders, of two equal ones to the earlier.

@@ -27,7 +27,7 @@ internal sealed class CartCodes
         _lines.Clear();
         for (var line = 0; line < cart.LineCount; line++)
         {
-            _codes.Add(!cart.IsSold(line) ? "" : cart.Plan.CodeFields.IsEmpty ? cart.Goods(line).Code : cart.Plan.Coder.CodeOf(cart, line));
+            _codes.Add(!cart.IsSold(line) ? "" : cart.Plan.Coder.CodeOf(cart, line));
         }
 
         for (var line = 0; line < _codes.Count && !cart.Plan.CodeFields.IsEmpty; line++)

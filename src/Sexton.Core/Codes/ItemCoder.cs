@@ -18,6 +18,11 @@ public sealed class ItemCoder(RegisterPlan plan)
     public string CodeOf(Evaluation evaluation, int line)
     {
         var (goods, place) = (evaluation.Goods(line), new Place(line, -1));
+        if (PartsOf(goods.Product) is [var only])
+        {
+            return only.TextOf(goods);
+        }
+
         var code = new CodeText(stackalloc char[CodeText.Usual]);
         foreach (var part in PartsOf(goods.Product))
         {

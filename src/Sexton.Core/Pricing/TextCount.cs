@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text;
 using Sexton.Core.Register;
 
@@ -24,7 +23,7 @@ public static class TextCount
                 continue;
             }
 
-            var length = StringInfo.GetNextTextElementLength(text);
+            var length = Graphemes.LengthOfFirst(text);
             count += HasLetterOrDigit(text[..length]) ? 1 : 0;
             text = text[length..];
         }

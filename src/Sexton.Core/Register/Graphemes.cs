@@ -25,6 +25,21 @@ public static class Graphemes
         return count;
     }
 
+    /// <summary>The length of the first user-perceived character of a text that is not empty, in UTF-16 code units.</summary>
+    internal static int LengthOfFirst(ReadOnlySpan<char> text)
+    {
+        // .NET knows every rule but GB9c: no break within a conjunct, a consonant and what joins it to the next one. And it knows the marks of Unicode 16: those
+        // of 17 join what is before them, too (GB9).
+        var length = StringInfo.GetNextTextElementLength(text);
+        while (length < text.Length && text[length] >= ConjunctBreak.First
+            && Rune.DecodeFromUtf16(text[length..], out var next, out _) == OperationStatus.Done && Joins(text[..length], next))
+        {
+            length += StringInfo.GetNextTextElementLength(text[length..]);
+        }
+
+        return length;
+    }
+
     /// <summary>Whether a text has at most so many characters. A text whose UTF-16 length fits is not counted: a cluster is never shorter.</summary>
     public static bool FitIn(string text, int longest) => text.Length <= longest || Count(text) <= longest;
 
@@ -38,20 +53,6 @@ public static class Graphemes
         }
 
         return text[..end];
-    }
-
-    // .NET knows every rule but GB9c: no break within a conjunct, a consonant and what joins it to the next one. And it knows the marks of Unicode 16: those
-    // of 17 join what is before them, too (GB9).
-    private static int LengthOfFirst(ReadOnlySpan<char> text)
-    {
-        var length = StringInfo.GetNextTextElementLength(text);
-        while (length < text.Length && text[length] >= ConjunctBreak.First
-            && Rune.DecodeFromUtf16(text[length..], out var next, out _) == OperationStatus.Done && Joins(text[..length], next))
-        {
-            length += StringInfo.GetNextTextElementLength(text[length..]);
-        }
-
-        return length;
     }
 
     private static bool Joins(ReadOnlySpan<char> cluster, Rune next) =>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Sexton.Core.Register;
 
 namespace Sexton.Core.Trail;
 
@@ -45,10 +46,9 @@ public static class TextDifference
     private static List<string> Elements(string text)
     {
         var elements = new List<string>();
-        var each = StringInfo.GetTextElementEnumerator(text);
-        while (each.MoveNext())
+        for (var at = 0; at < text.Length; at += elements[^1].Length)
         {
-            elements.Add(each.GetTextElement());
+            elements.Add(text.Substring(at, Graphemes.LengthOfFirst(text.AsSpan(at))));
         }
 
         return elements;

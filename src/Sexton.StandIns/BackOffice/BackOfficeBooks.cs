@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
@@ -27,6 +28,8 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
 
     private readonly FileCabinet _cabinet = new(Path.Combine(folder, "back-office-files"));
     private readonly Journal<BookedSale> _journal = new(Path.Combine(folder, "back-office.jsonl"));
+
+    private static readonly SearchValues<char> Viramas = SearchValues.Create("\u094d\u09cd\u0acd\u0b4d\u0c4d\u0d4d\u1039\u17d2");
 
     /// <summary>The fault dial.</summary>
     public Dial Dial { get; } = new();
@@ -110,7 +113,20 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
 
     private static IEnumerable<string> Texts(JsonNode? notes) => (notes?.AsArray() ?? []).Select(static n => n!["text"]!.GetValue<string>());
 
-    private static int Length(string text) => new StringInfo(text).LengthInTextElements;
+    // Characters as people see them: what a virama of the scripts that stack their letters joins to the next letter is one with it (Unicode Standard Annex #29, GB9c).
+    private static int Length(string text)
+    {
+        var (count, joins) = (0, false);
+        var each = StringInfo.GetTextElementEnumerator(text);
+        while (each.MoveNext())
+        {
+            var element = each.GetTextElement();
+            count += joins && char.IsLetter(element, 0) ? 0 : 1;
+            joins = element.AsSpan().TrimEnd('\u200d').IndexOfAny(Viramas) >= 0;
+        }
+
+        return count;
+    }
 
     // What the dial "silently shortens" does: every note loses its end.
     private JsonObject Keep(JsonObject sale)
