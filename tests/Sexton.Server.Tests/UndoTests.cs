@@ -213,6 +213,26 @@ public sealed class UndoTests(World world) : IClassFixture<World>
 public sealed class RoomTests(World world) : IClassFixture<World>
 {
     [Fact]
+    public async Task What_somebody_else_took_away_meanwhile_is_no_place_to_come_back_to()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        using var other = await Manager.ComeAsync(world, World.OtherManager);
+        (await manager.AddSectionAsync("Left behind", "left_behind", "order")).Status.ShouldBe(200);
+        (await manager.AddAsync("Stood in it", "stood_in_it", level: "order", section: "left_behind")).Status.ShouldBe(200);
+        (await manager.RemoveAsync("stood_in_it")).Status.ShouldBe(204);
+        (await other.RemoveAsync("left_behind")).Status.ShouldBe(204);
+        var refused = await manager.UndoAsync();
+        (refused.Status, refused.Body.Contains("left_behind", StringComparison.Ordinal)).ShouldBe((409, true), refused.Body);
+
+        // With the section back, its field comes back into it.
+        (await other.UndoAsync()).Status.ShouldBe(200);
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+        (await manager.FieldAsync("stood_in_it"))["section"]!.GetValue<string>().ShouldBe("left_behind");
+        (await manager.RemoveAsync("stood_in_it")).Status.ShouldBe(204);
+        (await manager.RemoveAsync("left_behind")).Status.ShouldBe(204);
+    }
+
+    [Fact]
     public async Task What_has_no_room_is_left_out_and_goes_there_once_it_fits()
     {
         using var manager = await Manager.ComeAsync(world);
@@ -253,10 +273,16 @@ public sealed class RoomTests(World world) : IClassFixture<World>
         var problem = (await manager.DraftAsync())["problems"]!.AsArray().Single()!;
         problem["code"]!.GetValue<string>().ShouldBe("gives_away");
 
-        async Task<Reply> AcceptAsync(string reason) => await manager.Http.SendAsync(
-            HttpMethod.Put, "api/console/v1/draft/accepted", new JsonObject { ["code"] = "gives_away", ["field"] = "secret_kind", ["setting"] = "code", ["reason"] = reason });
+        async Task<Reply> AcceptAsync(string reason, string? seen = null) => await manager.Http.SendAsync(
+            HttpMethod.Put,
+            "api/console/v1/draft/accepted",
+            new JsonObject { ["code"] = "gives_away", ["field"] = "secret_kind", ["setting"] = "code", ["basis"] = seen ?? problem["basis"]!.GetValue<string>(), ["reason"] = reason });
+        (await AcceptAsync("It was something else that was seen", "back_office: a=Z")).Code.ShouldBe("changed_meanwhile");
         (await AcceptAsync("  ")).Code.ShouldBe("reason_wanted");
-        (await AcceptAsync("The workshop knows them anyway")).Status.ShouldBe(204);
+        // In two windows at once: one is the first, the other is told.
+        var both = await Task.WhenAll(AcceptAsync("The workshop knows them anyway"), AcceptAsync("The workshop knows them anyway"));
+        both.Select(static r => r.Status).Order().ShouldBe([204, 409]);
+        both.Single(static r => r.Status == 409).Code.ShouldBe("accepted_already");
         var draft = await manager.DraftAsync();
         draft["problems"]!.AsArray().ShouldBeEmpty();
         var accepted = draft["accepted"]!.AsArray().Single()!;

@@ -45,12 +45,25 @@ internal sealed class AcceptedProblems(SextonDb db, TimeProvider clock)
         var problem = problems.FirstOrDefault(p => p.Code == request.Code && p.Field == request.Field && p.Setting == request.Setting)
             ?? throw ApiProblemException.Conflict("changed_meanwhile", "The draft does not have this problem any more. Look at it again.");
         var basis = problem.Basis ?? throw ApiProblemException.Unprocessable("must_be_mended", "This cannot be meant. Mend it.");
-        await WithdrawAsync(request.Code, request.Field, request.Setting, cancel);
-        db.AcceptedProblems.Add(new AcceptedProblemRow
+        if (basis != request.Basis)
         {
-            Code = problem.Code, Field = problem.Field, Setting = problem.Setting, Basis = basis, Reason = reason, By = by.Name, At = clock.GetUtcNow(),
-        });
-        await db.SaveChangesAsync(cancel);
+            throw ApiProblemException.Conflict("changed_meanwhile", "What the problem rests on was changed meanwhile. Look at it again.");
+        }
+
+        // One of two who accept it at once is the first, and keeps the word.
+        var taken = await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into accepted_problems (code, field, setting, basis, reason, by, at)
+            values ({problem.Code}, {problem.Field}, {problem.Setting}, {basis}, {reason}, {by.Name}, {clock.GetUtcNow()})
+            on conflict (code, field, setting) do update set basis = excluded.basis, reason = excluded.reason, by = excluded.by, at = excluded.at
+            where accepted_problems.basis <> excluded.basis
+            """,
+            cancel);
+        if (taken == 0)
+        {
+            var first = await db.AcceptedProblems.AsNoTracking().Where(p => p.Code == problem.Code && p.Field == problem.Field && p.Setting == problem.Setting).Select(static p => p.By).FirstOrDefaultAsync(cancel);
+            throw ApiProblemException.Conflict("accepted_already", $"{first ?? "Somebody"} accepted it already. The reason stands under the clause.");
+        }
     }
 
     /// <summary>Accepts a problem no longer.</summary>
@@ -66,8 +79,9 @@ internal sealed class AcceptedProblems(SextonDb db, TimeProvider clock)
 /// <param name="Code">The code of the check.</param>
 /// <param name="Field">The key of the field.</param>
 /// <param name="Setting">The path of the setting.</param>
+/// <param name="Basis">What it rests on, as it was seen.</param>
 /// <param name="Reason">Why it is meant.</param>
-internal sealed record AcceptRequest(string Code, string Field, string Setting, string Reason);
+internal sealed record AcceptRequest(string Code, string Field, string Setting, string Basis, string Reason);
 
 /// <summary>A problem that was accepted.</summary>
 /// <param name="Code">The code of the check.</param>

@@ -33,6 +33,25 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
         }
     }
 
+    /// <summary>Checks that what comes back, or goes back, finds the section and the step that it stood in.</summary>
+    /// <param name="row">It as it would be.</param>
+    /// <param name="definition">Its definition.</param>
+    /// <param name="register">The draft without it.</param>
+    public static void CheckPlace(DraftItemRow row, string definition, RegisterContent register)
+    {
+        var (section, step) = row.Kind switch
+        {
+            DraftItemKind.Field => DraftItems.Read<Field>(definition) is var field ? (field.Section, field.Section is null ? field.Step : null) : default,
+            DraftItemKind.Section => (null, DraftItems.Read<Section>(definition).Step),
+            _ => default((string?, string?)),
+        };
+        var isGone = section is not null ? register.FindSection(section) is null : step is not null && !Step.Standard.Any(s => s.Key == step) && !register.Steps.Any(s => s.Key == step);
+        if (isGone)
+        {
+            throw ApiProblemException.Conflict("changed_since", $"“{row.Key}” stood in “{section ?? step}”, which was taken out since. Put that back first.");
+        }
+    }
+
     /// <summary>Checks whether something can go.</summary>
     public async Task CheckRemovalAsync(DraftItemRow row, RegisterContent register, CancellationToken cancel)
     {

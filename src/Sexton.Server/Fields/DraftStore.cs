@@ -230,6 +230,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         if (change.Setting != Position)
         {
             var definition = DraftDifference.TakeBack(row.Definition, change.Before!, change.After!) ?? throw DraftHistory.Overtaken(change);
+            DraftGuards.CheckPlace(row, definition, await ReadAsync(cancel));
             await WriteAsync(row, DraftItems.Tidy(row.Kind, definition), change.Setting, actor, undoes: true, cancel);
             return;
         }
@@ -262,7 +263,8 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
 
         var (definition, next) = DraftHistory.ReadWhole(change.Before!);
-        await InsertAsync(change.Kind, change.Field, definition, next, actor, undoes: true, cancel);
+        var back = await InsertAsync(change.Kind, change.Field, definition, next, actor, undoes: true, cancel);
+        DraftGuards.CheckPlace(back, definition, await ReadAsync(cancel));
     }
 
     private async Task MoveAsync(DraftItemRow row, JsonElement value, Actor actor, CancellationToken cancel)

@@ -26,12 +26,13 @@ const accepted = computed(() => draft.value?.accepted ?? []);
 const keyOf = (problem: Draft['problems'][number]) => `${problem.code} ${problem.setting}`;
 const looked = () => client.invalidateQueries({ queryKey: ['draft'] });
 
-async function accept({ code, field, setting }: Draft['problems'][number]): Promise<void> {
+async function accept({ code, field, setting, basis }: Draft['problems'][number]): Promise<void> {
   await run(async () => {
-    await ask(api.PUT('/api/console/v1/draft/accepted', { body: { code, field, setting, reason: reason.value } }));
+    await ask(api.PUT('/api/console/v1/draft/accepted', { body: { code, field, setting, basis: basis ?? '', reason: reason.value } }));
     accepting.value = '';
-    await looked();
   });
+  // Refused, too: somebody changed or accepted it meanwhile.
+  await looked();
 }
 
 async function withdraw({ code, field, setting }: { code: string; field: string; setting: string }): Promise<void> {

@@ -790,6 +790,7 @@ export interface components {
             code: string;
             field: string;
             setting: string;
+            basis: string;
             reason: string;
         };
         AddFieldRequest: {
