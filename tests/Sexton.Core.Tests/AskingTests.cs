@@ -304,6 +304,7 @@ public sealed class AskingTests
         var cart = Fixture.Of(Fixture.Line("TREE", answers: ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["text"] = "Wear boots." })));
         var agreed = Fixture.Freeze(Fixture.Evaluate(cart, Terms("Wear boots."))).Answers.Single(static a => a.Field == "terms");
         (agreed.Text, agreed.Value!.Parts!["text"]).ShouldBe(("Agreed", "Wear boots."));
+        Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), Terms("Wear boots.")).Problems.Select(static p => (p.Refusal.Code, p.SentenceIn("en"))).ShouldBe([("required", "Please read “The terms” and agree to it.")]);
         Fixture.Evaluate(cart, Terms("Wear boots and a hat.")).Problems.Select(static p => p.SentenceIn("en")).ShouldBe(["The text of “The terms” has changed. Read it again, then agree."]);
     }
 

@@ -7,13 +7,13 @@ namespace Sexton.Server.Tests;
 /// <summary>A tax number is looked up on request: known, not known, not to be asked, each with what follows.</summary>
 public sealed class TaxRegistryTests(TaxRegistryTests.Shop world) : IClassFixture<TaxRegistryTests.Shop>
 {
-    private const string Known = "IE1234567FA";
+    private const string Known = "IE0000264TA";
 
     [Theory]
     // number, the field that refuses what is not known, the one that takes it and waits for the registry: their problems
-    [InlineData("IE 1234567 FA", "", "")]
-    [InlineData("IE1234567T", "tax_number_unknown", "")]
-    [InlineData("IE1234567FB", "wrong_tax_number", "wrong_tax_number")]
+    [InlineData("IE 0000264 TA", "", "")]
+    [InlineData("IE0000355N", "tax_number_unknown", "")]
+    [InlineData("IE0000264TB", "wrong_tax_number", "wrong_tax_number")]
     public async Task What_the_registry_says_decides(string number, string strict, string mild)
     {
         var problems = await ProblemsAsync(number);
@@ -42,7 +42,7 @@ public sealed class TaxRegistryTests(TaxRegistryTests.Shop world) : IClassFixtur
         await ProblemsAsync(Known);
         var before = (await world.ReceivedAsync("tax-registry/inquiries")).Count;
         await ProblemsAsync(Known);
-        await ProblemsAsync("IE1234567FB");
+        await ProblemsAsync("IE0000264TB");
         (await world.ReceivedAsync("tax-registry/inquiries")).Count.ShouldBe(before);
     }
 
@@ -50,13 +50,13 @@ public sealed class TaxRegistryTests(TaxRegistryTests.Shop world) : IClassFixtur
     public async Task The_order_tells_staff_what_the_registry_said()
     {
         using var shopper = new Shopper(world);
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = "TR-QUINCE", ["quantity"] = 1, ["answers"] = new JsonObject { ["strict"] = Known, ["mild"] = "IE1234567T" } })).Status.ShouldBe(200);
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = "TR-QUINCE", ["quantity"] = 1, ["answers"] = new JsonObject { ["strict"] = Known, ["mild"] = "IE0000355N" } })).Status.ShouldBe(200);
         (await shopper.TellAsync()).Status.ShouldBe(200);
         var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
         using var staff = await world.SignedInAsync(World.Support);
         var answers = (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json["answers"]!.AsArray();
         answers.Where(a => a!["registry"] is not null).Select(a => $"{a!["label"]}: {a["text"]}, {a["registry"]}").ShouldBe(
-            [$"Strict: {Known}, the registry knows it", "Mild: IE1234567T, the registry does not know it"]);
+            [$"Strict: {Known}, the registry knows it", "Mild: IE0000355N, the registry does not know it"]);
     }
 
     private async Task<Dictionary<string, string>> ProblemsAsync(string number)

@@ -420,7 +420,7 @@ public sealed partial class Evaluation : IOccasion
 
         if (state.Required && state.Value is null)
         {
-            Refuse(ref state, new Refusal(RefusalCodes.Required));
+            Refuse(ref state, field.Rule.Missing);
         }
     }
 

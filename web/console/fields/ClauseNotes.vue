@@ -50,12 +50,12 @@ const isHere = (setting: string) => !elsewhere.includes(setting) && (settings.in
     <MarkSign sign="raised_flag" />
     <div>
       <b>{{ problem.sentence }}</b>
-      <button v-for="remedy in problem.remedies" :key="remedy.label" class="act" @click="change(of, remedy.setting, remedy.value)">{{ remedy.label }}</button>
+      <template v-for="remedy in problem.remedies" :key="remedy.label">{{ ' ' }}<button class="act" @click="change(of, remedy.setting, remedy.value)">{{ remedy.label }}</button></template>
       <template v-if="problem.basis">
-        <button v-if="accepting !== keyOf(problem)" class="act" @click="((accepting = keyOf(problem)), (reason = ''))">it is meant</button>
+        {{ ' ' }}<button v-if="accepting !== keyOf(problem)" class="act" @click="((accepting = keyOf(problem)), (reason = ''))">it is meant</button>
         <form v-else @submit.prevent="accept(problem)">
           <label>Why it is meant <input v-model="reason" required maxlength="200" /></label>
-          <button class="act">accept it</button>
+          <button class="act">accept it</button>{{ ' ' }}
           <button class="act" type="button" @click="accepting = ''">leave it</button>
         </form>
         <p v-if="failure && accepting === keyOf(problem)" class="call" role="alert">{{ failure }}</p>

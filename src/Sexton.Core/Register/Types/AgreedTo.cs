@@ -38,6 +38,10 @@ public sealed class AgreedTo : FieldType
     {
         private static readonly Refusal TermsChanged = new("terms_changed", Wording: LanguageMap.Of("The text of “{0}” has changed. Read it again, then agree."));
 
+        private static readonly Refusal NotAgreed = new(RefusalCodes.Required, Wording: LanguageMap.Of("Please read “{0}” and agree to it."));
+
+        public override Refusal Missing => NotAgreed;
+
         public override int LongestText => "Agreed".Length;
 
         public override FactKind Fact => FactKind.Truth;

@@ -48,6 +48,9 @@ public abstract class AnswerRule
     /// <summary>Whether the form does not show it although it is there.</summary>
     public virtual bool IsKeptOffTheForm => false;
 
+    /// <summary>What is said where an answer must be given and is not.</summary>
+    public virtual Refusal Missing => new(RefusalCodes.Required);
+
     /// <summary>What must be set before anybody can answer, such as a list to choose from; null when nothing lacks.</summary>
     public virtual SettingProblem? Lacks => null;
 
