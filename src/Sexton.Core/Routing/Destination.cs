@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Collections.Immutable;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Types;
@@ -71,14 +72,16 @@ public sealed record Destination(
 /// <param name="Others">The other characters.</param>
 public sealed record ItemCodeLimits(int Longest, string Others)
 {
+    private readonly SearchValues<char> _taken = SearchValues.Create("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789" + Others);
+
     /// <summary>What is wrong with a code, or null.</summary>
     public string? Wrong(string code) =>
         code.Length > Longest ? $"has more than {Longest} characters"
-        : code.FirstOrDefault(c => !Takes(c)) is not '\0' and var odd ? $"has the character “{odd}”"
+        : code.AsSpan().IndexOfAnyExcept(_taken) is >= 0 and var at ? $"has the character “{code[at]}”"
         : null;
 
     /// <summary>Whether a code can have a character.</summary>
-    public bool Takes(char letter) => char.IsAsciiLetterOrDigit(letter) || Others.Contains(letter, StringComparison.Ordinal);
+    public bool Takes(char letter) => _taken.Contains(letter);
 }
 
 /// <summary>All destinations, in the order in which they stand on the map.</summary>
