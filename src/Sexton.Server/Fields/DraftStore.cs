@@ -167,9 +167,11 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
 
         if ((await TakenKeysAsync(cancel)).Contains(key))
         {
-            throw new DraftEditException("key", $"The key “{key}” is taken, or was once. Keys are never used again.");
+            throw Taken(key);
         }
     }
+
+    private static DraftEditException Taken(string key) => new("key", $"The key “{key}” is taken, or was once. Keys are never used again.");
 
     private async Task<DraftItemRow> AddAsync(DraftItemKind kind, string key, string definition, Actor actor, CancellationToken cancel)
     {
@@ -181,7 +183,13 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     // As the last of its kind, or before what it stood before, where that is still there.
     private async Task<DraftItemRow> InsertAsync(DraftItemKind kind, string key, string definition, string? next, Actor actor, bool undoes, CancellationToken cancel)
     {
-        var rows = (await RowsAsync(cancel)).Where(r => r.Kind == kind).ToList();
+        var all = await RowsAsync(cancel);
+        if (all.Exists(r => r.Key == key))
+        {
+            throw Taken(key);
+        }
+
+        var rows = all.Where(r => r.Kind == kind).ToList();
         var row = DraftItems.Row(kind, key, (rows.LastOrDefault()?.Position ?? 0) + 1, definition, await history.NextRevisionAsync(key, cancel));
         db.DraftItems.Add(row);
         if (rows.Exists(r => r.Key == next))
