@@ -201,19 +201,13 @@ public sealed partial class Evaluation : IOccasion
     /// The answers and facts of an order as they were, for the conditions of routes: nothing is asked or checked again, and what the plan
     /// does not know is left out.
     /// </summary>
-    public static Evaluation OfOrder(RegisterPlan plan, OrderContent order)
-    {
-        var evaluation = new Evaluation();
-        evaluation.Load(plan, order.Products(), order.AsCart(), order.Day, ordered: true);
-        evaluation._sheet.TakeAsGiven();
-        return evaluation;
-    }
+    public static Evaluation OfOrder(RegisterPlan plan, OrderContent order) => AsGiven(plan, order.Products(), order.AsCart(), order.Day);
 
     /// <summary>The answers of a cart as if all of them were asked and right, for asking what would hold then.</summary>
-    internal static Evaluation AsGiven(RegisterPlan plan, ProductIndex products, CartContent cart)
+    internal static Evaluation AsGiven(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today)
     {
         var evaluation = new Evaluation();
-        evaluation.Load(plan, products, cart, DateOnly.MinValue);
+        evaluation.Load(plan, products, cart, today, ordered: true);
         evaluation._sheet.TakeAsGiven();
         return evaluation;
     }

@@ -18,13 +18,14 @@ public sealed class ItemCoder(RegisterPlan plan)
     public string CodeOf(Evaluation evaluation, int line)
     {
         var (goods, place) = (evaluation.Goods(line), new Place(line, -1));
-        if (PartsOf(goods.Product) is [var only])
+        var parts = PartsOf(goods.Product);
+        if (parts is [var only])
         {
             return only.TextOf(goods);
         }
 
         var code = new CodeText(stackalloc char[CodeText.Usual]);
-        foreach (var part in PartsOf(goods.Product))
+        foreach (var part in parts)
         {
             part.Append(ref code, goods, part.Field is null ? null : evaluation.ValueOf(part.Field, place));
         }

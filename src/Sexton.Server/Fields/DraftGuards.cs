@@ -34,12 +34,13 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
     }
 
     /// <summary>Checks that what comes back, or goes back, finds the section and the step that it stood in.</summary>
-    /// <param name="row">It as it would be.</param>
-    /// <param name="definition">Its definition.</param>
+    /// <param name="kind">What it is.</param>
+    /// <param name="key">Its key.</param>
+    /// <param name="definition">Its definition, as it would be.</param>
     /// <param name="register">The draft without it.</param>
-    public static void CheckPlace(DraftItemRow row, string definition, RegisterContent register)
+    public static void CheckPlace(DraftItemKind kind, string key, string definition, RegisterContent register)
     {
-        var (section, step) = row.Kind switch
+        var (section, step) = kind switch
         {
             DraftItemKind.Field => DraftItems.Read<Field>(definition) is var field ? (field.Section, field.Section is null ? field.Step : null) : default,
             DraftItemKind.Section => (null, DraftItems.Read<Section>(definition).Step),
@@ -48,7 +49,7 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
         var isGone = section is not null ? register.FindSection(section) is null : step is not null && !Step.Standard.Any(s => s.Key == step) && !register.Steps.Any(s => s.Key == step);
         if (isGone)
         {
-            throw ApiProblemException.Conflict("changed_since", $"“{row.Key}” stood in “{section ?? step}”, which was taken out since. Put that back first.");
+            throw ApiProblemException.Conflict("changed_since", $"“{key}” stood in “{section ?? step}”, which was taken out since. Put that back first.");
         }
     }
 

@@ -238,7 +238,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         if (change.Setting != Position)
         {
             var definition = DraftDifference.TakeBack(row.Definition, change.Before!, change.After!) ?? throw DraftHistory.Overtaken(change);
-            DraftGuards.CheckPlace(row, definition, await ReadAsync(cancel));
+            DraftGuards.CheckPlace(row.Kind, row.Key, definition, await ReadAsync(cancel));
             await WriteAsync(row, DraftItems.Tidy(row.Kind, definition), change.Setting, actor, undoes: true, cancel);
             return;
         }
@@ -271,8 +271,8 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
 
         var (definition, next) = DraftHistory.ReadWhole(change.Before!);
-        var back = await InsertAsync(change.Kind, change.Field, definition, next, actor, undoes: true, cancel);
-        DraftGuards.CheckPlace(back, definition, await ReadAsync(cancel));
+        DraftGuards.CheckPlace(change.Kind, change.Field, definition, await ReadAsync(cancel));
+        await InsertAsync(change.Kind, change.Field, definition, next, actor, undoes: true, cancel);
     }
 
     private async Task MoveAsync(DraftItemRow row, JsonElement value, Actor actor, CancellationToken cancel)

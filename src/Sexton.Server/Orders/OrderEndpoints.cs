@@ -6,6 +6,7 @@ using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
+using Sexton.Data.Rows;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Files;
 using Sexton.Server.Hosting;
@@ -22,10 +23,7 @@ internal static class OrderEndpoints
     public static void MapOrders(this IEndpointRouteBuilder console)
     {
         console.MapGet("orders", ListAsync).WithName("GetOrders");
-        console.MapGet("orders/attention", async (SextonDb db, CancellationToken cancel) => new AttentionView(await db.Orders.CountAsync(
-            o => db.Deliveries.Any(d => d.OrderId == o.Id && (d.State == DeliveryState.Refused || d.State == DeliveryState.NeedsAttention))
-                || db.Findings.Any(f => f.OrderId == o.Id && (f.Finding == Finding.Altered || f.Finding == Finding.Missing)),
-            cancel))).WithName("GetAttention");
+        console.MapGet("orders/attention", AttentionAsync).WithName("GetAttention");
         console.MapGet("orders/{number:long}", ReadAsync).WithName("GetOrder").Produces<OrderPageView>();
         console.MapGet("orders/{number:long}/trail", TrailAsync).WithName("GetTrail");
         console.MapGet("orders/{number:long}/evidence/{destination}", EvidenceEndpoint.ReadAsync).WithName("GetEvidence");
@@ -38,8 +36,19 @@ internal static class OrderEndpoints
         await orders.FindAsync(long.Parse(number, System.Globalization.CultureInfo.InvariantCulture), cancel)
         ?? throw ApiProblemException.NotFound($"There is no order {number}.");
 
+    private static IQueryable<DeliveryRow> Stuck(SextonDb db) => db.Deliveries.Where(d => d.State == DeliveryState.Refused || d.State == DeliveryState.NeedsAttention);
+
+    private static IQueryable<FindingRow> Amiss(SextonDb db) => db.Findings.Where(f => f.Finding == Finding.Altered || f.Finding == Finding.Missing);
+
+    private static async Task<AttentionView> AttentionAsync(SextonDb db, CancellationToken cancel)
+    {
+        var (stuck, amiss) = (Stuck(db), Amiss(db));
+        return new AttentionView(await db.Orders.CountAsync(o => stuck.Any(d => d.OrderId == o.Id) || amiss.Any(f => f.OrderId == o.Id), cancel));
+    }
+
     private static async Task<OrderListView> ListAsync(SextonDb db, long? before, CancellationToken cancel)
     {
+        var (stuck, amiss) = (Stuck(db), Amiss(db));
         var rows = await db.Orders.AsNoTracking()
             .Where(o => before == null || o.Number < before)
             .OrderByDescending(o => o.Number)
@@ -54,8 +63,8 @@ internal static class OrderEndpoints
                 Shopper = o.Answers.Where(a => a.LineId == null && a.Field == BuiltInFields.Name).Select(a => a.Text).FirstOrDefault(),
                 Lines = o.Lines.OrderBy(l => l.Position).Select(l => l.ProductName).ToList(),
                 Open = db.Deliveries.Count(d => d.OrderId == o.Id && d.SettledAt == null),
-                Wants = db.Deliveries.Count(d => d.OrderId == o.Id && (d.State == DeliveryState.Refused || d.State == DeliveryState.NeedsAttention)),
-                Wrong = db.Findings.Where(f => f.OrderId == o.Id && (f.Finding == Finding.Altered || f.Finding == Finding.Missing)).Select(f => new { f.Destination, f.Slot }).Distinct().Count(),
+                Wants = stuck.Count(d => d.OrderId == o.Id),
+                Wrong = amiss.Where(f => f.OrderId == o.Id).Select(f => new { f.Destination, f.Slot }).Distinct().Count(),
             })
             .ToListAsync(cancel);
         return new OrderListView(

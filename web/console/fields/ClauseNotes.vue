@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
 import { api, ask } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
@@ -16,15 +15,13 @@ const { of, problems, settings, elsewhere = [] } = defineProps<{
   /** Of those, what another clause is about. */
   elsewhere?: string[];
 }>();
-const { change, refused, draft } = useDraft();
-const client = useQueryClient();
+const { change, refused, draft, refresh } = useDraft();
 
 const accepting = ref('');
 const reason = ref('');
 const { failure, run } = useWork();
 const accepted = computed(() => draft.value?.accepted ?? []);
 const keyOf = (problem: Draft['problems'][number]) => `${problem.code} ${problem.setting}`;
-const looked = () => client.invalidateQueries({ queryKey: ['draft'] });
 
 async function accept({ code, field, setting, basis }: Draft['problems'][number]): Promise<void> {
   await run(async () => {
@@ -32,13 +29,13 @@ async function accept({ code, field, setting, basis }: Draft['problems'][number]
     accepting.value = '';
   });
   // Refused, too: somebody changed or accepted it meanwhile.
-  await looked();
+  await refresh();
 }
 
 async function withdraw({ code, field, setting }: { code: string; field: string; setting: string }): Promise<void> {
   await run(async () => {
     await ask(api.DELETE('/api/console/v1/draft/accepted', { params: { query: { code, field, setting } } }));
-    await looked();
+    await refresh();
   });
 }
 

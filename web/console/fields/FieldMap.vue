@@ -16,8 +16,10 @@ const families = computed(() => {
 
 // All rows stay in the table: what Find leaves out is only hidden, and a row is drawn again when something in it changes.
 const groups = computed(() => groupsOf(draft, ''));
-const found = computed(() => new Map(groupsOf(draft, filter).map((g) => [g.key, new Set(g.fields.map((f) => f.field.key))])));
-const rows = computed(() => groups.value.flatMap((g) => g.fields.filter((f) => found.value.get(g.key)?.has(f.field.key))));
+const found = computed(() => groupsOf(draft, filter));
+const rows = computed(() => found.value.flatMap((g) => g.fields));
+const foundGroups = computed(() => new Set(found.value.map((g) => g.key)));
+const foundFields = computed(() => new Set(rows.value.map((f) => f.field.key)));
 // The cell that the arrows stand on: column 0 is the field, the rest the destinations.
 const cursor = ref({ key: '', column: 0 });
 const table = useTemplateRef<HTMLTableElement>('table');
@@ -108,7 +110,7 @@ defineExpose({ focus });
         <th v-for="destination in draft.destinations" :key="destination.key" scope="col"><span>{{ destination.name }}</span></th>
       </tr>
     </thead>
-    <tbody v-for="group in groups" :key="group.key" :hidden="!found.has(group.key)">
+    <tbody v-for="group in groups" :key="group.key" :hidden="!foundGroups.has(group.key)">
       <tr class="section">
         <th :colspan="draft.steps.length + draft.destinations.length + 2" scope="rowgroup">
           <button v-if="group.section" :class="{ chosen: group.section === selected }" @click="emit('open', group.section)">{{ group.title }}</button>
@@ -118,8 +120,8 @@ defineExpose({ focus });
       <tr
         v-for="f in group.fields"
         :key="f.field.key"
-        v-memo="[f, draft.destinations, draft.steps, draft.types, stepOf(f), problemOf(f), f.field.key === selected, current.key === f.field.key ? current.column : -1, found.get(group.key)?.has(f.field.key)]"
-        :hidden="!found.get(group.key)?.has(f.field.key)"
+        v-memo="[f, draft.destinations, draft.steps, draft.types, stepOf(f), problemOf(f), f.field.key === selected, current.key === f.field.key ? current.column : -1, foundFields.has(f.field.key)]"
+        :hidden="!foundFields.has(f.field.key)"
         :class="{ selected: f.field.key === selected, off: isOff(f) }"
       >
         <th class="label" scope="row">

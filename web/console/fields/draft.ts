@@ -108,5 +108,5 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     });
   }
 
-  return { query, draft, refused, done, change, remove, switchLive, addField, addSection, addStep, undo };
+  return { query, draft, refused, done, refresh, change, remove, switchLive, addField, addSection, addStep, undo };
 }

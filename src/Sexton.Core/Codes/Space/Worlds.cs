@@ -28,10 +28,12 @@ internal sealed class Worlds
             ways = ways.SelectMany(way => one.Values.Select(v => v is null ? way : way.Add(KeyValuePair.Create(one.Field.Field.Key, v)))).ToList();
         }
 
-        _evaluations = [.. ways.Select(way => Evaluation.AsGiven(plan, products, new CartContent
-        {
-            Lines = [new CartLine("", goods.Product.Code, 1, AnswerSet.Of(way)) { VariantCode = goods.Variant?.Code }],
-        }))];
+        // On any day: what hangs on it is not known here.
+        _evaluations = [.. ways.Select(way => Evaluation.AsGiven(
+            plan,
+            products,
+            new CartContent { Lines = [new CartLine("", goods.Product.Code, 1, AnswerSet.Of(way)) { VariantCode = goods.Variant?.Code }] },
+            DateOnly.MinValue))];
     }
 
     /// <summary>What is supposed of a field, or null.</summary>

@@ -12,9 +12,6 @@ public sealed class NumberWithUnit : FieldType
 {
     private const string Least = "least", Most = "most", StepSize = "step", Decimals = "decimals", Unit = "unit";
 
-    // 15 digits before the point and six after fit every receiver that reads numbers as IEEE 754 doubles closely enough to print them back.
-    private const decimal Bound = 1_000_000_000_000_000m;
-
     /// <inheritdoc/>
     public override string Key => "number";
 
@@ -78,15 +75,13 @@ public sealed class NumberWithUnit : FieldType
             }
         }
 
-        public override NumberRange? Range => new(least ?? -Largest, most ?? Largest, step, decimals);
-
-        private decimal Largest => Bound - new decimal(1, 0, 0, false, (byte)decimals);
+        public override NumberRange? Range => NumberRange.Of(least, most, step, decimals);
 
         public override ImmutableArray<AnswerValue> Samples => _limits.Samples;
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
-            if (!ExactNumber.TryRead(raw, occasion.Language, decimals, Written.Number, out var number, out var twice) || Math.Abs(number) >= Bound)
+            if (!ExactNumber.TryRead(raw, occasion.Language, decimals, Written.Number, out var number, out var twice) || Math.Abs(number) >= NumberRange.Bound)
             {
                 return Reading.Refused(twice ?? new Refusal(RefusalCodes.NotNumber));
             }

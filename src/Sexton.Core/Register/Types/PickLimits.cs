@@ -13,11 +13,3 @@ public readonly record struct PickLimits(int Least, int Most, int LeastOfEach, i
     /// <summary>One choice, once.</summary>
     public static readonly PickLimits One = new(1, 1, 1, 1);
 }
-
-/// <summary>Which numbers an answer can be.</summary>
-/// <param name="Least">The least.</param>
-/// <param name="Most">The greatest.</param>
-/// <param name="Step">The distance from one to the next, counted from the least; null for as near as the decimals allow.</param>
-/// <param name="Decimals">The most digits after the point.</param>
-[StructLayout(LayoutKind.Auto)]
-public readonly record struct NumberRange(decimal Least, decimal Most, decimal? Step, int Decimals);

@@ -19,9 +19,6 @@ public sealed class WorkedOut : FieldType
 
     private const int LongestText = 500;
 
-    // As for numbers that are entered.
-    private const decimal Bound = 1_000_000_000_000_000m;
-
     /// <inheritdoc/>
     public override string Key => "worked_out";
 
@@ -62,9 +59,7 @@ public sealed class WorkedOut : FieldType
 
         public override JsonObject Schema => text ? new() { ["type"] = "string", ["minLength"] = 1 } : new() { ["type"] = "number" };
 
-        public override NumberRange? Range => text ? null : new(-Largest, Largest, null, decimals);
-
-        private decimal Largest => Bound - new decimal(1, 0, 0, false, (byte)decimals);
+        public override NumberRange? Range => text ? null : NumberRange.Of(null, null, null, decimals);
 
         public override ImmutableArray<AnswerValue> Samples => [];
 
@@ -84,7 +79,7 @@ public sealed class WorkedOut : FieldType
                     : Reading.Of(AnswerValue.Of(plain));
             }
 
-            if (text || raw.Number is not { } number || Math.Abs(number) >= Bound)
+            if (text || raw.Number is not { } number || Math.Abs(number) >= NumberRange.Bound)
             {
                 return Reading.Refused(new Refusal("worked_out_too_much", Wording: TooMuch));
             }
@@ -93,7 +88,7 @@ public sealed class WorkedOut : FieldType
         }
 
         // What is beyond all numbers is refused by its size, not left out in silence.
-        internal override AnswerValue? Rounded(Fraction number) => AnswerValue.Of(number.ToDecimal(decimals) ?? Bound);
+        internal override AnswerValue? Rounded(Fraction number) => AnswerValue.Of(number.ToDecimal(decimals) ?? NumberRange.Bound);
 
         public override string TextOf(AnswerValue value, string language) => value.Text ?? Written.Number(value.Number!.Value, language) + _behind;
 
