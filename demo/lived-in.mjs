@@ -40,7 +40,8 @@ class Browser {
   }
 }
 
-const dial = (standIn, setting) => fetch(`${world}/${standIn}/dial`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(setting) });
+const dial = (standIn, setting) =>
+  fetch(`${world}/${standIn}/dial`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(setting) });
 
 // ---- The manager ----
 
@@ -48,7 +49,12 @@ const desk = new Browser();
 await desk.send('POST', '/api/console/v1/session', { email: manager, password });
 desk.forgetToken();
 
-const revisionOf = (draft, key) => [...draft.fields.map((f) => [f.field.key, f.revision]), ...draft.sections.map((s) => [s.section.key, s.revision]), ...draft.own_steps.map((s) => [s.step.key, s.revision])].find(([k]) => k === key)[1];
+const revisionOf = (draft, key) =>
+  [
+    ...draft.fields.map((f) => [f.field.key, f.revision]),
+    ...draft.sections.map((s) => [s.section.key, s.revision]),
+    ...draft.own_steps.map((s) => [s.step.key, s.revision]),
+  ].find(([k]) => k === key)[1];
 
 async function change(key, settings) {
   let revision = revisionOf(await desk.send('GET', '/api/console/v1/draft'), key);
@@ -58,7 +64,14 @@ async function change(key, settings) {
 }
 
 async function field(label, key, type, { level = 'line', of, section, ...settings } = {}) {
-  await desk.send('POST', '/api/console/v1/draft/fields', { label, key, type, level, section: section ?? null, asked_of: of ? { all: false, ...of } : { all: true } });
+  await desk.send('POST', '/api/console/v1/draft/fields', {
+    label,
+    key,
+    type,
+    level,
+    section: section ?? null,
+    asked_of: of ? { all: false, ...of } : { all: true },
+  });
   await change(key, settings);
 }
 
@@ -69,32 +82,104 @@ async function publish(note) {
 }
 
 const choices = (...labels) => labels.map(([key, label, more]) => ({ key, label: { en: label }, ...more }));
-const labels = { tags: ['stamped'] }, trees = { categories: ['Trees'] }, walks = { categories: ['Orchard walks'] };
+const labels = { tags: ['stamped'] },
+  trees = { categories: ['Trees'] },
+  walks = { categories: ['Orchard walks'] };
 
 await field('Words on the label', 'words_on_the_label', 'line_text', {
-  of: labels, required: true, 'settings.longest': 40, 'help.en': 'As you write it, so it is stamped.',
+  of: labels,
+  required: true,
+  'settings.longest': 40,
+  'help.en': 'As you write it, so it is stamped.',
   prices: [{ kind: 'per_unit', by: 'letter', included: 12, tariff: { minor: 20, bands: [{ over: 20, minor: 15 }] } }],
 });
-await change('typeface', { 'settings.choices': choices(['clarendon', 'Clarendon', { code: 'CL' }], ['roman', 'Roman', { code: 'RO' }], ['plain', 'Plain', { code: 'PL' }]), code: {}, required: true });
+await change('typeface', {
+  'settings.choices': choices(
+    ['clarendon', 'Clarendon', { code: 'CL' }],
+    ['roman', 'Roman', { code: 'RO' }],
+    ['plain', 'Plain', { code: 'PL' }],
+  ),
+  code: {},
+  required: true,
+});
 await field('Picture of the site', 'picture_of_the_site', 'picture', { of: { products: ['LA-ZINC-L'] }, 'settings.most': 3 });
-await field('Hung or on a stake', 'hung_or_stake', 'one_of', { of: { products: ['LA-ZINC-S'] }, 'settings.choices': choices(['hung', 'Hung on a wire'], ['stake', 'On a stake']), prices: [{ kind: 'per_unit', choice: 'stake', tariff: { minor: 90 } }] });
+await field('Hung or on a stake', 'hung_or_stake', 'one_of', {
+  of: { products: ['LA-ZINC-S'] },
+  'settings.choices': choices(['hung', 'Hung on a wire'], ['stake', 'On a stake']),
+  prices: [{ kind: 'per_unit', choice: 'stake', tariff: { minor: 90 } }],
+});
 await publish('Labels');
 
 await field('Badge name', 'badge_name', 'line_text', { level: 'unit', of: walks, 'settings.longest': 20 });
-await field('Pace', 'pace', 'one_of', { level: 'unit', of: walks, required: true, 'settings.choices': choices(['stroller', 'Stroller'], ['steady', 'Steady'], ['brisk', 'Brisk']) });
+await field('Pace', 'pace', 'one_of', {
+  level: 'unit',
+  of: walks,
+  required: true,
+  'settings.choices': choices(['stroller', 'Stroller'], ['steady', 'Steady'], ['brisk', 'Brisk']),
+});
 await field('Tea afterwards?', 'tea', 'yes_no', { level: 'unit', of: walks, prices: [{ kind: 'per_unit', tariff: { minor: 450 } }] });
-await field('Language of the guide', 'guide_language', 'one_of', { of: walks, 'settings.choices': choices(['en', 'English'], ['ga', 'Irish'], ['fr', 'French']), default: 'en' });
-await field('Whom to call in an emergency', 'emergency', 'telephone', { of: walks, sensitive: true, 'goes_to.shopper_email': false, 'goes_to.cart_line': false });
-await field('The ground is uneven', 'uneven_ground', 'agreed_to', { of: walks, required: true, 'settings.terms': { en: 'The paths through the orchard are wet and uneven. I wear shoes that stand that, and look after the children I bring.' } });
+await field('Language of the guide', 'guide_language', 'one_of', {
+  of: walks,
+  'settings.choices': choices(['en', 'English'], ['ga', 'Irish'], ['fr', 'French']),
+  default: 'en',
+});
+await field('Whom to call in an emergency', 'emergency', 'telephone', {
+  of: walks,
+  sensitive: true,
+  'goes_to.shopper_email': false,
+  'goes_to.cart_line': false,
+});
+await field('The ground is uneven', 'uneven_ground', 'agreed_to', {
+  of: walks,
+  required: true,
+  'settings.terms': {
+    en: 'The paths through the orchard are wet and uneven. I wear shoes that stand that, and look after the children I bring.',
+  },
+});
 await publish('Walks ask each seat');
 
-await field('Which tie', 'tie', 'one_of', { of: trees, 'settings.choices': choices(['none', 'No tie'], ['soft', 'A soft tie']), uses: [{ item: 'AC-TIE', choice: 'soft', quantity: 1, takes_price: true }] });
-await field('Access width', 'access_width', 'number', { of: trees, 'settings.unit': 'cm', required: true, when: { all: [{ fact: 'attribute.height', is: 'over', value: 3 }, { fact: 'group', is: 'is_not', value: 'trade' }] } });
+await field('Which tie', 'tie', 'one_of', {
+  of: trees,
+  'settings.choices': choices(['none', 'No tie'], ['soft', 'A soft tie']),
+  uses: [{ item: 'AC-TIE', choice: 'soft', quantity: 1, takes_price: true }],
+});
+await field('Access width', 'access_width', 'number', {
+  of: trees,
+  'settings.unit': 'cm',
+  required: true,
+  when: {
+    all: [
+      { fact: 'attribute.height', is: 'over', value: 3 },
+      { fact: 'group', is: 'is_not', value: 'trade' },
+    ],
+  },
+});
 await field('Cables overhead?', 'cables', 'yes_no', { of: trees, when: { fact: 'attribute.height', is: 'over', value: 3 } });
 await field('How many metres', 'hedge_metres', 'number', { of: { categories: ['Hedging'] }, 'settings.unit': 'm', 'settings.decimals': 1 });
-await field('Plants that makes', 'plants', 'worked_out', { of: { categories: ['Hedging'] }, 'settings.decimals': 0, 'settings.working': [{ do: 'take', of: { fact: 'answer.hedge_metres' } }, { do: 'times', of: { fact: 'attribute.plants_a_metre' } }, { do: 'round_up', to: 1 }] });
-await field('Bulbs in the box', 'bulbs', 'how_many_of_each', { of: { products: ['BU-BOX'] }, required: true, 'settings.choices': choices(['tulip', 'Tulip'], ['crocus', 'Crocus'], ['squill', 'Squill'], ['allium', 'Allium'], ['iris', 'Iris']), 'settings.least': 12, 'settings.most': 12, 'settings.most_of_each': 12 });
-await field('How much', 'credit_amount', 'amount_of_money', { of: { products: ['CR-PLANT'] }, required: true, 'settings.least': 10, 'settings.most': 500, prices: [{ kind: 'for_the_goods', by: 'amount' }] });
+await field('Plants that makes', 'plants', 'worked_out', {
+  of: { categories: ['Hedging'] },
+  'settings.decimals': 0,
+  'settings.working': [
+    { do: 'take', of: { fact: 'answer.hedge_metres' } },
+    { do: 'times', of: { fact: 'attribute.plants_a_metre' } },
+    { do: 'round_up', to: 1 },
+  ],
+});
+await field('Bulbs in the box', 'bulbs', 'how_many_of_each', {
+  of: { products: ['BU-BOX'] },
+  required: true,
+  'settings.choices': choices(['tulip', 'Tulip'], ['crocus', 'Crocus'], ['squill', 'Squill'], ['allium', 'Allium'], ['iris', 'Iris']),
+  'settings.least': 12,
+  'settings.most': 12,
+  'settings.most_of_each': 12,
+});
+await field('How much', 'credit_amount', 'amount_of_money', {
+  of: { products: ['CR-PLANT'] },
+  required: true,
+  'settings.least': 10,
+  'settings.most': 500,
+  prices: [{ kind: 'for_the_goods', by: 'amount' }],
+});
 await field('A word for whoever gets it', 'word_for', 'long_text', { of: { products: ['CR-PLANT'] }, 'settings.longest': 60 });
 await publish('Trees, hedges, bulbs and credits');
 
@@ -105,9 +190,24 @@ await field('From whom', 'card_from', 'line_text', { level: 'order', section: 'c
 await field('Leave the prices out of the parcel', 'no_prices', 'yes_no', { level: 'order', section: 'card' });
 await desk.send('POST', '/api/console/v1/draft/sections', { heading: 'Who is buying?', key: 'buyer', level: 'order' });
 await change('buyer', { step: 'contact' });
-await field('Who is buying?', 'who_is_buying', 'one_of', { level: 'order', section: 'buyer', 'settings.choices': choices(['household', 'A household'], ['organisation', 'An organisation']) });
-await field('Name of the organisation', 'organisation', 'line_text', { level: 'order', section: 'buyer', required: true, 'settings.longest': 80, when: { fact: 'answer.who_is_buying', is: 'is', value: 'organisation' } });
-await field('Your order reference', 'order_reference', 'line_text', { level: 'order', section: 'buyer', 'settings.longest': 30, when: { fact: 'answer.who_is_buying', is: 'is', value: 'organisation' } });
+await field('Who is buying?', 'who_is_buying', 'one_of', {
+  level: 'order',
+  section: 'buyer',
+  'settings.choices': choices(['household', 'A household'], ['organisation', 'An organisation']),
+});
+await field('Name of the organisation', 'organisation', 'line_text', {
+  level: 'order',
+  section: 'buyer',
+  required: true,
+  'settings.longest': 80,
+  when: { fact: 'answer.who_is_buying', is: 'is', value: 'organisation' },
+});
+await field('Your order reference', 'order_reference', 'line_text', {
+  level: 'order',
+  section: 'buyer',
+  'settings.longest': 30,
+  when: { fact: 'answer.who_is_buying', is: 'is', value: 'organisation' },
+});
 await publish('Cards and organisations');
 
 // Not in force yet: what is being worked on.
@@ -117,14 +217,53 @@ await change('card_message', { 'help.en': 'We write it by hand.' });
 // ---- The shoppers ----
 
 let state = 20261101;
-const random = () => ((state = (state * 1103515245 + 12345) % 2147483648) / 2147483648);
+const random = () => (state = (state * 1103515245 + 12345) % 2147483648) / 2147483648;
 const pick = (list) => list[Math.floor(random() * list.length)];
 
-const first = ['Odile', 'Ines', 'Corin', 'Maeve', 'Tobias', 'Zoë', 'Ruairí', 'Lenka', 'Ansel', 'Bríd', 'Hakon', 'Nuala', 'Emrys', 'Ottoline', 'Sorcha', 'Yusuf'];
-const last = ['Farrant', 'Moorland', 'Quillfeather', 'Oakes', 'Harrowby', 'Tern', 'Ashgrove', 'Pell', 'Winterbourne', 'Lark', 'Merrow', 'Thistlewood'];
+const first = [
+  'Odile',
+  'Ines',
+  'Corin',
+  'Maeve',
+  'Tobias',
+  'Zoë',
+  'Ruairí',
+  'Lenka',
+  'Ansel',
+  'Bríd',
+  'Hakon',
+  'Nuala',
+  'Emrys',
+  'Ottoline',
+  'Sorcha',
+  'Yusuf',
+];
+const last = [
+  'Farrant',
+  'Moorland',
+  'Quillfeather',
+  'Oakes',
+  'Harrowby',
+  'Tern',
+  'Ashgrove',
+  'Pell',
+  'Winterbourne',
+  'Lark',
+  'Merrow',
+  'Thistlewood',
+];
 const streets = ['Quarry Lane', 'Mill Row', 'Orchard Rise', 'Harbour Walk', 'Church Path', 'Weaver’s Yard'];
 const towns = ['Aldmoor', 'Ballyfarrant', 'Carrowmere', 'Dunquill', 'Eskerton'];
-const sayings = ['Grandmother’s quince', 'Für Großmutter Zoë', 'Planted in the rain', 'Here lies the old wall', 'Ada, 2026', 'The long row', 'From all of us', 'Keep off the roots'];
+const sayings = [
+  'Grandmother’s quince',
+  'Für Großmutter Zoë',
+  'Planted in the rain',
+  'Here lies the old wall',
+  'Ada, 2026',
+  'The long row',
+  'From all of us',
+  'Keep off the roots',
+];
 const notes = ['Grow well.', 'For your new garden.\nWith love', 'Happy birthday!', 'Thank you for the apples.', 'To be opened in spring.'];
 
 /** A small picture: a PNG of one colour. */
@@ -150,34 +289,80 @@ function picture(shade) {
   head.writeUInt32BE(height, 4);
   head.set([8, 2, 0, 0, 0], 8);
   const row = Buffer.concat([Buffer.from([0]), Buffer.alloc(width * 3, shade)]);
-  return Buffer.concat([Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]), chunk('IHDR', head), chunk('IDAT', deflateSync(Buffer.concat(Array(height).fill(row)))), chunk('IEND', Buffer.alloc(0))]);
+  return Buffer.concat([
+    Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]),
+    chunk('IHDR', head),
+    chunk('IDAT', deflateSync(Buffer.concat(Array(height).fill(row)))),
+    chunk('IEND', Buffer.alloc(0)),
+  ]);
 }
 
 async function upload(browser) {
   const bytes = picture(60 + Math.floor(random() * 140));
   const base64 = (text) => Buffer.from(text).toString('base64');
-  await browser.send('POST', '/api/shop/v1/files', undefined, { 'Tus-Resumable': '1.0.0', 'Upload-Length': String(bytes.length), 'Upload-Metadata': `filename ${base64('site.png')},field ${base64('picture_of_the_site')}` });
+  await browser.send('POST', '/api/shop/v1/files', undefined, {
+    'Tus-Resumable': '1.0.0',
+    'Upload-Length': String(bytes.length),
+    'Upload-Metadata': `filename ${base64('site.png')},field ${base64('picture_of_the_site')}`,
+  });
   const { location } = browser;
-  await browser.send('PATCH', location, bytes, { 'Tus-Resumable': '1.0.0', 'Upload-Offset': '0', 'content-type': 'application/offset+octet-stream' });
+  await browser.send('PATCH', location, bytes, {
+    'Tus-Resumable': '1.0.0',
+    'Upload-Offset': '0',
+    'content-type': 'application/offset+octet-stream',
+  });
   return location.split('/').at(-1);
 }
 
 const lines = {
   label: async (browser) => ({
-    product: 'LA-ZINC-L', quantity: 1 + Math.floor(random() * 3),
-    answers: { words_on_the_label: pick(sayings), typeface: pick(['clarendon', 'roman', 'plain']), planting_year: 2020 + Math.floor(random() * 7), ...(random() < 0.12 ? { picture_of_the_site: [await upload(browser)] } : {}) },
+    product: 'LA-ZINC-L',
+    quantity: 1 + Math.floor(random() * 3),
+    answers: {
+      words_on_the_label: pick(sayings),
+      typeface: pick(['clarendon', 'roman', 'plain']),
+      planting_year: 2020 + Math.floor(random() * 7),
+      ...(random() < 0.12 ? { picture_of_the_site: [await upload(browser)] } : {}),
+    },
   }),
-  tag: async () => ({ product: 'LA-ZINC-S', quantity: 1, answers: { words_on_the_label: pick(sayings), typeface: 'plain', hung_or_stake: pick(['hung', 'stake']) } }),
+  tag: async () => ({
+    product: 'LA-ZINC-S',
+    quantity: 1,
+    answers: { words_on_the_label: pick(sayings), typeface: 'plain', hung_or_stake: pick(['hung', 'stake']) },
+  }),
   walk: async () => {
     const quantity = 1 + Math.floor(random() * 4);
     return {
-      product: pick(['WA-MAY', 'WA-OCTOBER']), quantity,
-      answers: { guide_language: pick(['en', 'en', 'ga', 'fr']), emergency: '020 912 0123', uneven_ground: { text: 'The paths through the orchard are wet and uneven. I wear shoes that stand that, and look after the children I bring.' } },
-      units: Array.from({ length: quantity }, (_, i) => ({ id: `u${i + 1}`, answers: { guest_name: pick(first), badge_name: random() < 0.5 ? pick(first) : '', pace: pick(['stroller', 'steady', 'brisk']), tea: random() < 0.6 } })),
+      product: pick(['WA-MAY', 'WA-OCTOBER']),
+      quantity,
+      answers: {
+        guide_language: pick(['en', 'en', 'ga', 'fr']),
+        emergency: '020 912 0123',
+        uneven_ground: {
+          text: 'The paths through the orchard are wet and uneven. I wear shoes that stand that, and look after the children I bring.',
+        },
+      },
+      units: Array.from({ length: quantity }, (_, i) => ({
+        id: `u${i + 1}`,
+        answers: {
+          guest_name: pick(first),
+          badge_name: random() < 0.5 ? pick(first) : '',
+          pace: pick(['stroller', 'steady', 'brisk']),
+          tea: random() < 0.6,
+        },
+      })),
     };
   },
-  tree: async () => ({ product: pick(['TR-QUINCE', 'TR-CRAB']), quantity: 1, answers: { tie: pick(['none', 'soft']), potting_up: random() < 0.3, substitutes: random() < 0.4 } }),
-  bulbs: async () => ({ product: 'BU-BOX', quantity: 1, answers: { bulbs: pick([{ tulip: '7', crocus: '5' }, { iris: '12' }, { tulip: '4', squill: '4', allium: '4' }]) } }),
+  tree: async () => ({
+    product: pick(['TR-QUINCE', 'TR-CRAB']),
+    quantity: 1,
+    answers: { tie: pick(['none', 'soft']), potting_up: random() < 0.3, substitutes: random() < 0.4 },
+  }),
+  bulbs: async () => ({
+    product: 'BU-BOX',
+    quantity: 1,
+    answers: { bulbs: pick([{ tulip: '7', crocus: '5' }, { iris: '12' }, { tulip: '4', squill: '4', allium: '4' }]) },
+  }),
   slate: async () => ({ product: 'AC-TIE', quantity: 2, answers: {} }),
 };
 
@@ -196,9 +381,17 @@ async function buy(n) {
     step: 'delivery',
     answers: {
       name,
-      email: n % 50 === 7 ? 'nobody@farrant.example' : `${name.toLowerCase().normalize('NFD').replaceAll(/[^a-z]+/g, '.')}@farrant.example`,
+      email:
+        n % 50 === 7
+          ? 'nobody@farrant.example'
+          : `${name
+              .toLowerCase()
+              .normalize('NFD')
+              .replaceAll(/[^a-z]+/g, '.')}@farrant.example`,
       who_is_buying: organisation ? 'organisation' : 'household',
-      ...(organisation ? { organisation: pick(['Moorland Friends', 'Hedgerow Works', 'The Long Row Society']), order_reference: `PO-${1000 + n}` } : {}),
+      ...(organisation
+        ? { organisation: pick(['Moorland Friends', 'Hedgerow Works', 'The Long Row Society']), order_reference: `PO-${1000 + n}` }
+        : {}),
       card,
       ...(card ? { card_message: pick(notes), card_from: name.split(' ')[0] } : {}),
       delivery_address: { street: `${pick(streets)} ${1 + Math.floor(random() * 60)}`, town: pick(towns), country: 'IE' },
@@ -206,8 +399,19 @@ async function buy(n) {
     },
   });
   if (view.evaluation.problems.length) throw new Error(JSON.stringify(view.evaluation.problems));
-  const { token } = await (await fetch(`${world}/payments/tokens`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ card: '9000000000000019' }) })).json();
-  const attempt = await browser.send('POST', '/api/shop/v1/attempts', { payment_token: token, seen: view.evaluation.offer }, { 'Idempotency-Key': randomUUID() });
+  const { token } = await (
+    await fetch(`${world}/payments/tokens`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ card: '9000000000000019' }),
+    })
+  ).json();
+  const attempt = await browser.send(
+    'POST',
+    '/api/shop/v1/attempts',
+    { payment_token: token, seen: view.evaluation.offer },
+    { 'Idempotency-Key': randomUUID() },
+  );
   if (attempt.order_token) await browser.send('GET', `/api/shop/v1/orders/${attempt.order_token}`);
 }
 

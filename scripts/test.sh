@@ -1,41 +1,61 @@
-# Every test: the core, the server on a real database, the browser. Ends with one line: N passed, N failed, N skipped.
+# The tests: the core, the server on a real database, the browser; all, or those that are named.
+# Ends with one line: N passed, N failed, N skipped.
 
 run_test() {
+  local parts="${*:-core server browser}" part
+  for part in $parts; do
+    case "$part" in core | server | browser) ;; *) fail "There is no part “$part” of the tests; there are core, server and browser." ;; esac
+  done
+  has() { [[ " $parts " == *" $1 "* ]]; }
+
   need_dotnet
   need_web_tools
-  need_postgres
-  need_chromium
   need_unicode_data
-  install_node_packages tests/e2e
-  build_web
+  . scripts/format.sh
+  check_form
+  if has server || has browser; then need_postgres; fi
+  if has browser; then
+    need_chromium
+    install_node_packages tests/e2e
+    install_node_packages bench/node
+  fi
+  # The server's tests serve the pages, too.
+  if has server || has browser; then build_web; fi
   say "Building everything …"
   step build-all "Something could not be built." dotnet build Sexton.slnx -c Release -clp:NoSummary
   made server "$(date +%s)"
 
-  local results="$SEXTON_ROOT/artifacts/test-results" failed=0
-  rm -rf "$results"
-  mkdir -p "$results"
-  start_test_cluster
+  RESULTS="$SEXTON_ROOT/artifacts/test-results"
+  rm -rf "$RESULTS"
+  mkdir -p "$RESULTS"
+  if has server || has browser; then start_test_cluster; fi
 
+  local failed=0 core=
+  say "Testing: ${parts// /, } …"
   # The core needs one processor and no database, so it is tested beside the server.
-  say "Testing: core and server …"
-  test_suite Core > "$results/core.log" 2>&1 &
-  local core=$!
-  watched test_suite Server || failed=1
-  wait "$core" || failed=1
-  cat "$results/core.log"
-  say "Testing: browser …"
-  install_node_packages bench/node
-  export SEXTON_TEST_BENCH="$BENCH_DLL" SEXTON_BENCH_NODE="$SEXTON_ROOT/bench/node/rules.mjs"
-  export PLAYWRIGHT_JSON_OUTPUT_NAME="$results/browser.json"
-  watched npm run --prefix tests/e2e test || failed=1
+  if has core; then
+    test_suite Core >"$RESULTS/core.log" 2>&1 &
+    core=$!
+  fi
+  if has server; then watched test_suite Server || failed=1; fi
+  if [ -n "$core" ]; then
+    wait "$core" || failed=1
+    cat "$RESULTS/core.log"
+  fi
+  if has browser; then watched test_browser || failed=1; fi
 
-  node scripts/sum-tests.mjs "$results" || failed=1
+  # shellcheck disable=SC2086
+  node scripts/sum-tests.mjs "$RESULTS" $parts || failed=1
   return "$failed"
 }
 
 # test_suite NAME: its report is NAME.trx in the results.
 test_suite() {
-  dotnet test --project "tests/Sexton.$1.Tests" -c Release --no-build --results-directory "$SEXTON_ROOT/artifacts/test-results" \
+  dotnet test --project "tests/Sexton.$1.Tests" -c Release --no-build --results-directory "$RESULTS" \
     --report-xunit-trx --report-xunit-trx-filename "$1.trx"
+}
+
+test_browser() {
+  export SEXTON_TEST_BENCH="$BENCH_DLL" SEXTON_BENCH_NODE="$SEXTON_ROOT/bench/node/rules.mjs" PLAYWRIGHT_JSON_OUTPUT_NAME="$RESULTS/browser.json"
+  npm run --prefix tests/e2e test
 }

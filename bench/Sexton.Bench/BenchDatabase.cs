@@ -31,7 +31,11 @@ internal sealed class BenchDatabase : IAsyncDisposable
         await db.Database.MigrateAsync();
         var product = new ImportedProduct("P", LanguageMap.Of("Product"), LanguageMap.Empty, "All", 1000, "", new ProductDetails());
         var fields = BenchRegister.Of(BenchRegister.Order, BenchRegister.Line).Fields.Add(BenchRegister.Upload);
-        await ImportCommand.ImportAsync(db, new CatalogueFile("sexton-catalogue/3", [new("household", LanguageMap.Of("Household"))], [], [product], [], [], [], [], fields), DateTimeOffset.UtcNow);
+        await ImportCommand.ImportAsync(
+            db,
+            new CatalogueFile("sexton-catalogue/3", [new("household", LanguageMap.Of("Household"))], [], [product], [], [], [], [], fields),
+            DateTimeOffset.UtcNow
+        );
         return database;
     }
 

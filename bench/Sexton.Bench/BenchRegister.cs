@@ -29,7 +29,12 @@ internal static class BenchRegister
     /// <summary>Lines of a cart.</summary>
     public const int Lines = 10;
 
-    public static readonly ProductIndex Products = new([new Product("P", LanguageMap.Of("Product"), "All", 1000)], [new ShopperGroup("household", LanguageMap.Of("Household"))], "EUR", "IE")
+    public static readonly ProductIndex Products = new(
+        [new Product("P", LanguageMap.Of("Product"), "All", 1000)],
+        [new ShopperGroup("household", LanguageMap.Of("Household"))],
+        "EUR",
+        "IE"
+    )
     {
         Tax = new TaxRules(230_000, PricesIncludeTax: true),
     };
@@ -63,13 +68,42 @@ internal static class BenchRegister
 
     private static Field Priced(Field field)
     {
-        var (line, block, place) = (field.Level == Level.Line, int.Parse(field.Key.AsSpan(1, 3), CultureInfo.InvariantCulture), field.Key[4]);
+        var (line, block, place) = (
+            field.Level == Level.Line,
+            int.Parse(field.Key.AsSpan(1, 3), CultureInfo.InvariantCulture),
+            field.Key[4]
+        );
         Price? price = (line, place) switch
         {
-            (true, 'b') => new Price { Kind = PriceKind.PerUnit, By = PriceBy.Letter, Included = 6, Tariff = new Tariff { Minor = 20, Bands = [new PriceBand(20, 15)], CeilingMinor = 500 } },
-            (true, 'c') => new Price { Kind = PriceKind.PerUnit, By = PriceBy.Count, Tariff = new Tariff { Minor = 3 } },
-            (true, 'd') => new Price { Kind = PriceKind.Percent, Choice = "green", Tariff = new Tariff { Ppm = 50_000 } },
-            (false, 'a') => new Price { Kind = PriceKind.OncePerOrder, Tariff = new Tariff { Minor = 490 } },
+            (true, 'b') => new Price
+            {
+                Kind = PriceKind.PerUnit,
+                By = PriceBy.Letter,
+                Included = 6,
+                Tariff = new Tariff
+                {
+                    Minor = 20,
+                    Bands = [new PriceBand(20, 15)],
+                    CeilingMinor = 500,
+                },
+            },
+            (true, 'c') => new Price
+            {
+                Kind = PriceKind.PerUnit,
+                By = PriceBy.Count,
+                Tariff = new Tariff { Minor = 3 },
+            },
+            (true, 'd') => new Price
+            {
+                Kind = PriceKind.Percent,
+                Choice = "green",
+                Tariff = new Tariff { Ppm = 50_000 },
+            },
+            (false, 'a') => new Price
+            {
+                Kind = PriceKind.OncePerOrder,
+                Tariff = new Tariff { Minor = 490 },
+            },
             _ => null,
         };
         if (block >= 5 || price is null)
@@ -77,13 +111,28 @@ internal static class BenchRegister
             return field;
         }
 
-        return place != 'd' ? field with { Prices = [price] } : field with
-        {
-            Prices = [price],
-            Code = new FieldCode(),
-            Settings = field.Settings.SetItem("choices", JsonSerializer.SerializeToElement(
-                new[] { "red", "green", "blue" }.Select(k => new Choice { Key = k, Label = LanguageMap.Of(k), Code = k[..1] }), RegisterJson.Options)),
-        };
+        return place != 'd'
+            ? field with
+            {
+                Prices = [price],
+            }
+            : field with
+            {
+                Prices = [price],
+                Code = new FieldCode(),
+                Settings = field.Settings.SetItem(
+                    "choices",
+                    JsonSerializer.SerializeToElement(
+                        new[] { "red", "green", "blue" }.Select(k => new Choice
+                        {
+                            Key = k,
+                            Label = LanguageMap.Of(k),
+                            Code = k[..1],
+                        }),
+                        RegisterJson.Options
+                    )
+                ),
+            };
     }
 
     /// <summary>The key of a field: its level, block and place in the block.</summary>
@@ -97,47 +146,87 @@ internal static class BenchRegister
         return new CartContent
         {
             Answers = Answers(random, Level.Order, order),
-            Lines = [.. Enumerable.Range(0, lines).Select(i => new CartLine("l" + i.ToString(CultureInfo.InvariantCulture), "P", random.Next(1, 9), Answers(random, Level.Line, line)))],
+            Lines =
+            [
+                .. Enumerable
+                    .Range(0, lines)
+                    .Select(i => new CartLine(
+                        "l" + i.ToString(CultureInfo.InvariantCulture),
+                        "P",
+                        random.Next(1, 9),
+                        Answers(random, Level.Line, line)
+                    )),
+            ],
         };
     }
 
-    private static IEnumerable<Field> Blocks(Level level, int fields) => Enumerable.Range(0, fields / 4).SelectMany(block =>
-    {
-        Field Ask(char place, string type, params (string Name, object Value)[] settings) => new()
-        {
-            Key = Key(level, block, place),
-            Type = type,
-            Level = level,
-            Step = Step.Cart.Key,
-            Label = LanguageMap.Of($"The question {place} of block {block}"),
-            Settings = settings.ToImmutableSortedDictionary(s => s.Name, s => JsonSerializer.SerializeToElement(s.Value, RegisterJson.Options), StringComparer.Ordinal),
-        };
-        Condition When(char place, Relation relation, AnswerValue value) => new ConditionTest(Facts.OfAnswer(Key(level, block, place)), relation, value);
-        var choices = new[] { "red", "green", "blue" }.Select(k => new Choice { Key = k, Label = LanguageMap.Of(k) }).ToArray();
-        return new[]
-        {
-            Ask('a', "yes_no"),
-            Ask('b', "line_text", ("longest", Longest)) with { Required = true, When = When('a', Relation.Is, AnswerValue.Yes) },
-            Ask('c', "number", ("least", 1), ("most", 100)),
-            Ask('d', "one_of", ("choices", choices)) with { When = When('c', Relation.Over, AnswerValue.Of(50m)) },
-        };
-    });
-
-    private static AnswerSet Answers(Random random, Level level, int fields) => AnswerSet.Of(Enumerable.Range(0, fields / 4).SelectMany(block =>
-    {
-        var given = new List<KeyValuePair<string, AnswerValue>>();
-        void Give(char place, AnswerValue value)
-        {
-            if (random.Next(10) > 0)
+    private static IEnumerable<Field> Blocks(Level level, int fields) =>
+        Enumerable
+            .Range(0, fields / 4)
+            .SelectMany(block =>
             {
-                given.Add(new(Key(level, block, place), value));
-            }
-        }
+                Field Ask(char place, string type, params (string Name, object Value)[] settings) =>
+                    new()
+                    {
+                        Key = Key(level, block, place),
+                        Type = type,
+                        Level = level,
+                        Step = Step.Cart.Key,
+                        Label = LanguageMap.Of($"The question {place} of block {block}"),
+                        Settings = settings.ToImmutableSortedDictionary(
+                            s => s.Name,
+                            s => JsonSerializer.SerializeToElement(s.Value, RegisterJson.Options),
+                            StringComparer.Ordinal
+                        ),
+                    };
+                Condition When(char place, Relation relation, AnswerValue value) =>
+                    new ConditionTest(Facts.OfAnswer(Key(level, block, place)), relation, value);
+                var choices = new[] { "red", "green", "blue" }.Select(k => new Choice { Key = k, Label = LanguageMap.Of(k) }).ToArray();
+                return new[]
+                {
+                    Ask('a', "yes_no"),
+                    Ask('b', "line_text", ("longest", Longest)) with
+                    {
+                        Required = true,
+                        When = When('a', Relation.Is, AnswerValue.Yes),
+                    },
+                    Ask('c', "number", ("least", 1), ("most", 100)),
+                    Ask('d', "one_of", ("choices", choices)) with
+                    {
+                        When = When('c', Relation.Over, AnswerValue.Of(50m)),
+                    },
+                };
+            });
 
-        Give('a', AnswerValue.Of(random.Next(2) == 0));
-        Give('b', AnswerValue.Of(string.Concat(Enumerable.Range(0, random.Next(1, 46)).Select(_ => "aäßZoë🌿g".EnumerateRunes().ElementAt(random.Next(8)).ToString()))));
-        Give('c', AnswerValue.Of((decimal)random.Next(0, 105)));
-        Give('d', AnswerValue.Of(new[] { "red", "green", "blue", "pink" }[random.Next(4)]));
-        return given;
-    }));
+    private static AnswerSet Answers(Random random, Level level, int fields) =>
+        AnswerSet.Of(
+            Enumerable
+                .Range(0, fields / 4)
+                .SelectMany(block =>
+                {
+                    var given = new List<KeyValuePair<string, AnswerValue>>();
+                    void Give(char place, AnswerValue value)
+                    {
+                        if (random.Next(10) > 0)
+                        {
+                            given.Add(new(Key(level, block, place), value));
+                        }
+                    }
+
+                    Give('a', AnswerValue.Of(random.Next(2) == 0));
+                    Give(
+                        'b',
+                        AnswerValue.Of(
+                            string.Concat(
+                                Enumerable
+                                    .Range(0, random.Next(1, 46))
+                                    .Select(_ => "aäßZoë🌿g".EnumerateRunes().ElementAt(random.Next(8)).ToString())
+                            )
+                        )
+                    );
+                    Give('c', AnswerValue.Of((decimal)random.Next(0, 105)));
+                    Give('d', AnswerValue.Of(new[] { "red", "green", "blue", "pink" }[random.Next(4)]));
+                    return given;
+                })
+        );
 }

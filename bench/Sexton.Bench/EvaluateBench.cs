@@ -27,19 +27,35 @@ internal static class EvaluateBench
     {
         await using var app = SextonHost.Build(Rounds.ServerOn(connection));
         var replies = new byte[1][];
-        app.MapPost("/bench/echo", (CartContent cart) => cart.Lines.Length == 0 ? Results.BadRequest() : Results.Bytes(replies[0], "application/json; charset=utf-8"));
+        app.MapPost(
+            "/bench/echo",
+            (CartContent cart) =>
+                cart.Lines.Length == 0 ? Results.BadRequest() : Results.Bytes(replies[0], "application/json; charset=utf-8")
+        );
         await app.StartAsync();
         var address = app.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First();
         using var http = new HttpClient { BaseAddress = new Uri(address) };
-        var bodies = Enumerable.Range(0, Carts).Select(i => JsonSerializer.SerializeToUtf8Bytes(BenchRegister.Cart(i, BenchRegister.Lines, BenchRegister.Order, BenchRegister.Line), RegisterJson.Options)).ToArray();
+        var bodies = Enumerable
+            .Range(0, Carts)
+            .Select(i =>
+                JsonSerializer.SerializeToUtf8Bytes(
+                    BenchRegister.Cart(i, BenchRegister.Lines, BenchRegister.Order, BenchRegister.Line),
+                    RegisterJson.Options
+                )
+            )
+            .ToArray();
         replies[0] = await PostAsync(http, "/api/shop/v1/evaluate", bodies[0]);
 
         await Rounds.TellAsync(
-            string.Create(CultureInfo.InvariantCulture, $"Evaluate over HTTP: {bodies[0].Length / 1024.0:0.0} kB there, {replies[0].Length / 1024.0:0.0} kB back, {Carts} carts, {Clients} clients"),
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"Evaluate over HTTP: {bodies[0].Length / 1024.0:0.0} kB there, {replies[0].Length / 1024.0:0.0} kB back, {Carts} carts, {Clients} clients"
+            ),
             rounds,
             () => Rounds.RunAsync(Clients, Each, i => PostAsync(http, "/bench/echo", bodies[i % Carts])),
             () => Rounds.RunAsync(Clients, Each, i => PostAsync(http, "/api/shop/v1/evaluate", bodies[i % Carts])),
-            "at least 0.65, p99 at most 2");
+            "at least 0.65, p99 at most 2"
+        );
         await app.StopAsync();
     }
 

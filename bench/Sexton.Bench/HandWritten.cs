@@ -14,7 +14,8 @@ internal sealed class HandWritten
 
     public HandWritten(int order, int line)
     {
-        static string[][] Keys(Level level, int fields) => [.. Enumerable.Range(0, fields / 4).Select(b => "abcd".Select(p => BenchRegister.Key(level, b, p)).ToArray())];
+        static string[][] Keys(Level level, int fields) =>
+            [.. Enumerable.Range(0, fields / 4).Select(b => "abcd".Select(p => BenchRegister.Key(level, b, p)).ToArray())];
         (_order, _line) = (Keys(Level.Order, order), Keys(Level.Line, line));
     }
 

@@ -31,10 +31,15 @@ internal static class PlacingBench
             rounds,
             () => RunAsync(source, connection, RawAsync),
             () => RunAsync(source, connection, OursAsync),
-            "at least 0.60");
+            "at least 0.60"
+        );
     }
 
-    private static async Task<Rounds.Turn> RunAsync(NpgsqlDataSource source, string connection, Func<string, NpgsqlDataSource, AttemptRow, Task> place)
+    private static async Task<Rounds.Turn> RunAsync(
+        NpgsqlDataSource source,
+        string connection,
+        Func<string, NpgsqlDataSource, AttemptRow, Task> place
+    )
     {
         var attempts = await PrepareAsync(source, Clients * Each);
         return await Rounds.RunAsync(Clients, Each, i => place(connection, source, attempts[i]));
@@ -59,7 +64,15 @@ internal static class PlacingBench
         Add("update carts set order_id = $1, changed_at = $2 where id = $3", attempt.Id, now, attempt.CartId);
         Add(
             "insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, prices_include_tax, coupon, charge, facts) values ($1, $2, $3, 'shop', 'shopper', $4, $5, $6, true, '', $7, $8::text::jsonb)",
-            attempt.Id, content.Version, content.Language, now, content.Prices.Currency, content.Prices.TotalMinor, "CH-1", JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
+            attempt.Id,
+            content.Version,
+            content.Language,
+            now,
+            content.Prices.Currency,
+            content.Prices.TotalMinor,
+            "CH-1",
+            JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options)
+        );
         Add(
             "insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, a, b, c, d, e, f, g::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
             attempt.Id,
@@ -69,7 +82,8 @@ internal static class PlacingBench
             content.Lines.Select(l => l.ProductName).ToArray(),
             content.Lines.Select(l => l.Quantity).ToArray(),
             content.Lines.Select(l => l.ItemCode).ToArray(),
-            content.Lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray());
+            content.Lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray()
+        );
         var prices = content.Prices.Rows;
         Add(
             "insert into order_prices (order_id, position, line_id, kind, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor) select $1, * from unnest($2::int[], $3::text[], $4::smallint[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::int[], $10::bigint[])",
@@ -82,7 +96,8 @@ internal static class PlacingBench
             prices.Select(r => r.UnitMinor).ToArray(),
             prices.Select(r => r.SumMinor).ToArray(),
             prices.Select(r => r.TaxPpm).ToArray(),
-            prices.Select(r => r.TaxMinor).ToArray());
+            prices.Select(r => r.TaxMinor).ToArray()
+        );
         Add(
             "insert into answers (order_id, position, line_id, field, label, step, value, text) select $1, * from unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[], $7::text[], $8::text[])",
             attempt.Id,
@@ -92,10 +107,15 @@ internal static class PlacingBench
             content.Answers.Select(a => a.Label).ToArray(),
             content.Answers.Select(a => a.Step).ToArray(),
             content.Answers.Select(a => JsonSerializer.Serialize(a.Value, RegisterJson.Options)).ToArray(),
-            content.Answers.Select(a => a.Text).ToArray());
+            content.Answers.Select(a => a.Text).ToArray()
+        );
         Add(
             "insert into deliveries (order_id, destination, sequence, state, tries, next_try_at, fence, was_uncertain) select $1, d, 1, $2, 0, $3, 0, false from unnest($4::text[]) d",
-            attempt.Id, (short)DeliveryState.Waiting, now, DestinationIndex.All.Where(d => d.IsDelivered).Select(d => d.Key).ToArray());
+            attempt.Id,
+            (short)DeliveryState.Waiting,
+            now,
+            DestinationIndex.All.Where(d => d.IsDelivered).Select(d => d.Key).ToArray()
+        );
         await batch.ExecuteNonQueryAsync();
 
         void Add(string sql, params object[] values)
@@ -114,22 +134,29 @@ internal static class PlacingBench
     {
         var content = JsonSerializer.Serialize(Content(), RegisterJson.Options);
         var now = DateTimeOffset.UtcNow;
-        var attempts = Enumerable.Range(0, count).Select(_ => new AttemptRow
-        {
-            Id = Guid.CreateVersion7(),
-            CartId = Guid.NewGuid(),
-            ClientKey = Guid.NewGuid().ToString(),
-            BodyHash = [],
-            Content = content,
-            TotalMinor = 0,
-            PaymentToken = "",
-            State = AttemptState.Paying,
-            CreatedAt = now,
-            ExpiresAt = now.AddHours(1),
-            LeaseUntil = now.AddHours(1),
-        }).ToArray();
+        var attempts = Enumerable
+            .Range(0, count)
+            .Select(_ => new AttemptRow
+            {
+                Id = Guid.CreateVersion7(),
+                CartId = Guid.NewGuid(),
+                ClientKey = Guid.NewGuid().ToString(),
+                BodyHash = [],
+                Content = content,
+                TotalMinor = 0,
+                PaymentToken = "",
+                State = AttemptState.Paying,
+                CreatedAt = now,
+                ExpiresAt = now.AddHours(1),
+                LeaseUntil = now.AddHours(1),
+            })
+            .ToArray();
         await using var connection = await source.OpenConnectionAsync();
-        await using (var carts = await connection.BeginBinaryImportAsync("copy carts (id, content, revision, step_reached, changed_at) from stdin (format binary)"))
+        await using (
+            var carts = await connection.BeginBinaryImportAsync(
+                "copy carts (id, content, revision, step_reached, changed_at) from stdin (format binary)"
+            )
+        )
         {
             foreach (var attempt in attempts)
             {
@@ -144,8 +171,11 @@ internal static class PlacingBench
             await carts.CompleteAsync();
         }
 
-        await using (var rows = await connection.BeginBinaryImportAsync(
-            "copy attempts (id, cart_id, client_key, body_hash, content, total_minor, payment_token, state, created_at, expires_at, lease_until) from stdin (format binary)"))
+        await using (
+            var rows = await connection.BeginBinaryImportAsync(
+                "copy attempts (id, cart_id, client_key, body_hash, content, total_minor, payment_token, state, created_at, expires_at, lease_until) from stdin (format binary)"
+            )
+        )
         {
             foreach (var attempt in attempts)
             {
@@ -169,27 +199,68 @@ internal static class PlacingBench
         return attempts;
     }
 
-    private static OrderContent Content() => new()
-    {
-        Version = 1,
-        Language = "en",
-        Prices = new(
-            [.. Enumerable.Range(0, 5).Select(i => new OrderPrice($"line{i}", null, PriceRowKind.Goods, null, $"Product {i}", 1, 1000, 1000, 230_000, 187))],
-            IncludeTax: true,
-            5000,
-            "EUR"),
-        Group = "household",
-        Country = "IE",
-        Day = new DateOnly(2026, 11, 25),
-        Lines =
-        [
-            .. Enumerable.Range(0, 5).Select(i => new OrderLine(
-                $"line{i}", $"P{i}", $"Product {i}", 1, new LineFacts($"P{i}", null, "All", [], ImmutableSortedDictionary<string, ProductAttribute>.Empty, Ships: true, 1000))),
-        ],
-        Answers =
-        [
-            .. Enumerable.Range(0, 40).Select(i => new OrderAnswer(
-                i < 36 ? $"line{i % 5}" : null, null, $"field_{i}", $"The question number {i}", "product_page", AnswerValue.Of($"Für Großmutter Zoë, answer {i}"), $"Für Großmutter Zoë, answer {i}")),
-        ],
-    };
+    private static OrderContent Content() =>
+        new()
+        {
+            Version = 1,
+            Language = "en",
+            Prices = new(
+                [
+                    .. Enumerable
+                        .Range(0, 5)
+                        .Select(i => new OrderPrice(
+                            $"line{i}",
+                            null,
+                            PriceRowKind.Goods,
+                            null,
+                            $"Product {i}",
+                            1,
+                            1000,
+                            1000,
+                            230_000,
+                            187
+                        )),
+                ],
+                IncludeTax: true,
+                5000,
+                "EUR"
+            ),
+            Group = "household",
+            Country = "IE",
+            Day = new DateOnly(2026, 11, 25),
+            Lines =
+            [
+                .. Enumerable
+                    .Range(0, 5)
+                    .Select(i => new OrderLine(
+                        $"line{i}",
+                        $"P{i}",
+                        $"Product {i}",
+                        1,
+                        new LineFacts(
+                            $"P{i}",
+                            null,
+                            "All",
+                            [],
+                            ImmutableSortedDictionary<string, ProductAttribute>.Empty,
+                            Ships: true,
+                            1000
+                        )
+                    )),
+            ],
+            Answers =
+            [
+                .. Enumerable
+                    .Range(0, 40)
+                    .Select(i => new OrderAnswer(
+                        i < 36 ? $"line{i % 5}" : null,
+                        null,
+                        $"field_{i}",
+                        $"The question number {i}",
+                        "product_page",
+                        AnswerValue.Of($"Für Großmutter Zoë, answer {i}"),
+                        $"Für Großmutter Zoë, answer {i}"
+                    )),
+            ],
+        };
 }

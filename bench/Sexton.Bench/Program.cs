@@ -11,7 +11,10 @@ if (string.IsNullOrEmpty(admin))
 
 // "short" only shows that each still runs: one round, and nothing warm.
 Rounds.IsShort = args is ["short"];
-var rounds = Rounds.IsShort ? 1 : args.Length > 0 ? int.Parse(args[0], CultureInfo.InvariantCulture) : 5;
+var rounds =
+    Rounds.IsShort ? 1
+    : args.Length > 0 ? int.Parse(args[0], CultureInfo.InvariantCulture)
+    : 5;
 RulesBench.Run(rounds, Environment.GetEnvironmentVariable("SEXTON_BENCH_NODE")!);
 await using var bench = await BenchDatabase.CreateAsync(admin);
 await EvaluateBench.RunAsync(bench.Connection, rounds);

@@ -18,14 +18,16 @@ internal static class Rounds
 
     /// <summary>The arguments of a server that is measured: everybody comes from one address here, and nobody is told to wait.</summary>
     public static string[] ServerOn(string connection, params string[] more) =>
-    [
-        "--Sexton:Database=" + connection,
-        "--Sexton:Key=" + Convert.ToBase64String(new byte[32]),
-        "--urls=http://127.0.0.1:0",
-        "--webroot=" + AppContext.BaseDirectory,
-        .. new[] { "Carts", "Uploads", "Evaluations" }.SelectMany(static work => new[] { $"--Sexton:Limits:{work}:Each=100000000", $"--Sexton:Limits:{work}:All=100000000" }),
-        .. more,
-    ];
+        [
+            "--Sexton:Database=" + connection,
+            "--Sexton:Key=" + Convert.ToBase64String(new byte[32]),
+            "--urls=http://127.0.0.1:0",
+            "--webroot=" + AppContext.BaseDirectory,
+            .. new[] { "Carts", "Uploads", "Evaluations" }.SelectMany(static work =>
+                new[] { $"--Sexton:Limits:{work}:Each=100000000", $"--Sexton:Limits:{work}:All=100000000" }
+            ),
+            .. more,
+        ];
 
     public static async Task TellAsync(string title, int rounds, Func<Task<Turn>> baseline, Func<Task<Turn>> subject, string goal)
     {
@@ -46,10 +48,20 @@ internal static class Rounds
             var (b, s) = i % 2 == 0 ? (first, second) : (second, first);
             rates.Add(s.Rate / b.Rate);
             tails.Add(s.P99 / b.P99);
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  baseline {b.Rate,8:0}/s p99 {b.P99,6:0.0} ms   sexton {s.Rate,8:0}/s p99 {s.P99,6:0.0} ms   ratio {rates[^1]:0.00}, p99 {tails[^1]:0.00}"));
+            Console.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"  baseline {b.Rate, 8:0}/s p99 {b.P99, 6:0.0} ms   sexton {s.Rate, 8:0}/s p99 {s.P99, 6:0.0} ms   ratio {rates[^1]:0.00}, p99 {tails[^1]:0.00}"
+                )
+            );
         }
 
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  median: {Median(rates):0.00} of the baseline's rate, p99 {Median(tails):0.00} times its; goal: {goal}"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"  median: {Median(rates):0.00} of the baseline's rate, p99 {Median(tails):0.00} times its; goal: {goal}"
+            )
+        );
     }
 
     /// <summary>Lets so many clients do so many things each.</summary>
@@ -57,15 +69,21 @@ internal static class Rounds
     {
         var times = new double[clients * each];
         var whole = Stopwatch.StartNew();
-        await Task.WhenAll(Enumerable.Range(0, clients).Select(client => Task.Run(async () =>
-        {
-            for (var i = 0; i < each; i++)
-            {
-                var start = Stopwatch.GetTimestamp();
-                await work((client * each) + i);
-                times[(client * each) + i] = Stopwatch.GetElapsedTime(start).TotalMilliseconds;
-            }
-        })));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, clients)
+                .Select(client =>
+                    Task.Run(async () =>
+                    {
+                        for (var i = 0; i < each; i++)
+                        {
+                            var start = Stopwatch.GetTimestamp();
+                            await work((client * each) + i);
+                            times[(client * each) + i] = Stopwatch.GetElapsedTime(start).TotalMilliseconds;
+                        }
+                    })
+                )
+        );
         var rate = times.Length / whole.Elapsed.TotalSeconds;
         Array.Sort(times);
         return new Turn(rate, times[(int)(times.Length * 0.99)]);

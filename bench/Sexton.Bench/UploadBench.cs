@@ -31,8 +31,14 @@ internal static class UploadBench
         app.MapPost("/bench/bytes", (HttpRequest request) => WriteAsync(request, source));
         await app.StartAsync();
         var address = app.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First();
-        using var http = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(address) };
-        http.DefaultRequestHeaders.Add("X-Antiforgery", (await http.GetStringAsync(new Uri("/api/antiforgery", UriKind.Relative))).Split('"')[3]);
+        using var http = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = new Uri(address),
+        };
+        http.DefaultRequestHeaders.Add(
+            "X-Antiforgery",
+            (await http.GetStringAsync(new Uri("/api/antiforgery", UriKind.Relative))).Split('"')[3]
+        );
         http.DefaultRequestHeaders.Add("Tus-Resumable", "1.0.0");
         var (large, small) = (Pdf(Large), Pdf(Small));
 
@@ -41,10 +47,16 @@ internal static class UploadBench
             rounds,
             () => ClearedAsync(source, () => Rounds.RunAsync(1, Each, _ => SendAsync(http, HttpMethod.Post, "/bench/bytes", large))),
             () => ClearedAsync(source, () => Rounds.RunAsync(1, Each, _ => UploadAsync(http, large))),
-            "at least 0.60");
+            "at least 0.60"
+        );
 
         var (ofSmall, ofLarge) = (await PeakAsync(() => UploadAsync(http, small)), await PeakAsync(() => UploadAsync(http, large)));
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  memory at its peak while 5 MB come: {ofSmall / 1e6:0} MB; while 50 MB come: {ofLarge / 1e6:0} MB, {(double)ofLarge / ofSmall:0.00} times; goal: flat"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"  memory at its peak while 5 MB come: {ofSmall / 1e6:0} MB; while 50 MB come: {ofLarge / 1e6:0} MB, {(double)ofLarge / ofSmall:0.00} times; goal: flat"
+            )
+        );
         await ClearedAsync(source, () => Task.FromResult(new Rounds.Turn(0, 0)));
         await app.StopAsync();
     }
@@ -54,13 +66,21 @@ internal static class UploadBench
         request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = Large;
         await using var connection = await source.OpenConnectionAsync();
         var file = Guid.NewGuid();
-        await using (var command = new NpgsqlCommand("insert into files (id, cart_id, name, announced, size, received, rewritten, width, height, created_at) values ($1, $1, '', 0, 0, 0, false, 0, 0, now())", connection) { Parameters = { new() { Value = file } } })
+        await using (
+            var command = new NpgsqlCommand(
+                "insert into files (id, cart_id, name, announced, size, received, rewritten, width, height, created_at) values ($1, $1, '', 0, 0, 0, false, 0, 0, now())",
+                connection
+            )
+            {
+                Parameters = { new() { Value = file } },
+            }
+        )
         {
             await command.ExecuteNonQueryAsync();
         }
 
         var piece = new byte[FileStore.PieceSize];
-        for (var start = 0L; ;)
+        for (var start = 0L; ; )
         {
             var filled = await request.Body.ReadAtLeastAsync(piece, piece.Length, throwOnEndOfStream: false);
             if (filled == 0)
@@ -70,7 +90,12 @@ internal static class UploadBench
 
             await using var command = new NpgsqlCommand("insert into file_chunks (file_id, start, bytes) values ($1, $2, $3)", connection)
             {
-                Parameters = { new() { Value = file }, new() { Value = start }, new() { Value = piece.AsMemory(0, filled), NpgsqlDbType = NpgsqlDbType.Bytea } },
+                Parameters =
+                {
+                    new() { Value = file },
+                    new() { Value = start },
+                    new() { Value = piece.AsMemory(0, filled), NpgsqlDbType = NpgsqlDbType.Bytea },
+                },
             };
             await command.ExecuteNonQueryAsync();
             start += filled;

@@ -9,7 +9,12 @@ const ajv = new Ajv({ strict: false });
 // JSON Schema counts code points; what the core counts are characters as they are perceived. Not counted where the length already fits.
 const segmenter = new Intl.Segmenter();
 const characters = (text) => [...segmenter.segment(text)].length;
-ajv.addKeyword({ keyword: 'characters', type: 'string', schemaType: 'number', compile: (most) => (text) => text.length <= most || characters(text) <= most });
+ajv.addKeyword({
+  keyword: 'characters',
+  type: 'string',
+  schemaType: 'number',
+  compile: (most) => (text) => text.length <= most || characters(text) <= most,
+});
 const planned = fields.map((field) => ({ ...field, check: ajv.compile(field.schema) }));
 const ofOrder = planned.filter((f) => f.level === 'order');
 const ofLine = planned.filter((f) => f.level === 'line');

@@ -9,7 +9,8 @@ namespace Sexton.Data;
 
 /// <summary>The database.</summary>
 public sealed class SextonDb(DbContextOptions<SextonDb> options)
-    : IdentityDbContext<Account, IdentityRole<Guid>, Guid>(options), IDataProtectionKeyContext
+    : IdentityDbContext<Account, IdentityRole<Guid>, Guid>(options),
+        IDataProtectionKeyContext
 {
     /// <summary>The channel on which the database tells that another version or another catalogue is current.</summary>
     public const string CurrentChannel = "sexton_current";
@@ -118,11 +119,17 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("coupons").HasKey(c => c.Code);
             e.Property(c => c.Name).HasColumnType("jsonb");
         });
-        builder.Entity<StockRow>(e => e.ToTable("stock", t =>
-        {
-            t.HasCheckConstraint("ck_stock_held", "held >= 0");
-            t.HasCheckConstraint("ck_stock_on_hand", "on_hand >= held");
-        }).HasKey(s => s.Item));
+        builder.Entity<StockRow>(e =>
+            e.ToTable(
+                    "stock",
+                    t =>
+                    {
+                        t.HasCheckConstraint("ck_stock_held", "held >= 0");
+                        t.HasCheckConstraint("ck_stock_on_hand", "on_hand >= held");
+                    }
+                )
+                .HasKey(s => s.Item)
+        );
         builder.Entity<StockHoldRow>(e =>
         {
             e.ToTable("stock_holds").HasKey(h => new { h.AttemptId, h.Item });
@@ -157,7 +164,15 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.Property(c => c.Before).HasColumnType("jsonb");
             e.Property(c => c.After).HasColumnType("jsonb");
         });
-        builder.Entity<AcceptedProblemRow>(e => e.ToTable("accepted_problems").HasKey(p => new { p.Code, p.Field, p.Setting }));
+        builder.Entity<AcceptedProblemRow>(e =>
+            e.ToTable("accepted_problems")
+                .HasKey(p => new
+                {
+                    p.Code,
+                    p.Field,
+                    p.Setting,
+                })
+        );
         builder.Entity<RegisterVersionRow>(e =>
         {
             e.ToTable("register_versions").HasKey(v => v.Number);
@@ -178,7 +193,8 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.Property(a => a.State).HasConversion<short>();
             e.HasIndex(a => new { a.CartId, a.ClientKey }).IsUnique();
             // One cart is paid once: no second attempt while one is open, none after one was placed.
-            e.HasIndex(a => a.CartId, "ix_attempts_one_open").IsUnique()
+            e.HasIndex(a => a.CartId, "ix_attempts_one_open")
+                .IsUnique()
                 .HasFilter($"state in ({(short)AttemptState.Paying}, {(short)AttemptState.Placed})");
             e.HasIndex(a => a.LeaseUntil, "ix_attempts_unsettled").HasFilter($"state = {(short)AttemptState.Paying}");
         });
@@ -243,7 +259,14 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         });
         builder.Entity<FindingRow>(e =>
         {
-            e.ToTable("findings").HasKey(f => new { f.OrderId, f.Destination, f.Slot, f.Part });
+            e.ToTable("findings")
+                .HasKey(f => new
+                {
+                    f.OrderId,
+                    f.Destination,
+                    f.Slot,
+                    f.Part,
+                });
             e.Property(f => f.Finding).HasConversion<short>();
             e.HasOne<OrderRow>().WithMany().HasForeignKey(f => f.OrderId);
         });

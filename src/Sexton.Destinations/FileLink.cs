@@ -11,7 +11,8 @@ namespace Sexton.Destinations;
 public static class FileLink
 {
     /// <summary>Adds what the file is to a link.</summary>
-    public static string Write(string link, FileValue file) => string.Create(CultureInfo.InvariantCulture, $"{link}#sha256={file.Sha256}&size={file.Size}");
+    public static string Write(string link, FileValue file) =>
+        string.Create(CultureInfo.InvariantCulture, $"{link}#sha256={file.Sha256}&size={file.Size}");
 
     /// <summary>The file of a link; null when the link does not say.</summary>
     /// <param name="name">The name that stands beside it.</param>
@@ -19,11 +20,12 @@ public static class FileLink
     public static FileValue? Read(string name, string link)
     {
         var said = link[(link.IndexOf('#', StringComparison.Ordinal) + 1)..].Split('&');
-        return said is [var hash, var size]
+        return
+            said is [var hash, var size]
             && hash.StartsWith("sha256=", StringComparison.Ordinal)
             && size.StartsWith("size=", StringComparison.Ordinal)
             && long.TryParse(size[5..], NumberStyles.None, CultureInfo.InvariantCulture, out var bytes)
-                ? new FileValue(name, bytes, hash[7..])
-                : null;
+            ? new FileValue(name, bytes, hash[7..])
+            : null;
     }
 }

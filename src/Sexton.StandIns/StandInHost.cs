@@ -23,12 +23,25 @@ public static class StandInHost
         builder.Services.AddSingleton(_ => new TaxRegistry.TaxRegistry(folder));
         builder.Services.AddSingleton<AddressBook>();
         builder.Services.AddHostedService<SmtpListener>();
-        builder.Services.AddCors(cors => cors.AddDefaultPolicy(policy =>
-            policy.WithOrigins((builder.Configuration["ShopOrigin"] ?? "http://localhost:5080").Split(' ')).AllowAnyHeader().WithMethods("POST")));
+        builder.Services.AddCors(cors =>
+            cors.AddDefaultPolicy(policy =>
+                policy
+                    .WithOrigins((builder.Configuration["ShopOrigin"] ?? "http://localhost:5080").Split(' '))
+                    .AllowAnyHeader()
+                    .WithMethods("POST")
+            )
+        );
 
         var app = builder.Build();
         app.UseCors();
-        app.MapGet("/", () => Page.Of("Stand-ins", "<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li><li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li><li><a href=\"/addresses/page\">Address book</a></li></ul>"));
+        app.MapGet(
+            "/",
+            () =>
+                Page.Of(
+                    "Stand-ins",
+                    "<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li><li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li><li><a href=\"/addresses/page\">Address book</a></li></ul>"
+                )
+        );
         app.MapGet("/health", () => "ok");
         app.Services.GetRequiredService<Mailbox>().Map(app.MapGroup("/mail"));
         app.Services.GetRequiredService<BackOfficeBooks>().Map(app.MapGroup("/back-office"));

@@ -44,9 +44,14 @@ public sealed class AskingTests
         {
             Required = true,
             AskedOf = new ProductScope { Categories = ["Trees"] },
-            When = Fixture.Condition("{'all': [{'fact': 'attribute.height', 'is': 'over', 'value': 3}, {'fact': 'group', 'is': 'is_not', 'value': 'trade'}]}"),
+            When = Fixture.Condition(
+                "{'all': [{'fact': 'attribute.height', 'is': 'over', 'value': 3}, {'fact': 'group', 'is': 'is_not', 'value': 'trade'}]}"
+            ),
         };
-        var cart = Fixture.Of(answer is { } given ? Fixture.Line(product, 1, ("access", given)) : Fixture.Line(product)) with { Group = group };
+        var cart = Fixture.Of(answer is { } given ? Fixture.Line(product, 1, ("access", given)) : Fixture.Line(product)) with
+        {
+            Group = group,
+        };
         var evaluation = Fixture.Evaluate(cart, access);
         string.Join(' ', Fixture.Sentences(evaluation)).ShouldBe(sentence);
         var not = new WhyNot(evaluation, Fixture.Words(evaluation.Plan.Content)).All().SingleOrDefault(n => n.Field.Field.Key == "access");
@@ -54,7 +59,10 @@ public sealed class AskingTests
         evaluation.Asked.Any(a => a.Field.Field.Key == "access").ShouldBe(not is null);
         if (sentence.Length == 0)
         {
-            Fixture.Freeze(evaluation).Answers.Any(a => a.Field == "access").ShouldBe(not is null, "what is not asked is not stored, whatever was entered");
+            Fixture
+                .Freeze(evaluation)
+                .Answers.Any(a => a.Field == "access")
+                .ShouldBe(not is null, "what is not asked is not stored, whatever was entered");
         }
     }
 
@@ -90,7 +98,10 @@ public sealed class AskingTests
         var badge = Fixture.AskUnit("badge", "line_text") with { Required = true };
         var walk = Fixture.Line("WALK", 2) with { Units = [new("a", Fixture.Answers(("badge", "Zoë"))), new("b", AnswerSet.Empty)] };
         var evaluation = Fixture.Evaluate(Fixture.Of(walk, Fixture.Line("TREE")), badge);
-        evaluation.Asked.Where(a => a.LineId is not null).Select(a => $"{a.Slot}={a.TextIn("en")}").ShouldBe(["unit/l1/a/badge=Zoë", "unit/l1/b/badge="]);
+        evaluation
+            .Asked.Where(a => a.LineId is not null)
+            .Select(a => $"{a.Slot}={a.TextIn("en")}")
+            .ShouldBe(["unit/l1/a/badge=Zoë", "unit/l1/b/badge="]);
         evaluation.Problems.Single().ShouldBe(evaluation.Problems.Single() with { LineId = "l1", UnitId = "b" });
         evaluation.Plan.AsksPerUnit(Fixture.Products.Find("WALK")!).ShouldBeTrue();
         evaluation.Plan.AsksPerUnit(Fixture.Products.Find("TREE")!).ShouldBeFalse();
@@ -104,8 +115,16 @@ public sealed class AskingTests
     public void An_opening_question_opens_its_section(bool? answer, string asked, string why)
     {
         var register = Fixture.Register(
-            Fixture.AskOrder("message", "long_text") with { Section = "card", Required = true },
-            Fixture.AskOrder("from", "line_text") with { Section = "card" }) with
+            Fixture.AskOrder("message", "long_text") with
+            {
+                Section = "card",
+                Required = true,
+            },
+            Fixture.AskOrder("from", "line_text") with
+            {
+                Section = "card",
+            }
+        ) with
         {
             Sections = [Fixture.Section("card") with { Opening = LanguageMap.Of("A card?") }],
         };
@@ -113,7 +132,11 @@ public sealed class AskingTests
         cart = answer is { } given ? cart with { Answers = cart.Answers.With("card", AnswerValue.Of(given)) } : cart;
         var evaluation = Fixture.Evaluate(Fixture.Plan(register), cart);
         string.Join(' ', evaluation.Asked.Select(a => a.Field.Field.Key).Where(k => k is "card" or "message" or "from")).ShouldBe(asked);
-        new WhyNot(evaluation, Fixture.Words(register)).All().Select(n => n.Why).Distinct(StringComparer.Ordinal).ShouldBe(why.Length == 0 ? [] : [why]);
+        new WhyNot(evaluation, Fixture.Words(register))
+            .All()
+            .Select(n => n.Why)
+            .Distinct(StringComparer.Ordinal)
+            .ShouldBe(why.Length == 0 ? [] : [why]);
         evaluation.Problems.Select(p => p.Field!.Field.Key).ShouldBe(answer == true ? ["message"] : []);
     }
 
@@ -122,14 +145,40 @@ public sealed class AskingTests
     {
         var register = Fixture.Register(
             Fixture.AskOrder("buyer", "one_of", ("choices", Fixture.Choices("household", "organisation"))),
-            Fixture.AskOrder("organisation", "line_text") with { Section = "of_organisation", Required = true },
-            Fixture.AskOrder("reference", "line_text") with { Section = "of_organisation" }) with
+            Fixture.AskOrder("organisation", "line_text") with
+            {
+                Section = "of_organisation",
+                Required = true,
+            },
+            Fixture.AskOrder("reference", "line_text") with
+            {
+                Section = "of_organisation",
+            }
+        ) with
         {
-            Sections = [Fixture.Section("of_organisation") with { When = Fixture.Condition("{'fact': 'answer.buyer', 'is': 'is', 'value': 'organisation'}") }],
+            Sections =
+            [
+                Fixture.Section("of_organisation") with
+                {
+                    When = Fixture.Condition("{'fact': 'answer.buyer', 'is': 'is', 'value': 'organisation'}"),
+                },
+            ],
         };
         var plan = Fixture.Plan(register);
-        string Asked(string buyer) => string.Join(' ', Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("TREE")) with { Answers = Fixture.Shopper.With("buyer", AnswerValue.Of(buyer)) })
-            .Asked.Where(a => a.Field.Field.Step == "cart").Select(a => a.Field.Field.Key));
+        string Asked(string buyer) =>
+            string.Join(
+                ' ',
+                Fixture
+                    .Evaluate(
+                        plan,
+                        Fixture.Of(Fixture.Line("TREE")) with
+                        {
+                            Answers = Fixture.Shopper.With("buyer", AnswerValue.Of(buyer)),
+                        }
+                    )
+                    .Asked.Where(a => a.Field.Field.Step == "cart")
+                    .Select(a => a.Field.Field.Key)
+            );
         Asked("organisation").ShouldBe("buyer organisation reference");
         Asked("household").ShouldBe("buyer");
     }
@@ -138,11 +187,21 @@ public sealed class AskingTests
     public void What_waits_for_an_unasked_answer_is_not_asked_either()
     {
         var first = Fixture.Ask("first", "yes_no") with { When = Fixture.Condition("{'fact': 'group', 'is': 'is', 'value': 'trade'}") };
-        var second = Fixture.Ask("second", "line_text") with { When = Fixture.Condition("{'fact': 'answer.first', 'is': 'is', 'value': true}") };
+        var second = Fixture.Ask("second", "line_text") with
+        {
+            When = Fixture.Condition("{'fact': 'answer.first', 'is': 'is', 'value': true}"),
+        };
         var cart = Fixture.Of(Fixture.Line("TREE", 1, ("first", true)));
 
         // The register lists them the wrong way round: the order in which they depend on each other counts.
-        string Asked(string group) => string.Join(' ', Fixture.Evaluate(cart with { Group = group }, second, first).Asked.Where(a => a.LineId is not null).Select(a => a.Field.Field.Key));
+        string Asked(string group) =>
+            string.Join(
+                ' ',
+                Fixture
+                    .Evaluate(cart with { Group = group }, second, first)
+                    .Asked.Where(a => a.LineId is not null)
+                    .Select(a => a.Field.Field.Key)
+            );
         Asked("trade").ShouldBe("second first");
         Asked("").ShouldBe("");
     }
@@ -178,7 +237,10 @@ public sealed class AskingTests
     public void A_default_counts_until_another_answer_is_given(bool mustChange, string? entered, string answer, string? code)
     {
         var field = Fixture.Ask("it", "line_text") with { Default = AnswerValue.Of("Your name"), DefaultMustChange = mustChange };
-        var evaluation = Fixture.Evaluate(Fixture.Of(entered is null ? Fixture.Line("TREE") : Fixture.Line("TREE", 1, ("it", entered))), field);
+        var evaluation = Fixture.Evaluate(
+            Fixture.Of(entered is null ? Fixture.Line("TREE") : Fixture.Line("TREE", 1, ("it", entered))),
+            field
+        );
         evaluation.Asked.Single(a => a.LineId is not null).TextIn("en").ShouldBe(answer);
         evaluation.Problems.Select(p => p.Refusal.Code).ShouldBe(code is null ? [] : [code]);
     }
@@ -200,21 +262,45 @@ public sealed class AskingTests
     [Fact]
     public void Fields_stand_by_step_and_place_and_built_in_ones_among_them()
     {
-        var register = new RegisterContent(
-        [
-            Fixture.AskOrder("reference", "line_text") with { Step = "contact" },
+        var register = new RegisterContent([
+            Fixture.AskOrder("reference", "line_text") with
+            {
+                Step = "contact",
+            },
             .. BuiltInFields.All,
-            Fixture.AskOrder("safe_place", "line_text") with { Step = "delivery" },
-            Fixture.AskOrder("wish", "line_text") with { Step = "wishes" },
-            Fixture.AskOrder("hello", "line_text") with { Step = "product_page" },
+            Fixture.AskOrder("safe_place", "line_text") with
+            {
+                Step = "delivery",
+            },
+            Fixture.AskOrder("wish", "line_text") with
+            {
+                Step = "wishes",
+            },
+            Fixture.AskOrder("hello", "line_text") with
+            {
+                Step = "product_page",
+            },
         ])
         {
             Steps = [new OwnStep("wishes", LanguageMap.Of("Your wishes"), "cart")],
         };
         var plan = Fixture.Plan(register);
         plan.Steps.Select(s => s.Key).ShouldBe(["product_page", "cart", "wishes", "contact", "delivery", "payment"]);
-        Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("TREE"))).Asked.Select(a => a.Field.Field.Key).ShouldBe(
-            ["hello", "wish", "reference", "name", "email", "telephone", "delivery_method", "delivery_address", "safe_place", "payment_method"]);
+        Fixture
+            .Evaluate(plan, Fixture.Of(Fixture.Line("TREE")))
+            .Asked.Select(a => a.Field.Field.Key)
+            .ShouldBe([
+                "hello",
+                "wish",
+                "reference",
+                "name",
+                "email",
+                "telephone",
+                "delivery_method",
+                "delivery_address",
+                "safe_place",
+                "payment_method",
+            ]);
     }
 
     [Theory]
@@ -228,7 +314,8 @@ public sealed class AskingTests
     {
         var cart = Fixture.Of([.. products.Split(' ').Select(p => Fixture.Line(p))]);
         cart = method is null ? cart : cart with { Answers = cart.Answers.With("delivery_method", AnswerValue.Of(method)) };
-        string.Join(' ', Fixture.Evaluate(cart).Asked.Where(a => a.Field.Field.Step == "delivery").Select(a => a.Field.Field.Key)).ShouldBe(asked);
+        string.Join(' ', Fixture.Evaluate(cart).Asked.Where(a => a.Field.Field.Step == "delivery").Select(a => a.Field.Field.Key))
+            .ShouldBe(asked);
     }
 
     [Theory]
@@ -246,7 +333,14 @@ public sealed class AskingTests
     [InlineData("retired")]
     public void What_is_switched_off_or_retired_is_not_asked_and_reads_as_empty(string setting)
     {
-        var off = Core.Register.Edits.FieldEdit.Apply(Fixture.Ask("off", "line_text") with { Required = true }, setting, System.Text.Json.JsonSerializer.SerializeToElement(true));
+        var off = Core.Register.Edits.FieldEdit.Apply(
+            Fixture.Ask("off", "line_text") with
+            {
+                Required = true,
+            },
+            setting,
+            System.Text.Json.JsonSerializer.SerializeToElement(true)
+        );
         var waits = Fixture.Ask("waits", "line_text") with { When = Fixture.Condition("{'fact': 'answer.off', 'is': 'was_not_given'}") };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 1, ("off", "still there"))), off, waits);
         evaluation.Asked.Where(a => a.LineId is not null).Select(a => a.Field.Field.Key).ShouldBe(["waits"]);
@@ -256,9 +350,15 @@ public sealed class AskingTests
     [Fact]
     public void An_empty_cart_and_what_is_not_sold_are_problems()
     {
-        Fixture.Evaluate(CartContent.Empty with { Answers = Fixture.Shopper }).Problems.Select(p => p.Refusal.Code).ShouldBe(["empty_cart"]);
+        Fixture
+            .Evaluate(CartContent.Empty with { Answers = Fixture.Shopper })
+            .Problems.Select(p => p.Refusal.Code)
+            .ShouldBe(["empty_cart"]);
         Fixture.Evaluate(Fixture.Of(Fixture.Line("GONE"))).Problems.Select(p => p.Refusal.Code).ShouldBe(["not_sold"]);
-        Fixture.Evaluate(Fixture.Of(Fixture.Line("POT"))).Problems.Select(p => p.Refusal.Code).ShouldBe(["not_sold"], "a pot has sizes, and none was named");
+        Fixture
+            .Evaluate(Fixture.Of(Fixture.Line("POT")))
+            .Problems.Select(p => p.Refusal.Code)
+            .ShouldBe(["not_sold"], "a pot has sizes, and none was named");
         Fixture.Evaluate(Fixture.Of(Fixture.Line("POT/POT-XL"))).Problems.Select(p => p.Refusal.Code).ShouldBe(["not_sold"]);
     }
 
@@ -274,7 +374,11 @@ public sealed class AskingTests
     public void Left_empty_is_frozen_apart_from_not_asked_and_that_with_its_reason()
     {
         var asked = Fixture.Ask("asked", "line_text");
-        var not = Fixture.Ask("not", "line_text") with { StaffLabel = "The other one", When = Fixture.Condition("{'fact': 'group', 'is': 'is', 'value': 'trade'}") };
+        var not = Fixture.Ask("not", "line_text") with
+        {
+            StaffLabel = "The other one",
+            When = Fixture.Condition("{'fact': 'group', 'is': 'is', 'value': 'trade'}"),
+        };
         var elsewhere = Fixture.Wording();
         var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), asked, not, elsewhere));
         order.Answers.Single(a => a.Field == "asked").Value.ShouldBeNull();
@@ -284,7 +388,11 @@ public sealed class AskingTests
     [Fact]
     public void Words_only_are_shown_under_their_condition_and_leave_no_answer()
     {
-        var words = Fixture.Ask("words", "words_only", ("words", new Dictionary<string, string>(StringComparer.Ordinal) { ["en"] = "We stamp on Thursdays." })) with
+        var words = Fixture.Ask(
+            "words",
+            "words_only",
+            ("words", new Dictionary<string, string>(StringComparer.Ordinal) { ["en"] = "We stamp on Thursdays." })
+        ) with
         {
             Required = true,
             GoesTo = [],
@@ -300,24 +408,65 @@ public sealed class AskingTests
     [Fact]
     public void What_is_agreed_to_is_kept_word_for_word_and_asked_again_when_the_text_changed()
     {
-        static Field Terms(string text) => Fixture.Ask("terms", "agreed_to", ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["en"] = text })) with { Required = true };
-        var cart = Fixture.Of(Fixture.Line("TREE", answers: ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["text"] = "Wear boots." })));
+        static Field Terms(string text) =>
+            Fixture.Ask("terms", "agreed_to", ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["en"] = text })) with
+            {
+                Required = true,
+            };
+        var cart = Fixture.Of(
+            Fixture.Line("TREE", answers: ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["text"] = "Wear boots." }))
+        );
         var agreed = Fixture.Freeze(Fixture.Evaluate(cart, Terms("Wear boots."))).Answers.Single(static a => a.Field == "terms");
         (agreed.Text, agreed.Value!.Parts!["text"]).ShouldBe(("Agreed", "Wear boots."));
-        Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), Terms("Wear boots.")).Problems.Select(static p => (p.Refusal.Code, p.SentenceIn("en"))).ShouldBe([("required", "Please read “The terms” and agree to it.")]);
-        Fixture.Evaluate(cart, Terms("Wear boots and a hat.")).Problems.Select(static p => p.SentenceIn("en")).ShouldBe(["The text of “The terms” has changed. Read it again, then agree."]);
+        Fixture
+            .Evaluate(Fixture.Of(Fixture.Line("TREE")), Terms("Wear boots."))
+            .Problems.Select(static p => (p.Refusal.Code, p.SentenceIn("en")))
+            .ShouldBe([("required", "Please read “The terms” and agree to it.")]);
+        Fixture
+            .Evaluate(cart, Terms("Wear boots and a hat."))
+            .Problems.Select(static p => p.SentenceIn("en"))
+            .ShouldBe(["The text of “The terms” has changed. Read it again, then agree."]);
     }
 
     [Fact]
     public void An_evaluation_that_runs_again_makes_nothing_new()
     {
-        var plan = RegisterPlan.Compile(new RegisterContent([
-            Fixture.Wording(),
-            Fixture.Ask("metres", "number", ("decimals", 1), ("least", 0.5m)) with { When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}") },
-            Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with { RequiredWhen = Fixture.Condition("{'fact': 'answer.metres', 'is': 'over', 'value': 1}") },
-            Fixture.Ask("extras", "several_of", ("choices", Fixture.Choices("ribbon", "card"))),
-            Fixture.Ask("day", "date")]), FieldTypes.Standard).Plan;
-        var cart = Fixture.Of([.. Enumerable.Range(0, 4).Select(static _ => Fixture.Line("LABEL", 2, ("wording", "Quince, 1987"), ("metres", 2.5m), ("face", "cast"), ("extras", new[] { "ribbon" }), ("day", "2027-01-01")))]) with { Answers = AnswerSet.Of([]) };
+        var plan = RegisterPlan
+            .Compile(
+                new RegisterContent([
+                    Fixture.Wording(),
+                    Fixture.Ask("metres", "number", ("decimals", 1), ("least", 0.5m)) with
+                    {
+                        When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}"),
+                    },
+                    Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with
+                    {
+                        RequiredWhen = Fixture.Condition("{'fact': 'answer.metres', 'is': 'over', 'value': 1}"),
+                    },
+                    Fixture.Ask("extras", "several_of", ("choices", Fixture.Choices("ribbon", "card"))),
+                    Fixture.Ask("day", "date"),
+                ]),
+                FieldTypes.Standard
+            )
+            .Plan;
+        var cart = Fixture.Of([
+            .. Enumerable
+                .Range(0, 4)
+                .Select(static _ =>
+                    Fixture.Line(
+                        "LABEL",
+                        2,
+                        ("wording", "Quince, 1987"),
+                        ("metres", 2.5m),
+                        ("face", "cast"),
+                        ("extras", new[] { "ribbon" }),
+                        ("day", "2027-01-01")
+                    )
+                ),
+        ]) with
+        {
+            Answers = AnswerSet.Of([]),
+        };
         var evaluation = new Evaluation();
         long before = 0;
         for (var i = 0; i < 5; i++)

@@ -23,16 +23,18 @@ public sealed class CanonicalTextTests
     }
 
     // Strings that are no text cannot be arguments of an attribute: they would not survive its encoding.
-    public static TheoryData<string> NotText() => new(
-        "a\0b",
-        "a\u001bb",
-        "a\u007fb",
-        "a\u0085b",
-        new string(['a', '\ud83c']),
-        new string(['\udf3f', 'a']),
-        new string(['a', '\uffff']),
-        new string(['a', '\ufdd0']),
-        "lost \ufffd before");
+    public static TheoryData<string> NotText() =>
+        new(
+            "a\0b",
+            "a\u001bb",
+            "a\u007fb",
+            "a\u0085b",
+            new string(['a', '\ud83c']),
+            new string(['\udf3f', 'a']),
+            new string(['a', '\uffff']),
+            new string(['a', '\ufdd0']),
+            "lost \ufffd before"
+        );
 
     [Theory]
     [MemberData(nameof(NotText))]

@@ -36,7 +36,10 @@ public sealed class CartTests
     [Fact]
     public void Fewer_can_be_bought_where_each_one_is_asked()
     {
-        CartContent.Empty.Add(Fixture.Line("WALK", CartContent.MostUnits).WithUnits(), Same).Lines[0].Units.Length.ShouldBe(CartContent.MostUnits);
+        CartContent
+            .Empty.Add(Fixture.Line("WALK", CartContent.MostUnits).WithUnits(), Same)
+            .Lines[0]
+            .Units.Length.ShouldBe(CartContent.MostUnits);
         Should.Throw<CartException>(() => CartContent.Empty.Add(Fixture.Line("WALK", CartContent.MostUnits + 1).WithUnits(), Same));
     }
 
@@ -75,7 +78,13 @@ public sealed class CartTests
     [InlineData("U1", 1, "")]
     public void Units_follow_the_quantity_and_never_fall_by_themselves(string before, int quantity, string after)
     {
-        var line = Fixture.Line("WALK", quantity) with { Units = [.. before.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(id => new CartUnit(id, Fixture.Answers(("badge", id))))] };
+        var line = Fixture.Line("WALK", quantity) with
+        {
+            Units =
+            [
+                .. before.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(id => new CartUnit(id, Fixture.Answers(("badge", id)))),
+            ],
+        };
         if (after.Length == 0)
         {
             Should.Throw<CartException>(() => line.WithUnits());
@@ -113,9 +122,14 @@ public sealed class CartTests
     {
         var plan = Fixture.Plan(
             Fixture.Ask("wording", "line_text"),
-            Fixture.Ask("length", "number", ("decimals", 1)) with { Default = AnswerValue.Of(1.5m) },
-            Fixture.Ask("picks", "several_of", ("choices", Fixture.Choices("a", "b"))));
-        CartLine Line(object? answer) => Fixture.Line("LABEL", 1, answer is null ? [] : [(field, field == "picks" ? ((string)answer).Split(' ') : answer)]);
+            Fixture.Ask("length", "number", ("decimals", 1)) with
+            {
+                Default = AnswerValue.Of(1.5m),
+            },
+            Fixture.Ask("picks", "several_of", ("choices", Fixture.Choices("a", "b")))
+        );
+        CartLine Line(object? answer) =>
+            Fixture.Line("LABEL", 1, answer is null ? [] : [(field, field == "picks" ? ((string)answer).Split(' ') : answer)]);
         CartContent.Empty.Add(Line(one), Canonical).Add(Line(other), Canonical).Lines.Length.ShouldBe(lines);
         CartContent.Empty.Add(Line(other), Canonical).Add(Line(one), Canonical).Lines.Length.ShouldBe(lines);
         AnswerSet Canonical(CartLine line) => plan.CanonicalOf(line, Fixture.Today);
@@ -125,7 +139,16 @@ public sealed class CartTests
     public void A_step_changes_the_answers_that_it_gives_and_no_others()
     {
         var cart = Fixture.Of((Fixture.Line("WALK", 2, ("pace", "slow")) with { Quantity = 2 }).WithUnits());
-        cart = cart.Answer([new LineAnswers("l1", Fixture.Answers(("meeting", "gate")), [new CartUnit("u2", Fixture.Answers(("badge", "Zoë"))), new CartUnit("u9", Fixture.Answers(("badge", "gone")))])], _ => false);
+        cart = cart.Answer(
+            [
+                new LineAnswers(
+                    "l1",
+                    Fixture.Answers(("meeting", "gate")),
+                    [new CartUnit("u2", Fixture.Answers(("badge", "Zoë"))), new CartUnit("u9", Fixture.Answers(("badge", "gone")))]
+                ),
+            ],
+            _ => false
+        );
         cart = cart.Answer([new LineAnswers("gone", Fixture.Answers(("meeting", "nowhere")), [])], _ => false);
         (cart.Lines[0].Answers.Find("pace")!.Text, cart.Lines[0].Answers.Find("meeting")!.Text).ShouldBe(("slow", "gate"));
         cart.Lines[0].Units.Select(u => u.Answers.Find("badge")?.Text).ShouldBe([null, "Zoë"]);
@@ -136,8 +159,12 @@ public sealed class CartTests
     [InlineData("""{"lines":[{"id":"a","product_code":"WALK","quantity":2,"answers":{},"units":[null]}]}""")]
     [InlineData("""{"lines":[{"id":"a","product_code":"WALK","quantity":2,"answers":{},"units":[{"id":"x","answers":{}}]}]}""")]
     [InlineData("""{"lines":[{"id":"a","product_code":"WALK","quantity":2000,"answers":{}}]}""")]
-    [InlineData("""{"lines":[{"id":"a","product_code":"WALK","quantity":1,"answers":{}},{"id":"a","product_code":"WALK","quantity":1,"answers":{}}]}""")]
-    [InlineData("""{"lines":[{"id":"aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa","product_code":"WALK","quantity":1,"answers":{}}]}""")]
+    [InlineData(
+        """{"lines":[{"id":"a","product_code":"WALK","quantity":1,"answers":{}},{"id":"a","product_code":"WALK","quantity":1,"answers":{}}]}"""
+    )]
+    [InlineData(
+        """{"lines":[{"id":"aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa","product_code":"WALK","quantity":1,"answers":{}}]}"""
+    )]
     [InlineData("""{"language":"!!"}""")]
     [InlineData("""{"language":""}""")]
     [InlineData("""{"answers":{"wording":"a\u0000b"}}""")]
@@ -153,8 +180,22 @@ public sealed class CartTests
     [Fact]
     public void More_lines_or_answers_than_a_cart_holds_are_refused()
     {
-        Should.Throw<CartException>(() => (CartContent.Empty with { Lines = [.. Enumerable.Range(0, 101).Select(i => Fixture.Line("LABEL") with { Id = "l" + i })] }).CheckShape());
-        Should.Throw<CartException>(() => (CartContent.Empty with { Answers = AnswerSet.Of(Enumerable.Range(0, 501).Select(i => KeyValuePair.Create("k" + i, AnswerValue.Yes))) }).CheckShape());
+        Should.Throw<CartException>(() =>
+            (
+                CartContent.Empty with
+                {
+                    Lines = [.. Enumerable.Range(0, 101).Select(i => Fixture.Line("LABEL") with { Id = "l" + i })],
+                }
+            ).CheckShape()
+        );
+        Should.Throw<CartException>(() =>
+            (
+                CartContent.Empty with
+                {
+                    Answers = AnswerSet.Of(Enumerable.Range(0, 501).Select(i => KeyValuePair.Create("k" + i, AnswerValue.Yes))),
+                }
+            ).CheckShape()
+        );
         Fixture.Of(Fixture.Line("WALK", 3).WithUnits()).CheckShape();
     }
 
@@ -181,7 +222,9 @@ public sealed class CartTests
     [Fact]
     public void A_full_cart_takes_no_further_line()
     {
-        var full = Enumerable.Range(0, CartContent.MostLines).Aggregate(CartContent.Empty, (cart, i) => cart.Add(Fixture.Line("LABEL", 1, ("wording", "w" + i)), Same));
+        var full = Enumerable
+            .Range(0, CartContent.MostLines)
+            .Aggregate(CartContent.Empty, (cart, i) => cart.Add(Fixture.Line("LABEL", 1, ("wording", "w" + i)), Same));
         Should.Throw<CartException>(() => full.Add(Fixture.Line("TREE"), Same));
     }
 

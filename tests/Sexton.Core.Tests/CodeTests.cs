@@ -46,7 +46,11 @@ public sealed class CodeTests
     [Fact]
     public void What_stands_for_an_empty_part_stands_only_where_the_product_asks()
     {
-        var field = Fixture.Ask("face", "one_of", ("choices", Choices("cast", "C"))) with { Code = new FieldCode { Rule = Rule("{'when_empty':'NO'}") }, AskedOf = ProductScope.Only("LABEL") };
+        var field = Fixture.Ask("face", "one_of", ("choices", Choices("cast", "C"))) with
+        {
+            Code = new FieldCode { Rule = Rule("{'when_empty':'NO'}") },
+            AskedOf = ProductScope.Only("LABEL"),
+        };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL"), Fixture.Line("TREE")), field);
         Enumerable.Range(0, 2).Select(evaluation.ItemCodeOf).ShouldBe(["LABEL.NO", "TREE"]);
     }
@@ -55,24 +59,60 @@ public sealed class CodeTests
     public void A_variant_yes_several_picks_and_a_fixed_part_stand_in_it()
     {
         var evaluation = Fixture.Evaluate(
-            Fixture.Of(Fixture.Line("POT/POT-L", 1, ("drilled", true), ("extras", new[] { "saucer", "feet" }), ("name", "Zoë")), Fixture.Line("POT/POT-S", 1, ("drilled", false))),
-            Fixture.Ask("drilled", "yes_no") with { Code = new FieldCode { Part = "D" } },
-            Fixture.Ask("extras", "several_of", ("choices", Choices("saucer", "S", "feet", "F"))) with { Code = Own },
-            Fixture.Ask("name_on_it", "line_text") with { Code = new FieldCode { Part = "N" } });
+            Fixture.Of(
+                Fixture.Line("POT/POT-L", 1, ("drilled", true), ("extras", new[] { "saucer", "feet" }), ("name", "Zoë")),
+                Fixture.Line("POT/POT-S", 1, ("drilled", false))
+            ),
+            Fixture.Ask("drilled", "yes_no") with
+            {
+                Code = new FieldCode { Part = "D" },
+            },
+            Fixture.Ask("extras", "several_of", ("choices", Choices("saucer", "S", "feet", "F"))) with
+            {
+                Code = Own,
+            },
+            Fixture.Ask("name_on_it", "line_text") with
+            {
+                Code = new FieldCode { Part = "N" },
+            }
+        );
         Enumerable.Range(0, 2).Select(evaluation.ItemCodeOf).ShouldBe(["POT-L.D.SF", "POT-S"]);
         Fixture.Freeze(evaluation).Lines.Select(l => l.ItemCode).ShouldBe(["POT-L.D.SF", "POT-S"]);
     }
 
     [Theory]
     // parts of the choices, the longest, the problem and what it says
-    [InlineData("A", "A", 40, "code_shared", "“Zinc label” with “The face: A cast” and “Zinc label” with “The face: A punched” would both be LABEL.A")]
+    [InlineData(
+        "A",
+        "A",
+        40,
+        "code_shared",
+        "“Zinc label” with “The face: A cast” and “Zinc label” with “The face: A punched” would both be LABEL.A"
+    )]
     [InlineData("A", "", 40, "code_shared", "“Zinc label” and “Zinc label” with “The face: A punched” would both be LABEL")]
-    [InlineData("A", "BBBBBB", 11, "code_too_long", "LABEL.BBBBBB, the code of “Zinc label” with “The face: A punched”, has 12 characters, and 11 are allowed")]
-    [InlineData("A", "B C", 40, "code_refused", "LABEL.B C, the code of “Zinc label” with “The face: A punched”, has the character “ ”, and the back office refuses it")]
+    [InlineData(
+        "A",
+        "BBBBBB",
+        11,
+        "code_too_long",
+        "LABEL.BBBBBB, the code of “Zinc label” with “The face: A punched”, has 12 characters, and 11 are allowed"
+    )]
+    [InlineData(
+        "A",
+        "B C",
+        40,
+        "code_refused",
+        "LABEL.B C, the code of “Zinc label” with “The face: A punched”, has the character “ ”, and the back office refuses it"
+    )]
     [InlineData("A", "B", 40, null, "")]
     public void A_code_that_cannot_be_is_a_problem_that_names_both(string cast, string punched, int longest, string? problem, string says)
     {
-        var field = Fixture.Ask("face", "one_of", ("choices", Choices("cast", cast, "punched", punched))) with { Code = Own, AskedOf = ProductScope.Only("LABEL"), GoesTo = [DestinationIndex.BackOffice] };
+        var field = Fixture.Ask("face", "one_of", ("choices", Choices("cast", cast, "punched", punched))) with
+        {
+            Code = Own,
+            AskedOf = ProductScope.Only("LABEL"),
+            GoesTo = [DestinationIndex.BackOffice],
+        };
         var register = Fixture.Register(field) with { Codes = new CodeRules { Shop = new CodeRule { Longest = longest } } };
         var found = DraftChecks.Run(RegisterPlan.Compile(register, FieldTypes.Standard), Fixture.Products);
         found.Select(p => (p.Code, p.Field, p.Setting)).ShouldBe(problem is null ? [] : [(problem, "face", "code")]);
@@ -89,19 +129,43 @@ public sealed class CodeTests
     [InlineData("e f", "e f", null)]
     public void A_code_that_cannot_be_used_is_refused_in_the_cart(string picks, string? others, string? told)
     {
-        var products = new ProductIndex([new("A", LanguageMap.Of("Ash"), "x", 1), new("A.B", LanguageMap.Of("Beech"), "x", 1)], Fixture.Products.Groups, "EUR", "IE");
-        var choices = Choices([.. "efghijklmnop".SelectMany(c => new[] { c.ToString(), c.ToString().ToUpperInvariant() + "23" }), "b", "B", "q", "b", "ef", "E23F23"]);
+        var products = new ProductIndex(
+            [new("A", LanguageMap.Of("Ash"), "x", 1), new("A.B", LanguageMap.Of("Beech"), "x", 1)],
+            Fixture.Products.Groups,
+            "EUR",
+            "IE"
+        );
+        var choices = Choices([
+            .. "efghijklmnop".SelectMany(c => new[] { c.ToString(), c.ToString().ToUpperInvariant() + "23" }),
+            "b",
+            "B",
+            "q",
+            "b",
+            "ef",
+            "E23F23",
+        ]);
         var field = Fixture.Ask("kinds", "several_of", ("choices", choices)) with { Code = Own, AskedOf = ProductScope.Only("A") };
         var cart = new CartContent
         {
             Lines =
             [
-                .. new[] { ("a", picks), ("b", others) }.Where(static l => l.Item2 is not null)
-                    .Select(l => new CartLine(l.Item1, "A", 1, AnswerSet.Of([KeyValuePair.Create("kinds", AnswerValue.Of([.. l.Item2!.Split(' ')]))]))),
+                .. new[] { ("a", picks), ("b", others) }
+                    .Where(static l => l.Item2 is not null)
+                    .Select(l => new CartLine(
+                        l.Item1,
+                        "A",
+                        1,
+                        AnswerSet.Of([KeyValuePair.Create("kinds", AnswerValue.Of([.. l.Item2!.Split(' ')]))])
+                    )),
             ],
         };
-        var problems = Evaluation.Of(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard).Plan, products, cart, Fixture.Today).Problems;
-        problems.Where(static p => p.LineId is not null).Select(static p => $"{p.Refusal.Code} {p.LineId}").ShouldBe(told is null ? [] : [told]);
+        var problems = Evaluation
+            .Of(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard).Plan, products, cart, Fixture.Today)
+            .Problems;
+        problems
+            .Where(static p => p.LineId is not null)
+            .Select(static p => $"{p.Refusal.Code} {p.LineId}")
+            .ShouldBe(told is null ? [] : [told]);
     }
 
     // What is answered in two lines of one product, whose codes are the same: meant to be where the answer contributes what any would.
@@ -120,10 +184,22 @@ public sealed class CodeTests
     [Fact]
     public void Two_products_that_would_share_a_code_are_named()
     {
-        var products = new ProductIndex([new("A", LanguageMap.Of("Ash"), "x", 1), new("A.B", LanguageMap.Of("Beech"), "x", 1)], Fixture.Products.Groups, "EUR", "IE");
-        var field = Fixture.Ask("face", "one_of", ("choices", Choices("b", "B"))) with { Code = Own, AskedOf = ProductScope.Only("A"), GoesTo = [DestinationIndex.BackOffice] };
-        DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), products).Single().Sentence
-            .ShouldBe("“Ash” with “The face: A b” and “Beech” would both be A.B. Give one of them another part.");
+        var products = new ProductIndex(
+            [new("A", LanguageMap.Of("Ash"), "x", 1), new("A.B", LanguageMap.Of("Beech"), "x", 1)],
+            Fixture.Products.Groups,
+            "EUR",
+            "IE"
+        );
+        var field = Fixture.Ask("face", "one_of", ("choices", Choices("b", "B"))) with
+        {
+            Code = Own,
+            AskedOf = ProductScope.Only("A"),
+            GoesTo = [DestinationIndex.BackOffice],
+        };
+        DraftChecks
+            .Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), products)
+            .Single()
+            .Sentence.ShouldBe("“Ash” with “The face: A b” and “Beech” would both be A.B. Give one of them another part.");
     }
 
     [Theory]
@@ -135,7 +211,11 @@ public sealed class CodeTests
     [InlineData("number", "line", "ABCDEFGHIJKLMNOPQRSTU", "at most 20")]
     public void What_cannot_stand_in_a_code_is_named(string type, string level, string part, string? says)
     {
-        var field = Fixture.Ask("a", type) with { Level = Enum.Parse<Level>(level, ignoreCase: true), Code = new FieldCode { Part = part } };
+        var field = Fixture.Ask("a", type) with
+        {
+            Level = Enum.Parse<Level>(level, ignoreCase: true),
+            Code = new FieldCode { Part = part },
+        };
         var problems = RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard).Problems;
         problems.Select(p => p.Setting).ShouldBe(says is null ? [] : ["code"]);
         problems.ShouldAllBe(p => p.Sentence.Contains(says!));
@@ -163,17 +243,46 @@ public sealed class CodeTests
     public void Units_use_for_themselves_and_choices_what_they_name()
     {
         var line = Fixture.Line("WALK", 3) with { Units = [Unit("a", "pole"), Unit("b", "none"), Unit("c", "pole")] };
-        var field = Fixture.AskUnit("lend", "one_of", ("choices", Fixture.Choices("pole", "none"))) with { Uses = [Use("{'choice':'pole'}"), Use("{'choice':'pole','item':'TIE','per':'line'}")] };
+        var field = Fixture.AskUnit("lend", "one_of", ("choices", Fixture.Choices("pole", "none"))) with
+        {
+            Uses = [Use("{'choice':'pole'}"), Use("{'choice':'pole','item':'TIE','per':'line'}")],
+        };
         var evaluation = Evaluation.Of(Fixture.Plan(field), Shop(), Fixture.Of(line), Fixture.Today);
-        evaluation.Uses.Skip(1).Select(u => $"{u.Item} {u.Quantity} {u.Place.Unit}").ShouldBe(["lend/pole 1 0", "lend/pole 1 2", "TIE 1 -1"]);
+        evaluation
+            .Uses.Skip(1)
+            .Select(u => $"{u.Item} {u.Quantity} {u.Place.Unit}")
+            .ShouldBe(["lend/pole 1 0", "lend/pole 1 2", "TIE 1 -1"]);
     }
 
     [Fact]
     public void A_component_can_bring_its_weight_and_its_price()
     {
-        var field = Fixture.Ask("ties", "number") with { Uses = [Use("{'item':'TIE','by':'count','takes_weight':true,'takes_price':true}")] };
-        var face = Fixture.Ask("face", "one_of", ("choices", new[] { new Choice { Key = "oak", Label = LanguageMap.Of("Oak"), WeightGrams = 500 } }));
-        var evaluation = Evaluation.Of(Fixture.Plan(field, face), Shop(), Fixture.Of(Fixture.Line("TREE", 2, ("ties", 3), ("face", "oak"))), Fixture.Today);
+        var field = Fixture.Ask("ties", "number") with
+        {
+            Uses = [Use("{'item':'TIE','by':'count','takes_weight':true,'takes_price':true}")],
+        };
+        var face = Fixture.Ask(
+            "face",
+            "one_of",
+            (
+                "choices",
+                new[]
+                {
+                    new Choice
+                    {
+                        Key = "oak",
+                        Label = LanguageMap.Of("Oak"),
+                        WeightGrams = 500,
+                    },
+                }
+            )
+        );
+        var evaluation = Evaluation.Of(
+            Fixture.Plan(field, face),
+            Shop(),
+            Fixture.Of(Fixture.Line("TREE", 2, ("ties", 3), ("face", "oak"))),
+            Fixture.Today
+        );
         PricingTests.Rows(evaluation).ShouldBe("Quince 2×8950=17900|Tree tie 6×120=720");
         evaluation.WeightGrams.ShouldBe((2 * 9000) + (6 * 25) + (2 * 500));
     }
@@ -195,8 +304,15 @@ public sealed class CodeTests
         }
 
         var field = Fixture.Ask("tie", "yes_no") with { Uses = [Use("{'item':'TIE','quantity':2}")] };
-        var evaluation = Evaluation.Of(Fixture.Plan(field), Shop(), Fixture.Of(Fixture.Line("TREE", 3, ("tie", true))), Fixture.Today, new StockLevels(levels));
-        string.Join('|', evaluation.Problems.Select(p => $"{p.Refusal.Code}@{p.LineId}/{p.Field?.Field.Key}: {p.SentenceIn("en")}")).ShouldBe(expected);
+        var evaluation = Evaluation.Of(
+            Fixture.Plan(field),
+            Shop(),
+            Fixture.Of(Fixture.Line("TREE", 3, ("tie", true))),
+            Fixture.Today,
+            new StockLevels(levels)
+        );
+        string.Join('|', evaluation.Problems.Select(p => $"{p.Refusal.Code}@{p.LineId}/{p.Field?.Field.Key}: {p.SentenceIn("en")}"))
+            .ShouldBe(expected);
     }
 
     [Fact]
@@ -217,7 +333,10 @@ public sealed class CodeTests
     public void A_component_that_cannot_be_is_named(string use, string? code)
     {
         var field = Fixture.Ask("tie", "yes_no") with { Uses = [Use(use)], GoesTo = [DestinationIndex.BackOffice] };
-        DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Shop()).Select(p => p.Code).ShouldBe(code is null ? [] : [code]);
+        DraftChecks
+            .Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Shop())
+            .Select(p => p.Code)
+            .ShouldBe(code is null ? [] : [code]);
     }
 
     [Theory]
@@ -232,16 +351,35 @@ public sealed class CodeTests
         var before = Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast")));
         var changed = JsonSerializer.Deserialize<JsonElement>($"[{{'key':'cast','label':{{'en':'A cast'}},{change}}}]".Replace('\'', '"'));
         var after = before with { Settings = before.Settings.SetItem("choices", changed) };
-        var clause = RegisterDifference.Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products).Single().Clauses.Single();
+        var clause = RegisterDifference
+            .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products)
+            .Single()
+            .Clauses.Single();
         $"{clause.Lead}{clause.After}".ShouldEndWith(said);
     }
 
     private static string Code(string shop, string product, FieldCode face, string picked, int year)
     {
         var register = Fixture.Register(
-            Fixture.Ask("face", "one_of", ("choices", Choices("cast", "", "punched", "EN"))) with { Code = face },
-            Fixture.Ask("year", "number") with { Code = Own });
-        var plan = Fixture.Plan(register with { Codes = new CodeRules { Shop = Rule(shop), Products = ImmutableSortedDictionary<string, CodeRule>.Empty.Add("LABEL", Rule(product)) } });
+            Fixture.Ask("face", "one_of", ("choices", Choices("cast", "", "punched", "EN"))) with
+            {
+                Code = face,
+            },
+            Fixture.Ask("year", "number") with
+            {
+                Code = Own,
+            }
+        );
+        var plan = Fixture.Plan(
+            register with
+            {
+                Codes = new CodeRules
+                {
+                    Shop = Rule(shop),
+                    Products = ImmutableSortedDictionary<string, CodeRule>.Empty.Add("LABEL", Rule(product)),
+                },
+            }
+        );
         var answers = new List<(string, object)>();
         if (picked.Length > 0)
         {
@@ -257,7 +395,16 @@ public sealed class CodeTests
     }
 
     private static Choice[] Choices(params string[] keysAndCodes) =>
-        [.. keysAndCodes.Chunk(2).Select(static c => new Choice { Key = c[0], Label = LanguageMap.Of("A " + c[0]), Code = c[1] })];
+        [
+            .. keysAndCodes
+                .Chunk(2)
+                .Select(static c => new Choice
+                {
+                    Key = c[0],
+                    Label = LanguageMap.Of("A " + c[0]),
+                    Code = c[1],
+                }),
+        ];
 
     private static CodeRule Rule(string json) => JsonSerializer.Deserialize<CodeRule>(json.Replace('\'', '"'), RegisterJson.Options)!;
 
@@ -265,10 +412,13 @@ public sealed class CodeTests
 
     private static CartUnit Unit(string id, string pick) => new(id, Fixture.Answers(("lend", pick)));
 
-    private static ProductIndex Shop() => new(
-        Fixture.Products.All.Select(static p => p.Code == "TREE" ? p with { WeightGrams = 9000 } : p)
-            .Append(new Product("TIE", LanguageMap.Of("Tree tie"), "Ties", 120) { WeightGrams = 25 }),
-        Fixture.Products.Groups,
-        "EUR",
-        "IE");
+    private static ProductIndex Shop() =>
+        new(
+            Fixture
+                .Products.All.Select(static p => p.Code == "TREE" ? p with { WeightGrams = 9000 } : p)
+                .Append(new Product("TIE", LanguageMap.Of("Tree tie"), "Ties", 120) { WeightGrams = 25 }),
+            Fixture.Products.Groups,
+            "EUR",
+            "IE"
+        );
 }

@@ -24,7 +24,10 @@ public sealed class ConditionTests
         Fixture.Ask("slot", "time_slot", ("choices", Fixture.Choices("a", "b", "c"))),
         Fixture.Ask("agreed", "agreed_to", ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["en"] = "Wear boots." })),
         Fixture.Ask("land", "country"),
-        Fixture.AskOrder("order_text", "line_text") with { Step = "product_page" },
+        Fixture.AskOrder("order_text", "line_text") with
+        {
+            Step = "product_page",
+        },
         Fixture.AskUnit("unit_number", "number"),
     ];
 
@@ -94,7 +97,13 @@ public sealed class ConditionTests
         var condition = Fixture.Condition("{" + test + "}");
         var field = Facts.FieldOf(((ConditionTest)condition).Fact)!;
         var line = Fixture.Line("TREE");
-        line = answer.Length == 0 ? line : line with { Answers = AnswerSet.Empty.With(field, JsonSerializer.Deserialize<AnswerValue>(answer.Replace('\'', '"'))!) };
+        line =
+            answer.Length == 0
+                ? line
+                : line with
+                {
+                    Answers = AnswerSet.Empty.With(field, JsonSerializer.Deserialize<AnswerValue>(answer.Replace('\'', '"'))!),
+                };
         Holds(condition, Fixture.Of(line)).ShouldBe(holds);
     }
 
@@ -128,18 +137,48 @@ public sealed class ConditionTests
     [InlineData("{'all': []}", "TREE", "", "", true)]
     [InlineData("{'any': []}", "TREE", "", "", false)]
     [InlineData("{'none': []}", "TREE", "", "", true)]
-    [InlineData("{'all': [{'fact': 'quantity', 'is': 'is', 'value': 1}, {'fact': 'product', 'is': 'is', 'value': 'TALL'}]}", "TREE", "", "", false)]
-    [InlineData("{'any': [{'fact': 'quantity', 'is': 'is', 'value': 1}, {'fact': 'product', 'is': 'is', 'value': 'TALL'}]}", "TREE", "", "", true)]
-    [InlineData("{'none': [{'fact': 'quantity', 'is': 'is', 'value': 2}, {'fact': 'product', 'is': 'is', 'value': 'TALL'}]}", "TREE", "", "", true)]
+    [InlineData(
+        "{'all': [{'fact': 'quantity', 'is': 'is', 'value': 1}, {'fact': 'product', 'is': 'is', 'value': 'TALL'}]}",
+        "TREE",
+        "",
+        "",
+        false
+    )]
+    [InlineData(
+        "{'any': [{'fact': 'quantity', 'is': 'is', 'value': 1}, {'fact': 'product', 'is': 'is', 'value': 'TALL'}]}",
+        "TREE",
+        "",
+        "",
+        true
+    )]
+    [InlineData(
+        "{'none': [{'fact': 'quantity', 'is': 'is', 'value': 2}, {'fact': 'product', 'is': 'is', 'value': 'TALL'}]}",
+        "TREE",
+        "",
+        "",
+        true
+    )]
     [InlineData("{'none': [{'fact': 'quantity', 'is': 'is', 'value': 1}]}", "TREE", "", "", false)]
     [InlineData("{'lines': 'any', 'where': {'fact': 'product', 'is': 'is', 'value': 'TALL'}}", "TREE TALL", "", "", true)]
     [InlineData("{'lines': 'every', 'where': {'fact': 'category', 'is': 'is', 'value': 'Trees'}}", "TREE TALL", "", "", true)]
     [InlineData("{'lines': 'every', 'where': {'fact': 'category', 'is': 'is', 'value': 'Trees'}}", "TREE LABEL", "", "", false)]
     [InlineData("{'lines': 'none', 'where': {'fact': 'category', 'is': 'is', 'value': 'Walks'}}", "TREE LABEL", "", "", true)]
-    [InlineData("{'lines': 'count', 'is': 'at_least', 'value': 2, 'where': {'fact': 'category', 'is': 'is', 'value': 'Trees'}}", "TREE TALL", "", "", true)]
+    [InlineData(
+        "{'lines': 'count', 'is': 'at_least', 'value': 2, 'where': {'fact': 'category', 'is': 'is', 'value': 'Trees'}}",
+        "TREE TALL",
+        "",
+        "",
+        true
+    )]
     [InlineData("{'lines': 'count', 'is': 'over', 'value': 2}", "TREE TALL", "", "", false)]
     // One and the same line must be tall and many: the body binds one line.
-    [InlineData("{'lines': 'any', 'where': {'all': [{'fact': 'product', 'is': 'is', 'value': 'TALL'}, {'fact': 'quantity', 'is': 'over', 'value': 1}]}}", "TREE*2 TALL", "", "", false)]
+    [InlineData(
+        "{'lines': 'any', 'where': {'all': [{'fact': 'product', 'is': 'is', 'value': 'TALL'}, {'fact': 'quantity', 'is': 'over', 'value': 1}]}}",
+        "TREE*2 TALL",
+        "",
+        "",
+        false
+    )]
     // Over nothing: a tree has no units.
     [InlineData("{'units': 'every', 'where': {'fact': 'answer.unit_number', 'is': 'was_not_given'}}", "TREE", "", "", false)]
     [InlineData("{'units': 'none', 'where': {'fact': 'answer.unit_number', 'is': 'was_not_given'}}", "TREE", "", "", true)]
@@ -160,27 +199,76 @@ public sealed class ConditionTests
     [InlineData("5 1 7", "'units': 'count', 'is': 'is', 'value': 2", true)]
     public void A_quantifier_tests_each_unit(string answers, string quantifier, bool holds)
     {
-        var units = answers.Split(' ').Select((a, i) => new CartUnit("u" + i, a == "-" ? AnswerSet.Empty : Fixture.Answers(("unit_number", a))));
+        var units = answers
+            .Split(' ')
+            .Select((a, i) => new CartUnit("u" + i, a == "-" ? AnswerSet.Empty : Fixture.Answers(("unit_number", a))));
         var cart = Fixture.Of(Fixture.Line("WALK", 3) with { Units = [.. units] });
-        Holds(Fixture.Condition($"{{{quantifier}, 'where': {{'fact': 'answer.unit_number', 'is': 'at_least', 'value': 5}}}}"), cart).ShouldBe(holds);
+        Holds(Fixture.Condition($"{{{quantifier}, 'where': {{'fact': 'answer.unit_number', 'is': 'at_least', 'value': 5}}}}"), cart)
+            .ShouldBe(holds);
     }
 
-    public static TheoryData<string, Level, string, string> Unbindable() => new()
-    {
-        { "{'fact': 'moon', 'is': 'is', 'value': 'full'}", Level.Line, "product_page", "There is no fact “moon”. Choose another." },
-        { "{'fact': 'answer.nobody', 'is': 'was_given'}", Level.Line, "product_page", "There is no field “nobody”. Choose another." },
-        { "{'fact': 'answer.text', 'is': 'over', 'value': 3}", Level.Line, "product_page", "“answer.text” cannot be compared with “is over”. Choose another comparison." },
-        { "{'fact': 'answer.number', 'is': 'over', 'value': 'three'}", Level.Line, "product_page", "Say with which number it is compared." },
-        { "{'fact': 'answer.text', 'is': 'is'}", Level.Line, "product_page", "Say what it is compared with." },
-        { "{'fact': 'group', 'is': 'is_among', 'value': []}", Level.Line, "product_page", "Say what it is compared with: choose from the list." },
-        { "{'fact': 'date', 'is': 'is', 'value': 'Christmas'}", Level.Line, "product_page", "Give the day as 2027-03-31." },
-        { "{'fact': 'answer.text', 'is': 'was_given'}", Level.Order, "cart", "“The text” belongs to one line. Say over which lines it is tested: any, every, none, or how many." },
-        { "{'fact': 'product', 'is': 'is', 'value': 'TREE'}", Level.Order, "cart", "The product belongs to one line. Say over which lines it is tested: any, every, none, or how many." },
-        { "{'fact': 'answer.unit_number', 'is': 'was_given'}", Level.Line, "product_page", "“The unit_number” is answered for each one of a line. Say over which units it is tested: any, every, none, or how many." },
-        { "{'fact': 'answer.delivery_method', 'is': 'is', 'value': 'sent'}", Level.Line, "product_page", "“How it reaches you” is asked only later. Ask this at that step or after it." },
-        { "{'fact': 'cart_total', 'is': 'over', 'value': 1}", Level.Line, "product_page", "The cart’s total is known only later. Ask this at that step or after it." },
-        { "{'lines': 'any', 'where': {'fact': 'ships', 'is': 'is', 'value': true}}", Level.Line, "product_page", "Which lines there are is known from the cart on. Ask it in the cart or later." },
-    };
+    public static TheoryData<string, Level, string, string> Unbindable() =>
+        new()
+        {
+            { "{'fact': 'moon', 'is': 'is', 'value': 'full'}", Level.Line, "product_page", "There is no fact “moon”. Choose another." },
+            { "{'fact': 'answer.nobody', 'is': 'was_given'}", Level.Line, "product_page", "There is no field “nobody”. Choose another." },
+            {
+                "{'fact': 'answer.text', 'is': 'over', 'value': 3}",
+                Level.Line,
+                "product_page",
+                "“answer.text” cannot be compared with “is over”. Choose another comparison."
+            },
+            {
+                "{'fact': 'answer.number', 'is': 'over', 'value': 'three'}",
+                Level.Line,
+                "product_page",
+                "Say with which number it is compared."
+            },
+            { "{'fact': 'answer.text', 'is': 'is'}", Level.Line, "product_page", "Say what it is compared with." },
+            {
+                "{'fact': 'group', 'is': 'is_among', 'value': []}",
+                Level.Line,
+                "product_page",
+                "Say what it is compared with: choose from the list."
+            },
+            { "{'fact': 'date', 'is': 'is', 'value': 'Christmas'}", Level.Line, "product_page", "Give the day as 2027-03-31." },
+            {
+                "{'fact': 'answer.text', 'is': 'was_given'}",
+                Level.Order,
+                "cart",
+                "“The text” belongs to one line. Say over which lines it is tested: any, every, none, or how many."
+            },
+            {
+                "{'fact': 'product', 'is': 'is', 'value': 'TREE'}",
+                Level.Order,
+                "cart",
+                "The product belongs to one line. Say over which lines it is tested: any, every, none, or how many."
+            },
+            {
+                "{'fact': 'answer.unit_number', 'is': 'was_given'}",
+                Level.Line,
+                "product_page",
+                "“The unit_number” is answered for each one of a line. Say over which units it is tested: any, every, none, or how many."
+            },
+            {
+                "{'fact': 'answer.delivery_method', 'is': 'is', 'value': 'sent'}",
+                Level.Line,
+                "product_page",
+                "“How it reaches you” is asked only later. Ask this at that step or after it."
+            },
+            {
+                "{'fact': 'cart_total', 'is': 'over', 'value': 1}",
+                Level.Line,
+                "product_page",
+                "The cart’s total is known only later. Ask this at that step or after it."
+            },
+            {
+                "{'lines': 'any', 'where': {'fact': 'ships', 'is': 'is', 'value': true}}",
+                Level.Line,
+                "product_page",
+                "Which lines there are is known from the cart on. Ask it in the cart or later."
+            },
+        };
 
     [Theory]
     [MemberData(nameof(Unbindable))]
@@ -195,10 +283,19 @@ public sealed class ConditionTests
     [Fact]
     public void Circles_are_named_and_all_in_them_left_out()
     {
-        Field Waits(string key, string on) => Fixture.Ask(key, "line_text") with { When = Fixture.Condition($"{{'fact': 'answer.{on}', 'is': 'was_given'}}") };
-        var compiled = RegisterPlan.Compile(Fixture.Register(Waits("a", "b"), Waits("b", "c"), Waits("c", "a"), Waits("d", "a"), Fixture.Ask("e", "line_text")), FieldTypes.Standard);
+        Field Waits(string key, string on) =>
+            Fixture.Ask(key, "line_text") with
+            {
+                When = Fixture.Condition($"{{'fact': 'answer.{on}', 'is': 'was_given'}}"),
+            };
+        var compiled = RegisterPlan.Compile(
+            Fixture.Register(Waits("a", "b"), Waits("b", "c"), Waits("c", "a"), Waits("d", "a"), Fixture.Ask("e", "line_text")),
+            FieldTypes.Standard
+        );
         compiled.Problems.Select(p => p.Field).Order(StringComparer.Ordinal).ShouldBe(["a", "b", "c"]);
-        compiled.Problems[0].Sentence.ShouldBe("“The a” waits for “The b” waits for “The c” waits for “The a”. Take one of these conditions away.");
+        compiled
+            .Problems[0]
+            .Sentence.ShouldBe("“The a” waits for “The b” waits for “The c” waits for “The a”. Take one of these conditions away.");
         compiled.Plan.LineFields.Select(f => f.Field.Key).ShouldBe(["e"]);
     }
 
@@ -214,9 +311,18 @@ public sealed class ConditionTests
     [InlineData("{'fact': 'answer.day', 'is': 'over', 'value': '2027-03-01'}", "“The day” is after 2027-03-01")]
     [InlineData("{'fact': 'answer.truth', 'is': 'is', 'value': true}", "“The truth” is yes")]
     [InlineData("{'fact': 'answer.text', 'is': 'was_not_given'}", "“The text” was not given")]
-    [InlineData("{'any': [{'all': [{'fact': 'attribute.height', 'is': 'over', 'value': 3}, {'fact': 'group', 'is': 'is_not', 'value': 'trade'}]}, {'fact': 'quantity', 'is': 'under', 'value': 2}]}", "the height is over 3 m and the shopper group is not trade, or the quantity is under 2")]
-    [InlineData("{'none': [{'fact': 'quantity', 'is': 'is', 'value': 1}, {'fact': 'quantity', 'is': 'is', 'value': 2}]}", "it is not so that the quantity is 1 or the quantity is 2")]
-    [InlineData("{'lines': 'any', 'where': {'fact': 'category', 'is': 'is', 'value': 'Trees'}}", "there is a line of which the category is Trees")]
+    [InlineData(
+        "{'any': [{'all': [{'fact': 'attribute.height', 'is': 'over', 'value': 3}, {'fact': 'group', 'is': 'is_not', 'value': 'trade'}]}, {'fact': 'quantity', 'is': 'under', 'value': 2}]}",
+        "the height is over 3 m and the shopper group is not trade, or the quantity is under 2"
+    )]
+    [InlineData(
+        "{'none': [{'fact': 'quantity', 'is': 'is', 'value': 1}, {'fact': 'quantity', 'is': 'is', 'value': 2}]}",
+        "it is not so that the quantity is 1 or the quantity is 2"
+    )]
+    [InlineData(
+        "{'lines': 'any', 'where': {'fact': 'category', 'is': 'is', 'value': 'Trees'}}",
+        "there is a line of which the category is Trees"
+    )]
     [InlineData("{'units': 'count', 'is': 'over', 'value': 2}", "the number of units is over 2")]
     [InlineData("{'fact': 'answer.gone', 'is': 'was_given'}", "“gone” was given")]
     public void A_condition_is_one_plain_sentence(string condition, string sentence) =>
@@ -225,7 +331,8 @@ public sealed class ConditionTests
     [Fact]
     public void Each_test_says_whether_it_holds_and_what_it_saw()
     {
-        const string Json = "{'any': [{'all': [{'fact': 'attribute.height', 'is': 'over', 'value': 3}, {'fact': 'group', 'is': 'is_not', 'value': 'trade'}]}, {'fact': 'answer.number', 'is': 'under', 'value': 120}, {'lines': 'count', 'is': 'over', 'value': 1}]}";
+        const string Json =
+            "{'any': [{'all': [{'fact': 'attribute.height', 'is': 'over', 'value': 3}, {'fact': 'group', 'is': 'is_not', 'value': 'trade'}]}, {'fact': 'answer.number', 'is': 'under', 'value': 120}, {'lines': 'count', 'is': 'over', 'value': 1}]}";
         var condition = Fixture.Condition(Json);
         var plan = Fixture.Plan([.. Fields, Target(condition, Step.Cart.Key)]);
         var evaluation = Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("TALL")) with { Group = "trade" });
@@ -237,7 +344,9 @@ public sealed class ConditionTests
     }
 
     [Theory]
-    [InlineData("{'all': [{'fact': 'attribute.height', 'is': 'over', 'value': 3}, {'none': [{'lines': 'any', 'where': {'fact': 'ships', 'is': 'is', 'value': true}}]}]}")]
+    [InlineData(
+        "{'all': [{'fact': 'attribute.height', 'is': 'over', 'value': 3}, {'none': [{'lines': 'any', 'where': {'fact': 'ships', 'is': 'is', 'value': true}}]}]}"
+    )]
     [InlineData("{'units': 'count', 'is': 'at_most', 'value': 2, 'where': {'fact': 'answer.x', 'is': 'is_among', 'value': ['a', 'b']}}")]
     public void A_condition_survives_its_json_form(string json)
     {
@@ -256,7 +365,9 @@ public sealed class ConditionTests
     [InlineData("{'lines': 'most'}")]
     [InlineData("{'lines': 'count', 'is': 'over', 'value': 1.5}")]
     [InlineData("{'all': {'fact': 'quantity', 'is': 'was_given'}}")]
-    [InlineData("{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': []}]}]}]}]}]}]}]}]}]}]}]}]}")]
+    [InlineData(
+        "{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': [{'all': []}]}]}]}]}]}]}]}]}]}]}]}]}"
+    )]
     public void What_is_no_condition_is_refused(string json) => Should.Throw<JsonException>(() => Fixture.Condition(json));
 
     private static CartLine LineOf(string text)
@@ -266,8 +377,15 @@ public sealed class ConditionTests
         return parts[0] == "WALK" ? line.WithUnits() : line;
     }
 
-    private static Field Target(Condition condition, string step) => Fixture.Ask("target", "line_text") with { Step = step, When = condition };
+    private static Field Target(Condition condition, string step) =>
+        Fixture.Ask("target", "line_text") with
+        {
+            Step = step,
+            When = condition,
+        };
 
     private static bool Holds(Condition condition, CartContent cart, string step = "product_page") =>
-        Fixture.Evaluate(Fixture.Plan([.. Fields, Target(condition, step)]), cart).Asked.Any(a => a.Field.Field.Key == "target" && a.LineId == "l1");
+        Fixture
+            .Evaluate(Fixture.Plan([.. Fields, Target(condition, step)]), cart)
+            .Asked.Any(a => a.Field.Field.Key == "target" && a.LineId == "l1");
 }

@@ -34,7 +34,8 @@ public sealed class EntryTests
             {
                 var ends = parts[0].Split("..").Select(static end => Convert.ToInt32(end, 16)).ToList();
                 return Enumerable.Range(ends[0], ends[^1] - ends[0] + 1);
-            }).ToHashSet();
+            })
+            .ToHashSet();
         ignorable.Count.ShouldBeGreaterThan(4000);
         for (var value = 0; value <= 0x10FFFF; value++)
         {
@@ -56,7 +57,10 @@ public sealed class EntryTests
     public void Half_a_character_is_refused_by_its_field(string json, string code, string canonical)
     {
         var answer = JsonSerializer.Deserialize<AnswerValue>(json, RegisterJson.Options)!;
-        var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL") with { Answers = AnswerSet.Of([new("wording", answer)]) }), Fixture.Wording());
+        var evaluation = Fixture.Evaluate(
+            Fixture.Of(Fixture.Line("LABEL") with { Answers = AnswerSet.Of([new("wording", answer)]) }),
+            Fixture.Wording()
+        );
         (evaluation.Problems.FirstOrDefault().Refusal.Code ?? "").ShouldBe(code);
         evaluation.Asked.Single(a => a.Field.Field.Key == "wording").TextIn("en").ShouldBe(canonical);
     }
@@ -87,7 +91,13 @@ public sealed class EntryTests
     [InlineData("en", "12", "EUR 12.00", "")]
     public void An_amount_is_read_as_its_language_writes_it(string language, string typed, string amount, string sentence)
     {
-        var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("credit", typed))) with { Language = language }, Fixture.Ask("credit", "amount_of_money"));
+        var evaluation = Fixture.Evaluate(
+            Fixture.Of(Fixture.Line("LABEL", 1, ("credit", typed))) with
+            {
+                Language = language,
+            },
+            Fixture.Ask("credit", "amount_of_money")
+        );
         var asked = evaluation.Asked.Single(a => a.Field.Field.Key == "credit");
         (asked.SystemTextIn(language) ?? "").ShouldBe(amount);
         (evaluation.Problems.Count == 0 ? "" : evaluation.Problems[0].SentenceIn("en")).ShouldContain(sentence);
@@ -98,7 +108,11 @@ public sealed class EntryTests
     [InlineData(0, "1,000", true)]
     [InlineData(3, "1.250", true)] // with three decimals it is what it looks like
     public void A_number_that_could_be_two_is_refused(int decimals, string typed, bool taken) =>
-        (Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("length", typed))), Fixture.Ask("length", "number", ("decimals", decimals))).Problems.Count == 0).ShouldBe(taken);
+        (
+            Fixture
+                .Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("length", typed))), Fixture.Ask("length", "number", ("decimals", decimals)))
+                .Problems.Count == 0
+        ).ShouldBe(taken);
 
     [Theory]
     // language, type, canonical answer, as people read it, as systems get it; dates and separators by Unicode CLDR
@@ -110,10 +124,18 @@ public sealed class EntryTests
     [InlineData("en", "number", "1234.5", "1234.5 m", "1234.5 m")]
     [InlineData("de", "number", "1234,5", "1234,5 m", "1234.5 m")]
     [InlineData("de", "amount_of_money", "1234,5", "€\u00a01.234,50", "EUR 1234.50")]
-    public void Answers_are_written_for_people_and_plainly_for_systems(string language, string type, string answer, string people, string systems)
+    public void Answers_are_written_for_people_and_plainly_for_systems(
+        string language,
+        string type,
+        string answer,
+        string people,
+        string systems
+    )
     {
         var settings = type == "number" ? new (string, object)[] { ("unit", "m"), ("decimals", 1) } : [];
-        var asked = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("it", answer))) with { Language = language }, Fixture.Ask("it", type, settings)).Asked.Single(a => a.Field.Field.Key == "it");
+        var asked = Fixture
+            .Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("it", answer))) with { Language = language }, Fixture.Ask("it", type, settings))
+            .Asked.Single(a => a.Field.Field.Key == "it");
         (asked.TextIn(language), asked.SystemTextIn(language) ?? asked.TextIn(language)).ShouldBe((people, systems));
     }
 
@@ -121,7 +143,11 @@ public sealed class EntryTests
     public void A_refused_day_is_named_as_people_write_it()
     {
         var day = Fixture.Ask("day", "date", ("earliest", new { day = "2027-03-01" }), ("weekdays_left_out", new[] { "sunday" }));
-        string Said(string answer, string language) => Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("day", answer))) with { Language = language }, day).Problems.Single().SentenceIn("en");
+        string Said(string answer, string language) =>
+            Fixture
+                .Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("day", answer))) with { Language = language }, day)
+                .Problems.Single()
+                .SentenceIn("en");
         Said("2027-02-01", "en").ShouldBe("“The day” can be 1 March 2027 at the earliest.");
         Said("2027-02-01", "de").ShouldContain("1. März 2027");
         Said("2027-03-07", "en").ShouldBe("“The day” cannot be 7 March 2027, a Sunday. Choose another day.");
@@ -136,9 +162,22 @@ public sealed class EntryTests
     [InlineData("sent", "", "IE")]
     public void An_address_that_is_not_asked_decides_no_country(string delivery, string country, string seen)
     {
-        var abroad = Fixture.AskOrder("customs", "line_text") with { When = Fixture.Condition("{'fact':'country','is':'is','value':'DE'}") };
+        var abroad = Fixture.AskOrder("customs", "line_text") with
+        {
+            When = Fixture.Condition("{'fact':'country','is':'is','value':'DE'}"),
+        };
         var cart = Fixture.Of(Fixture.Line("LABEL"));
-        cart = cart with { Answers = cart.Answers.With("delivery_method", AnswerValue.Of(delivery)).With("delivery_address", AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Am Wall 1", ["country"] = country })) };
+        cart = cart with
+        {
+            Answers = cart
+                .Answers.With("delivery_method", AnswerValue.Of(delivery))
+                .With(
+                    "delivery_address",
+                    AnswerValue.Of(
+                        new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Am Wall 1", ["country"] = country }
+                    )
+                ),
+        };
         var evaluation = Fixture.Evaluate(cart, abroad);
         evaluation.Country.ShouldBe(seen);
         evaluation.Asked.Any(a => a.Field.Field.Key == "customs").ShouldBe(seen == "DE");
@@ -147,8 +186,23 @@ public sealed class EntryTests
     [Fact]
     public void What_reads_the_country_comes_after_the_address_wherever_it_stands()
     {
-        var plan = Fixture.Plan(Fixture.Register() with { Fields = [Fixture.Ask("duty", "line_text") with { When = Fixture.Condition("{'fact':'country','is':'is','value':'DE'}") }, .. BuiltInFields.All] });
-        plan.InOrder.Select(f => f.Field.Key).ToList().IndexOf("duty").ShouldBeGreaterThan(plan.InOrder.Select(f => f.Field.Key).ToList().IndexOf("delivery_address"));
+        var plan = Fixture.Plan(
+            Fixture.Register() with
+            {
+                Fields =
+                [
+                    Fixture.Ask("duty", "line_text") with
+                    {
+                        When = Fixture.Condition("{'fact':'country','is':'is','value':'DE'}"),
+                    },
+                    .. BuiltInFields.All,
+                ],
+            }
+        );
+        plan.InOrder.Select(f => f.Field.Key)
+            .ToList()
+            .IndexOf("duty")
+            .ShouldBeGreaterThan(plan.InOrder.Select(f => f.Field.Key).ToList().IndexOf("delivery_address"));
     }
 
     [Fact]
@@ -161,10 +215,15 @@ public sealed class EntryTests
         var problem = evaluation.Problems.Single();
         (problem.Refusal.Code, problem.LineId, problem.Field).ShouldBe(("too_many_each", "l1", null));
         problem.SentenceIn("en").ShouldContain("60");
-        Should.Throw<CartException>(() => CartContent.Empty.Add(plan.WithUnits(Fixture.Products, Fixture.Line("WALK", 61)), static l => l.Answers));
+        Should.Throw<CartException>(() =>
+            CartContent.Empty.Add(plan.WithUnits(Fixture.Products, Fixture.Line("WALK", 61)), static l => l.Answers)
+        );
 
         // Sixty are asked each.
-        Fixture.Evaluate(plan, plan.WithUnits(Fixture.Products, Fixture.Of(Fixture.Line("WALK", 60)))).Asked.Count(a => a.Field.Field.Key == "badge").ShouldBe(60);
+        Fixture
+            .Evaluate(plan, plan.WithUnits(Fixture.Products, Fixture.Of(Fixture.Line("WALK", 60))))
+            .Asked.Count(a => a.Field.Field.Key == "badge")
+            .ShouldBe(60);
     }
 
     [Theory]
@@ -184,13 +243,21 @@ public sealed class EntryTests
     [Fact]
     public void Required_under_a_condition_is_required_also_while_the_answer_is_refused()
     {
-        var field = Fixture.Ask("it", "line_text", ("longest", 3)) with { RequiredWhen = Fixture.Condition("{'fact':'quantity','is':'over','value':0}") };
-        Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("it", "four"))), field).Asked.Single(a => a.Field.Field.Key == "it").Required.ShouldBeTrue();
+        var field = Fixture.Ask("it", "line_text", ("longest", 3)) with
+        {
+            RequiredWhen = Fixture.Condition("{'fact':'quantity','is':'over','value':0}"),
+        };
+        Fixture
+            .Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("it", "four"))), field)
+            .Asked.Single(a => a.Field.Field.Key == "it")
+            .Required.ShouldBeTrue();
     }
 
     [Fact]
     public void A_label_with_a_slot_in_it_is_not_filled_in() =>
-        Sentences.For(new("too_long", "40", "41"), LanguageMap.Of("What does {1} say?"), "en").ShouldBe("“What does {1} say?” has room for 40 characters, and this is 41.");
+        Sentences
+            .For(new("too_long", "40", "41"), LanguageMap.Of("What does {1} say?"), "en")
+            .ShouldBe("“What does {1} say?” has room for 40 characters, and this is 41.");
 
     [Theory]
     [InlineData("{'units':'any','where':{'fact':'answer.badge','is':'was_given'}}")]
@@ -199,10 +266,24 @@ public sealed class EntryTests
     {
         var order = Fixture.AskOrder("who", "line_text") with { Step = Step.ProductPage.Key, When = Fixture.Condition(when) };
         var badge = Fixture.AskUnit("badge", "line_text");
-        RegisterPlan.Compile(Fixture.Register(order, badge), Register.Types.FieldTypes.Standard).Problems.Single().Sentence.ShouldContain("from the cart on");
+        RegisterPlan
+            .Compile(Fixture.Register(order, badge), Register.Types.FieldTypes.Standard)
+            .Problems.Single()
+            .Sentence.ShouldContain("from the cart on");
 
         // A question of the line sees its own units there.
-        RegisterPlan.Compile(Fixture.Register(Fixture.Ask("lead", "line_text") with { When = Fixture.Condition("{'units':'any','where':{'fact':'answer.badge','is':'was_given'}}") }, badge), Register.Types.FieldTypes.Standard).Problems.ShouldBeEmpty();
+        RegisterPlan
+            .Compile(
+                Fixture.Register(
+                    Fixture.Ask("lead", "line_text") with
+                    {
+                        When = Fixture.Condition("{'units':'any','where':{'fact':'answer.badge','is':'was_given'}}"),
+                    },
+                    badge
+                ),
+                Register.Types.FieldTypes.Standard
+            )
+            .Problems.ShouldBeEmpty();
     }
 
     [Fact]
@@ -211,7 +292,16 @@ public sealed class EntryTests
         var more = Fixture.AskOrder("more", "yes_no");
         var what = Fixture.AskOrder("what", "line_text") with { When = Fixture.Condition("{'fact':'answer.more','is':'is','value':true}") };
         var cart = Fixture.Of(Fixture.Line("LABEL"));
-        var order = Fixture.Freeze(Fixture.Evaluate(cart with { Answers = cart.Answers.With("more", AnswerValue.No).With("what", AnswerValue.Of("secret words")) }, more, what));
+        var order = Fixture.Freeze(
+            Fixture.Evaluate(
+                cart with
+                {
+                    Answers = cart.Answers.With("more", AnswerValue.No).With("what", AnswerValue.Of("secret words")),
+                },
+                more,
+                what
+            )
+        );
         order.NotAsked.Where(static n => n.Answered).Select(n => $"{n.Slot}: {n.Why}").ShouldBe(["order/what: “The more” is no"]);
         JsonSerializer.Serialize(order, RegisterJson.Options).ShouldNotContain("secret words");
     }
@@ -221,7 +311,10 @@ public sealed class EntryTests
     {
         var section = Fixture.Section("card") with { Opening = LanguageMap.Of("A card?") };
         var inside = Fixture.AskOrder("message", "line_text") with { Section = "card" };
-        bool Asks(Section s, Field f) => Fixture.Evaluate(Fixture.Plan(Fixture.Register(f) with { Sections = [s] }), Fixture.Of(Fixture.Line("LABEL"))).Asked.Any(a => a.Field.Field.Key is "card" or "message");
+        bool Asks(Section s, Field f) =>
+            Fixture
+                .Evaluate(Fixture.Plan(Fixture.Register(f) with { Sections = [s] }), Fixture.Of(Fixture.Line("LABEL")))
+                .Asked.Any(a => a.Field.Field.Key is "card" or "message");
         Asks(section, inside).ShouldBeTrue();
         Asks(section, inside with { Retired = true }).ShouldBeFalse();
         Asks(section, inside with { SwitchedOff = true }).ShouldBeFalse();

@@ -56,16 +56,26 @@ public sealed class FileTests
     [InlineData("89 50 4E 47 0A 1A 0A 00 00", null)] // Its line end was changed on the way: what the PNG signature is there to find out.
     [InlineData("52 49 46 46 24 00 00 00 57 45 42 50", "webp")]
     [InlineData("52 49 46 46 24 00 00 00 57 41 56 45", null)] // A sound in the same wrapping.
-    [InlineData("49 49 2A 00 08 00 00 00 02 00 11 01 03 00 01 00 00 00 26 00 00 00 17 01 03 00 01 00 00 00 02 00 00 00 00 00 00 00 FF FF", "tiff")]
-    [InlineData("4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04 00 00 00 01 00 00 00 26 01 17 00 04 00 00 00 01 00 00 00 02 00 00 00 00 FF FF", "tiff")]
-    [InlineData("4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04 00 00 00 01 00 00 00 26 01 17 00 04 00 00 00 01 00 00 00 02 00 00 00 00 FF", null)] // Its one strip is cut off.
+    [InlineData(
+        "49 49 2A 00 08 00 00 00 02 00 11 01 03 00 01 00 00 00 26 00 00 00 17 01 03 00 01 00 00 00 02 00 00 00 00 00 00 00 FF FF",
+        "tiff"
+    )]
+    [InlineData(
+        "4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04 00 00 00 01 00 00 00 26 01 17 00 04 00 00 00 01 00 00 00 02 00 00 00 00 FF FF",
+        "tiff"
+    )]
+    [InlineData(
+        "4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04 00 00 00 01 00 00 00 26 01 17 00 04 00 00 00 01 00 00 00 02 00 00 00 00 FF",
+        null
+    )] // Its one strip is cut off.
     [InlineData("4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04", null)] // Its directory is.
     [InlineData("4D 4D 00 2A 00 00 00 08 00 01 01 11 00 04 FF FF FF FF 00 00 00 26 00 00 00 00", null)] // It names more strips than can be.
     [InlineData("49 49 2A 00 08 00", null)]
     [InlineData("4D 5A 90 00 03 00", null)] // A program, whatever its name.
     [InlineData("50 4B 03 04 14 00", null)] // The beginning of a ZIP and nothing after it.
     [InlineData("", null)]
-    public void A_kind_is_told_by_the_signature(string hexadecimal, string? kind) => Tell(Convert.FromHexString(hexadecimal.Replace(" ", "", StringComparison.Ordinal))).ShouldBe(kind);
+    public void A_kind_is_told_by_the_signature(string hexadecimal, string? kind) =>
+        Tell(Convert.FromHexString(hexadecimal.Replace(" ", "", StringComparison.Ordinal))).ShouldBe(kind);
 
     [Theory]
     [InlineData("%PDF-1.7\n…\n%%EOF\n", "pdf")]
@@ -146,7 +156,9 @@ public sealed class FileTests
     [Fact]
     public void The_ids_of_uploads_alone_are_taken_and_what_a_file_should_be_is_not_believed()
     {
-        var rule = FieldTypes.Standard.Find("file")!.Bind(new SettingReader(FieldTypes.Standard.Find("file")!, ImmutableDictionary<string, JsonElement>.Empty));
+        var rule = FieldTypes
+            .Standard.Find("file")!
+            .Bind(new SettingReader(FieldTypes.Standard.Find("file")!, ImmutableDictionary<string, JsonElement>.Empty));
         rule.Read(AnswerValue.Of([new FileValue("forged.pdf", 1, Hash)]), new Occasion()).Refusal!.Value.Code.ShouldBe("not_files");
         rule.Read(AnswerValue.Of("plan"), new Occasion()).Refusal!.Value.Code.ShouldBe("not_files");
     }
@@ -167,7 +179,10 @@ public sealed class FileTests
     {
         var line = new CartLine("a", "P", 1, AnswerSet.Empty.With("site", AnswerValue.Of(["site"])));
         CartContent.Empty.Add(line, static l => l.Answers).Add(line with { Id = "b" }, static l => l.Answers).Lines.Length.ShouldBe(1);
-        CartContent.Empty.Add(line, static l => l.Answers).Add(line with { Id = "b" }, static l => l.Answers, alone: true).Lines.Length.ShouldBe(2);
+        CartContent
+            .Empty.Add(line, static l => l.Answers)
+            .Add(line with { Id = "b" }, static l => l.Answers, alone: true)
+            .Lines.Length.ShouldBe(2);
     }
 
     private static string? Tell(byte[] content)
@@ -182,15 +197,16 @@ public sealed class FileTests
 
         public bool Offers(int choice) => true;
 
-        public KeptFile? File(string id) => id switch
-        {
-            "site" => new KeptFile(new FileValue("site.jpg", 82_000, Hash), "jpeg", 800, 600),
-            "gate" => new KeptFile(new FileValue("gate.png", 2_000_000, Hash), "png", 3000, 4000),
-            "vast" => new KeptFile(new FileValue("vast.png", 9_000_000, Hash), "png", 10_000, 5_001),
-            "cut" => new KeptFile(new FileValue("cut.png", 900, Hash), "png"),
-            "plan" => new KeptFile(new FileValue("plan.pdf", 500_000, Hash), "pdf"),
-            "disguised" => new KeptFile(new FileValue("holiday.jpg", 70_000, Hash), null),
-            _ => null,
-        };
+        public KeptFile? File(string id) =>
+            id switch
+            {
+                "site" => new KeptFile(new FileValue("site.jpg", 82_000, Hash), "jpeg", 800, 600),
+                "gate" => new KeptFile(new FileValue("gate.png", 2_000_000, Hash), "png", 3000, 4000),
+                "vast" => new KeptFile(new FileValue("vast.png", 9_000_000, Hash), "png", 10_000, 5_001),
+                "cut" => new KeptFile(new FileValue("cut.png", 900, Hash), "png"),
+                "plan" => new KeptFile(new FileValue("plan.pdf", 500_000, Hash), "pdf"),
+                "disguised" => new KeptFile(new FileValue("holiday.jpg", 70_000, Hash), null),
+                _ => null,
+            };
     }
 }

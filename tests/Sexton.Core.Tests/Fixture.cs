@@ -33,46 +33,62 @@ internal static class Fixture
         ],
         [new("household", LanguageMap.Of("Household")), new("member", LanguageMap.Of("Member")), new("trade", LanguageMap.Of("Trade"))],
         "EUR",
-        "IE");
+        "IE"
+    );
 
-    public static Field Wording(int longest = 40, bool required = true) => Ask("wording", "line_text", ("longest", longest)) with
-    {
-        Label = LanguageMap.Of("Words on the label"),
-        Required = required,
-        AskedOf = ProductScope.Only("LABEL"),
-        GoesTo = [.. DestinationIndex.All.Select(d => d.Key)],
-    };
+    public static Field Wording(int longest = 40, bool required = true) =>
+        Ask("wording", "line_text", ("longest", longest)) with
+        {
+            Label = LanguageMap.Of("Words on the label"),
+            Required = required,
+            AskedOf = ProductScope.Only("LABEL"),
+            GoesTo = [.. DestinationIndex.All.Select(d => d.Key)],
+        };
 
     /// <summary>A field of a line, asked of every product, that need not be answered.</summary>
-    public static Field Ask(string key, string type, params (string Name, object Value)[] settings) => new()
-    {
-        Key = key,
-        Type = type,
-        Level = Level.Line,
-        Step = Step.ProductPage.Key,
-        Label = LanguageMap.Of("The " + key),
-        Settings = Settings(settings),
-        GoesTo = [DestinationIndex.OrderPage],
-    };
+    public static Field Ask(string key, string type, params (string Name, object Value)[] settings) =>
+        new()
+        {
+            Key = key,
+            Type = type,
+            Level = Level.Line,
+            Step = Step.ProductPage.Key,
+            Label = LanguageMap.Of("The " + key),
+            Settings = Settings(settings),
+            GoesTo = [DestinationIndex.OrderPage],
+        };
 
     /// <summary>The same of the whole order, asked in the cart.</summary>
     public static Field AskOrder(string key, string type, params (string Name, object Value)[] settings) =>
-        Ask(key, type, settings) with { Level = Level.Order, Step = Step.Cart.Key };
+        Ask(key, type, settings) with
+        {
+            Level = Level.Order,
+            Step = Step.Cart.Key,
+        };
 
     /// <summary>The same of each one.</summary>
     public static Field AskUnit(string key, string type, params (string Name, object Value)[] settings) =>
-        Ask(key, type, settings) with { Level = Level.Unit, AskedOf = ProductScope.Only("WALK") };
+        Ask(key, type, settings) with
+        {
+            Level = Level.Unit,
+            AskedOf = ProductScope.Only("WALK"),
+        };
 
-    public static Section Section(string key, Level level = Level.Order) => new()
-    {
-        Key = key,
-        Level = level,
-        Step = level == Level.Order ? Step.Cart.Key : Step.ProductPage.Key,
-        Heading = LanguageMap.Of("Of " + key),
-    };
+    public static Section Section(string key, Level level = Level.Order) =>
+        new()
+        {
+            Key = key,
+            Level = level,
+            Step = level == Level.Order ? Step.Cart.Key : Step.ProductPage.Key,
+            Heading = LanguageMap.Of("Of " + key),
+        };
 
     public static ImmutableSortedDictionary<string, JsonElement> Settings(params (string Name, object Value)[] settings) =>
-        settings.ToImmutableSortedDictionary(s => s.Name, s => JsonSerializer.SerializeToElement(s.Value, RegisterJson.Options), StringComparer.Ordinal);
+        settings.ToImmutableSortedDictionary(
+            s => s.Name,
+            s => JsonSerializer.SerializeToElement(s.Value, RegisterJson.Options),
+            StringComparer.Ordinal
+        );
 
     public static Choice[] Choices(params string[] keys) => [.. keys.Select(k => new Choice { Key = k, Label = LanguageMap.Of("A " + k) })];
 
@@ -92,32 +108,44 @@ internal static class Fixture
     public static AnswerSet Answers(params (string Key, object Value)[] answers) =>
         AnswerSet.Of(answers.Select(a => KeyValuePair.Create(a.Key, Value(a.Value))));
 
-    public static AnswerValue Value(object value) => value switch
-    {
-        string text => AnswerValue.Of(text),
-        bool truth => AnswerValue.Of(truth),
-        int number => AnswerValue.Of((decimal)number),
-        decimal number => AnswerValue.Of(number),
-        string[] picks => AnswerValue.Of([.. picks]),
-        _ => AnswerValue.Of((Dictionary<string, string>)value),
-    };
+    public static AnswerValue Value(object value) =>
+        value switch
+        {
+            string text => AnswerValue.Of(text),
+            bool truth => AnswerValue.Of(truth),
+            int number => AnswerValue.Of((decimal)number),
+            decimal number => AnswerValue.Of(number),
+            string[] picks => AnswerValue.Of([.. picks]),
+            _ => AnswerValue.Of((Dictionary<string, string>)value),
+        };
 
-    public static AnswerSet Shopper { get; } = Answers(
-        ("name", "Odile Farrant"),
-        ("email", "odile@farrant.example"),
-        ("delivery_address", new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Quarry Lane 4", ["town"] = "Aldmoor", ["country"] = "IE" }));
+    public static AnswerSet Shopper { get; } =
+        Answers(
+            ("name", "Odile Farrant"),
+            ("email", "odile@farrant.example"),
+            (
+                "delivery_address",
+                new Dictionary<string, string>(StringComparer.Ordinal)
+                {
+                    ["street"] = "Quarry Lane 4",
+                    ["town"] = "Aldmoor",
+                    ["country"] = "IE",
+                }
+            )
+        );
 
-    public static CartContent Cart(string? wording, int quantity = 1) => Of(Line("LABEL", quantity, wording is null ? [] : [("wording", wording)]));
+    public static CartContent Cart(string? wording, int quantity = 1) =>
+        Of(Line("LABEL", quantity, wording is null ? [] : [("wording", wording)]));
 
     /// <summary>A cart of lines, with what the shop itself asks answered.</summary>
-    public static CartContent Of(params CartLine[] lines) => new()
-    {
-        Lines = [.. lines.Select((l, i) => l with { Id = "l" + (i + 1) })],
-        Answers = Shopper,
-    };
+    public static CartContent Of(params CartLine[] lines) =>
+        new() { Lines = [.. lines.Select((l, i) => l with { Id = "l" + (i + 1) })], Answers = Shopper };
 
     public static CartLine Line(string product, int quantity = 1, params (string Key, object Value)[] answers) =>
-        new("", product.Split('/')[0], quantity, Answers(answers)) { VariantCode = product.Contains('/', StringComparison.Ordinal) ? product.Split('/')[1] : null };
+        new("", product.Split('/')[0], quantity, Answers(answers))
+        {
+            VariantCode = product.Contains('/', StringComparison.Ordinal) ? product.Split('/')[1] : null,
+        };
 
     public static Evaluation Evaluate(CartContent cart, params Field[] fields) => Evaluate(Plan(fields), cart);
 
@@ -128,15 +156,24 @@ internal static class Fixture
     public static ConditionWords Words(RegisterContent register) => new(register, FieldTypes.Standard, Products);
 
     /// <summary>Everything an evaluation says, as one text.</summary>
-    public static string Said(Evaluation evaluation) => string.Join(
-        '|',
-        evaluation.Asked.Select(a => $"{a.Slot}={a.TextIn("en")}{(a.Required ? "!" : "")}")
-            .Concat(evaluation.Problems.Select(p => $"{p.Refusal.Code}@{p.LineId}/{p.UnitId}/{p.Field?.Field.Key}: {p.SentenceIn("en")}"))
-            .Append(evaluation.TotalMinor.ToString(System.Globalization.CultureInfo.InvariantCulture)));
+    public static string Said(Evaluation evaluation) =>
+        string.Join(
+            '|',
+            evaluation
+                .Asked.Select(a => $"{a.Slot}={a.TextIn("en")}{(a.Required ? "!" : "")}")
+                .Concat(
+                    evaluation.Problems.Select(p => $"{p.Refusal.Code}@{p.LineId}/{p.UnitId}/{p.Field?.Field.Key}: {p.SentenceIn("en")}")
+                )
+                .Append(evaluation.TotalMinor.ToString(System.Globalization.CultureInfo.InvariantCulture))
+        );
 
     /// <summary>The shopper's sentences, each with its place where it has one.</summary>
     public static IEnumerable<string> Sentences(Evaluation evaluation) => evaluation.Problems.Select(static p => p.SentenceIn("en"));
 
     private static ImmutableSortedDictionary<string, ProductAttribute> Attributes(params (string Name, decimal Value)[] attributes) =>
-        attributes.ToImmutableSortedDictionary(a => a.Name, a => new ProductAttribute(AnswerValue.Of(a.Value), "m"), StringComparer.Ordinal);
+        attributes.ToImmutableSortedDictionary(
+            a => a.Name,
+            a => new ProductAttribute(AnswerValue.Of(a.Value), "m"),
+            StringComparer.Ordinal
+        );
 }

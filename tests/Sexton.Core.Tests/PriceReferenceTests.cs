@@ -25,10 +25,49 @@ public sealed class PriceReferenceTests
     // In ten scripts, with marks and conjuncts.
     private static readonly string[] Letters =
     [
-        "a", "Z", "7", " ", "é", "e\u0301", "’", "-", "ß", "字", "🍎", "\n", "\u00a0", ".", "Ω", "٣", "Ж", "ש\u05bc", "ع", "क्ष", "कि", "ก\u0e33", "தி", "한", "\u1112\u1161\u11ab", "か\u3099", "Ա", "ე", "👩🏽‍🌾",
+        "a",
+        "Z",
+        "7",
+        " ",
+        "é",
+        "e\u0301",
+        "’",
+        "-",
+        "ß",
+        "字",
+        "🍎",
+        "\n",
+        "\u00a0",
+        ".",
+        "Ω",
+        "٣",
+        "Ж",
+        "ש\u05bc",
+        "ع",
+        "क्ष",
+        "कि",
+        "ก\u0e33",
+        "தி",
+        "한",
+        "\u1112\u1161\u11ab",
+        "か\u3099",
+        "Ա",
+        "ე",
+        "👩🏽‍🌾",
     ];
 
-    private static readonly string[] Types = ["line_text", "long_text", "number", "amount_of_money", "yes_no", "one_of", "several_of", "how_many_of_each", "worked_out"];
+    private static readonly string[] Types =
+    [
+        "line_text",
+        "long_text",
+        "number",
+        "amount_of_money",
+        "yes_no",
+        "one_of",
+        "several_of",
+        "how_many_of_each",
+        "worked_out",
+    ];
     private static readonly string[] Counted = ["number", "worked_out"];
     private static readonly string[] Choices = ["ash", "beech", "cedar", "damson"];
 
@@ -47,17 +86,29 @@ public sealed class PriceReferenceTests
             _hasCents = currency == "EUR";
             var plan = Fixture.Plan(Register());
             var shop = Shop(currency);
-            writer.WriteLine(Written(new
-            {
-                currency,
-                include_tax = shop.Tax.PricesIncludeTax,
-                standard_ppm = shop.Tax.StandardPpm,
-                coupons = shop.Coupons,
-                fields = plan.Content.Fields.Where(static f => !f.BuiltIn),
-                sections = plan.Content.Sections,
-                codes = plan.Content.Codes.Shop,
-                items = new[] { "TREE", "POT-S" }.Select(i => shop.FindItem(i)!.Value).Select(static g => new { code = g.Code, price = g.PriceMinor, tax_ppm = g.Product.TaxPpm, weight = g.WeightGrams }),
-            }));
+            writer.WriteLine(
+                Written(
+                    new
+                    {
+                        currency,
+                        include_tax = shop.Tax.PricesIncludeTax,
+                        standard_ppm = shop.Tax.StandardPpm,
+                        coupons = shop.Coupons,
+                        fields = plan.Content.Fields.Where(static f => !f.BuiltIn),
+                        sections = plan.Content.Sections,
+                        codes = plan.Content.Codes.Shop,
+                        items = new[] { "TREE", "POT-S" }
+                            .Select(i => shop.FindItem(i)!.Value)
+                            .Select(static g => new
+                            {
+                                code = g.Code,
+                                price = g.PriceMinor,
+                                tax_ppm = g.Product.TaxPpm,
+                                weight = g.WeightGrams,
+                            }),
+                    }
+                )
+            );
             for (var c = 0; c < CartsOfEach; c++)
             {
                 evaluation.Run(plan, shop, Cart(plan), Fixture.Today);
@@ -67,11 +118,20 @@ public sealed class PriceReferenceTests
                 // Whatever is taken off, nobody is paid for buying, and no tax is below nothing.
                 evaluation.TotalMinor.ShouldBeGreaterThanOrEqualTo(0);
                 evaluation.Taxes.ShouldAllBe(static t => t.TaxMinor >= 0 && t.BaseMinor >= 0);
-                (evaluation.Rows.Sum(static row => row.SumMinor) + (shop.Tax.PricesIncludeTax ? 0 : evaluation.Taxes.Sum(static t => t.TaxMinor))).ShouldBe(evaluation.TotalMinor);
+                (
+                    evaluation.Rows.Sum(static row => row.SumMinor)
+                    + (shop.Tax.PricesIncludeTax ? 0 : evaluation.Taxes.Sum(static t => t.TaxMinor))
+                ).ShouldBe(evaluation.TotalMinor);
                 components += evaluation.Rows.Count(static row => row.Kind == PriceRowKind.Component);
                 shared += evaluation.Rows.Count(static row => row.Kind == PriceRowKind.Answer && row.Place.Line < 0 && row.SumMinor < 0);
                 asked += evaluation.Asked.Count(static a => !a.Field.Field.BuiltIn && a.Value is not null);
-                dormant += Enumerable.Range(0, evaluation.LineCount).Sum(i => plan.LineFields.Count(f => evaluation.LineAt(i).Answers.Find(f.Field.Key) is not null && !evaluation.IsAsked(f, new Place(i, -1))));
+                dormant += Enumerable
+                    .Range(0, evaluation.LineCount)
+                    .Sum(i =>
+                        plan.LineFields.Count(f =>
+                            evaluation.LineAt(i).Answers.Find(f.Field.Key) is not null && !evaluation.IsAsked(f, new Place(i, -1))
+                        )
+                    );
                 carts++;
                 rows += evaluation.Rows.Count;
                 writer.WriteLine(Written(evaluation));
@@ -91,12 +151,16 @@ public sealed class PriceReferenceTests
     private RegisterContent Register()
     {
         var step = Pick(Step.ProductPage.Key, Step.Cart.Key);
-        var sections = new[] { Level.Order, Level.Line, Level.Unit }.Select(level => Fixture.Section("part_of_" + level.ToString().ToLowerInvariant(), level) with
-        {
-            Step = level == Level.Order ? Step.Cart.Key : step,
-            Opening = Chance(2) ? LanguageMap.Of("More?") : LanguageMap.Empty,
-            When = Chance(3) ? new ConditionTest(Facts.Group, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of("trade")) : null,
-        }).ToList();
+        var sections = new[] { Level.Order, Level.Line, Level.Unit }
+            .Select(level =>
+                Fixture.Section("part_of_" + level.ToString().ToLowerInvariant(), level) with
+                {
+                    Step = level == Level.Order ? Step.Cart.Key : step,
+                    Opening = Chance(2) ? LanguageMap.Of("More?") : LanguageMap.Empty,
+                    When = Chance(3) ? new ConditionTest(Facts.Group, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of("trade")) : null,
+                }
+            )
+            .ToList();
         var fields = new List<Field>();
         for (var i = 0; i < 8; i++)
         {
@@ -106,20 +170,44 @@ public sealed class PriceReferenceTests
         return Fixture.Register([.. fields]) with
         {
             Sections = [.. sections.Where(s => fields.Exists(f => f.Section == s.Key))],
-            Codes = new CodeRules { Shop = new CodeRule { Separator = Pick(".", "", "-"), Case = Pick(CodeCase.AsIs, CodeCase.Upper, CodeCase.Lower), WhenEmpty = Pick("", "X") } },
+            Codes = new CodeRules
+            {
+                Shop = new CodeRule
+                {
+                    Separator = Pick(".", "", "-"),
+                    Case = Pick(CodeCase.AsIs, CodeCase.Upper, CodeCase.Lower),
+                    WhenEmpty = Pick("", "X"),
+                },
+            },
         };
     }
 
     private Field Field(string key, string step, List<Field> before)
     {
         var level = Pick(Level.Line, Level.Line, Level.Unit, Level.Order);
-        var numbers = before.Where(f => Counted.Contains(f.Type) && f.Level <= level && (f.Step == step || f.Level == Level.Order) && (level == Level.Order || f.Level != Level.Order || step == Step.Cart.Key)).ToList();
+        var numbers = before
+            .Where(f =>
+                Counted.Contains(f.Type)
+                && f.Level <= level
+                && (f.Step == step || f.Level == Level.Order)
+                && (level == Level.Order || f.Level != Level.Order || step == Step.Cart.Key)
+            )
+            .ToList();
         var type = numbers.Count == 0 ? Pick(Types[..^1]) : Pick(Types);
         (string, object)[] settings = type switch
         {
             "number" => [("decimals", 2)],
             "line_text" or "long_text" => [("longest", 60)],
-            "one_of" or "several_of" or "how_many_of_each" => [("choices", Fixture.Choices(Choices).Select((c, i) => c with { Code = Pick("", "A", "b", "Cd"), WeightGrams = Chance(2) ? 0 : 10 * (i + 1) }).ToArray())],
+            "one_of" or "several_of" or "how_many_of_each" =>
+            [
+                (
+                    "choices",
+                    Fixture
+                        .Choices(Choices)
+                        .Select((c, i) => c with { Code = Pick("", "A", "b", "Cd"), WeightGrams = Chance(2) ? 0 : 10 * (i + 1) })
+                        .ToArray()
+                ),
+            ],
             "worked_out" => [("decimals", _random.Next(0, 3)), ("working", Working(numbers))],
             _ => [],
         };
@@ -136,50 +224,116 @@ public sealed class PriceReferenceTests
             IncludedPicks = type.Contains("_of", StringComparison.Ordinal) && Chance(3) ? _random.Next(1, 4) : 0,
             Uses = Chance(2) ? [Use(type, level)] : [],
         };
-        return level == Level.Line && Chance(2) ? field with { Code = new FieldCode { Part = type is "number" or "worked_out" || (type.Contains("_of", StringComparison.Ordinal) && type != "amount_of_money" && !Chance(4)) ? "" : "P" } } : field;
+        return level == Level.Line && Chance(2)
+            ? field with
+            {
+                Code = new FieldCode
+                {
+                    Part =
+                        type is "number" or "worked_out"
+                        || (type.Contains("_of", StringComparison.Ordinal) && type != "amount_of_money" && !Chance(4))
+                            ? ""
+                            : "P",
+                },
+            }
+            : field;
     }
 
     // What a field can hang on: what is answered before it, at its level or a wider one, and known at its step.
     private static List<Field> Reads(List<Field> before, Level level, string step) =>
-        [.. before.Where(f => f.Level <= level && (f.Level != Level.Order || level == Level.Order || step == Step.Cart.Key) && f.Type is "number" or "yes_no" or "one_of" or "worked_out" && (f.Level <= level && (f.Level != Level.Order || level == Level.Order || step == Step.Cart.Key)))];
+        [
+            .. before.Where(f =>
+                f.Level <= level
+                && (f.Level != Level.Order || level == Level.Order || step == Step.Cart.Key)
+                && f.Type is "number" or "yes_no" or "one_of" or "worked_out"
+                && (f.Level <= level && (f.Level != Level.Order || level == Level.Order || step == Step.Cart.Key))
+            ),
+        ];
 
     private Condition When(List<Field> reads, Level level, int depth)
     {
         if (depth > 0 && Chance(3))
         {
-            return new ConditionGroup(Pick(GroupKind.All, GroupKind.Any, GroupKind.None), [.. Enumerable.Range(0, _random.Next(1, 4)).Select(_ => When(reads, level, depth - 1))]);
+            return new ConditionGroup(
+                Pick(GroupKind.All, GroupKind.Any, GroupKind.None),
+                [.. Enumerable.Range(0, _random.Next(1, 4)).Select(_ => When(reads, level, depth - 1))]
+            );
         }
 
         if (reads.Count == 0 || Chance(4))
         {
             return level == Level.Order || Chance(2)
                 ? new ConditionTest(Facts.Group, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of(Pick("member", "trade", "household")))
-                : new ConditionTest(Facts.Quantity, Pick(Relation.Over, Relation.Under, Relation.AtLeast, Relation.AtMost, Relation.Is), AnswerValue.Of((decimal)_random.Next(1, 5)));
+                : new ConditionTest(
+                    Facts.Quantity,
+                    Pick(Relation.Over, Relation.Under, Relation.AtLeast, Relation.AtMost, Relation.Is),
+                    AnswerValue.Of((decimal)_random.Next(1, 5))
+                );
         }
 
         var read = Pick([.. reads]);
         var fact = Facts.OfAnswer(read.Key);
-        return Chance(4) ? new ConditionTest(fact, Pick(Relation.WasGiven, Relation.WasNotGiven)) : read.Type switch
-        {
-            "yes_no" => new ConditionTest(fact, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of(Chance(2))),
-            "one_of" => Chance(2) ? new ConditionTest(fact, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of(Pick(Choices))) : new ConditionTest(fact, Pick(Relation.IsAmong, Relation.IsNotAmong), AnswerValue.Of([.. Choices.Where(_ => Chance(2)).DefaultIfEmpty("ash")])),
-            _ => new ConditionTest(fact, Pick(Relation.Over, Relation.Under, Relation.AtLeast, Relation.AtMost, Relation.Is, Relation.IsNot), AnswerValue.Of(_random.Next(0, 60) / 2m)),
-        };
+        return Chance(4)
+            ? new ConditionTest(fact, Pick(Relation.WasGiven, Relation.WasNotGiven))
+            : read.Type switch
+            {
+                "yes_no" => new ConditionTest(fact, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of(Chance(2))),
+                "one_of" => Chance(2)
+                    ? new ConditionTest(fact, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of(Pick(Choices)))
+                    : new ConditionTest(
+                        fact,
+                        Pick(Relation.IsAmong, Relation.IsNotAmong),
+                        AnswerValue.Of([.. Choices.Where(_ => Chance(2)).DefaultIfEmpty("ash")])
+                    ),
+                _ => new ConditionTest(
+                    fact,
+                    Pick(Relation.Over, Relation.Under, Relation.AtLeast, Relation.AtMost, Relation.Is, Relation.IsNot),
+                    AnswerValue.Of(_random.Next(0, 60) / 2m)
+                ),
+            };
     }
 
     // Divided and multiplied in turn, so that anything but exact fractions shows.
     private WorkingRow[] Working(List<Field> numbers)
     {
-        Term Of() => Chance(2) ? new Term { Fact = Facts.OfAnswer(Pick([.. numbers]).Key), Else = Chance(2) ? AnswerValue.Of(2m) : null } : new Term { Value = AnswerValue.Of((decimal)_random.Next(-3, 8)) };
+        Term Of() =>
+            Chance(2)
+                ? new Term { Fact = Facts.OfAnswer(Pick([.. numbers]).Key), Else = Chance(2) ? AnswerValue.Of(2m) : null }
+                : new Term { Value = AnswerValue.Of((decimal)_random.Next(-3, 8)) };
         return
         [
             new WorkingRow(WorkingStep.Take, new Term { Fact = Facts.OfAnswer(Pick([.. numbers]).Key) }),
-            .. Enumerable.Range(0, _random.Next(1, 5)).Select(_ => Pick(WorkingStep.DividedBy, WorkingStep.DividedBy, WorkingStep.Times, WorkingStep.Plus, WorkingStep.Minus, WorkingStep.AtLeast, WorkingStep.AtMost, WorkingStep.RoundUp, WorkingStep.RoundDown, WorkingStep.Round, WorkingStep.ByBands)).Select(step => step switch
-            {
-                WorkingStep.RoundUp or WorkingStep.RoundDown or WorkingStep.Round => new WorkingRow(step) { To = Pick(1m, 0.5m, 3m, 0.1m) },
-                WorkingStep.ByBands => new WorkingRow(step) { Bands = [new(0m, 1.5m), new(2.5m, _random.Next(2, 9)), new(7m, 11m)] },
-                _ => new WorkingRow(step, Of()),
-            }),
+            .. Enumerable
+                .Range(0, _random.Next(1, 5))
+                .Select(_ =>
+                    Pick(
+                        WorkingStep.DividedBy,
+                        WorkingStep.DividedBy,
+                        WorkingStep.Times,
+                        WorkingStep.Plus,
+                        WorkingStep.Minus,
+                        WorkingStep.AtLeast,
+                        WorkingStep.AtMost,
+                        WorkingStep.RoundUp,
+                        WorkingStep.RoundDown,
+                        WorkingStep.Round,
+                        WorkingStep.ByBands
+                    )
+                )
+                .Select(step =>
+                    step switch
+                    {
+                        WorkingStep.RoundUp or WorkingStep.RoundDown or WorkingStep.Round => new WorkingRow(step)
+                        {
+                            To = Pick(1m, 0.5m, 3m, 0.1m),
+                        },
+                        WorkingStep.ByBands => new WorkingRow(step)
+                        {
+                            Bands = [new(0m, 1.5m), new(2.5m, _random.Next(2, 9)), new(7m, 11m)],
+                        },
+                        _ => new WorkingRow(step, Of()),
+                    }
+                ),
         ];
     }
 
@@ -191,7 +345,10 @@ public sealed class PriceReferenceTests
             Item = Pick("TREE", "POT-S"),
             Choice = choice,
             Quantity = _random.Next(1, 4),
-            By = (choice is null && type is "number" or "several_of") || type == "how_many_of_each" ? Pick(PriceBy.Answer, PriceBy.Count) : PriceBy.Answer,
+            By =
+                (choice is null && type is "number" or "several_of") || type == "how_many_of_each"
+                    ? Pick(PriceBy.Answer, PriceBy.Count)
+                    : PriceBy.Answer,
             Per = level == Level.Order ? UsePer.Order : Pick(UsePer.Unit, UsePer.Unit, UsePer.Line, UsePer.Order),
             TakesPrice = !Chance(4),
             TakesWeight = Chance(2),
@@ -203,19 +360,38 @@ public sealed class PriceReferenceTests
         var kind = level switch
         {
             Level.Order => Pick(PriceKind.OncePerOrder, PriceKind.OncePerOrder, PriceKind.Percent),
-            Level.Line => Pick(PriceKind.PerUnit, PriceKind.PerUnit, PriceKind.Percent, PriceKind.OncePerLine, PriceKind.OncePerOrder, Chance(5) ? PriceKind.ForTheGoods : PriceKind.PerUnit),
+            Level.Line => Pick(
+                PriceKind.PerUnit,
+                PriceKind.PerUnit,
+                PriceKind.Percent,
+                PriceKind.OncePerLine,
+                PriceKind.OncePerOrder,
+                Chance(5) ? PriceKind.ForTheGoods : PriceKind.PerUnit
+            ),
             _ => Pick(PriceKind.PerUnit, PriceKind.Percent, PriceKind.OncePerLine, PriceKind.OncePerOrder),
         };
         var hasChoices = type is "one_of" or "several_of" or "how_many_of_each";
-        var choice = hasChoices && Chance(1, 4) ? null : hasChoices ? Pick(Choices) : null;
-        var by = kind == PriceKind.Percent ? PriceBy.Answer : (type, choice) switch
-        {
-            ("line_text" or "long_text", _) => Pick(PriceBy.Answer, PriceBy.Letter, PriceBy.Letter, PriceBy.Character, PriceBy.Word),
-            ("number" or "worked_out", _) => Pick(PriceBy.Answer, PriceBy.Count, PriceBy.Count),
-            ("amount_of_money", _) => Pick(PriceBy.Answer, PriceBy.Amount),
-            ("several_of", null) or ("how_many_of_each", _) => Pick(PriceBy.Answer, PriceBy.Count),
-            _ => PriceBy.Answer,
-        };
+        var choice =
+            hasChoices && Chance(1, 4) ? null
+            : hasChoices ? Pick(Choices)
+            : null;
+        var by =
+            kind == PriceKind.Percent
+                ? PriceBy.Answer
+                : (type, choice) switch
+                {
+                    ("line_text" or "long_text", _) => Pick(
+                        PriceBy.Answer,
+                        PriceBy.Letter,
+                        PriceBy.Letter,
+                        PriceBy.Character,
+                        PriceBy.Word
+                    ),
+                    ("number" or "worked_out", _) => Pick(PriceBy.Answer, PriceBy.Count, PriceBy.Count),
+                    ("amount_of_money", _) => Pick(PriceBy.Answer, PriceBy.Amount),
+                    ("several_of", null) or ("how_many_of_each", _) => Pick(PriceBy.Answer, PriceBy.Count),
+                    _ => PriceBy.Answer,
+                };
         var counted = by is not (PriceBy.Answer or PriceBy.Amount);
         return new Price
         {
@@ -244,38 +420,64 @@ public sealed class PriceReferenceTests
         {
             Minor = Minor(),
             Ppm = kind == PriceKind.Percent ? _random.Next(-300_000, 400_001) : 0,
-            Bands = Chance(3) ? [.. Enumerable.Range(0, _random.Next(1, 4)).Select(_ => new PriceBand(from += _random.Next(1, 24) / 2m, Minor()))] : [],
+            Bands = Chance(3)
+                ? [.. Enumerable.Range(0, _random.Next(1, 4)).Select(_ => new PriceBand(from += _random.Next(1, 24) / 2m, Minor()))]
+                : [],
             CeilingMinor = Chance(5) ? _random.Next(0, 3000) : null,
         };
     }
 
-    private ProductIndex Shop(string currency) => new(
-        Fixture.Products.All.Select(p => p with
+    private ProductIndex Shop(string currency) =>
+        new(
+            Fixture.Products.All.Select(p =>
+                p with
+                {
+                    PriceMinor = _random.Next(0, 30_000),
+                    WeightGrams = _random.Next(0, 9_000),
+                    TaxPpm = Pick<int?>(null, null, 0, 135_000, 90_000),
+                    Variants =
+                    [
+                        .. p.Variants.Select(v => v with { PriceMinor = _random.Next(0, 9_000), WeightGrams = _random.Next(0, 4_000) }),
+                    ],
+                }
+            ),
+            Fixture.Products.Groups,
+            currency,
+            "IE"
+        )
         {
-            PriceMinor = _random.Next(0, 30_000),
-            WeightGrams = _random.Next(0, 9_000),
-            TaxPpm = Pick<int?>(null, null, 0, 135_000, 90_000),
-            Variants = [.. p.Variants.Select(v => v with { PriceMinor = _random.Next(0, 9_000), WeightGrams = _random.Next(0, 4_000) })],
-        }),
-        Fixture.Products.Groups,
-        currency,
-        "IE")
-    {
-        Tax = new TaxRules(Pick(230_000, 210_000, 0, 81_000), Chance(2)),
-        Coupons = [new Coupon("SHARE", LanguageMap.Of("A share")) { Ppm = _random.Next(1, 1_000_001) }, new Coupon("AMOUNT", LanguageMap.Of("An amount")) { Minor = _random.Next(1, 20_000) }],
-    };
+            Tax = new TaxRules(Pick(230_000, 210_000, 0, 81_000), Chance(2)),
+            Coupons =
+            [
+                new Coupon("SHARE", LanguageMap.Of("A share")) { Ppm = _random.Next(1, 1_000_001) },
+                new Coupon("AMOUNT", LanguageMap.Of("An amount")) { Minor = _random.Next(1, 20_000) },
+            ],
+        };
 
     private CartContent Cart(RegisterPlan plan)
     {
-        var lines = Enumerable.Range(0, _random.Next(1, 4)).Select(_ =>
-        {
-            var product = Pick("LABEL", "TREE", "POT/POT-S", "POT/POT-L", "WALK", "WALK");
-            var each = plan.AsksPerUnit(Fixture.Products.Find(product.Split('/')[0])!);
-            var line = Fixture.Line(product, !each && Chance(3) ? _random.Next(1, 60) : _random.Next(1, 5)) with { Answers = Answers(plan.LineFields, plan) };
-            return each
-                ? line with { Units = [.. Enumerable.Range(0, line.Quantity).Select(u => new CartUnit("u" + u.ToString(CultureInfo.InvariantCulture), Answers(plan.UnitFields, plan)))] }
-                : line;
-        });
+        var lines = Enumerable
+            .Range(0, _random.Next(1, 4))
+            .Select(_ =>
+            {
+                var product = Pick("LABEL", "TREE", "POT/POT-S", "POT/POT-L", "WALK", "WALK");
+                var each = plan.AsksPerUnit(Fixture.Products.Find(product.Split('/')[0])!);
+                var line = Fixture.Line(product, !each && Chance(3) ? _random.Next(1, 60) : _random.Next(1, 5)) with
+                {
+                    Answers = Answers(plan.LineFields, plan),
+                };
+                return each
+                    ? line with
+                    {
+                        Units =
+                        [
+                            .. Enumerable
+                                .Range(0, line.Quantity)
+                                .Select(u => new CartUnit("u" + u.ToString(CultureInfo.InvariantCulture), Answers(plan.UnitFields, plan))),
+                        ],
+                    }
+                    : line;
+            });
         return Fixture.Of([.. lines]) with
         {
             Answers = AnswerSet.Of(Fixture.Shopper.Concat(Answers(plan.OrderFields.Where(static f => !f.Field.BuiltIn), plan))),
@@ -285,21 +487,39 @@ public sealed class PriceReferenceTests
     }
 
     // Most are answered, some emptied, others left as they are proposed.
-    private AnswerSet Answers(IEnumerable<PlannedField> fields, RegisterPlan plan) => Fixture.Answers(
-    [
-        .. fields.Where(f => f.Section?.Opening.IsEmpty != true && f.Field.Type != "worked_out" && !Chance(4)).Select(f => (f.Field.Key, f.Section is not null ? !Chance(4) : Chance(8) ? "" : Answer(f.Field.Type))),
-    ]);
+    private AnswerSet Answers(IEnumerable<PlannedField> fields, RegisterPlan plan) =>
+        Fixture.Answers([
+            .. fields
+                .Where(f => f.Section?.Opening.IsEmpty != true && f.Field.Type != "worked_out" && !Chance(4))
+                .Select(f =>
+                    (
+                        f.Field.Key,
+                        f.Section is not null ? !Chance(4)
+                        : Chance(8) ? ""
+                        : Answer(f.Field.Type)
+                    )
+                ),
+        ]);
 
-    private object Answer(string type, bool some = false) => type switch
-    {
-        "number" => _random.Next(-200, 6000) / 100m,
-        "amount_of_money" => _hasCents ? _random.Next(0, 9000) / 100m : (decimal)_random.Next(0, 90),
-        "yes_no" => Chance(2),
-        "one_of" => Pick(Choices),
-        "several_of" => Choices.Where(_ => Chance(2)).DefaultIfEmpty(some ? "ash" : null).OfType<string>().ToArray(),
-        "how_many_of_each" => Choices.Where(_ => Chance(2)).DefaultIfEmpty(some ? "ash" : null).OfType<string>().ToDictionary(static c => c, _ => _random.Next(1, 8).ToString(CultureInfo.InvariantCulture), StringComparer.Ordinal),
-        _ => string.Concat(Enumerable.Range(0, _random.Next(some ? 1 : 0, 40)).Select(_ => Pick(type == "line_text" ? Letters.Where(static l => l != "\n").ToArray() : Letters))),
-    };
+    private object Answer(string type, bool some = false) =>
+        type switch
+        {
+            "number" => _random.Next(-200, 6000) / 100m,
+            "amount_of_money" => _hasCents ? _random.Next(0, 9000) / 100m : (decimal)_random.Next(0, 90),
+            "yes_no" => Chance(2),
+            "one_of" => Pick(Choices),
+            "several_of" => Choices.Where(_ => Chance(2)).DefaultIfEmpty(some ? "ash" : null).OfType<string>().ToArray(),
+            "how_many_of_each" => Choices
+                .Where(_ => Chance(2))
+                .DefaultIfEmpty(some ? "ash" : null)
+                .OfType<string>()
+                .ToDictionary(static c => c, _ => _random.Next(1, 8).ToString(CultureInfo.InvariantCulture), StringComparer.Ordinal),
+            _ => string.Concat(
+                Enumerable
+                    .Range(0, _random.Next(some ? 1 : 0, 40))
+                    .Select(_ => Pick(type == "line_text" ? Letters.Where(static l => l != "\n").ToArray() : Letters))
+            ),
+        };
 
     private T Pick<T>(params T[] of) => of[_random.Next(of.Length)];
 
@@ -312,40 +532,65 @@ public sealed class PriceReferenceTests
     // What a judge needs of a cart: what was entered, in its canonical form, asked or not; the price, rate and weight of the goods; and what was made of it.
     private static string Written(Evaluation cart)
     {
-        var lines = Enumerable.Range(0, cart.LineCount).Select(i => new
-        {
-            product = cart.Goods(i).Product.Code,
-            code = cart.Goods(i).Code,
-            quantity = cart.LineAt(i).Quantity,
-            price = cart.Goods(i).PriceMinor,
-            weight = cart.Goods(i).WeightGrams,
-            tax_ppm = cart.Goods(i).Product.TaxPpm,
-            variant = cart.Goods(i).Variant?.Code,
-            answers = Entered(cart.Plan.LineFields, cart.LineAt(i).Answers),
-            units = cart.LineAt(i).Units.Take(cart.UnitsOf(i)).Select(u => Entered(cart.Plan.UnitFields, u.Answers)),
-        });
-        var rows = cart.Rows.Select(static r => new object?[]
-        {
-            r.Kind.ToString(), r.LineId is null ? -1 : r.Place.Line, r.UnitId is null ? -1 : r.Place.Unit, r.Field?.Field.Key, r.Choice, r.Quantity, r.UnitMinor, r.SumMinor, r.TaxPpm, r.TaxMinor,
-        });
-        return Written(new
-        {
-            group = cart.Group,
-            coupon = cart.Cart.Coupon,
-            lines,
-            answers = Entered(cart.Plan.OrderFields, cart.Cart.Answers),
-            rows,
-            total = cart.TotalMinor,
-            weight = cart.WeightGrams,
-            codes = Enumerable.Range(0, cart.LineCount).Select(cart.ItemCodeOf),
-            refused = cart.Problems.Any(static p => p.Refusal.Code == Sentences.TwoPrices),
-        });
+        var lines = Enumerable
+            .Range(0, cart.LineCount)
+            .Select(i => new
+            {
+                product = cart.Goods(i).Product.Code,
+                code = cart.Goods(i).Code,
+                quantity = cart.LineAt(i).Quantity,
+                price = cart.Goods(i).PriceMinor,
+                weight = cart.Goods(i).WeightGrams,
+                tax_ppm = cart.Goods(i).Product.TaxPpm,
+                variant = cart.Goods(i).Variant?.Code,
+                answers = Entered(cart.Plan.LineFields, cart.LineAt(i).Answers),
+                units = cart.LineAt(i).Units.Take(cart.UnitsOf(i)).Select(u => Entered(cart.Plan.UnitFields, u.Answers)),
+            });
+        var rows = cart.Rows.Select(static r =>
+            new object?[]
+            {
+                r.Kind.ToString(),
+                r.LineId is null ? -1 : r.Place.Line,
+                r.UnitId is null ? -1 : r.Place.Unit,
+                r.Field?.Field.Key,
+                r.Choice,
+                r.Quantity,
+                r.UnitMinor,
+                r.SumMinor,
+                r.TaxPpm,
+                r.TaxMinor,
+            }
+        );
+        return Written(
+            new
+            {
+                group = cart.Group,
+                coupon = cart.Cart.Coupon,
+                lines,
+                answers = Entered(cart.Plan.OrderFields, cart.Cart.Answers),
+                rows,
+                total = cart.TotalMinor,
+                weight = cart.WeightGrams,
+                codes = Enumerable.Range(0, cart.LineCount).Select(cart.ItemCodeOf),
+                refused = cart.Problems.Any(static p => p.Refusal.Code == Sentences.TwoPrices),
+            }
+        );
     }
 
     // What was emptied is null; what was left as it was proposed is not there.
-    private static JsonObject Entered(IEnumerable<PlannedField> fields, AnswerSet answers) => new(fields
-        .Where(f => !f.Field.BuiltIn && answers.Find(f.Field.Key) is not null)
-        .Select(f => KeyValuePair.Create(f.Field.Key, answers.Find(f.Field.Key) is { IsBlank: false } raw ? JsonSerializer.SerializeToNode(f.Rule.Read(raw, Whenever.Instance).Value, RegisterJson.Options) : null)));
+    private static JsonObject Entered(IEnumerable<PlannedField> fields, AnswerSet answers) =>
+        new(
+            fields
+                .Where(f => !f.Field.BuiltIn && answers.Find(f.Field.Key) is not null)
+                .Select(f =>
+                    KeyValuePair.Create(
+                        f.Field.Key,
+                        answers.Find(f.Field.Key) is { IsBlank: false } raw
+                            ? JsonSerializer.SerializeToNode(f.Rule.Read(raw, Whenever.Instance).Value, RegisterJson.Options)
+                            : null
+                    )
+                )
+        );
 
     private sealed class Whenever : IOccasion
     {

@@ -39,8 +39,16 @@ public sealed class PricingTests
     [InlineData(13, "{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20}}", 20)]
     [InlineData(20, "{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20}}", 160)]
     [InlineData(20, "{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20,'bands':[{'over':15,'minor':10}]}}", 110)]
-    [InlineData(30, "{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20,'bands':[{'over':15,'minor':10},{'over':25,'minor':5}]}}", 185)]
-    [InlineData(30, "{'kind':'per_unit','by':'letter','included':20,'tariff':{'minor':20,'bands':[{'over':15,'minor':10},{'over':25,'minor':5}]}}", 75)]
+    [InlineData(
+        30,
+        "{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20,'bands':[{'over':15,'minor':10},{'over':25,'minor':5}]}}",
+        185
+    )]
+    [InlineData(
+        30,
+        "{'kind':'per_unit','by':'letter','included':20,'tariff':{'minor':20,'bands':[{'over':15,'minor':10},{'over':25,'minor':5}]}}",
+        75
+    )]
     [InlineData(30, "{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20,'ceiling_minor':150}}", 150)]
     [InlineData(30, "{'kind':'per_unit','by':'letter','tariff':{'minor':-20,'ceiling_minor':150}}", -150)]
     [InlineData(10, "{'kind':'per_unit','by':'letter','band_for_all':true,'tariff':{'minor':500,'bands':[{'over':10,'minor':800}]}}", 500)]
@@ -66,14 +74,49 @@ public sealed class PricingTests
     [InlineData("yes_no", "no", "{'kind':'per_unit','tariff':{'minor':100}}", 2, "Zinc label 2×1700=3400")]
     [InlineData("yes_no", "yes", "{'kind':'percent','tariff':{'ppm':75000}}", 3, "Zinc label 3×1700=5100|The a 1×383=383")]
     [InlineData("yes_no", "yes", "{'kind':'percent','tariff':{'ppm':-75000}}", 3, "Zinc label 3×1700=5100|The a 1×-383=-383")]
-    [InlineData("yes_no", "yes", "{'kind':'percent','tariff':{'ppm':75000,'ceiling_minor':300}}", 3, "Zinc label 3×1700=5100|The a 1×300=300")]
-    [InlineData("yes_no", "yes", "{'kind':'once_per_line','tariff':{'minor':-6000}}", 3, "Zinc label 3×1700=5100|The a 1×-6000=-6000|No price below nothing 1×900=900")]
-    [InlineData("yes_no", "yes", "{'kind':'once_per_order','tariff':{'minor':490},'label':{'en':'Set-up'}}", 3, "Zinc label 3×1700=5100|Set-up 1×490=490")]
-    [InlineData("yes_no", "yes", "{'kind':'per_unit','when':{'fact':'quantity','is':'over','value':2},'tariff':{'minor':100}}", 2, "Zinc label 2×1700=3400")]
-    [InlineData("yes_no", "yes", "{'kind':'per_unit','when':{'fact':'quantity','is':'over','value':2},'tariff':{'minor':100}}", 3, "Zinc label 3×1700=5100|The a 3×100=300")]
+    [InlineData(
+        "yes_no",
+        "yes",
+        "{'kind':'percent','tariff':{'ppm':75000,'ceiling_minor':300}}",
+        3,
+        "Zinc label 3×1700=5100|The a 1×300=300"
+    )]
+    [InlineData(
+        "yes_no",
+        "yes",
+        "{'kind':'once_per_line','tariff':{'minor':-6000}}",
+        3,
+        "Zinc label 3×1700=5100|The a 1×-6000=-6000|No price below nothing 1×900=900"
+    )]
+    [InlineData(
+        "yes_no",
+        "yes",
+        "{'kind':'once_per_order','tariff':{'minor':490},'label':{'en':'Set-up'}}",
+        3,
+        "Zinc label 3×1700=5100|Set-up 1×490=490"
+    )]
+    [InlineData(
+        "yes_no",
+        "yes",
+        "{'kind':'per_unit','when':{'fact':'quantity','is':'over','value':2},'tariff':{'minor':100}}",
+        2,
+        "Zinc label 2×1700=3400"
+    )]
+    [InlineData(
+        "yes_no",
+        "yes",
+        "{'kind':'per_unit','when':{'fact':'quantity','is':'over','value':2},'tariff':{'minor':100}}",
+        3,
+        "Zinc label 3×1700=5100|The a 3×100=300"
+    )]
     public void Each_kind_of_price_makes_its_row(string type, string answer, string price, int quantity, string rows)
     {
-        object given = answer switch { "yes" => true, "no" => false, _ => decimal.Parse(answer, CultureInfo.InvariantCulture) };
+        object given = answer switch
+        {
+            "yes" => true,
+            "no" => false,
+            _ => decimal.Parse(answer, CultureInfo.InvariantCulture),
+        };
         var field = Fixture.Ask("a", type, type == "number" ? [("decimals", 1)] : []) with { Prices = [Price(price)] };
         Rows(Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", quantity, ("a", given))), field)).ShouldBe(rows);
     }
@@ -114,7 +157,11 @@ public sealed class PricingTests
         var field = Fixture.Ask("bulbs", "how_many_of_each", ("choices", Fixture.Choices("tulip", "crocus"))) with
         {
             IncludedPicks = included,
-            Prices = [Price("{'kind':'per_unit','by':'count','choice':'tulip','tariff':{'minor':40}}"), Price("{'kind':'per_unit','by':'count','choice':'crocus','tariff':{'minor':25}}")],
+            Prices =
+            [
+                Price("{'kind':'per_unit','by':'count','choice':'tulip','tariff':{'minor':40}}"),
+                Price("{'kind':'per_unit','by':'count','choice':'crocus','tariff':{'minor':25}}"),
+            ],
         };
         var counts = new Dictionary<string, string>(StringComparer.Ordinal) { ["tulip"] = "3", ["crocus"] = "2" };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("bulbs", counts))), field);
@@ -129,7 +176,10 @@ public sealed class PricingTests
     {
         var choices = Fixture.Choices("morning", "evening");
         choices[1] = choices[1] with { WeightGrams = 40 };
-        var field = Fixture.Ask("slot", "time_slot", ("choices", choices)) with { Prices = [Price("{'kind':'per_unit','choice':'evening','tariff':{'minor':500}}")] };
+        var field = Fixture.Ask("slot", "time_slot", ("choices", choices)) with
+        {
+            Prices = [Price("{'kind':'per_unit','choice':'evening','tariff':{'minor':500}}")],
+        };
         var value = new Dictionary<string, string>(StringComparer.Ordinal) { ["day"] = "2027-01-01", ["slot"] = slot };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("slot", value))), field);
         string.Join('|', evaluation.Rows.Skip(1).Select(r => $"{r.Price!.Price.Choice} {r.UnitMinor}")).ShouldBe(expected);
@@ -145,7 +195,9 @@ public sealed class PricingTests
     [InlineData("member", "POT-L", 60)]
     public void Groups_and_variants_have_amounts_of_their_own(string group, string variant, long expected)
     {
-        var price = Price("{'kind':'per_unit','tariff':{'minor':100},'for':[{'group':'trade','tariff':{'minor':80}},{'variant':'POT-L','tariff':{'minor':60}},{'group':'trade','variant':'POT-L','tariff':{'minor':40}}]}");
+        var price = Price(
+            "{'kind':'per_unit','tariff':{'minor':100},'for':[{'group':'trade','tariff':{'minor':80}},{'variant':'POT-L','tariff':{'minor':60}},{'group':'trade','variant':'POT-L','tariff':{'minor':40}}]}"
+        );
         var cart = Fixture.Of(Fixture.Line("POT/" + variant, 1, ("a", true))) with { Group = group };
         Fixture.Evaluate(cart, Fixture.Ask("a", "yes_no") with { Prices = [price] }).Rows[1].UnitMinor.ShouldBe(expected);
     }
@@ -154,34 +206,73 @@ public sealed class PricingTests
     public void Lines_are_priced_in_their_order_and_percentages_leave_out_what_answers_add()
     {
         var evaluation = Fixture.Evaluate(
-            Fixture.Of(Fixture.Line("LABEL", 3, ("credit", 20), ("wording", "Quince"), ("once", true), ("face", "punched"), ("care", true))),
-            Fixture.Ask("care", "yes_no") with { Prices = [Price("{'kind':'percent','tariff':{'ppm':100000}}")] },
-            Fixture.Ask("once", "yes_no") with { Prices = [Price("{'kind':'once_per_line','tariff':{'minor':500}}")] },
-            Fixture.Ask("wording", "line_text") with { Prices = [Price("{'kind':'per_unit','by':'letter','tariff':{'minor':10}}")] },
-            Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with { Prices = [Price(Typefaces)] },
-            Fixture.Ask("credit", "amount_of_money") with { Prices = [Price("{'kind':'for_the_goods','by':'amount'}")] });
-        Rows(evaluation).ShouldBe("Zinc label 3×2000=6000|The wording 3×60=180|The face: A punched 3×350=1050|The care 1×600=600|The once 1×500=500");
+            Fixture.Of(
+                Fixture.Line("LABEL", 3, ("credit", 20), ("wording", "Quince"), ("once", true), ("face", "punched"), ("care", true))
+            ),
+            Fixture.Ask("care", "yes_no") with
+            {
+                Prices = [Price("{'kind':'percent','tariff':{'ppm':100000}}")],
+            },
+            Fixture.Ask("once", "yes_no") with
+            {
+                Prices = [Price("{'kind':'once_per_line','tariff':{'minor':500}}")],
+            },
+            Fixture.Ask("wording", "line_text") with
+            {
+                Prices = [Price("{'kind':'per_unit','by':'letter','tariff':{'minor':10}}")],
+            },
+            Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with
+            {
+                Prices = [Price(Typefaces)],
+            },
+            Fixture.Ask("credit", "amount_of_money") with
+            {
+                Prices = [Price("{'kind':'for_the_goods','by':'amount'}")],
+            }
+        );
+        Rows(evaluation)
+            .ShouldBe("Zinc label 3×2000=6000|The wording 3×60=180|The face: A punched 3×350=1050|The care 1×600=600|The once 1×500=500");
     }
 
     [Fact]
     public void Answers_of_units_are_summed_and_never_multiplied()
     {
-        var line = Fixture.Line("WALK", 3) with { Units = [Unit("u1", ("badge", "Ida")), Unit("u2", ("badge", "")), Unit("u3", ("badge", "Odile"))] };
+        var line = Fixture.Line("WALK", 3) with
+        {
+            Units = [Unit("u1", ("badge", "Ida")), Unit("u2", ("badge", "")), Unit("u3", ("badge", "Odile"))],
+        };
         var evaluation = Fixture.Evaluate(
             Fixture.Of(line),
             Fixture.AskUnit("badge", "line_text") with
             {
-                Prices = [Price("{'kind':'per_unit','by':'letter','tariff':{'minor':10}}"), Price("{'kind':'percent','tariff':{'ppm':50000}}"), Price("{'kind':'once_per_line','by':'letter','tariff':{'minor':100}}")],
-            });
-        Rows(evaluation).ShouldBe("Orchard walk 3×1800=5400|The badge 1×30=30|The badge 1×50=50|The badge 1×90=90|The badge 1×90=90|The badge 1×500=500");
+                Prices =
+                [
+                    Price("{'kind':'per_unit','by':'letter','tariff':{'minor':10}}"),
+                    Price("{'kind':'percent','tariff':{'ppm':50000}}"),
+                    Price("{'kind':'once_per_line','by':'letter','tariff':{'minor':100}}"),
+                ],
+            }
+        );
+        Rows(evaluation)
+            .ShouldBe(
+                "Orchard walk 3×1800=5400|The badge 1×30=30|The badge 1×50=50|The badge 1×90=90|The badge 1×90=90|The badge 1×500=500"
+            );
         evaluation.Rows.Select(r => r.UnitId).ShouldBe([null, "u1", "u3", "u1", "u3", "u3"]);
     }
 
     [Fact]
     public void What_is_charged_once_per_order_does_not_depend_on_the_order_of_lines()
     {
-        var field = Fixture.Ask("wording", "line_text") with { Prices = [Price("{'kind':'once_per_order','by':'letter','tariff':{'minor':100}}")] };
-        var lines = new[] { Fixture.Line("LABEL", 1, ("wording", "abc")), Fixture.Line("TREE", 2, ("wording", "abcdef")), Fixture.Line("TALL", 1, ("wording", "ab")) };
+        var field = Fixture.Ask("wording", "line_text") with
+        {
+            Prices = [Price("{'kind':'once_per_order','by':'letter','tariff':{'minor':100}}")],
+        };
+        var lines = new[]
+        {
+            Fixture.Line("LABEL", 1, ("wording", "abc")),
+            Fixture.Line("TREE", 2, ("wording", "abcdef")),
+            Fixture.Line("TALL", 1, ("wording", "ab")),
+        };
         foreach (var order in new[] { lines, [.. lines.Reverse()] })
         {
             var row = Fixture.Evaluate(Fixture.Of(order), field).Rows.Single(r => r.Kind == PriceRowKind.Answer);
@@ -193,9 +284,19 @@ public sealed class PricingTests
     public void An_answer_of_the_order_adds_an_amount_or_a_share_of_all_goods()
     {
         var evaluation = Fixture.Evaluate(
-            Fixture.Of(Fixture.Line("LABEL", 3), Fixture.Line("TREE")) with { Answers = Fixture.Shopper.With("wrap", AnswerValue.Yes).With("club", AnswerValue.Yes) },
-            Fixture.AskOrder("wrap", "yes_no") with { Prices = [Price("{'kind':'once_per_order','tariff':{'minor':450}}")] },
-            Fixture.AskOrder("club", "yes_no") with { Prices = [Price("{'kind':'percent','tariff':{'ppm':-50000}}")] });
+            Fixture.Of(Fixture.Line("LABEL", 3), Fixture.Line("TREE")) with
+            {
+                Answers = Fixture.Shopper.With("wrap", AnswerValue.Yes).With("club", AnswerValue.Yes),
+            },
+            Fixture.AskOrder("wrap", "yes_no") with
+            {
+                Prices = [Price("{'kind':'once_per_order','tariff':{'minor':450}}")],
+            },
+            Fixture.AskOrder("club", "yes_no") with
+            {
+                Prices = [Price("{'kind':'percent','tariff':{'ppm':-50000}}")],
+            }
+        );
         Rows(evaluation).ShouldBe("Zinc label 3×1700=5100|Quince 1×8950=8950|The wrap 1×450=450|The club 1×-703=-703");
     }
 
@@ -203,7 +304,17 @@ public sealed class PricingTests
     public void Two_answers_cannot_both_be_the_price()
     {
         var price = Price("{'kind':'for_the_goods','by':'amount'}");
-        Field[] fields = [Fixture.Ask("one", "amount_of_money") with { Prices = [price] }, Fixture.Ask("two", "amount_of_money") with { Prices = [price] }];
+        Field[] fields =
+        [
+            Fixture.Ask("one", "amount_of_money") with
+            {
+                Prices = [price],
+            },
+            Fixture.Ask("two", "amount_of_money") with
+            {
+                Prices = [price],
+            },
+        ];
         var both = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("one", 3), ("two", 4))), fields);
         both.Problems.Select(p => (p.Refusal.Code, p.Field!.Field.Key, p.LineId)).ShouldBe([(Sentences.TwoPrices, "two", "l1")]);
         Fixture.Sentences(both).ShouldBe(["“The two” and “The one” cannot both set the price. Leave one of them out."]);
@@ -213,7 +324,10 @@ public sealed class PricingTests
     [Fact]
     public void An_amount_out_of_all_range_is_refused_and_overflows_nothing()
     {
-        var field = Fixture.Ask("metres", "number") with { Prices = [Price("{'kind':'per_unit','by':'count','tariff':{'minor':1000000000}}")] };
+        var field = Fixture.Ask("metres", "number") with
+        {
+            Prices = [Price("{'kind':'per_unit','by':'count','tariff':{'minor':1000000000}}")],
+        };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 999, ("metres", 900_000_000_000_000m))), field);
         evaluation.Problems.Single().Refusal.Code.ShouldBe(Sentences.PriceOutOfRange);
         var row = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 999, ("metres", 1000))), field);
@@ -223,7 +337,11 @@ public sealed class PricingTests
     [Fact]
     public void An_answer_that_is_not_asked_costs_nothing()
     {
-        var field = Fixture.Ask("a", "yes_no") with { Prices = [Price("{'kind':'per_unit','tariff':{'minor':100}}")], AskedOf = ProductScope.Only("TREE") };
+        var field = Fixture.Ask("a", "yes_no") with
+        {
+            Prices = [Price("{'kind':'per_unit','tariff':{'minor':100}}")],
+            AskedOf = ProductScope.Only("TREE"),
+        };
         Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("a", true))), field).TotalMinor.ShouldBe(1700);
     }
 
@@ -236,15 +354,38 @@ public sealed class PricingTests
     [InlineData("ALL", "-5100@230000|-8950@135000")]
     public void A_coupon_takes_off_at_every_rate_its_share(string code, string expected)
     {
-        var evaluation = Evaluation.Of(Fixture.Plan(), Shop(includeTax: true), Fixture.Of(Fixture.Line("LABEL", 3), Fixture.Line("TREE")) with { Coupon = code }, Fixture.Today);
+        var evaluation = Evaluation.Of(
+            Fixture.Plan(),
+            Shop(includeTax: true),
+            Fixture.Of(Fixture.Line("LABEL", 3), Fixture.Line("TREE")) with
+            {
+                Coupon = code,
+            },
+            Fixture.Today
+        );
         evaluation.Problems.ShouldBeEmpty();
-        string.Join('|', evaluation.Rows.Where(r => r.Kind == PriceRowKind.Coupon).OrderByDescending(r => r.TaxPpm).Select(r => $"{r.SumMinor}@{r.TaxPpm}")).ShouldBe(expected);
+        string.Join(
+                '|',
+                evaluation
+                    .Rows.Where(r => r.Kind == PriceRowKind.Coupon)
+                    .OrderByDescending(r => r.TaxPpm)
+                    .Select(r => $"{r.SumMinor}@{r.TaxPpm}")
+            )
+            .ShouldBe(expected);
     }
 
     [Fact]
     public void A_coupon_that_is_not_there_is_told()
     {
-        var evaluation = Evaluation.Of(Fixture.Plan(), Shop(includeTax: true), Fixture.Of(Fixture.Line("LABEL")) with { Coupon = "GONE" }, Fixture.Today);
+        var evaluation = Evaluation.Of(
+            Fixture.Plan(),
+            Shop(includeTax: true),
+            Fixture.Of(Fixture.Line("LABEL")) with
+            {
+                Coupon = "GONE",
+            },
+            Fixture.Today
+        );
         Fixture.Sentences(evaluation).ShouldBe(["The code “GONE” does not count, or no longer. Take it out."]);
         evaluation.Problems.Single().Step.ShouldBe(Step.Cart.Key);
     }
@@ -255,7 +396,12 @@ public sealed class PricingTests
     [InlineData(false, 1173, 1208, 16431)]
     public void Tax_is_reckoned_once_per_rate(bool includeTax, long labels, long tree, long total)
     {
-        var evaluation = Evaluation.Of(Fixture.Plan(), Shop(includeTax), Fixture.Of(Fixture.Line("LABEL", 3), Fixture.Line("TREE")), Fixture.Today);
+        var evaluation = Evaluation.Of(
+            Fixture.Plan(),
+            Shop(includeTax),
+            Fixture.Of(Fixture.Line("LABEL", 3), Fixture.Line("TREE")),
+            Fixture.Today
+        );
         evaluation.Taxes.ShouldBe([new TaxSum(135_000, 8950, tree), new TaxSum(230_000, 5100, labels)]);
         evaluation.TotalMinor.ShouldBe(total);
     }
@@ -272,7 +418,13 @@ public sealed class PricingTests
     [InlineData("", 7, 0, "")]
     public void What_is_left_goes_to_the_greatest_remainders(string weights, int denominator, int total, string expected)
     {
-        var of = weights.Length == 0 ? [] : weights.Split(',').Select(w => Int128.Parse(w, CultureInfo.InvariantCulture) * (denominator == 100_000 ? total : 1)).ToArray();
+        var of =
+            weights.Length == 0
+                ? []
+                : weights
+                    .Split(',')
+                    .Select(w => Int128.Parse(w, CultureInfo.InvariantCulture) * (denominator == 100_000 ? total : 1))
+                    .ToArray();
         var shares = new long[of.Length];
         LargestRemainder.Share(of, denominator, total, shares);
         string.Join(',', shares).ShouldBe(expected);
@@ -284,7 +436,8 @@ public sealed class PricingTests
     [InlineData(7, 3, 2)]
     [InlineData(8, 3, 3)]
     [InlineData(0, 3, 0)]
-    public void Halves_go_away_from_zero(long numerator, long denominator, long expected) => Exact.Round(numerator, denominator).ShouldBe(expected);
+    public void Halves_go_away_from_zero(long numerator, long denominator, long expected) =>
+        Exact.Round(numerator, denominator).ShouldBe(expected);
 
     [Fact]
     public void Rows_of_a_frozen_order_sum_to_its_total_with_and_without_tax()
@@ -316,7 +469,12 @@ public sealed class PricingTests
     [InlineData("line", "yes_no", "{'kind':'percent','tariff':{'ppm':10000001}}", "ten times")]
     [InlineData("line", "yes_no", "{'kind':'for_the_goods','tariff':{'minor':-1}}", "below nothing")]
     [InlineData("line", "yes_no", "{'kind':'per_unit','tax_ppm':-1}", "A tax rate")]
-    [InlineData("line", "line_text", "{'kind':'per_unit','by':'letter','tariff':{'minor':1,'bands':[{'over':9,'minor':1},{'over':9,'minor':2}]}}", "do not rise")]
+    [InlineData(
+        "line",
+        "line_text",
+        "{'kind':'per_unit','by':'letter','tariff':{'minor':1,'bands':[{'over':9,'minor':1},{'over':9,'minor':2}]}}",
+        "do not rise"
+    )]
     [InlineData("line", "yes_no", "{'kind':'per_unit','for':[{'tariff':{'minor':1}}]}", "Say for whom")]
     [InlineData("line", "words_only", "{'kind':'per_unit'}", "It asks nothing")]
     [InlineData("line", "yes_no", "{'kind':'per_unit','when':{'fact':'answer.gone','is':'was_given'}}", "There is no field “gone”")]
@@ -324,24 +482,40 @@ public sealed class PricingTests
     public void A_price_that_cannot_be_is_named(string level, string type, string price, string expected)
     {
         var at = Enum.Parse<Level>(level, ignoreCase: true);
-        var field = Fixture.Ask("a", type) with { Level = at, Step = at == Level.Order ? Step.Cart.Key : Step.ProductPage.Key, Prices = [Price(price)] };
-        var problem = RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard).Problems.Where(p => p.Setting == "prices").ShouldHaveSingleItem();
+        var field = Fixture.Ask("a", type) with
+        {
+            Level = at,
+            Step = at == Level.Order ? Step.Cart.Key : Step.ProductPage.Key,
+            Prices = [Price(price)],
+        };
+        var problem = RegisterPlan
+            .Compile(Fixture.Register(field), FieldTypes.Standard)
+            .Problems.Where(p => p.Setting == "prices")
+            .ShouldHaveSingleItem();
         problem.Sentence.ShouldContain(expected);
     }
 
     [Fact]
     public void A_price_is_written_and_read_as_json()
     {
-        const string Written = "{'kind':'per_unit','by':'letter','tariff':{'minor':20,'ppm':0,'bands':[{'over':20,'minor':15}],'ceiling_minor':500},'included':12,'band_for_all':true,"
+        const string Written =
+            "{'kind':'per_unit','by':'letter','tariff':{'minor':20,'ppm':0,'bands':[{'over':20,'minor':15}],'ceiling_minor':500},'included':12,'band_for_all':true,"
             + "'for':[{'group':'trade','variant':null,'tariff':{'minor':10,'ppm':0,'bands':[],'ceiling_minor':null}}],'when':{'fact':'quantity','is':'over','value':2},'tax_ppm':90000,'label':{'en':'Letters'},'choice':null}";
         var read = JsonSerializer.SerializeToNode(Price(Written), RegisterJson.Options);
-        System.Text.Json.Nodes.JsonNode.DeepEquals(read, System.Text.Json.Nodes.JsonNode.Parse(Written.Replace('\'', '"'))).ShouldBeTrue(read!.ToJsonString());
+        System
+            .Text.Json.Nodes.JsonNode.DeepEquals(read, System.Text.Json.Nodes.JsonNode.Parse(Written.Replace('\'', '"')))
+            .ShouldBeTrue(read!.ToJsonString());
     }
 
     [Fact]
     public void Prices_of_a_cart_run_again_in_the_same_instance_are_the_same()
     {
-        var plan = Fixture.Plan(Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with { Prices = [Price(Typefaces)] });
+        var plan = Fixture.Plan(
+            Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with
+            {
+                Prices = [Price(Typefaces)],
+            }
+        );
         var evaluation = new Evaluation();
         foreach (var (answer, total) in new[] { ("punched", 4100L), ("cast", 3400L), ("punched", 4100L) })
         {
@@ -356,7 +530,13 @@ public sealed class PricingTests
     [InlineData(2, "cart_line", "Zinc label 2×2050=4100")]
     public void A_price_stays_within_the_goods_where_it_is_said_so(int quantity, string place, string rows)
     {
-        var plan = Fixture.Plan(Fixture.Ask("a", "yes_no") with { Prices = [Price("{'kind':'per_unit','tariff':{'minor':350}}")], PriceWithin = ["cart_line"] });
+        var plan = Fixture.Plan(
+            Fixture.Ask("a", "yes_no") with
+            {
+                Prices = [Price("{'kind':'per_unit','tariff':{'minor':350}}")],
+                PriceWithin = ["cart_line"],
+            }
+        );
         var prices = PriceList.Of(Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("LABEL", quantity, ("a", true)))));
         string.Join('|', prices.RowsAt(plan, place).Select(r => $"{r.Label} {r.Quantity}×{r.UnitMinor}={r.SumMinor}")).ShouldBe(rows);
     }
@@ -364,8 +544,17 @@ public sealed class PricingTests
     [Fact]
     public void What_cannot_be_shared_out_evenly_has_no_amount_for_one()
     {
-        var plan = Fixture.Plan(Fixture.Ask("a", "yes_no") with { Prices = [Price("{'kind':'once_per_line','tariff':{'minor':100}}")], PriceWithin = ["cart_line"] });
-        var row = PriceList.Of(Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("LABEL", 3, ("a", true))))).RowsAt(plan, "cart_line").Single();
+        var plan = Fixture.Plan(
+            Fixture.Ask("a", "yes_no") with
+            {
+                Prices = [Price("{'kind':'once_per_line','tariff':{'minor':100}}")],
+                PriceWithin = ["cart_line"],
+            }
+        );
+        var row = PriceList
+            .Of(Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("LABEL", 3, ("a", true)))))
+            .RowsAt(plan, "cart_line")
+            .Single();
         (row.SumMinor, row.UnitMinor).ShouldBe((5200L, 0L));
     }
 
@@ -376,8 +565,14 @@ public sealed class PricingTests
     [InlineData("{'kind':'once_per_line','tariff':{'minor':350}}", "+ €~3.50 once")]
     [InlineData("{'kind':'percent','tariff':{'ppm':75000}}", "+ 7.5~% of the price")]
     [InlineData("{'kind':'percent','tariff':{'ppm':-50000,'ceiling_minor':2000}}", "− 5~% of the price, at most €~20.00")]
-    [InlineData("{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20,'bands':[{'over':20,'minor':15}]}}", "12 included, then + €~0.20 a letter, + €~0.15 a letter over 20")]
-    [InlineData("{'kind':'per_unit','by':'count','included':2,'tariff':{'minor':100,'bands':[{'over':3,'minor':-50}]}}", "2 included, then + €~1.00 each, − €~0.50 each over 3")]
+    [InlineData(
+        "{'kind':'per_unit','by':'letter','included':12,'tariff':{'minor':20,'bands':[{'over':20,'minor':15}]}}",
+        "12 included, then + €~0.20 a letter, + €~0.15 a letter over 20"
+    )]
+    [InlineData(
+        "{'kind':'per_unit','by':'count','included':2,'tariff':{'minor':100,'bands':[{'over':3,'minor':-50}]}}",
+        "2 included, then + €~1.00 each, − €~0.50 each over 3"
+    )]
     [InlineData("{'kind':'for_the_goods','by':'amount'}", "the price")]
     [InlineData("{'kind':'for_the_goods','by':'count','tariff':{'minor':790}}", "€~7.90 each")]
     public void A_price_is_said_in_words(string json, string words)
@@ -392,15 +587,24 @@ public sealed class PricingTests
         var before = Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with { Prices = [Price(Typefaces)] };
         var after = before with
         {
-            Prices = [Price("{'kind':'per_unit','choice':'punched','tariff':{'minor':400},'for':[{'group':'trade','tariff':{'minor':200}}],'when':{'fact':'quantity','is':'over','value':2},'tax_ppm':90000,'label':{'en':'Engraving'}}")],
+            Prices =
+            [
+                Price(
+                    "{'kind':'per_unit','choice':'punched','tariff':{'minor':400},'for':[{'group':'trade','tariff':{'minor':200}}],'when':{'fact':'quantity','is':'over','value':2},'tax_ppm':90000,'label':{'en':'Engraving'}}"
+                ),
+            ],
             PriceWithin = ["cart_line"],
         };
-        var clauses = RegisterDifference.Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products).Single().Clauses;
-        clauses.Select(c => $"{c.Lead}{c.Before} > {c.After}".Replace('\u00a0', '~')).ShouldBe(
-        [
-            "costs “A punched” + €~3.50 > “A punched” + €~4.00, for trade + €~2.00, taxed at 9~%, called “Engraving”, when the quantity is over 2",
-            "shows its price within the goods on  > the cart line",
-        ]);
+        var clauses = RegisterDifference
+            .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products)
+            .Single()
+            .Clauses;
+        clauses
+            .Select(c => $"{c.Lead}{c.Before} > {c.After}".Replace('\u00a0', '~'))
+            .ShouldBe([
+                "costs “A punched” + €~3.50 > “A punched” + €~4.00, for trade + €~2.00, taxed at 9~%, called “Engraving”, when the quantity is over 2",
+                "shows its price within the goods on  > the cart line",
+            ]);
     }
 
     [Theory]
@@ -411,7 +615,10 @@ public sealed class PricingTests
     public void A_price_for_what_the_shop_does_not_have_is_a_problem(string other, string? code)
     {
         var field = Fixture.Ask("a", "yes_no") with { Prices = [Price("{'kind':'per_unit','tariff':{'minor':2},'for':[" + other + "]}")] };
-        DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Fixture.Products).Select(p => p.Code).ShouldBe(code is null ? [] : [code]);
+        DraftChecks
+            .Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Fixture.Products)
+            .Select(p => p.Code)
+            .ShouldBe(code is null ? [] : [code]);
     }
 
     [Theory]
@@ -425,27 +632,39 @@ public sealed class PricingTests
         var first = Fixture.Ask("one", "amount_of_money") with { Prices = [price], AskedOf = ProductScope.Only("LABEL") };
         var second = Fixture.Ask("two", "amount_of_money") with
         {
-            Prices = [conditional ? Price("{'kind':'for_the_goods','by':'amount','when':{'fact':'quantity','is':'over','value':2}}") : price],
+            Prices =
+            [
+                conditional ? Price("{'kind':'for_the_goods','by':'amount','when':{'fact':'quantity','is':'over','value':2}}") : price,
+            ],
             AskedOf = ProductScope.Only(product),
         };
-        DraftChecks.Run(RegisterPlan.Compile(Fixture.Register(first, second), FieldTypes.Standard), Fixture.Products).Any(p => p.Code == "two_prices_of_the_goods").ShouldBe(problem);
+        DraftChecks
+            .Run(RegisterPlan.Compile(Fixture.Register(first, second), FieldTypes.Standard), Fixture.Products)
+            .Any(p => p.Code == "two_prices_of_the_goods")
+            .ShouldBe(problem);
     }
 
     internal static Price Price(string json) => JsonSerializer.Deserialize<Price>(json.Replace('\'', '"'), RegisterJson.Options)!;
 
-    internal static ProductIndex Shop(bool includeTax) => new(
-        Fixture.Products.All.Select(static p => p.Category == "Trees" ? p with { TaxPpm = 135_000 } : p), Fixture.Products.Groups, "EUR", "IE")
-    {
-        Tax = new TaxRules(230_000, includeTax),
-        Coupons =
-        [
-            new Coupon("SPRING", LanguageMap.Of("Spring")) { Ppm = 100_000 },
-            new Coupon("TENNER", LanguageMap.Of("Ten off")) { Minor = 1000 },
-            new Coupon("ALL", LanguageMap.Of("All of it")) { Minor = 99_999 },
-        ],
-    };
+    internal static ProductIndex Shop(bool includeTax) =>
+        new(
+            Fixture.Products.All.Select(static p => p.Category == "Trees" ? p with { TaxPpm = 135_000 } : p),
+            Fixture.Products.Groups,
+            "EUR",
+            "IE"
+        )
+        {
+            Tax = new TaxRules(230_000, includeTax),
+            Coupons =
+            [
+                new Coupon("SPRING", LanguageMap.Of("Spring")) { Ppm = 100_000 },
+                new Coupon("TENNER", LanguageMap.Of("Ten off")) { Minor = 1000 },
+                new Coupon("ALL", LanguageMap.Of("All of it")) { Minor = 99_999 },
+            ],
+        };
 
-    internal static string Rows(Evaluation evaluation) => string.Join('|', evaluation.Rows.Select(r => $"{r.LabelIn("en")} {r.Quantity}×{r.UnitMinor}={r.SumMinor}"));
+    internal static string Rows(Evaluation evaluation) =>
+        string.Join('|', evaluation.Rows.Select(r => $"{r.LabelIn("en")} {r.Quantity}×{r.UnitMinor}={r.SumMinor}"));
 
     private static CartUnit Unit(string id, params (string Key, object Value)[] answers) => new(id, Fixture.Answers(answers));
 }

@@ -1,6 +1,6 @@
 using System.Globalization;
-using System.Text.Json;
 using System.Text;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using CsCheck;
 using Sexton.Core.Asking;
@@ -31,8 +31,17 @@ public sealed class ReferenceTests
         cases.Count.ShouldBeGreaterThan(600);
         foreach (var line in cases)
         {
-            var clusters = line.Trim('÷', ' ').Split('÷').Select(static c => string.Concat(c.Split([' ', '×'], StringSplitOptions.RemoveEmptyEntries)
-                .Select(static hex => char.ConvertFromUtf32(int.Parse(hex, NumberStyles.HexNumber, CultureInfo.InvariantCulture))))).ToList();
+            var clusters = line.Trim('÷', ' ')
+                .Split('÷')
+                .Select(static c =>
+                    string.Concat(
+                        c.Split([' ', '×'], StringSplitOptions.RemoveEmptyEntries)
+                            .Select(static hex =>
+                                char.ConvertFromUtf32(int.Parse(hex, NumberStyles.HexNumber, CultureInfo.InvariantCulture))
+                            )
+                    )
+                )
+                .ToList();
             Graphemes.Count(string.Concat(clusters)).ShouldBe(clusters.Count, line);
         }
     }
@@ -62,17 +71,40 @@ public sealed class ReferenceTests
     [Fact]
     public void Conjuncts_are_written_out_with_how_they_were_counted()
     {
-        var parts = Enumerable.Range(0x900, 0x11FFF - 0x900).Where(Rune.IsValid).Select(static v => new Rune(v))
-            .Where(static r => ConjunctBreak.IsConsonant(r) || ConjunctBreak.IsLinker(r) || (r.Value < 0x2000 && ConjunctBreak.IsExtender(r))).Select(static r => r.ToString())
+        var parts = Enumerable
+            .Range(0x900, 0x11FFF - 0x900)
+            .Where(Rune.IsValid)
+            .Select(static v => new Rune(v))
+            .Where(static r =>
+                ConjunctBreak.IsConsonant(r) || ConjunctBreak.IsLinker(r) || (r.Value < 0x2000 && ConjunctBreak.IsExtender(r))
+            )
+            .Select(static r => r.ToString())
             .ToArray();
-        string[] joiners = [.. parts.Where(static p => ConjunctBreak.IsLinker(Rune.GetRuneAt(p, 0))), "\u200D", "\u200C", "\u0301", "a", " ", "👍🏽"];
+        string[] joiners =
+        [
+            .. parts.Where(static p => ConjunctBreak.IsLinker(Rune.GetRuneAt(p, 0))),
+            "\u200D",
+            "\u200C",
+            "\u0301",
+            "a",
+            " ",
+            "👍🏽",
+        ];
         var random = new Random(17);
         var counted = new JsonArray();
         for (var i = 0; i < 20_000; i++)
         {
             // Neighbours in the list are of one script.
             var from = random.Next(parts.Length);
-            var text = string.Concat(Enumerable.Range(0, random.Next(1, 9)).Select(_ => random.Next(3) == 0 ? joiners[random.Next(joiners.Length)] : parts[Math.Clamp(from + random.Next(-20, 20), 0, parts.Length - 1)]));
+            var text = string.Concat(
+                Enumerable
+                    .Range(0, random.Next(1, 9))
+                    .Select(_ =>
+                        random.Next(3) == 0
+                            ? joiners[random.Next(joiners.Length)]
+                            : parts[Math.Clamp(from + random.Next(-20, 20), 0, parts.Length - 1)]
+                    )
+            );
             counted.Add(new JsonObject { ["text"] = text, ["count"] = Graphemes.Count(text) });
         }
 
@@ -83,29 +115,52 @@ public sealed class ReferenceTests
     public void Conditions_are_written_out_as_json_logic_with_what_they_decided()
     {
         var rules = new JsonArray();
-        Gen.Select(Generate.Register, Generate.Cart, Gen.Enum<Level>().SelectMany(level => Generate.Condition(level).Select(c => (level, c)))).Sample(
-            (register, cart, under) =>
-            {
-                var (level, condition) = under;
-                var target = Fixture.Ask("target", "line_text") with { Level = level, Step = "delivery", When = condition };
-                var plan = RegisterPlan.Compile(register with { Fields = [.. register.Fields, target] }, FieldTypes.Standard).Plan;
-                if (plan.Find("target") is not { } field)
+        Gen.Select(
+                Generate.Register,
+                Generate.Cart,
+                Gen.Enum<Level>().SelectMany(level => Generate.Condition(level).Select(c => (level, c)))
+            )
+            .Sample(
+                (register, cart, under) =>
                 {
-                    // It reads a field that waits for itself, and is left out with it.
-                    return;
-                }
+                    var (level, condition) = under;
+                    var target = Fixture.Ask("target", "line_text") with { Level = level, Step = "delivery", When = condition };
+                    var plan = RegisterPlan.Compile(register with { Fields = [.. register.Fields, target] }, FieldTypes.Standard).Plan;
+                    if (plan.Find("target") is not { } field)
+                    {
+                        // It reads a field that waits for itself, and is left out with it.
+                        return;
+                    }
 
-                var evaluation = Fixture.Evaluate(plan, cart);
-                var places = Places(evaluation, level).Take(2).Select(p => new JsonObject { ["line"] = p.Line, ["unit"] = p.Unit, ["holds"] = field.When!.Holds(evaluation, p) }).ToList();
-                if (places.Count > 0)
-                {
-                    rules.Add(new JsonObject { ["rule"] = new JsonLogic(plan).Of(condition, level).DeepClone(), ["data"] = Data(evaluation), ["places"] = new JsonArray([.. places]) });
-                }
-            },
-            iter: 6000,
-            threads: 1);
+                    var evaluation = Fixture.Evaluate(plan, cart);
+                    var places = Places(evaluation, level)
+                        .Take(2)
+                        .Select(p => new JsonObject
+                        {
+                            ["line"] = p.Line,
+                            ["unit"] = p.Unit,
+                            ["holds"] = field.When!.Holds(evaluation, p),
+                        })
+                        .ToList();
+                    if (places.Count > 0)
+                    {
+                        rules.Add(
+                            new JsonObject
+                            {
+                                ["rule"] = new JsonLogic(plan).Of(condition, level).DeepClone(),
+                                ["data"] = Data(evaluation),
+                                ["places"] = new JsonArray([.. places]),
+                            }
+                        );
+                    }
+                },
+                iter: 6000,
+                threads: 1
+            );
         rules.Count.ShouldBeGreaterThan(3000);
-        rules.Count(r => r!["places"]![0]!["holds"]!.GetValue<bool>()).ShouldBeInRange(rules.Count / 10, rules.Count * 9 / 10, "conditions that mostly hold, or mostly do not, would show little");
+        rules
+            .Count(r => r!["places"]![0]!["holds"]!.GetValue<bool>())
+            .ShouldBeInRange(rules.Count / 10, rules.Count * 9 / 10, "conditions that mostly hold, or mostly do not, would show little");
         ReferenceFiles.Write("json-logic.json", rules);
     }
 
@@ -115,15 +170,24 @@ public sealed class ReferenceTests
         var date = new CalendarDay();
         var rule = date.Bind(new SettingReader(date, new Dictionary<string, JsonElement>(StringComparer.Ordinal)));
         var texts = new JsonObject();
-        Gen.Select(Gen.Int[0, 10_000], Gen.Int[0, 14], Gen.Int[0, 33], Gen.Int[0, 9]).Sample(
-            (year, month, day, shape) =>
-            {
-                var text = string.Create(CultureInfo.InvariantCulture, $"{year:0000}-{month:00}-{day:00}");
-                text = shape switch { 0 => text + "T00:00:00Z", 1 => text.Replace("-0", "-", StringComparison.Ordinal), 2 => text.Replace('-', '/'), 3 => "+" + text, _ => text };
-                texts[text] = rule.Read(AnswerValue.Of(text), new Occasion()).Value is not null;
-            },
-            iter: 8000,
-            threads: 1);
+        Gen.Select(Gen.Int[0, 10_000], Gen.Int[0, 14], Gen.Int[0, 33], Gen.Int[0, 9])
+            .Sample(
+                (year, month, day, shape) =>
+                {
+                    var text = string.Create(CultureInfo.InvariantCulture, $"{year:0000}-{month:00}-{day:00}");
+                    text = shape switch
+                    {
+                        0 => text + "T00:00:00Z",
+                        1 => text.Replace("-0", "-", StringComparison.Ordinal),
+                        2 => text.Replace('-', '/'),
+                        3 => "+" + text,
+                        _ => text,
+                    };
+                    texts[text] = rule.Read(AnswerValue.Of(text), new Occasion()).Value is not null;
+                },
+                iter: 8000,
+                threads: 1
+            );
         ReferenceFiles.Write("dates.json", texts);
     }
 
@@ -137,22 +201,75 @@ public sealed class ReferenceTests
             var type = FieldTypes.Standard.Find(key)!;
             var given = JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(settings)!;
             var rule = type.Bind(new SettingReader(type, given));
-            cases.Add(new JsonObject { ["schema"] = type.SettingsSchema, ["value"] = JsonNode.Parse(settings), ["valid"] = true });
+            cases.Add(
+                new JsonObject
+                {
+                    ["schema"] = type.SettingsSchema,
+                    ["value"] = JsonNode.Parse(settings),
+                    ["valid"] = true,
+                }
+            );
             if (rule.Read(Fixture.Value(entered), new Occasion()).Value is { } canonical)
             {
-                cases.Add(new JsonObject { ["schema"] = rule.Schema, ["value"] = JsonSerializer.SerializeToNode(canonical, RegisterJson.Options), ["valid"] = true });
+                cases.Add(
+                    new JsonObject
+                    {
+                        ["schema"] = rule.Schema,
+                        ["value"] = JsonSerializer.SerializeToNode(canonical, RegisterJson.Options),
+                        ["valid"] = true,
+                    }
+                );
             }
         }
 
         // A schema that takes everything would agree with all of the above: these must be refused.
-        foreach (var (key, wrong) in new[] { ("line_text", "3"), ("number", "\"three\""), ("date", "\"tomorrow\""), ("yes_no", "\"yes\""), ("telephone", "\"12\""), ("postal_address", "{}"), ("web_address", "3"), ("country", "\"EU\""), ("amount_of_money", "-1"), ("how_many_of_each", "{\"a\": \"0\"}"), ("time_slot", "{\"day\": \"2027-01-01\"}"), ("tax_number", "7"), ("agreed_to", "true"), ("words_only", "\"a\"") })
+        foreach (
+            var (key, wrong) in new[]
+            {
+                ("line_text", "3"),
+                ("number", "\"three\""),
+                ("date", "\"tomorrow\""),
+                ("yes_no", "\"yes\""),
+                ("telephone", "\"12\""),
+                ("postal_address", "{}"),
+                ("web_address", "3"),
+                ("country", "\"EU\""),
+                ("amount_of_money", "-1"),
+                ("how_many_of_each", "{\"a\": \"0\"}"),
+                ("time_slot", "{\"day\": \"2027-01-01\"}"),
+                ("tax_number", "7"),
+                ("agreed_to", "true"),
+                ("words_only", "\"a\""),
+            }
+        )
         {
             var type = FieldTypes.Standard.Find(key)!;
-            cases.Add(new JsonObject { ["schema"] = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal))).Schema, ["value"] = JsonNode.Parse(wrong), ["valid"] = false });
+            cases.Add(
+                new JsonObject
+                {
+                    ["schema"] = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal))).Schema,
+                    ["value"] = JsonNode.Parse(wrong),
+                    ["valid"] = false,
+                }
+            );
         }
 
-        cases.Add(new JsonObject { ["schema"] = new LineText().SettingsSchema, ["value"] = new JsonObject { ["longest"] = 501 }, ["valid"] = false });
-        cases.Add(new JsonObject { ["schema"] = new CalendarDay().SettingsSchema, ["value"] = new JsonObject { ["earliest"] = new JsonObject() }, ["valid"] = false });
+        cases.Add(
+            new JsonObject
+            {
+                ["schema"] = new LineText().SettingsSchema,
+                ["value"] = new JsonObject { ["longest"] = 501 },
+                ["valid"] = false,
+            }
+        );
+        cases.Add(
+            new JsonObject
+            {
+                ["schema"] = new CalendarDay().SettingsSchema,
+                ["value"] = new JsonObject { ["earliest"] = new JsonObject() },
+                ["valid"] = false,
+            }
+        );
         cases.Count.ShouldBeGreaterThan(150);
         ReferenceFiles.Write("schemas.json", cases);
     }
@@ -170,13 +287,27 @@ public sealed class ReferenceTests
             var country = sample[..2];
             for (var i = 0; i < 160; i++)
             {
-                foreach (var number in WithEveryCheck(country, [.. sample.Skip(2).Select((c, place) => char.IsAsciiDigit(c) && (country, place) is not ("SE", >= 10) ? (char)('0' + random.Next(10)) : c)]))
+                foreach (
+                    var number in WithEveryCheck(
+                        country,
+                        [
+                            .. sample
+                                .Skip(2)
+                                .Select(
+                                    (c, place) =>
+                                        char.IsAsciiDigit(c) && (country, place) is not ("SE", >= 10) ? (char)('0' + random.Next(10)) : c
+                                ),
+                        ]
+                    )
+                )
                 {
                     numbers[country + number] = rule.Read(AnswerValue.Of(country + number), new Occasion()).Value is not null;
                 }
             }
 
-            numbers.Count(n => n.Key.StartsWith(country, StringComparison.Ordinal) && n.Value!.GetValue<bool>()).ShouldBeGreaterThan(10, country);
+            numbers
+                .Count(n => n.Key.StartsWith(country, StringComparison.Ordinal) && n.Value!.GetValue<bool>())
+                .ShouldBeGreaterThan(10, country);
         }
 
         ReferenceFiles.Write("tax-numbers.json", numbers);
@@ -190,10 +321,17 @@ public sealed class ReferenceTests
         foreach (var home in new[] { "IE", "GB", "DE", "FR", "US", "JP", "BR" })
         {
             var type = new Telephone();
-            var rule = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal) { ["home"] = JsonSerializer.SerializeToElement(home) }));
+            var rule = type.Bind(
+                new SettingReader(
+                    type,
+                    new Dictionary<string, JsonElement>(StringComparer.Ordinal) { ["home"] = JsonSerializer.SerializeToElement(home) }
+                )
+            );
             for (var i = 0; i < 300; i++)
             {
-                var digits = string.Concat(Enumerable.Range(0, random.Next(3, 13)).Select(_ => random.Next(10).ToString(CultureInfo.InvariantCulture)));
+                var digits = string.Concat(
+                    Enumerable.Range(0, random.Next(3, 13)).Select(_ => random.Next(10).ToString(CultureInfo.InvariantCulture))
+                );
                 var text = random.Next(5) switch
                 {
                     0 => "+" + new[] { "353", "44", "49", "33", "1" }[random.Next(5)] + digits,
@@ -202,7 +340,14 @@ public sealed class ReferenceTests
                     3 => string.Join('-', digits.Chunk(3).Select(static c => new string(c))),
                     _ => "00" + digits,
                 };
-                read.Add(new JsonObject { ["home"] = home, ["text"] = text, ["made"] = rule.Read(AnswerValue.Of(text), new Occasion()).Value?.Text });
+                read.Add(
+                    new JsonObject
+                    {
+                        ["home"] = home,
+                        ["text"] = text,
+                        ["made"] = rule.Read(AnswerValue.Of(text), new Occasion()).Value?.Text,
+                    }
+                );
             }
         }
 
@@ -217,10 +362,16 @@ public sealed class ReferenceTests
         var rule = country.Bind(new SettingReader(country, new Dictionary<string, JsonElement>(StringComparer.Ordinal)));
         ReferenceFiles.Write("countries.json", new JsonArray([.. rule.Choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]));
         var letters = Enumerable.Range('A', 26).Select(static c => (char)c).ToArray();
-        ReferenceFiles.Write("minor-units.json", new JsonObject(
-            from a in letters from b in letters from c in letters
-            let code = string.Concat(a, b, c)
-            select new KeyValuePair<string, JsonNode?>(code, MoneyText.ExponentOf(code))));
+        ReferenceFiles.Write(
+            "minor-units.json",
+            new JsonObject(
+                from a in letters
+                from b in letters
+                from c in letters
+                let code = string.Concat(a, b, c)
+                select new KeyValuePair<string, JsonNode?>(code, MoneyText.ExponentOf(code))
+            )
+        );
     }
 
     [Fact]
@@ -229,17 +380,59 @@ public sealed class ReferenceTests
         var random = new Random(5139);
         var type = new PostalAddress();
         var rule = type.Bind(new SettingReader(type, new Dictionary<string, JsonElement>(StringComparer.Ordinal)));
-        var examples = new Dictionary<string, string>(StringComparer.Ordinal) { ["AT"] = "1010", ["BE"] = "1000", ["DE"] = "28195", ["DK"] = "8000", ["FR"] = "69001", ["GB"] = "SW1A 1AA", ["IE"] = "A65 F4E2", ["NL"] = "1012 AB" };
+        var examples = new Dictionary<string, string>(StringComparer.Ordinal)
+        {
+            ["AT"] = "1010",
+            ["BE"] = "1000",
+            ["DE"] = "28195",
+            ["DK"] = "8000",
+            ["FR"] = "69001",
+            ["GB"] = "SW1A 1AA",
+            ["IE"] = "A65 F4E2",
+            ["NL"] = "1012 AB",
+        };
         var (addresses, postcodes) = (new JsonArray(), new JsonArray());
         foreach (var (country, example) in examples)
         {
-            AnswerValue Address(string postcode) => AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Street 1", ["extra"] = "Extra", ["town"] = "Town", ["region"] = "Region", ["postcode"] = postcode, ["country"] = country });
-            addresses.Add(new JsonObject { ["country"] = country, ["postcode"] = example, ["text"] = rule.TextOf(rule.Read(Address(example), new Occasion()).Value!, "en") });
+            AnswerValue Address(string postcode) =>
+                AnswerValue.Of(
+                    new Dictionary<string, string>(StringComparer.Ordinal)
+                    {
+                        ["street"] = "Street 1",
+                        ["extra"] = "Extra",
+                        ["town"] = "Town",
+                        ["region"] = "Region",
+                        ["postcode"] = postcode,
+                        ["country"] = country,
+                    }
+                );
+            addresses.Add(
+                new JsonObject
+                {
+                    ["country"] = country,
+                    ["postcode"] = example,
+                    ["text"] = rule.TextOf(rule.Read(Address(example), new Occasion()).Value!, "en"),
+                }
+            );
             for (var i = 0; i < 300; i++)
             {
-                var near = string.Concat(example.Select(c => random.Next(6) > 0 ? c : char.IsAsciiDigit(c) ? (char)('0' + random.Next(10)) : char.IsAsciiLetter(c) ? (char)('A' + random.Next(26)) : c));
+                var near = string.Concat(
+                    example.Select(c =>
+                        random.Next(6) > 0 ? c
+                        : char.IsAsciiDigit(c) ? (char)('0' + random.Next(10))
+                        : char.IsAsciiLetter(c) ? (char)('A' + random.Next(26))
+                        : c
+                    )
+                );
                 near = random.Next(5) == 0 ? near[1..] : near;
-                postcodes.Add(new JsonObject { ["country"] = country, ["postcode"] = near, ["fits"] = rule.Read(Address(near), new Occasion()).Value is not null });
+                postcodes.Add(
+                    new JsonObject
+                    {
+                        ["country"] = country,
+                        ["postcode"] = near,
+                        ["fits"] = rule.Read(Address(near), new Occasion()).Value is not null,
+                    }
+                );
             }
         }
 
@@ -263,7 +456,13 @@ public sealed class ReferenceTests
             yield break;
         }
 
-        var at = country switch { "FR" => 0, "NL" => 7, "SE" => 8, _ => number.Length - 2 };
+        var at = country switch
+        {
+            "FR" => 0,
+            "NL" => 7,
+            "SE" => 8,
+            _ => number.Length - 2,
+        };
         for (var check = 0; check < 100; check++)
         {
             (number[at], number[at + 1]) = ((char)('0' + (check / 10)), (char)('0' + (check % 10)));
@@ -274,24 +473,33 @@ public sealed class ReferenceTests
     // The data as JsonLogic documents it, without the references from line and unit to what is around them: Node ties those.
     private static JsonObject Data(Evaluation evaluation)
     {
-        var lines = Enumerable.Range(0, evaluation.LineCount).Where(evaluation.IsSold).Select(i =>
-        {
-            var goods = evaluation.Goods(i);
-            var attributes = goods.Variant is { } variant ? goods.Product.Attributes.SetItems(variant.Attributes) : goods.Product.Attributes;
-            return new JsonObject
+        var lines = Enumerable
+            .Range(0, evaluation.LineCount)
+            .Where(evaluation.IsSold)
+            .Select(i =>
             {
-                ["at"] = i,
-                ["product"] = goods.Product.Code,
-                ["variant"] = goods.Variant?.Code,
-                ["category"] = goods.Product.Category,
-                ["tags"] = new JsonArray([.. goods.Product.Tags.Select(t => (JsonNode)t)]),
-                ["quantity"] = evaluation.LineAt(i).Quantity,
-                ["ships"] = goods.Product.Ships,
-                ["attributes"] = new JsonObject(attributes.Select(a => KeyValuePair.Create(a.Key, Json(a.Value.Value)))),
-                ["answers"] = Answers(evaluation, evaluation.Plan.LineFields, new Place(i, -1)),
-                ["units"] = new JsonArray([.. Enumerable.Range(0, evaluation.UnitsOf(i)).Select(u => new JsonObject { ["answers"] = Answers(evaluation, evaluation.Plan.UnitFields, new Place(i, u)) })]),
-            };
-        });
+                var goods = evaluation.Goods(i);
+                var attributes = goods.Variant is { } variant
+                    ? goods.Product.Attributes.SetItems(variant.Attributes)
+                    : goods.Product.Attributes;
+                return new JsonObject
+                {
+                    ["at"] = i,
+                    ["product"] = goods.Product.Code,
+                    ["variant"] = goods.Variant?.Code,
+                    ["category"] = goods.Product.Category,
+                    ["tags"] = new JsonArray([.. goods.Product.Tags.Select(t => (JsonNode)t)]),
+                    ["quantity"] = evaluation.LineAt(i).Quantity,
+                    ["ships"] = goods.Product.Ships,
+                    ["attributes"] = new JsonObject(attributes.Select(a => KeyValuePair.Create(a.Key, Json(a.Value.Value)))),
+                    ["answers"] = Answers(evaluation, evaluation.Plan.LineFields, new Place(i, -1)),
+                    ["units"] = new JsonArray([
+                        .. Enumerable
+                            .Range(0, evaluation.UnitsOf(i))
+                            .Select(u => new JsonObject { ["answers"] = Answers(evaluation, evaluation.Plan.UnitFields, new Place(i, u)) }),
+                    ]),
+                };
+            });
         return new JsonObject
         {
             ["group"] = evaluation.Group,
@@ -305,7 +513,11 @@ public sealed class ReferenceTests
     }
 
     private static JsonObject Answers(Evaluation evaluation, IEnumerable<PlannedField> fields, Place place) =>
-        new(fields.Where(f => evaluation.ValueOf(f, place) is not null).Select(f => KeyValuePair.Create(f.Field.Key, Json(f.Rule.FactOf(evaluation.ValueOf(f, place)!)))));
+        new(
+            fields
+                .Where(f => evaluation.ValueOf(f, place) is not null)
+                .Select(f => KeyValuePair.Create(f.Field.Key, Json(f.Rule.FactOf(evaluation.ValueOf(f, place)!))))
+        );
 
     private static JsonNode? Json(AnswerValue value) => JsonSerializer.SerializeToNode(value, RegisterJson.Options);
 

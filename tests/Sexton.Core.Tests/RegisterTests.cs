@@ -42,18 +42,19 @@ public sealed class RegisterTests
     [InlineData(null, false)]
     public void A_key_has_its_letters(string? key, bool valid) => FieldKey.IsValid(key).ShouldBe(valid);
 
-    public static TheoryData<string, Func<Field, Field>> Broken() => new()
-    {
-        { "key", f => f with { Key = "No key" } },
-        { "label", f => f with { Label = LanguageMap.Empty } },
-        { "step", f => f with { Step = "nowhere" } },
-        { "step", f => f with { Step = Step.Payment.Key } },
-        { "section", f => f with { Section = "nowhere" } },
-        { "default", f => f with { Default = AnswerValue.Of("a\nb") } },
-        { "settings.choices", f => f with { Type = "one_of", Settings = f.Settings.Clear() } },
-        { "type", f => f with { Type = "no_type" } },
-        { "settings.longest", f => f with { Settings = f.Settings.SetItem("longest", JsonSerializer.SerializeToElement(0)) } },
-    };
+    public static TheoryData<string, Func<Field, Field>> Broken() =>
+        new()
+        {
+            { "key", f => f with { Key = "No key" } },
+            { "label", f => f with { Label = LanguageMap.Empty } },
+            { "step", f => f with { Step = "nowhere" } },
+            { "step", f => f with { Step = Step.Payment.Key } },
+            { "section", f => f with { Section = "nowhere" } },
+            { "default", f => f with { Default = AnswerValue.Of("a\nb") } },
+            { "settings.choices", f => f with { Type = "one_of", Settings = f.Settings.Clear() } },
+            { "type", f => f with { Type = "no_type" } },
+            { "settings.longest", f => f with { Settings = f.Settings.SetItem("longest", JsonSerializer.SerializeToElement(0)) } },
+        };
 
     [Theory]
     [MemberData(nameof(Broken))]
@@ -71,7 +72,10 @@ public sealed class RegisterTests
     [InlineData("cart")]
     public void A_key_used_twice_is_named(string key)
     {
-        var register = Fixture.Register(Fixture.Wording(), Fixture.Wording() with { Key = key }) with { Sections = [Fixture.Section("card")] };
+        var register = Fixture.Register(Fixture.Wording(), Fixture.Wording() with { Key = key }) with
+        {
+            Sections = [Fixture.Section("card")],
+        };
         RegisterPlan.Compile(register, FieldTypes.Standard).Problems.Single().Sentence.ShouldContain("twice");
     }
 
@@ -79,19 +83,27 @@ public sealed class RegisterTests
     public void A_section_and_its_fields_are_asked_equally_often()
     {
         var register = Fixture.Register(Fixture.Wording() with { Section = "card" }) with { Sections = [Fixture.Section("card")] };
-        RegisterPlan.Compile(register, FieldTypes.Standard).Problems.Single().ShouldBe(
-            new("wording", "section", "“Of card” is asked per order, and this field per line. They cannot stand together."));
+        RegisterPlan
+            .Compile(register, FieldTypes.Standard)
+            .Problems.Single()
+            .ShouldBe(new("wording", "section", "“Of card” is asked per order, and this field per line. They cannot stand together."));
     }
 
     [Fact]
     public void A_section_says_where_its_fields_are_asked_and_stands_where_the_first_of_them_does()
     {
-        var register = new RegisterContent(
-        [
+        var register = new RegisterContent([
             Fixture.AskOrder("first", "line_text"),
-            Fixture.AskOrder("in_one", "line_text") with { Section = "one", Step = Step.Delivery.Key },
+            Fixture.AskOrder("in_one", "line_text") with
+            {
+                Section = "one",
+                Step = Step.Delivery.Key,
+            },
             Fixture.AskOrder("between", "line_text"),
-            Fixture.AskOrder("in_one_too", "line_text") with { Section = "one" },
+            Fixture.AskOrder("in_one_too", "line_text") with
+            {
+                Section = "one",
+            },
         ])
         {
             Sections = [Fixture.Section("empty"), Fixture.Section("one")],
@@ -165,7 +177,9 @@ public sealed class RegisterTests
     {
         var register = Fixture.Register(Fixture.Wording());
         var json = JsonSerializer.Serialize(register, RegisterJson.Options);
-        JsonSerializer.Serialize(JsonSerializer.Deserialize<RegisterContent>(json, RegisterJson.Options), RegisterJson.Options).ShouldBe(json);
+        JsonSerializer
+            .Serialize(JsonSerializer.Deserialize<RegisterContent>(json, RegisterJson.Options), RegisterJson.Options)
+            .ShouldBe(json);
     }
 
     [Fact]
@@ -173,9 +187,14 @@ public sealed class RegisterTests
     {
         var before = Fixture.Wording();
         var after = FieldEdit.Apply(FieldEdit.Apply(before, "settings.longest", Json(60)), "goes_to.shopper_email", Json(false));
-        var change = RegisterDifference.Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products).Single();
+        var change = RegisterDifference
+            .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products)
+            .Single();
         change.Kind.ShouldBe(FieldChangeKind.Changed);
-        change.Clauses.ShouldBe([new("at most ", "40", "60", " characters"), new("no longer goes to ", "the shopper’s e-mail", "", "", AboutRoute: true)]);
+        change.Clauses.ShouldBe([
+            new("at most ", "40", "60", " characters"),
+            new("no longer goes to ", "the shopper’s e-mail", "", "", AboutRoute: true),
+        ]);
     }
 
     [Fact]
@@ -184,17 +203,30 @@ public sealed class RegisterTests
         var before = Fixture.Register(Fixture.Wording(), Fixture.AskOrder("one", "line_text"), Fixture.AskOrder("two", "line_text"));
         var after = before with
         {
-            Fields = [.. BuiltInFields.All, before.Find("two")! with { Section = "card" }, before.Find("one")!, Fixture.Wording() with { When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}") }],
+            Fields =
+            [
+                .. BuiltInFields.All,
+                before.Find("two")! with
+                {
+                    Section = "card",
+                },
+                before.Find("one")!,
+                Fixture.Wording() with
+                {
+                    When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}"),
+                },
+            ],
             Sections = [Fixture.Section("card") with { Opening = LanguageMap.Of("A card?") }],
         };
         var changes = RegisterDifference.Between(before, after, FieldTypes.Standard, Fixture.Products);
-        changes.Select(c => $"{c.Field} {c.Kind}: {string.Join("; ", c.Clauses.Select(l => $"{l.Lead}{l.Before}>{l.After}{l.Tail}"))}").ShouldBe(
-        [
-            "card Added: is headed >“Of card”; opens with >“A card?”; asked >once per order; at >cart",
-            "two Changed: in the section >“Of card”",
-            "one Changed: stands at another place>",
-            "wording Changed: when >the quantity is over 1; stands at another place>",
-        ]);
+        changes
+            .Select(c => $"{c.Field} {c.Kind}: {string.Join("; ", c.Clauses.Select(l => $"{l.Lead}{l.Before}>{l.After}{l.Tail}"))}")
+            .ShouldBe([
+                "card Added: is headed >“Of card”; opens with >“A card?”; asked >once per order; at >cart",
+                "two Changed: in the section >“Of card”",
+                "one Changed: stands at another place>",
+                "wording Changed: when >the quantity is over 1; stands at another place>",
+            ]);
     }
 
     [Theory]
@@ -211,13 +243,17 @@ public sealed class RegisterTests
         var value = JsonSerializer.Deserialize<JsonElement>(json);
         var after = SectionEdit.Apply(before, setting, value);
         JsonElement.DeepEquals(SectionEdit.Read(after, setting), value).ShouldBeTrue();
-        JsonSerializer.Serialize(SectionEdit.Apply(after, setting, SectionEdit.Read(before, setting)), RegisterJson.Options).ShouldBe(JsonSerializer.Serialize(before, RegisterJson.Options));
+        JsonSerializer
+            .Serialize(SectionEdit.Apply(after, setting, SectionEdit.Read(before, setting)), RegisterJson.Options)
+            .ShouldBe(JsonSerializer.Serialize(before, RegisterJson.Options));
         Should.Throw<DraftEditException>(() => SectionEdit.Apply(before, "moon", value));
     }
 
     [Fact]
     public void Equal_registers_do_not_differ() =>
-        RegisterDifference.Between(Fixture.Register(Fixture.Wording()), Fixture.Register(Fixture.Wording()), FieldTypes.Standard, Fixture.Products).ShouldBeEmpty();
+        RegisterDifference
+            .Between(Fixture.Register(Fixture.Wording()), Fixture.Register(Fixture.Wording()), FieldTypes.Standard, Fixture.Products)
+            .ShouldBeEmpty();
 
     [Fact]
     public void New_and_removed_fields_are_told_apart()
@@ -237,7 +273,10 @@ public sealed class RegisterTests
     [InlineData("", "en", "")]
     public void A_text_falls_back_from_language_to_language(string texts, string language, string expected)
     {
-        var map = texts.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(t => t.Split(':')).Aggregate(LanguageMap.Empty, (m, t) => m.With(t[0], t[1]));
+        var map = texts
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .Select(t => t.Split(':'))
+            .Aggregate(LanguageMap.Empty, (m, t) => m.With(t[0], t[1]));
         map.In(language).ShouldBe(expected);
     }
 

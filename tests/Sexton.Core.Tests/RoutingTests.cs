@@ -26,9 +26,13 @@ public sealed class RoutingTests
     public void Units_follow_their_line()
     {
         var register = Fixture.Register(Fixture.AskUnit("badge", "line_text"), Fixture.Ask("guide", "line_text"));
-        var walk = Fixture.Line("WALK", 2, ("guide", "Imke")) with { Units = [new("a", Fixture.Answers(("badge", "Zoë"))), new("b", Fixture.Answers(("badge", "Odile")))] };
+        var walk = Fixture.Line("WALK", 2, ("guide", "Imke")) with
+        {
+            Units = [new("a", Fixture.Answers(("badge", "Zoë"))), new("b", Fixture.Answers(("badge", "Odile")))],
+        };
         var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Plan(register), Fixture.Of(walk, Fixture.Line("TREE", 1, ("guide", "none")))));
-        Slots(Projector.Project(order, Fixture.Plan(register), "order_page")).ShouldStartWith("line/l1/guide unit/l1/a/badge unit/l1/b/badge line/l2/guide");
+        Slots(Projector.Project(order, Fixture.Plan(register), "order_page"))
+            .ShouldStartWith("line/l1/guide unit/l1/a/badge unit/l1/b/badge line/l2/guide");
         order.Lines[0].NameOf("b").ShouldBe("Seat 2 of 2");
     }
 
@@ -52,7 +56,10 @@ public sealed class RoutingTests
     public void A_route_has_a_condition_over_the_order_as_it_was(string condition, bool goes)
     {
         var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
-        var now = Fixture.Wording() with { GoesToWhen = ImmutableSortedDictionary<string, Condition>.Empty.Add("back_office", Fixture.Condition(condition)) };
+        var now = Fixture.Wording() with
+        {
+            GoesToWhen = ImmutableSortedDictionary<string, Condition>.Empty.Add("back_office", Fixture.Condition(condition)),
+        };
         Projector.Project(order, Fixture.Plan(now), "back_office").Entries.Any(e => e.Field == "wording").ShouldBe(goes);
         var asked = Fixture.Evaluate(Fixture.Plan(now), Fixture.Cart("Zoë"));
         Projector.Project(asked, "back_office").Entries.Any(e => e.Field == "wording").ShouldBe(goes, "the same of a cart");
@@ -82,14 +89,21 @@ public sealed class RoutingTests
         }
     }
 
-    public static TheoryData<ProductScope, string> Scopes() => new()
-    {
-        { ProductScope.Only(), "asked_of_nothing" },
-        { ProductScope.Only("LABEL", "GONE"), "asked_of_unknown" },
-        { new ProductScope { Categories = ["Trees", "Shrubs"] }, "asked_of_unknown" },
-        { new ProductScope { Products = ["LABEL"], Tags = ["rare"] }, "asked_of_unknown" },
-        { ProductScope.Every with { Groups = ["trade", "friends"] }, "asked_of_unknown" },
-    };
+    public static TheoryData<ProductScope, string> Scopes() =>
+        new()
+        {
+            { ProductScope.Only(), "asked_of_nothing" },
+            { ProductScope.Only("LABEL", "GONE"), "asked_of_unknown" },
+            {
+                new ProductScope { Categories = ["Trees", "Shrubs"] },
+                "asked_of_unknown"
+            },
+            {
+                new ProductScope { Products = ["LABEL"], Tags = ["rare"] },
+                "asked_of_unknown"
+            },
+            { ProductScope.Every with { Groups = ["trade", "friends"] }, "asked_of_unknown" },
+        };
 
     [Theory]
     [MemberData(nameof(Scopes))]

@@ -16,11 +16,29 @@ public sealed class TakingOffTests
     [InlineData(0, 230_000, false, 1065, "1700|8950|-170@0|-895@230000", 11438)] // 15.30, and 80.55 × 1.23 = 99.08
     [InlineData(0, 230_000, false, 20_000, "1700|8950|-1700@0|-8950@230000|-9350@230000|9350@230000", 0)]
     [InlineData(0, 230_000, true, 20_000, "1700|8950|-1700@0|-8950@230000|-9350@230000|9350@230000", 0)]
-    public void What_takes_off_the_order_falls_on_the_rates_of_its_goods(int label, int tree, bool included, long off, string rows, long total)
+    public void What_takes_off_the_order_falls_on_the_rates_of_its_goods(
+        int label,
+        int tree,
+        bool included,
+        long off,
+        string rows,
+        long total
+    )
     {
-        var field = Fixture.AskOrder("less", "yes_no") with { Prices = [new Price { Kind = PriceKind.OncePerOrder, Tariff = new() { Minor = -off } }] };
+        var field = Fixture.AskOrder("less", "yes_no") with
+        {
+            Prices =
+            [
+                new Price
+                {
+                    Kind = PriceKind.OncePerOrder,
+                    Tariff = new() { Minor = -off },
+                },
+            ],
+        };
         var evaluation = Priced(label, tree, included, Fixture.Of(Fixture.Line("LABEL"), Fixture.Line("TREE")), [field], ("less", true));
-        string.Join('|', evaluation.Rows.Select(r => r.Kind == PriceRowKind.Goods ? $"{r.SumMinor}" : $"{r.SumMinor}@{r.TaxPpm}")).ShouldBe(rows);
+        string.Join('|', evaluation.Rows.Select(r => r.Kind == PriceRowKind.Goods ? $"{r.SumMinor}" : $"{r.SumMinor}@{r.TaxPpm}"))
+            .ShouldBe(rows);
         evaluation.TotalMinor.ShouldBe(total);
         evaluation.Taxes.ShouldAllBe(static t => t.TaxMinor >= 0);
     }
@@ -29,7 +47,18 @@ public sealed class TakingOffTests
     public void What_takes_off_at_a_rate_at_which_nothing_stands_is_taken_off_the_others()
     {
         // 17.00 untaxed; 10.00 off, said to be taxed at 23 %: without goods at that rate the tax would be -2.30.
-        var field = Fixture.Ask("less", "yes_no") with { Prices = [new Price { Kind = PriceKind.PerUnit, Tariff = new() { Minor = -1000 }, TaxPpm = 230_000 }] };
+        var field = Fixture.Ask("less", "yes_no") with
+        {
+            Prices =
+            [
+                new Price
+                {
+                    Kind = PriceKind.PerUnit,
+                    Tariff = new() { Minor = -1000 },
+                    TaxPpm = 230_000,
+                },
+            ],
+        };
         var evaluation = Priced(0, 0, false, Fixture.Of(Fixture.Line("LABEL", 1, ("less", true))), [field]);
         evaluation.Rows.Select(static r => (r.SumMinor, r.TaxPpm)).ShouldBe([(1700, 0), (-1000, 0)]);
         evaluation.TotalMinor.ShouldBe(700);
@@ -45,9 +74,24 @@ public sealed class TakingOffTests
     {
         var field = Fixture.Ask("it", "one_of", ("choices", Fixture.Choices("a", "b"))) with
         {
-            Prices = [new Price { Kind = PriceKind.OncePerOrder, By = PriceBy.Answer, Tariff = new() { Minor = label }, For = [new TariffFor(null, "POT-L", new() { Minor = tree })] }],
+            Prices =
+            [
+                new Price
+                {
+                    Kind = PriceKind.OncePerOrder,
+                    By = PriceBy.Answer,
+                    Tariff = new() { Minor = label },
+                    For = [new TariffFor(null, "POT-L", new() { Minor = tree })],
+                },
+            ],
         };
-        var evaluation = Priced(0, 0, true, Fixture.Of(Fixture.Line("LABEL", 1, ("it", "a")), Fixture.Line("POT/POT-L", 1, ("it", "a"))), [field]);
+        var evaluation = Priced(
+            0,
+            0,
+            true,
+            Fixture.Of(Fixture.Line("LABEL", 1, ("it", "a")), Fixture.Line("POT/POT-L", 1, ("it", "a"))),
+            [field]
+        );
         evaluation.Rows.Where(static r => r.Kind == PriceRowKind.Answer).Sum(static r => r.SumMinor).ShouldBe(charged);
     }
 
@@ -57,15 +101,50 @@ public sealed class TakingOffTests
     [InlineData(0, 2, 5, 250, 5, 3)]
     [InlineData(2, 0, 2, 0, 2, 0)]
     [InlineData(0, 0, 5, 450, 5, 5)]
-    public void Included_means_the_same_on_choice_and_field_and_its_component_is_free(int onChoice, int onField, int taken, long cost, long used, long charged)
+    public void Included_means_the_same_on_choice_and_field_and_its_component_is_free(
+        int onChoice,
+        int onField,
+        int taken,
+        long cost,
+        long used,
+        long charged
+    )
     {
         var field = Fixture.Ask("bulbs", "how_many_of_each", ("choices", Fixture.Choices("tulip", "crocus"))) with
         {
-            Prices = [new Price { Kind = PriceKind.OncePerLine, By = PriceBy.Count, Choice = "tulip", Included = onChoice, Tariff = new() { Minor = 100, Bands = [new PriceBand(3, 75)] } }],
+            Prices =
+            [
+                new Price
+                {
+                    Kind = PriceKind.OncePerLine,
+                    By = PriceBy.Count,
+                    Choice = "tulip",
+                    Included = onChoice,
+                    Tariff = new() { Minor = 100, Bands = [new PriceBand(3, 75)] },
+                },
+            ],
             IncludedPicks = onField,
-            Uses = [new() { Item = "POT-S", Choice = "tulip", By = PriceBy.Count, Per = Codes.UsePer.Line, TakesPrice = true }],
+            Uses =
+            [
+                new()
+                {
+                    Item = "POT-S",
+                    Choice = "tulip",
+                    By = PriceBy.Count,
+                    Per = Codes.UsePer.Line,
+                    TakesPrice = true,
+                },
+            ],
         };
-        var evaluation = Priced(0, 0, true, Fixture.Of(Fixture.Line("LABEL", 1, ("bulbs", new Dictionary<string, string>(StringComparer.Ordinal) { ["tulip"] = $"{taken}" }))), [field]);
+        var evaluation = Priced(
+            0,
+            0,
+            true,
+            Fixture.Of(
+                Fixture.Line("LABEL", 1, ("bulbs", new Dictionary<string, string>(StringComparer.Ordinal) { ["tulip"] = $"{taken}" }))
+            ),
+            [field]
+        );
         evaluation.Rows.Where(static r => r.Kind == PriceRowKind.Answer).Sum(static r => r.SumMinor).ShouldBe(cost);
         evaluation.Rows.Where(static r => r.Kind == PriceRowKind.Component).Sum(static r => r.Quantity).ShouldBe((int)charged);
         evaluation.Uses.Single(static u => u.Item == "POT-S").Quantity.ShouldBe(used);
@@ -94,13 +173,47 @@ public sealed class TakingOffTests
     [Fact]
     public void Two_thirds_of_six_are_four()
     {
-        var field = Fixture.Ask("it", "worked_out", ("working", System.Text.Json.JsonDocument.Parse("""[{"do":"take","of":{"value":2}},{"do":"divided_by","of":{"value":3}},{"do":"times","of":{"value":6}},{"do":"round_up"}]""").RootElement));
+        var field = Fixture.Ask(
+            "it",
+            "worked_out",
+            (
+                "working",
+                System
+                    .Text.Json.JsonDocument.Parse(
+                        """[{"do":"take","of":{"value":2}},{"do":"divided_by","of":{"value":3}},{"do":"times","of":{"value":6}},{"do":"round_up"}]"""
+                    )
+                    .RootElement
+            )
+        );
         Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL")), field).Asked.Single(a => a.Field.Field.Key == "it").Value!.Number.ShouldBe(4);
     }
 
-    private static Evaluation Priced(int label, int tree, bool included, Cart.CartContent cart, Field[] fields, params (string Key, object Value)[] order)
+    private static Evaluation Priced(
+        int label,
+        int tree,
+        bool included,
+        Cart.CartContent cart,
+        Field[] fields,
+        params (string Key, object Value)[] order
+    )
     {
-        var shop = new ProductIndex(Fixture.Products.All.Select(p => p with { TaxPpm = p.Code == "TREE" ? tree : label }), Fixture.Products.Groups, "EUR", "IE") { Tax = new TaxRules(230_000, included) };
-        return Evaluation.Of(Fixture.Plan(fields), shop, cart with { Answers = AnswerSet.Of(cart.Answers.Concat(Fixture.Answers(order))) }, Fixture.Today);
+        var shop = new ProductIndex(
+            Fixture.Products.All.Select(p => p with { TaxPpm = p.Code == "TREE" ? tree : label }),
+            Fixture.Products.Groups,
+            "EUR",
+            "IE"
+        )
+        {
+            Tax = new TaxRules(230_000, included),
+        };
+        return Evaluation.Of(
+            Fixture.Plan(fields),
+            shop,
+            cart with
+            {
+                Answers = AnswerSet.Of(cart.Answers.Concat(Fixture.Answers(order))),
+            },
+            Fixture.Today
+        );
     }
 }

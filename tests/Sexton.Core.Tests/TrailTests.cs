@@ -20,8 +20,12 @@ public sealed class TrailTests
     [InlineData(Expectation.Verbatim, Finding.Confirmed, DeliveryState.Sent, Sign.SealedSheet)]
     [InlineData(Expectation.Verbatim, Finding.Altered, DeliveryState.Sent, Sign.TornSheet)]
     [InlineData(Expectation.Verbatim, Finding.Missing, DeliveryState.Sent, Sign.DottedOutline)]
-    public void The_sign_follows_from_expectation_finding_and_delivery(Expectation expectation, Finding finding, DeliveryState? delivery, Sign sign) =>
-        TrailSign.Of(expectation, finding, delivery).ShouldBe(sign);
+    public void The_sign_follows_from_expectation_finding_and_delivery(
+        Expectation expectation,
+        Finding finding,
+        DeliveryState? delivery,
+        Sign sign
+    ) => TrailSign.Of(expectation, finding, delivery).ShouldBe(sign);
 
     [Theory]
     // expected, found (null: no such slot), ceiling, finding

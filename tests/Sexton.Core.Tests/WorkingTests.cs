@@ -55,13 +55,19 @@ public sealed class WorkingTests
     [InlineData("{'do':'take','of':{'fact':'date','days_to':'answer.day'}}", "10")]
     [InlineData("{'do':'take','of':{'fact':'answer.day','days_to':'date'}}", "-10")]
     [InlineData("{'do':'take','of':{'fact':'answer.bulbs'}}", "5")]
-    [InlineData("{'do':'take','of':{'fact':'quantity'}},{'do':'times','of':{'rows':[{'do':'take','of':{'value':1}},{'do':'plus','of':{'value':2}}]}}", "9")]
+    [InlineData(
+        "{'do':'take','of':{'fact':'quantity'}},{'do':'times','of':{'rows':[{'do':'take','of':{'value':1}},{'do':'plus','of':{'value':2}}]}}",
+        "9"
+    )]
     [InlineData("{'do':'take','of':{'value':900000000000000}},{'do':'times','of':{'value':2}}", "!worked_out_too_much")]
     [InlineData("{'do':'take','of':{'value':79228162514264337593543950335}},{'do':'times','of':{'value':2}}", "!worked_out_too_much")]
     public void A_number_is_worked_out_exactly(string rows, string expected) => Worked(rows, "number").ShouldBe(expected);
 
     [Theory]
-    [InlineData("{'do':'take','of':{'fact':'answer.words'}},{'do':'then','of':{'fact':'answer.face'},'between':', '}", "ab cdef, A punched")]
+    [InlineData(
+        "{'do':'take','of':{'fact':'answer.words'}},{'do':'then','of':{'fact':'answer.face'},'between':', '}",
+        "ab cdef, A punched"
+    )]
     [InlineData("{'do':'take','of':{'fact':'answer.silent'}},{'do':'then','of':{'fact':'answer.words'},'between':', '}", "ab cdef")]
     [InlineData("{'do':'take','of':{'fact':'answer.words'}},{'do':'then','of':{'fact':'answer.silent'},'between':', '}", "ab cdef")]
     [InlineData("{'do':'take','of':{'fact':'answer.silent'}}", "")]
@@ -89,22 +95,44 @@ public sealed class WorkingTests
     [Fact]
     public void Units_of_the_line_are_summed()
     {
-        var line = Fixture.Line("WALK", 2) with { Units = [new CartUnit("a", Fixture.Answers(("age", 7))), new CartUnit("b", Fixture.Answers(("age", 8)))] };
-        var field = Fixture.Ask("out", "worked_out", ("working", Rows("{'do':'take','of':{'over':'unit','summary':'sum','fact':'answer.age'}}")));
-        Fixture.Evaluate(Fixture.Of(line, line), Fixture.AskUnit("age", "number"), field).Asked.Where(a => a.Field.Field.Key == "out").Select(a => a.TextIn("en")).ShouldBe(["15", "15"]);
+        var line = Fixture.Line("WALK", 2) with
+        {
+            Units = [new CartUnit("a", Fixture.Answers(("age", 7))), new CartUnit("b", Fixture.Answers(("age", 8)))],
+        };
+        var field = Fixture.Ask(
+            "out",
+            "worked_out",
+            ("working", Rows("{'do':'take','of':{'over':'unit','summary':'sum','fact':'answer.age'}}"))
+        );
+        Fixture
+            .Evaluate(Fixture.Of(line, line), Fixture.AskUnit("age", "number"), field)
+            .Asked.Where(a => a.Field.Field.Key == "out")
+            .Select(a => a.TextIn("en"))
+            .ShouldBe(["15", "15"]);
     }
 
     [Fact]
     public void It_is_an_answer_like_any_other()
     {
         // Five plants a metre; from ten on a note is asked; each plant costs 20; and a text says it all.
-        var plants = Fixture.Ask("plants", "worked_out", ("unit", "plants"), ("working", Rows("{'do':'take','of':{'fact':'answer.metres'}},{'do':'times','of':{'value':5}},{'do':'round_up'}"))) with
+        var plants = Fixture.Ask(
+            "plants",
+            "worked_out",
+            ("unit", "plants"),
+            ("working", Rows("{'do':'take','of':{'fact':'answer.metres'}},{'do':'times','of':{'value':5}},{'do':'round_up'}"))
+        ) with
         {
             Prices = [PricingTests.Price("{'kind':'per_unit','by':'count','tariff':{'minor':20}}")],
         };
-        var note = Fixture.Ask("note", "line_text") with { When = Fixture.Condition("{'fact':'answer.plants','is':'at_least','value':10}") };
+        var note = Fixture.Ask("note", "line_text") with
+        {
+            When = Fixture.Condition("{'fact':'answer.plants','is':'at_least','value':10}"),
+        };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 2, ("metres", 2.5m), ("plants", 999))), note, plants, Inputs[0]);
-        evaluation.Asked.Where(a => a.LineId is not null).Select(a => $"{a.Field.Field.Key}={a.TextIn("en")}").ShouldBe(["note=", "plants=13 plants", "metres=2.5"], "what was sent for it counts for nothing");
+        evaluation
+            .Asked.Where(a => a.LineId is not null)
+            .Select(a => $"{a.Field.Field.Key}={a.TextIn("en")}")
+            .ShouldBe(["note=", "plants=13 plants", "metres=2.5"], "what was sent for it counts for nothing");
         PricingTests.Rows(evaluation).ShouldBe("Quince 2×8950=17900|The plants 2×260=520");
         Fixture.Freeze(evaluation).Answers.Single(a => a.Field == "plants").Text.ShouldBe("13 plants");
     }
@@ -138,8 +166,11 @@ public sealed class WorkingTests
     [Fact]
     public void Two_that_wait_for_each_other_are_a_circle()
     {
-        Field Out(string key, string other) => Fixture.Ask(key, "worked_out", ("working", Rows($"{{'do':'take','of':{{'fact':'answer.{other}'}}}}")));
-        RegisterPlan.Compile(Fixture.Register(Out("one", "two"), Out("two", "one")), FieldTypes.Standard).Problems.ShouldAllBe(p => p.Sentence.Contains("waits for"));
+        Field Out(string key, string other) =>
+            Fixture.Ask(key, "worked_out", ("working", Rows($"{{'do':'take','of':{{'fact':'answer.{other}'}}}}")));
+        RegisterPlan
+            .Compile(Fixture.Register(Out("one", "two"), Out("two", "one")), FieldTypes.Standard)
+            .Problems.ShouldAllBe(p => p.Sentence.Contains("waits for"));
     }
 
     private static string Worked(string rows, string gives)
@@ -148,7 +179,20 @@ public sealed class WorkingTests
         var bulbs = new Dictionary<string, string>(StringComparer.Ordinal) { ["tulip"] = "3", ["crocus"] = "2" };
         var day = Fixture.Today.AddDays(10).ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
         var evaluation = Fixture.Evaluate(
-            Fixture.Of(Fixture.Line("TREE", 3, ("metres", 2.5m), ("posts", 7), ("words", "ab cdef"), ("day", day), ("bulbs", bulbs), ("face", "punched"))), [.. Inputs, field]);
+            Fixture.Of(
+                Fixture.Line(
+                    "TREE",
+                    3,
+                    ("metres", 2.5m),
+                    ("posts", 7),
+                    ("words", "ab cdef"),
+                    ("day", day),
+                    ("bulbs", bulbs),
+                    ("face", "punched")
+                )
+            ),
+            [.. Inputs, field]
+        );
         var asked = evaluation.Asked.Single(a => a.Field.Field.Key == "out");
         return evaluation.Problems.Count > 0 ? "!" + evaluation.Problems.Single().Refusal.Code : asked.TextIn("en");
     }

@@ -38,7 +38,9 @@ public sealed class AddressTests(World world) : IClassFixture<World>
     private async Task<string> AskAsync(string country, string typed)
     {
         using var shopper = world.NewClient();
-        var reply = await shopper.GetAsync($"api/shop/v1/addresses?country={Uri.EscapeDataString(country)}&q={Uri.EscapeDataString(typed)}");
+        var reply = await shopper.GetAsync(
+            $"api/shop/v1/addresses?country={Uri.EscapeDataString(country)}&q={Uri.EscapeDataString(typed)}"
+        );
         reply.Status.ShouldBe(200, reply.Body);
         return string.Join('|', reply.Json.AsArray().Select(a => a!["street"]!.GetValue<string>()));
     }

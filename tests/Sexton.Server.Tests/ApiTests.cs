@@ -13,7 +13,13 @@ public sealed class ApiTests(World world) : IClassFixture<World>
         var served = await client.GetAsync("api/openapi.json");
         var committed = await File.ReadAllTextAsync(Postgres.PathOf("docs/api/sexton.json"));
         // Compared as values: white space is not part of a description.
-        JsonNode.Parse(served.Body)!.ToJsonString().ShouldBe(JsonNode.Parse(committed)!.ToJsonString(), "docs/api/sexton.json is out of date. Run ./sexton api, and commit what it writes.");
+        JsonNode
+            .Parse(served.Body)!
+            .ToJsonString()
+            .ShouldBe(
+                JsonNode.Parse(committed)!.ToJsonString(),
+                "docs/api/sexton.json is out of date. Run ./sexton api, and commit what it writes."
+            );
     }
 
     [Theory]
@@ -40,7 +46,9 @@ public sealed class ApiTests(World world) : IClassFixture<World>
     public async Task Nobody_unknown_gets_into_the_console(string method, string path)
     {
         using var client = world.NewClient();
-        (await client.SendAsync(new HttpMethod(method), "api/console/v1/" + path, method == "GET" ? null : new JsonObject())).Status.ShouldBe(401);
+        (
+            await client.SendAsync(new HttpMethod(method), "api/console/v1/" + path, method == "GET" ? null : new JsonObject())
+        ).Status.ShouldBe(401);
     }
 
     [Fact]
@@ -49,15 +57,34 @@ public sealed class ApiTests(World world) : IClassFixture<World>
         using var support = await world.SignedInAsync(World.Support);
         (await support.GetAsync("api/console/v1/orders")).Status.ShouldBe(200);
         (await support.GetAsync("api/console/v1/draft")).Status.ShouldBe(403);
-        (await support.SendAsync(HttpMethod.Post, "api/console/v1/versions", new JsonObject { ["number"] = 2, ["seen"] = "", ["note"] = "x" })).Status.ShouldBe(403);
+        (
+            await support.SendAsync(
+                HttpMethod.Post,
+                "api/console/v1/versions",
+                new JsonObject
+                {
+                    ["number"] = 2,
+                    ["seen"] = "",
+                    ["note"] = "x",
+                }
+            )
+        ).Status.ShouldBe(403);
     }
 
     [Fact]
     public async Task A_wrong_password_is_refused_in_the_same_words_as_a_wrong_address()
     {
         using var client = world.NewClient();
-        var wrong = await client.SendAsync(HttpMethod.Post, "api/console/v1/session", new JsonObject { ["email"] = World.Manager, ["password"] = "not the one" });
-        var unknown = await client.SendAsync(HttpMethod.Post, "api/console/v1/session", new JsonObject { ["email"] = "who@marrowby.example", ["password"] = "not the one" });
+        var wrong = await client.SendAsync(
+            HttpMethod.Post,
+            "api/console/v1/session",
+            new JsonObject { ["email"] = World.Manager, ["password"] = "not the one" }
+        );
+        var unknown = await client.SendAsync(
+            HttpMethod.Post,
+            "api/console/v1/session",
+            new JsonObject { ["email"] = "who@marrowby.example", ["password"] = "not the one" }
+        );
         (wrong.Status, unknown.Status).ShouldBe((422, 422));
         wrong.Json["detail"]!.ToString().ShouldBe(unknown.Json["detail"]!.ToString());
     }
@@ -79,7 +106,11 @@ public sealed class ApiTests(World world) : IClassFixture<World>
     public async Task A_body_over_the_limit_is_refused()
     {
         using var client = world.NewClient();
-        var reply = await client.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", new JsonObject { ["language"] = new string('a', 300 * 1024) });
+        var reply = await client.SendAsync(
+            HttpMethod.Post,
+            "api/shop/v1/evaluate",
+            new JsonObject { ["language"] = new string('a', 300 * 1024) }
+        );
         (reply.Status, reply.Code).ShouldBe((413, "too_large"));
     }
 
@@ -123,11 +154,26 @@ public sealed class ApiTests(World world) : IClassFixture<World>
         xml.ShouldNotContain("masterKey");
     }
 
-    private static JsonObject Body(string path) => path switch
-    {
-        "api/shop/v1/cart/lines" => new() { ["product"] = "WA-MAY", ["quantity"] = 1, ["answers"] = new JsonObject() },
-        "api/shop/v1/cart/answers" => new() { ["step"] = "contact", ["answers"] = new JsonObject() },
-        "api/shop/v1/attempts" => new() { ["payment_token"] = "x", ["seen"] = new JsonObject { ["version"] = 1, ["total_minor"] = 0, ["digest"] = "" } },
-        _ => new() { ["email"] = "a", ["password"] = "b" },
-    };
+    private static JsonObject Body(string path) =>
+        path switch
+        {
+            "api/shop/v1/cart/lines" => new()
+            {
+                ["product"] = "WA-MAY",
+                ["quantity"] = 1,
+                ["answers"] = new JsonObject(),
+            },
+            "api/shop/v1/cart/answers" => new() { ["step"] = "contact", ["answers"] = new JsonObject() },
+            "api/shop/v1/attempts" => new()
+            {
+                ["payment_token"] = "x",
+                ["seen"] = new JsonObject
+                {
+                    ["version"] = 1,
+                    ["total_minor"] = 0,
+                    ["digest"] = "",
+                },
+            },
+            _ => new() { ["email"] = "a", ["password"] = "b" },
+        };
 }

@@ -21,10 +21,31 @@ namespace Sexton.Server.Tests;
 /// </summary>
 public sealed class ArtefactTests
 {
-    private static readonly LineFacts Facts = new("A", null, "Things", [], System.Collections.Immutable.ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty, Ships: true, CatalogueMinor: 1);
+    private static readonly LineFacts Facts = new(
+        "A",
+        null,
+        "Things",
+        [],
+        System.Collections.Immutable.ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty,
+        Ships: true,
+        CatalogueMinor: 1
+    );
     private static readonly SentOrder Order = MakeOrder();
-    private static readonly ShopperEmailDestination Email = new(new EmailSettings("Shop", new MailboxAddress("Shop", "shop@marrowby.example"), "", 0, id => $"http://localhost/{id}", (id, sha256) => $"http://localhost/{id}/files/{sha256}", TimeSpan.Zero));
-    private static readonly BackOfficeDestination BackOffice = new(() => throw new NotSupportedException(), (id, sha256) => $"http://localhost/{id}/{sha256}");
+    private static readonly ShopperEmailDestination Email = new(
+        new EmailSettings(
+            "Shop",
+            new MailboxAddress("Shop", "shop@marrowby.example"),
+            "",
+            0,
+            id => $"http://localhost/{id}",
+            (id, sha256) => $"http://localhost/{id}/files/{sha256}",
+            TimeSpan.Zero
+        )
+    );
+    private static readonly BackOfficeDestination BackOffice = new(
+        () => throw new NotSupportedException(),
+        (id, sha256) => $"http://localhost/{id}/{sha256}"
+    );
 
     [Fact]
     public void Untouched_everything_is_as_expected()
@@ -55,7 +76,9 @@ public sealed class ArtefactTests
     [InlineData("not json")]
     [InlineData("[]")]
     [InlineData("5")]
-    [InlineData("""{"customer":"x","ship_to":5,"notes":{},"lines":[5,{"reference":7},{"reference":"a","notes":[null,5,{"key":"count"},{"key":1,"text":"1"}]}]}""")]
+    [InlineData(
+        """{"customer":"x","ship_to":5,"notes":{},"lines":[5,{"reference":7},{"reference":"a","notes":[null,5,{"key":"count"},{"key":1,"text":"1"}]}]}"""
+    )]
     public void A_back_office_that_gives_back_nonsense_has_no_answer(string record) =>
         BackOffice.ReadBack(Encoding.UTF8.GetBytes(record), Order).ShouldAllBe(f => f.Finding == Finding.Missing);
 
@@ -65,7 +88,10 @@ public sealed class ArtefactTests
         var record = JsonNode.Parse(BackOffice.Render(Order, 1))!;
         var (first, second) = (record["lines"]![0]!["notes"]!.DeepClone(), record["lines"]![1]!["notes"]!.DeepClone());
         (record["lines"]![0]!["notes"], record["lines"]![1]!["notes"]) = (second, first);
-        BackOffice.ReadBack(Bytes(record), Order).Where(f => f.Slot.StartsWith("line/", StringComparison.Ordinal)).ShouldAllBe(f => f.Finding == Finding.Altered || f.Finding == Finding.Missing);
+        BackOffice
+            .ReadBack(Bytes(record), Order)
+            .Where(f => f.Slot.StartsWith("line/", StringComparison.Ordinal))
+            .ShouldAllBe(f => f.Finding == Finding.Altered || f.Finding == Finding.Missing);
     }
 
     [Fact]
@@ -77,7 +103,9 @@ public sealed class ArtefactTests
         Worst(BackOffice.ReadBack(Bytes(record), Order), "unit/a/u1/badge", "record").ShouldBe(Finding.Altered);
 
         var page = JsonNode.Parse(PageBytes())!;
-        foreach (var entry in page["entries"]!.AsArray().Where(e => e!["slot"]!.GetValue<string>().StartsWith("unit/", StringComparison.Ordinal)))
+        foreach (
+            var entry in page["entries"]!.AsArray().Where(e => e!["slot"]!.GetValue<string>().StartsWith("unit/", StringComparison.Ordinal))
+        )
         {
             entry!["text"] = entry["text"]!.GetValue<string>() == "1" ? "Yes" : "1";
         }
@@ -86,7 +114,8 @@ public sealed class ArtefactTests
         const string One = "Item 1.1: Seat 1 of 2\n  Badge: 1\nItem 1.2: Seat 2 of 2\n  Badge: Yes\n";
         const string Other = "Item 1.1: Seat 1 of 2\n  Badge: Yes\nItem 1.2: Seat 2 of 2\n  Badge: 1\n";
         Worst(Email.ReadBack(Text(One, Other), Order), "unit/a/u1/badge", "text").ShouldBe(Finding.Altered);
-        Worst(Email.ReadBack(Html("data-slot=\"unit/a/u1/badge\"", "data-slot=\"unit/a/u9/badge\""), Order), "unit/a/u1/badge", "html").ShouldBe(Finding.Missing);
+        Worst(Email.ReadBack(Html("data-slot=\"unit/a/u1/badge\"", "data-slot=\"unit/a/u9/badge\""), Order), "unit/a/u1/badge", "html")
+            .ShouldBe(Finding.Missing);
     }
 
     [Fact]
@@ -100,8 +129,15 @@ public sealed class ArtefactTests
 
     /// <summary>The corpus of awkward texts, as they are kept: made by tests/awkward-texts.mjs.</summary>
     public static TheoryData<string> AwkwardTexts() =>
-        [.. JsonSerializer.Deserialize<string[]>(File.ReadAllText(Path.Combine(Environment.GetEnvironmentVariable("SEXTON_TEST_ROOT")!, "tests", "awkward-texts.json")))!
-            .Select(static t => CanonicalText.TryMake(t, out var canonical) ? canonical : "").Where(static t => t.Length > 0).Distinct()];
+        [
+            .. JsonSerializer
+                .Deserialize<string[]>(
+                    File.ReadAllText(Path.Combine(Environment.GetEnvironmentVariable("SEXTON_TEST_ROOT")!, "tests", "awkward-texts.json"))
+                )!
+                .Select(static t => CanonicalText.TryMake(t, out var canonical) ? canonical : "")
+                .Where(static t => t.Length > 0)
+                .Distinct(),
+        ];
 
     [Theory]
     [MemberData(nameof(AwkwardTexts))]
@@ -111,7 +147,18 @@ public sealed class ArtefactTests
         var order = Order with { Projection = projection };
         Email.ReadBack(Email.Render(order, 1), order).Select(f => f.Found).ShouldAllBe(found => found == text);
         BackOffice.ReadBack(BackOffice.Render(order, 1), order).Single().Found.ShouldBe(text);
-        var page = new JsonObject { ["number"] = 1, ["entries"] = new JsonArray(new JsonObject { ["slot"] = "line/a/wording", ["name"] = "Words", ["text"] = text }) };
+        var page = new JsonObject
+        {
+            ["number"] = 1,
+            ["entries"] = new JsonArray(
+                new JsonObject
+                {
+                    ["slot"] = "line/a/wording",
+                    ["name"] = "Words",
+                    ["text"] = text,
+                }
+            ),
+        };
         PageReader.ReadBack(Bytes(page), projection).Single().Found.ShouldBe(text);
     }
 
@@ -124,12 +171,22 @@ public sealed class ArtefactTests
             return; // A name is one line.
         }
 
-        var order = Order with { Content = Order.Content with { Answers = [.. Order.Content.Answers.Select(a => a.Field == "name" ? a with { Value = AnswerValue.Of(name), Text = name } : a)] } };
+        var order = Order with
+        {
+            Content = Order.Content with
+            {
+                Answers =
+                [
+                    .. Order.Content.Answers.Select(a => a.Field == "name" ? a with { Value = AnswerValue.Of(name), Text = name } : a),
+                ],
+            },
+        };
         using var message = MimeMessage.Load(new MemoryStream(Email.Render(order, 1)));
         var recipient = message.To.Mailboxes.ShouldHaveSingleItem();
         recipient.Address.ShouldBe("yes@1.example");
         // Blanks in a row are one in a header (RFC 5322, folding white space).
-        string.Join(' ', recipient.Name!.Split([' ', '\t'], StringSplitOptions.RemoveEmptyEntries)).ShouldBe(string.Join(' ', name.Split([' ', '\t'], StringSplitOptions.RemoveEmptyEntries)));
+        string.Join(' ', recipient.Name!.Split([' ', '\t'], StringSplitOptions.RemoveEmptyEntries))
+            .ShouldBe(string.Join(' ', name.Split([' ', '\t'], StringSplitOptions.RemoveEmptyEntries)));
     }
 
     [Theory]
@@ -141,7 +198,12 @@ public sealed class ArtefactTests
     public void A_file_is_proven_by_name_size_and_hash_in_every_artefact(string deed, Finding page, Finding message, Finding record)
     {
         FileValue[] files = [new("site.jpg", 82_000, new string('a', 64)), new("the plan (2).pdf", 1, new string('b', 64))];
-        var order = Order with { Projection = new Projection([new Entry("a", null, "site", "Site", string.Join('\n', files.Select(f => f.Text))) { Files = [.. files] }]) };
+        var order = Order with
+        {
+            Projection = new Projection([
+                new Entry("a", null, "site", "Site", string.Join('\n', files.Select(f => f.Text))) { Files = [.. files] },
+            ]),
+        };
         var (from, to) = deed switch
         {
             "hash" => (new string('b', 64), new string('c', 64)),
@@ -153,14 +215,35 @@ public sealed class ArtefactTests
         Worst(Email.ReadBack(Replace(email, "text/html", Html(from), Html(to)), order), "line/a/site", "html").ShouldBe(message);
         Worst(Email.ReadBack(Replace(email, "text/plain", from, to), order), "line/a/site", "text").ShouldBe(message);
 
-        var entries = JsonSerializer.Serialize(new { entries = order.Projection.Entries.Select(e => new { slot = e.Slot.ToString(), text = e.Text, files = e.Files.Select(f => new { name = f.Name, size = f.Size, sha256 = f.Sha256 }) }) });
+        var entries = JsonSerializer.Serialize(
+            new
+            {
+                entries = order.Projection.Entries.Select(e => new
+                {
+                    slot = e.Slot.ToString(),
+                    text = e.Text,
+                    files = e.Files.Select(f => new
+                    {
+                        name = f.Name,
+                        size = f.Size,
+                        sha256 = f.Sha256,
+                    }),
+                }),
+            }
+        );
         Worst(PageReader.ReadBack(Changed(entries), order.Projection), "line/a/site", "page").ShouldBe(page);
-        Worst(BackOffice.ReadBack(Changed(Encoding.UTF8.GetString(BackOffice.Render(order, 1))), order), "line/a/site", "record").ShouldBe(record);
+        Worst(BackOffice.ReadBack(Changed(Encoding.UTF8.GetString(BackOffice.Render(order, 1))), order), "line/a/site", "record")
+            .ShouldBe(record);
 
         // The renderer escapes the sign of equality too.
         static string Html(string text) => text.Replace("=", "&#x3D;", StringComparison.Ordinal);
 
-        byte[] Changed(string json) => Encoding.UTF8.GetBytes(deed == "size" ? json.Replace("\"size\":1,", "\"size\":2,", StringComparison.Ordinal) : json.Replace(from, to, StringComparison.Ordinal));
+        byte[] Changed(string json) =>
+            Encoding.UTF8.GetBytes(
+                deed == "size"
+                    ? json.Replace("\"size\":1,", "\"size\":2,", StringComparison.Ordinal)
+                    : json.Replace(from, to, StringComparison.Ordinal)
+            );
     }
 
     private static Finding Worst(IEnumerable<SlotFinding> findings, string slot, string part) =>
@@ -168,28 +251,33 @@ public sealed class ArtefactTests
 
     private static byte[] EmailBytes() => Email.Render(Order, 1);
 
-    private static byte[] HtmlDeed(string deed) => deed switch
-    {
-        "drop" => Html("<span data-slot=\"line/a/count\" style=\"white-space:pre-wrap\">1</span>", ""),
-        "empty" => Html("white-space:pre-wrap\">1</span>", "white-space:pre-wrap\"></span>"),
-        "shorten" => Html(">Yes 1</span>", ">Yes</span>"),
-        "swap" => Html(">1</span>", ">Yes</span>"),
-        "double" => Html("<span data-slot=\"line/a/count\" style=\"white-space:pre-wrap\">1</span>", "<span data-slot=\"line/a/count\">1</span><span data-slot=\"line/a/count\">1</span>"),
-        _ => Html(">Zo&#235;</span>", ">Zoe&#776;</span>"),
-    };
+    private static byte[] HtmlDeed(string deed) =>
+        deed switch
+        {
+            "drop" => Html("<span data-slot=\"line/a/count\" style=\"white-space:pre-wrap\">1</span>", ""),
+            "empty" => Html("white-space:pre-wrap\">1</span>", "white-space:pre-wrap\"></span>"),
+            "shorten" => Html(">Yes 1</span>", ">Yes</span>"),
+            "swap" => Html(">1</span>", ">Yes</span>"),
+            "double" => Html(
+                "<span data-slot=\"line/a/count\" style=\"white-space:pre-wrap\">1</span>",
+                "<span data-slot=\"line/a/count\">1</span><span data-slot=\"line/a/count\">1</span>"
+            ),
+            _ => Html(">Zo&#235;</span>", ">Zoe&#776;</span>"),
+        };
 
     private static byte[] Html(string from, string to) => Replace(EmailBytes(), "text/html", from, to);
 
-    private static byte[] TextDeed(string deed) => deed switch
-    {
-        "drop" => Text("  How many: 1\n", ""),
-        "empty" => Text("  How many: 1\n", "  How many: \n"),
-        "shorten" => Text("  Words: Yes 1\n", "  Words: Yes\n"),
-        "swap" => Text("  How many: 1\n", "  How many: Yes\n"),
-        // A second line of the same name is another entry's place, and this one's is the first.
-        "double" => Text("  How many: 1\n", "  How many: 1\n  How many: 1\n"),
-        _ => Text("  Words: Zoë\n", "  Words: Zoe\u0308\n"),
-    };
+    private static byte[] TextDeed(string deed) =>
+        deed switch
+        {
+            "drop" => Text("  How many: 1\n", ""),
+            "empty" => Text("  How many: 1\n", "  How many: \n"),
+            "shorten" => Text("  Words: Yes 1\n", "  Words: Yes\n"),
+            "swap" => Text("  How many: 1\n", "  How many: Yes\n"),
+            // A second line of the same name is another entry's place, and this one's is the first.
+            "double" => Text("  How many: 1\n", "  How many: 1\n  How many: 1\n"),
+            _ => Text("  Words: Zoë\n", "  Words: Zoe\u0308\n"),
+        };
 
     private static byte[] Text(string from, string to) => Replace(EmailBytes(), "text/plain", from, to);
 
@@ -235,11 +323,21 @@ public sealed class ArtefactTests
         }
     }
 
-    private static byte[] PageBytes() => Bytes(new JsonObject
-    {
-        ["number"] = 1,
-        ["entries"] = new JsonArray([.. Order.Projection.Entries.Select(e => new JsonObject { ["slot"] = e.Slot.ToString(), ["name"] = e.Name, ["text"] = e.Text })]),
-    });
+    private static byte[] PageBytes() =>
+        Bytes(
+            new JsonObject
+            {
+                ["number"] = 1,
+                ["entries"] = new JsonArray([
+                    .. Order.Projection.Entries.Select(e => new JsonObject
+                    {
+                        ["slot"] = e.Slot.ToString(),
+                        ["name"] = e.Name,
+                        ["text"] = e.Text,
+                    }),
+                ]),
+            }
+        );
 
     private static byte[] Bytes(JsonNode json) => Encoding.UTF8.GetBytes(json.ToJsonString());
 
@@ -274,25 +372,35 @@ public sealed class ArtefactTests
                 ],
                 IncludeTax: true,
                 1111,
-                "EUR"),
-            Lines = [new("a", "A-1", "Product 1", 1, Facts) { Units = ["u1", "u2"], UnitName = "Seat" }, new("b", "B-1", "Yes 1", 11, Facts)],
+                "EUR"
+            ),
+            Lines =
+            [
+                new("a", "A-1", "Product 1", 1, Facts) { Units = ["u1", "u2"], UnitName = "Seat" },
+                new("b", "B-1", "Yes 1", 11, Facts),
+            ],
             Answers =
             [
                 new(null, null, "name", "Your name", "contact", AnswerValue.Of("Yes"), "Yes"),
                 new(null, null, "email", "E-mail", "contact", AnswerValue.Of("yes@1.example"), "yes@1.example"),
             ],
         };
-        return new SentOrder(Guid.Parse("11111111-1111-1111-1111-111111111111"), 1, DateTimeOffset.UnixEpoch, content, new Projection(
-        [
-            new("a", null, "count", "How many", "1"),
-            new("a", null, "agreed", "Agreed 1", "Yes"),
-            new("a", null, "wording", "Words", "Yes 1"),
-            new("a", "u1", "badge", "Badge", "1"),
-            new("a", "u2", "badge", "Badge", "Yes"),
-            new("b", null, "count", "How many", "11"),
-            new("b", null, "wording", "Words", "Zoë"),
-            new(null, null, "name", "Your name", "Yes"),
-            new(null, null, "delivery_address", "Delivery address", "1 Yes Street\nHow many: 1\nIreland"),
-        ]));
+        return new SentOrder(
+            Guid.Parse("11111111-1111-1111-1111-111111111111"),
+            1,
+            DateTimeOffset.UnixEpoch,
+            content,
+            new Projection([
+                new("a", null, "count", "How many", "1"),
+                new("a", null, "agreed", "Agreed 1", "Yes"),
+                new("a", null, "wording", "Words", "Yes 1"),
+                new("a", "u1", "badge", "Badge", "1"),
+                new("a", "u2", "badge", "Badge", "Yes"),
+                new("b", null, "count", "How many", "11"),
+                new("b", null, "wording", "Words", "Zoë"),
+                new(null, null, "name", "Your name", "Yes"),
+                new(null, null, "delivery_address", "Delivery address", "1 Yes Street\nHow many: 1\nIreland"),
+            ])
+        );
     }
 }

@@ -15,26 +15,46 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         (await shopper.TellAsync()).Status.ShouldBe(200);
         var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
         var line = order["lines"]![0]!["id"]!.GetValue<string>();
-        order["entries"]!.AsArray().Where(e => e!["unit_id"] is not null).Select(e => $"{e!["slot"]}={e["text"]}").ShouldBe([$"unit/{line}/u1/guest_name=Zoë", $"unit/{line}/u2/guest_name=Odile"]);
+        order["entries"]!
+            .AsArray()
+            .Where(e => e!["unit_id"] is not null)
+            .Select(e => $"{e!["slot"]}={e["text"]}")
+            .ShouldBe([$"unit/{line}/u1/guest_name=Zoë", $"unit/{line}/u2/guest_name=Odile"]);
 
         var number = order["number"]!.GetValue<long>();
-        await World.UntilAsync(async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number), "booked");
-        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)!["sale"]!;
-        sale["lines"]![0]!["pieces"]!.AsArray().Select(p => $"{p!["name"]}: {p["notes"]![0]!["text"]}").ShouldBe(["Seat 1 of 2: Zoë", "Seat 2 of 2: Odile"]);
+        await World.UntilAsync(
+            async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number),
+            "booked"
+        );
+        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)![
+            "sale"
+        ]!;
+        sale["lines"]![0]!["pieces"]!
+            .AsArray()
+            .Select(p => $"{p!["name"]}: {p["notes"]![0]!["text"]}")
+            .ShouldBe(["Seat 1 of 2: Zoë", "Seat 2 of 2: Odile"]);
     }
 
     [Fact]
     public async Task When_the_quantity_falls_the_shopper_says_which_go()
     {
         using var shopper = new Shopper(world);
-        var cart = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Walk(("u1", "Zoë"), ("u2", "Odile"), ("u3", "Bram")));
+        var cart = await shopper.Http.SendAsync(
+            HttpMethod.Post,
+            "api/shop/v1/cart/lines",
+            Walk(("u1", "Zoë"), ("u2", "Odile"), ("u3", "Bram"))
+        );
         var id = cart.Json["cart"]!["lines"]![0]!["id"]!.GetValue<string>();
         var path = "api/shop/v1/cart/lines/" + id;
         var refused = await shopper.Http.SendAsync(HttpMethod.Put, path, new JsonObject { ["quantity"] = 2 });
         (refused.Status, refused.Code).ShouldBe((422, "cart_refused"));
         refused.Json["detail"]!.GetValue<string>().ShouldBe("Say which of them go.");
         var left = Walk(("u1", "Zoë"), ("u3", "Bram"));
-        var changed = await shopper.Http.SendAsync(HttpMethod.Put, path, new JsonObject { ["quantity"] = 2, ["units"] = left["units"]!.DeepClone() });
+        var changed = await shopper.Http.SendAsync(
+            HttpMethod.Put,
+            path,
+            new JsonObject { ["quantity"] = 2, ["units"] = left["units"]!.DeepClone() }
+        );
         changed.Json["entries"]!.AsArray().Select(e => e!["text"]!.GetValue<string>()).ShouldBe(["Zoë", "Bram"]);
 
         // A further one is another one: it does not get the id of the one that went as long as that would be told apart.
@@ -50,10 +70,17 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         await shopper.Http.GetAsync("api/antiforgery");
         for (var i = 0; i < 3; i++)
         {
-            (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"), ("Idempotency-Key", "form-one"))).Status.ShouldBe(200);
+            (
+                await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"), ("Idempotency-Key", "form-one"))
+            ).Status.ShouldBe(200);
         }
 
-        var cart = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"), ("Idempotency-Key", "form-two"));
+        var cart = await shopper.Http.SendAsync(
+            HttpMethod.Post,
+            "api/shop/v1/cart/lines",
+            Plain("TR-QUINCE"),
+            ("Idempotency-Key", "form-two")
+        );
         cart.Json["cart"]!["lines"]!.AsArray().Select(l => l!["quantity"]!.GetValue<int>()).ShouldBe([2]);
     }
 
@@ -62,7 +89,10 @@ public sealed class AskingTests(World world) : IClassFixture<World>
     {
         using var shopper = new Shopper(world);
         var asked = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Manager.Cart("TR-QUINCE", group: "trade"));
-        asked.Json["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "payment_method")!["choices"]!.AsArray().Select(c => c!.GetValue<string>()).ShouldBe(["card"]);
+        asked.Json["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "payment_method")!["choices"]!
+            .AsArray()
+            .Select(c => c!.GetValue<string>())
+            .ShouldBe(["card"]);
         (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"))).Status.ShouldBe(200);
         (await shopper.TellAsync()).Status.ShouldBe(200);
         await AnswerAsync(shopper, "payment", new() { ["payment_method"] = "on_account" });
@@ -99,7 +129,10 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", Shopper.Details(), header)).Status.ShouldBe(200);
         var paid = await shopper.PayAsync("at-once-paid", await shopper.TokenAsync(), "at_once");
         paid.Json["state"]!.GetValue<string>().ShouldBe("placed", paid.Body);
-        (await shopper.Http.GetAsync("api/shop/v1/cart")).Json["cart"]!["lines"]!.AsArray().Select(l => l!["product_code"]!.GetValue<string>()).ShouldBe(["TR-CRAB"]);
+        (await shopper.Http.GetAsync("api/shop/v1/cart")).Json["cart"]!["lines"]!
+            .AsArray()
+            .Select(l => l!["product_code"]!.GetValue<string>())
+            .ShouldBe(["TR-CRAB"]);
     }
 
     [Fact]
@@ -107,8 +140,13 @@ public sealed class AskingTests(World world) : IClassFixture<World>
     {
         using var shopper = new Shopper(world);
         (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Plain("TR-QUINCE"))).Status.ShouldBe(200);
-        (await AnswerAsync(shopper, "delivery", new() { ["safe_place"] = "Under the bench" })).Json["cart"]!["answers"]!["safe_place"]!.GetValue<string>().ShouldBe("Under the bench");
-        (await AnswerAsync(shopper, "delivery", new() { ["safe_place"] = " " })).Json["cart"]!["answers"]!.AsObject().ContainsKey("safe_place").ShouldBeFalse();
+        (await AnswerAsync(shopper, "delivery", new() { ["safe_place"] = "Under the bench" })).Json["cart"]!["answers"]!["safe_place"]!
+            .GetValue<string>()
+            .ShouldBe("Under the bench");
+        (await AnswerAsync(shopper, "delivery", new() { ["safe_place"] = " " })).Json["cart"]!["answers"]!
+            .AsObject()
+            .ContainsKey("safe_place")
+            .ShouldBeFalse();
     }
 
     [Fact]
@@ -117,7 +155,9 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         using var manager = await Manager.ComeAsync(world);
         await manager.ChangeAsync("potting_up", "help.en", "Not finished yet");
         var cart = Manager.Cart("TR-QUINCE");
-        Manager.Asked((await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).Json).ShouldContain("planting_day");
+        Manager
+            .Asked((await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).Json)
+            .ShouldContain("planting_day");
         var off = await manager.SwitchAsync("planting_day", on: false);
         off.Status.ShouldBe(200, off.Body);
         var now = (await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).Json;
@@ -154,27 +194,51 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
         using var staff = await world.SignedInAsync(World.Support);
         var trail = (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json;
-        trail["answers"]!.AsArray().Single(a => a!["slot"]!.GetValue<string>().EndsWith("/potting_up", StringComparison.Ordinal))!["left_empty"]!.GetValue<bool>().ShouldBeTrue();
-        trail["not_asked"]!.AsArray().Select(n => $"{n!["field"]}: {n["why"]}").ShouldBe(["substitute: “Would you take another variety instead?” is not answered yet"]);
+        trail["answers"]!.AsArray().Single(a => a!["slot"]!.GetValue<string>().EndsWith("/potting_up", StringComparison.Ordinal))![
+            "left_empty"
+        ]!
+            .GetValue<bool>()
+            .ShouldBeTrue();
+        trail["not_asked"]!
+            .AsArray()
+            .Select(n => $"{n!["field"]}: {n["why"]}")
+            .ShouldBe(["substitute: “Would you take another variety instead?” is not answered yet"]);
     }
 
     internal static async Task SignInAsync(Shopper shopper, string email)
     {
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/links", new JsonObject { ["email"] = email })).Status.ShouldBe(204);
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/links", new JsonObject { ["email"] = email })).Status.ShouldBe(
+            204
+        );
         var token = await shopper.LinkAsync(email);
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/session", new JsonObject { ["token"] = token })).Status.ShouldBe(200);
+        (
+            await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/session", new JsonObject { ["token"] = token })
+        ).Status.ShouldBe(200);
     }
 
     private static Task<Reply> AnswerAsync(Shopper shopper, string step, JsonObject answers) =>
         shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", new JsonObject { ["step"] = step, ["answers"] = answers });
 
-    private static JsonObject Plain(string product) => new() { ["product"] = product, ["quantity"] = 1, ["answers"] = new JsonObject() };
+    private static JsonObject Plain(string product) =>
+        new()
+        {
+            ["product"] = product,
+            ["quantity"] = 1,
+            ["answers"] = new JsonObject(),
+        };
 
-    private static JsonObject Walk(params (string Id, string Guest)[] seats) => new()
-    {
-        ["product"] = "WA-MAY",
-        ["quantity"] = seats.Length,
-        ["answers"] = new JsonObject(),
-        ["units"] = new JsonArray([.. seats.Select(s => new JsonObject { ["id"] = s.Id, ["answers"] = new JsonObject { ["guest_name"] = s.Guest } })]),
-    };
+    private static JsonObject Walk(params (string Id, string Guest)[] seats) =>
+        new()
+        {
+            ["product"] = "WA-MAY",
+            ["quantity"] = seats.Length,
+            ["answers"] = new JsonObject(),
+            ["units"] = new JsonArray([
+                .. seats.Select(s => new JsonObject
+                {
+                    ["id"] = s.Id,
+                    ["answers"] = new JsonObject { ["guest_name"] = s.Guest },
+                }),
+            ]),
+        };
 }

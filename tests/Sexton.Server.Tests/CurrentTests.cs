@@ -24,7 +24,10 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
         await transaction.CommitAsync(TestContext.Current.CancellationToken);
 
         (await AddAsync(shopper, "NEW-PEAR")).Status.ShouldBe(200);
-        await World.UntilAsync(async () => (await EvaluateAsync(shopper, "NEW-PEAR"))["prices"]!["total_minor"]!.GetValue<long>() == 4200, "what was imported is evaluated");
+        await World.UntilAsync(
+            async () => (await EvaluateAsync(shopper, "NEW-PEAR"))["prices"]!["total_minor"]!.GetValue<long>() == 4200,
+            "what was imported is evaluated"
+        );
     }
 
     [Fact]
@@ -33,7 +36,10 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
         using var shopper = new Shopper(world);
         (await EvaluateAsync(shopper, "TR-QUINCE")).ShouldNotBeNull();
         await PublishElsewhereAsync("told_elsewhere");
-        await World.UntilAsync(async () => Manager.Asked(await EvaluateAsync(shopper, "TR-QUINCE")).Contains("told_elsewhere"), "the version of the other server");
+        await World.UntilAsync(
+            async () => Manager.Asked(await EvaluateAsync(shopper, "TR-QUINCE")).Contains("told_elsewhere"),
+            "the version of the other server"
+        );
     }
 
     [Fact]
@@ -45,18 +51,43 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
         await PublishElsewhereAsync("told_while_away");
 
         // What was known is not trusted once nobody would tell of a change.
-        await World.UntilAsync(async () => (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Manager.Cart("TR-QUINCE"))).Status != 200, "nothing is known without the database");
+        await World.UntilAsync(
+            async () => (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Manager.Cart("TR-QUINCE"))).Status != 200,
+            "nothing is known without the database"
+        );
         world.Proxy.Restore();
         await World.UntilAsync(
-            async () => await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Manager.Cart("TR-QUINCE")) is { Status: 200 } reply && Manager.Asked(reply.Json).Contains("told_while_away"),
-            "the version that was missed");
+            async () =>
+                await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Manager.Cart("TR-QUINCE")) is { Status: 200 } reply
+                && Manager.Asked(reply.Json).Contains("told_while_away"),
+            "the version that was missed"
+        );
     }
 
-    private static CatalogueFile OneProduct(string code) => new(
-        "sexton-catalogue/3", [], [], [new ImportedProduct(code, LanguageMap.Of("A pear"), LanguageMap.Empty, "Trees", 4200, "", new ProductDetails())], [], [], [], [], []);
+    private static CatalogueFile OneProduct(string code) =>
+        new(
+            "sexton-catalogue/3",
+            [],
+            [],
+            [new ImportedProduct(code, LanguageMap.Of("A pear"), LanguageMap.Empty, "Trees", 4200, "", new ProductDetails())],
+            [],
+            [],
+            [],
+            [],
+            []
+        );
 
     private static Task<Reply> AddAsync(Shopper shopper, string product) =>
-        shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = product, ["quantity"] = 1, ["answers"] = new JsonObject() });
+        shopper.Http.SendAsync(
+            HttpMethod.Post,
+            "api/shop/v1/cart/lines",
+            new JsonObject
+            {
+                ["product"] = product,
+                ["quantity"] = 1,
+                ["answers"] = new JsonObject(),
+            }
+        );
 
     private static async Task<JsonNode> EvaluateAsync(Shopper shopper, string product)
     {
@@ -71,15 +102,24 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
         await using var db = new SextonDb(SextonDbFactory.Options(world.Database));
         var last = await db.RegisterVersions.OrderByDescending(v => v.Number).FirstAsync(TestContext.Current.CancellationToken);
         var register = Publisher.Parse(last);
-        var field = new Field { Key = key, Type = "line_text", Level = Level.Order, Step = Step.Cart.Key, Label = LanguageMap.Of("Told elsewhere") };
-        db.RegisterVersions.Add(new()
+        var field = new Field
         {
-            Number = last.Number + 1,
-            Note = "By another server",
-            Content = JsonSerializer.Serialize(register with { Fields = register.Fields.Add(field) }, RegisterJson.Options),
-            PublishedBy = "Another",
-            PublishedAt = DateTimeOffset.UtcNow,
-        });
+            Key = key,
+            Type = "line_text",
+            Level = Level.Order,
+            Step = Step.Cart.Key,
+            Label = LanguageMap.Of("Told elsewhere"),
+        };
+        db.RegisterVersions.Add(
+            new()
+            {
+                Number = last.Number + 1,
+                Note = "By another server",
+                Content = JsonSerializer.Serialize(register with { Fields = register.Fields.Add(field) }, RegisterJson.Options),
+                PublishedBy = "Another",
+                PublishedAt = DateTimeOffset.UtcNow,
+            }
+        );
         await db.SaveChangesAsync(TestContext.Current.CancellationToken);
     }
 }

@@ -16,9 +16,16 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         var row = trail.Single(r => r["label"]!.GetValue<string>() == "Who is coming");
         Signs(row).ShouldBe(["folded_sheet", "folded_sheet", "open_sheet", "folded_sheet", "folded_sheet", "sealed_sheet"]);
 
-        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)!["sale"]!;
+        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)![
+            "sale"
+        ]!;
         sale["lines"]![0]!["pieces"]![0]!["notes"]![0]!["text"]!.GetValue<string>().ShouldBe(guest);
-        var message = Mail.Parse((await world.ReceivedAsync("mail/messages")).Single(m => Mail.Parse(m!).Subject.Contains(number.ToString(System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal))!);
+        var message = Mail.Parse(
+            (await world.ReceivedAsync("mail/messages")).Single(m =>
+                Mail.Parse(m!)
+                    .Subject.Contains(number.ToString(System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal)
+            )!
+        );
         message.Text.ShouldContain("Who is coming: " + guest);
     }
 
@@ -27,8 +34,13 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
     {
         var number = await BuyAsync("Evidence");
         await SettledAsync(number);
-        var kept = await Postgres.ScalarAsync<byte[]>(world.Database, $"select artefact from deliveries d join orders o on o.id = d.order_id where o.number = {number} and destination = 'shopper_email'");
-        var received = (await world.ReceivedAsync("mail/messages")).Select(m => Convert.FromBase64String(m!["raw"]!.GetValue<string>())).Single(raw => raw.AsSpan().IndexOf(System.Text.Encoding.ASCII.GetBytes($"order {number} at")) >= 0);
+        var kept = await Postgres.ScalarAsync<byte[]>(
+            world.Database,
+            $"select artefact from deliveries d join orders o on o.id = d.order_id where o.number = {number} and destination = 'shopper_email'"
+        );
+        var received = (await world.ReceivedAsync("mail/messages"))
+            .Select(m => Convert.FromBase64String(m!["raw"]!.GetValue<string>()))
+            .Single(raw => raw.AsSpan().IndexOf(System.Text.Encoding.ASCII.GetBytes($"order {number} at")) >= 0);
         System.Text.Encoding.UTF8.GetString(received).TrimEnd().ShouldBe(System.Text.Encoding.UTF8.GetString(kept).TrimEnd());
     }
 
@@ -57,7 +69,14 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
     {
         await world.DialAsync("back-office", new() { ["down"] = true });
         var number = await BuyAsync("Later");
-        await World.UntilAsync(async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from delivery_tries t join orders o on o.id = t.order_id where o.number = {number} and destination = 'back_office'") >= 2, "two tries on record");
+        await World.UntilAsync(
+            async () =>
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    $"select count(*) from delivery_tries t join orders o on o.id = t.order_id where o.number = {number} and destination = 'back_office'"
+                ) >= 2,
+            "two tries on record"
+        );
         Signs((await TrailAsync(number))[0])[^1].ShouldBe("open_sheet");
         await world.DialAsync("back-office", []);
         await SettledAsync(number);
@@ -70,7 +89,14 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
     {
         await world.DialAsync("back-office", new() { ["lostRate"] = 0.6, ["errorRate"] = 0.2 });
         var numbers = await Task.WhenAll(Enumerable.Range(0, 5).Select(i => BuyAsync("Guest " + i)));
-        await World.UntilAsync(async () => await Postgres.ScalarAsync<long>(world.Database, "select count(*) from delivery_tries where destination = 'back_office' and outcome = 0") > 0, "a try failed");
+        await World.UntilAsync(
+            async () =>
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    "select count(*) from delivery_tries where destination = 'back_office' and outcome = 0"
+                ) > 0,
+            "a try failed"
+        );
         await world.DialAsync("back-office", []);
         foreach (var number in numbers)
         {
@@ -86,13 +112,18 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         var number = await BuyAsync("Uncertain");
         await SettledAsync(number);
         await world.DialAsync("mail", []);
-        var messages = (await world.ReceivedAsync("mail/messages")).Select(m => Mail.Parse(m!)).Where(m => m.Subject.Contains($"{number}", StringComparison.Ordinal)).ToList();
+        var messages = (await world.ReceivedAsync("mail/messages"))
+            .Select(m => Mail.Parse(m!))
+            .Where(m => m.Subject.Contains($"{number}", StringComparison.Ordinal))
+            .ToList();
         messages.Count.ShouldBe(2);
         messages.Select(m => m.MessageId).Distinct(StringComparer.Ordinal).Count().ShouldBe(1);
         var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
         row["marks"]![4]!["delivery"]!.GetValue<string>().ShouldBe("uncertain");
         using var manager = await world.SignedInAsync();
-        (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Code.ShouldBe("nothing_to_send");
+        (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Code.ShouldBe(
+            "nothing_to_send"
+        );
     }
 
     [Fact]
@@ -103,7 +134,9 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
         Signs(row)[4].ShouldBe("raised_flag");
         using var manager = await world.SignedInAsync();
-        (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Status.ShouldBe(204);
+        (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Status.ShouldBe(
+            204
+        );
         await SettledAsync(number);
         var evidence = await EvidenceAsync(number, "shopper_email", row["slot"]!.GetValue<string>());
         evidence["happenings"]!.AsArray().Count.ShouldBe(2);
@@ -116,7 +149,10 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         using var shopper = new Shopper(world);
         var number = await BuyAsync("As ordered", shopper: shopper);
         // The cart page that was served is kept with the order: here it shows something else.
-        await Postgres.ExecuteAsync(world.Database, $"update servings s set artefact = convert_to(replace(convert_from(artefact, 'UTF8'), '\"text\":\"As ordered\"', '\"text\":\"As shown\"'), 'UTF8') from orders o where o.id = s.order_id and o.number = {number} and destination = 'cart_line'");
+        await Postgres.ExecuteAsync(
+            world.Database,
+            $"update servings s set artefact = convert_to(replace(convert_from(artefact, 'UTF8'), '\"text\":\"As ordered\"', '\"text\":\"As shown\"'), 'UTF8') from orders o where o.id = s.order_id and o.number = {number} and destination = 'cart_line'"
+        );
         var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
         Signs(row)[0].ShouldBe("torn_sheet");
     }
@@ -125,11 +161,26 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
     public async Task Left_empty_is_told_apart_from_not_going_there()
     {
         using var shopper = new Shopper(world);
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = "TR-QUINCE", ["quantity"] = 1, ["answers"] = new JsonObject() })).Status.ShouldBe(200);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/cart/lines",
+                new JsonObject
+                {
+                    ["product"] = "TR-QUINCE",
+                    ["quantity"] = 1,
+                    ["answers"] = new JsonObject(),
+                }
+            )
+        ).Status.ShouldBe(200);
         var order = await shopper.BuyAsync("Beside");
         var rows = await TrailAsync(order["number"]!.GetValue<long>());
-        rows.Single(r => r["label"]!.GetValue<string>().StartsWith("Potted up", StringComparison.Ordinal))["left_empty"]!.GetValue<bool>().ShouldBeTrue();
-        rows.Single(r => r["label"]!.GetValue<string>() == "Your name")["marks"]![0]!["expectation"]!.GetValue<string>().ShouldBe("not_routed");
+        rows.Single(r => r["label"]!.GetValue<string>().StartsWith("Potted up", StringComparison.Ordinal))["left_empty"]!
+            .GetValue<bool>()
+            .ShouldBeTrue();
+        rows.Single(r => r["label"]!.GetValue<string>() == "Your name")["marks"]![0]!["expectation"]!
+            .GetValue<string>()
+            .ShouldBe("not_routed");
     }
 
     private async Task<long> BuyAsync(string guest, string email = "odile@farrant.example", Shopper? shopper = null)
@@ -138,10 +189,16 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         return (await one.BuyAsync(guest, email))["number"]!.GetValue<long>();
     }
 
-    private async Task SettledAsync(long number) => await World.UntilAsync(
-        async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number = {number} and settled_at is null") == 0,
-        $"order {number} is settled",
-        60);
+    private async Task SettledAsync(long number) =>
+        await World.UntilAsync(
+            async () =>
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number = {number} and settled_at is null"
+                ) == 0,
+            $"order {number} is settled",
+            60
+        );
 
     private async Task<int> SalesAsync(long number) =>
         (await world.ReceivedAsync("back-office/sales")).Count(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number);

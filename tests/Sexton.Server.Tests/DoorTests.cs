@@ -14,7 +14,12 @@ public sealed class DoorTests(World world) : IClassFixture<World>
     [InlineData("PUT", "api/shop/v1/cart/answers", """{"step":"delivery","answers":{"name":"a\ud800b"}}""", "cart_refused")]
     [InlineData("PUT", "api/shop/v1/cart/answers", """{"step":"delivery","answers":{"never_there":"x"}}""", "cart_refused")]
     [InlineData("POST", "api/shop/v1/cart/lines", """{"product":"WA-MAY","quantity":1,"answers":{},"units":[null]}""", "cart_refused")]
-    [InlineData("POST", "api/shop/v1/cart/lines", """{"product":"WA-MAY","quantity":1,"answers":{},"units":[{"id":"x","answers":{}}]}""", "cart_refused")]
+    [InlineData(
+        "POST",
+        "api/shop/v1/cart/lines",
+        """{"product":"WA-MAY","quantity":1,"answers":{},"units":[{"id":"x","answers":{}}]}""",
+        "cart_refused"
+    )]
     [InlineData("POST", "api/shop/v1/cart/lines", """{"product":"WA-MAY","quantity":-1,"answers":{}}""", "cart_refused")]
     [InlineData("POST", "api/shop/v1/cart/lines", """{"product":"WA-MAY","quantity":1,"answers":{},"places":-5}""", "cart_refused")]
     [InlineData("POST", "api/shop/v1/evaluate", """{"language":"!!","lines":[],"answers":{}}""", "cart_refused")]
@@ -38,7 +43,13 @@ public sealed class DoorTests(World world) : IClassFixture<World>
         using var shopper = new Shopper(world);
         foreach (var id in new[] { new string('u', 3000), "u0", "u01", "u1000000", "", "u-1", "u1 " })
         {
-            var line = new JsonObject { ["product"] = "WA-MAY", ["quantity"] = 1, ["answers"] = new JsonObject(), ["units"] = new JsonArray(new JsonObject { ["id"] = id, ["answers"] = new JsonObject() }) };
+            var line = new JsonObject
+            {
+                ["product"] = "WA-MAY",
+                ["quantity"] = 1,
+                ["answers"] = new JsonObject(),
+                ["units"] = new JsonArray(new JsonObject { ["id"] = id, ["answers"] = new JsonObject() }),
+            };
             (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", line)).Code.ShouldBe("cart_refused", id);
         }
     }
@@ -47,15 +58,39 @@ public sealed class DoorTests(World world) : IClassFixture<World>
     public async Task More_than_a_cart_holds_is_not_evaluated()
     {
         using var client = world.NewClient();
-        var lines = Enumerable.Range(0, 101).Select(i => (JsonNode)new JsonObject { ["id"] = "l" + i, ["product_code"] = "WA-MAY", ["quantity"] = 1, ["answers"] = new JsonObject() });
-        (await client.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", new JsonObject { ["language"] = "en", ["lines"] = new JsonArray([.. lines]), ["answers"] = new JsonObject() })).Code.ShouldBe("cart_refused");
+        var lines = Enumerable
+            .Range(0, 101)
+            .Select(i =>
+                (JsonNode)
+                    new JsonObject
+                    {
+                        ["id"] = "l" + i,
+                        ["product_code"] = "WA-MAY",
+                        ["quantity"] = 1,
+                        ["answers"] = new JsonObject(),
+                    }
+            );
+        (
+            await client.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/evaluate",
+                new JsonObject
+                {
+                    ["language"] = "en",
+                    ["lines"] = new JsonArray([.. lines]),
+                    ["answers"] = new JsonObject(),
+                }
+            )
+        ).Code.ShouldBe("cart_refused");
         var answers = new JsonObject();
         for (var i = 0; i < 8000; i++)
         {
             answers["key_" + i] = "x";
         }
 
-        (await client.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", new JsonObject { ["step"] = "cart", ["answers"] = answers })).Code.ShouldBe("cart_refused");
+        (
+            await client.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", new JsonObject { ["step"] = "cart", ["answers"] = answers })
+        ).Code.ShouldBe("cart_refused");
     }
 
     // What is wrong with the body, and what the refusal says about it.
@@ -81,7 +116,9 @@ public sealed class DoorTests(World world) : IClassFixture<World>
     {
         using var manager = await world.SignedInAsync();
         var reply = await manager.GetAsync("api/console/v1/draft/proposed-key");
-        (reply.Status, reply.Json["detail"]!.GetValue<string>()).ShouldBe((400, "Send “label”, in the form that the API description gives."));
+        (reply.Status, reply.Json["detail"]!.GetValue<string>()).ShouldBe(
+            (400, "Send “label”, in the form that the API description gives.")
+        );
     }
 
     [Fact]
@@ -113,7 +150,11 @@ public sealed class DoorTests(World world) : IClassFixture<World>
         using var shopper = new Shopper(world);
         await shopper.BuyAsync();
         // Signed with the installation's key, but for a day that is over: the test's key is 32 zeros.
-        var ended = new Sexton.Server.Hosting.TextSigner(new() { Key = Convert.ToBase64String(new byte[32]) }, TimeProvider.System, "sexton order link 1").SignFor(-1, Guid.NewGuid().ToString("N"));
+        var ended = new Sexton.Server.Hosting.TextSigner(
+            new() { Key = Convert.ToBase64String(new byte[32]) },
+            TimeProvider.System,
+            "sexton order link 1"
+        ).SignFor(-1, Guid.NewGuid().ToString("N"));
         (await shopper.Http.GetAsync("api/shop/v1/orders/" + ended)).Code.ShouldBe("link_ended");
         (await shopper.Http.GetAsync("api/shop/v1/orders/" + ended[..^1] + (ended[^1] == 'A' ? 'B' : 'A'))).Code.ShouldBe("not_found");
     }
@@ -125,13 +166,24 @@ public sealed class ProxiedTests(ProxiedTests.Proxied world) : IClassFixture<Pro
     public sealed class Proxied : World
     {
         protected override IReadOnlyList<string> Settings =>
-        [
-            "--Sexton:TrustedProxies=127.0.0.1", "--Sexton:PublicUrl=https://shop.example", "--Sexton:Hosts=127.0.0.1",
-            "--Sexton:Limits:Carts:Each=3", "--Sexton:Limits:SignIns:Each=4", "--Sexton:Limits:Links:Each=2", "--Sexton:Limits:Evaluations:Each=5", "--Sexton:Limits:Uploads:Each=2",
-        ];
+            [
+                "--Sexton:TrustedProxies=127.0.0.1",
+                "--Sexton:PublicUrl=https://shop.example",
+                "--Sexton:Hosts=127.0.0.1",
+                "--Sexton:Limits:Carts:Each=3",
+                "--Sexton:Limits:SignIns:Each=4",
+                "--Sexton:Limits:Links:Each=2",
+                "--Sexton:Limits:Evaluations:Each=5",
+                "--Sexton:Limits:Uploads:Each=2",
+            ];
     }
 
-    private static readonly (string, string)[] AsProxied = [("X-Forwarded-Proto", "https"), ("X-Forwarded-Host", "shop.example"), ("X-Forwarded-For", "203.0.113.1")];
+    private static readonly (string, string)[] AsProxied =
+    [
+        ("X-Forwarded-Proto", "https"),
+        ("X-Forwarded-Host", "shop.example"),
+        ("X-Forwarded-For", "203.0.113.1"),
+    ];
 
     [Fact]
     public async Task What_the_proxy_says_counts()
@@ -148,8 +200,18 @@ public sealed class ProxiedTests(ProxiedTests.Proxied world) : IClassFixture<Pro
     public async Task Who_asks_too_often_is_told_when_to_try_again_and_nobody_else_waits()
     {
         using var client = world.NewClient();
-        async Task<Reply> EvaluateAsync(string from) => await client.SendAsync(
-            HttpMethod.Post, "api/shop/v1/evaluate", new JsonObject { ["language"] = "en", ["lines"] = new JsonArray(), ["answers"] = new JsonObject() }, ("X-Forwarded-For", from));
+        async Task<Reply> EvaluateAsync(string from) =>
+            await client.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/evaluate",
+                new JsonObject
+                {
+                    ["language"] = "en",
+                    ["lines"] = new JsonArray(),
+                    ["answers"] = new JsonObject(),
+                },
+                ("X-Forwarded-For", from)
+            );
         var replies = new List<Reply>();
         for (var i = 0; i < 7; i++)
         {
@@ -170,7 +232,16 @@ public sealed class ProxiedTests(ProxiedTests.Proxied world) : IClassFixture<Pro
         for (var i = 0; i < 8; i++)
         {
             using var client = world.NewClient();
-            statuses.Add((await client.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", new JsonObject { ["step"] = "cart", ["answers"] = new JsonObject() }, ("X-Forwarded-For", "203.0.113.9"))).Status);
+            statuses.Add(
+                (
+                    await client.SendAsync(
+                        HttpMethod.Put,
+                        "api/shop/v1/cart/answers",
+                        new JsonObject { ["step"] = "cart", ["answers"] = new JsonObject() },
+                        ("X-Forwarded-For", "203.0.113.9")
+                    )
+                ).Status
+            );
         }
 
         statuses.Count(s => s == 429).ShouldBe(5);
@@ -181,8 +252,13 @@ public sealed class ProxiedTests(ProxiedTests.Proxied world) : IClassFixture<Pro
     public async Task Wrong_passwords_slow_who_tries_and_lock_nobody_out()
     {
         using var client = world.NewClient();
-        async Task<Reply> TryAsync(string from, string password) => await client.SendAsync(
-            HttpMethod.Post, "api/console/v1/session", new JsonObject { ["email"] = World.Manager, ["password"] = password }, ("X-Forwarded-For", from));
+        async Task<Reply> TryAsync(string from, string password) =>
+            await client.SendAsync(
+                HttpMethod.Post,
+                "api/console/v1/session",
+                new JsonObject { ["email"] = World.Manager, ["password"] = password },
+                ("X-Forwarded-For", from)
+            );
         for (var i = 0; i < 4; i++)
         {
             (await TryAsync("203.0.113.20", "wrong " + i)).Code.ShouldBe("sign_in_refused");
@@ -199,7 +275,16 @@ public sealed class ProxiedTests(ProxiedTests.Proxied world) : IClassFixture<Pro
         var statuses = new List<int>();
         for (var i = 0; i < 4; i++)
         {
-            statuses.Add((await client.SendAsync(HttpMethod.Post, "api/shop/v1/account/links", new JsonObject { ["email"] = $"reader{i}@farrant.example" }, ("X-Forwarded-For", "203.0.113.30"))).Status);
+            statuses.Add(
+                (
+                    await client.SendAsync(
+                        HttpMethod.Post,
+                        "api/shop/v1/account/links",
+                        new JsonObject { ["email"] = $"reader{i}@farrant.example" },
+                        ("X-Forwarded-For", "203.0.113.30")
+                    )
+                ).Status
+            );
         }
 
         statuses.ShouldBe([204, 204, 429, 429]);

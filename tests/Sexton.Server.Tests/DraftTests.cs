@@ -10,7 +10,9 @@ public sealed class DraftTests(World world) : IClassFixture<World>
     public async Task A_field_is_defined_tried_out_published_and_asked()
     {
         using var manager = await Manager.ComeAsync(world);
-        var key = (await manager.Http.GetAsync("api/console/v1/draft/proposed-key?label=Words%20on%20the%20label")).Json["key"]!.GetValue<string>();
+        var key = (await manager.Http.GetAsync("api/console/v1/draft/proposed-key?label=Words%20on%20the%20label")).Json[
+            "key"
+        ]!.GetValue<string>();
         (await manager.AddAsync("Words on the label", key, products: "LA-ZINC-L")).Status.ShouldBe(200);
         await manager.ChangeAsync(key, "settings.longest", 40);
         await manager.ChangeAsync(key, "required", true);
@@ -22,12 +24,16 @@ public sealed class DraftTests(World world) : IClassFixture<World>
         Manager.Asked(await EvaluateAsync(manager, cart)).ShouldNotContain(key);
 
         var versions = await manager.Http.GetAsync("api/console/v1/versions");
-        versions.Json["changes"]!.AsArray().Single(c => c!["field"]!.GetValue<string>() == key)!["kind"]!.GetValue<string>().ShouldBe("added");
+        versions.Json["changes"]!.AsArray().Single(c => c!["field"]!.GetValue<string>() == key)!["kind"]!
+            .GetValue<string>()
+            .ShouldBe("added");
         var published = await manager.PublishAsync();
         published.Status.ShouldBe(200, published.Body);
         var asked = await EvaluateAsync(manager, cart);
         // Only the offer says that it is one now.
-        (preview["offer"]!["version"]!.GetValue<int>(), asked["offer"]!["version"]!.GetValue<int>()).ShouldBe((0, published.Json["number"]!.GetValue<int>()));
+        (preview["offer"]!["version"]!.GetValue<int>(), asked["offer"]!["version"]!.GetValue<int>()).ShouldBe(
+            (0, published.Json["number"]!.GetValue<int>())
+        );
         asked["offer"]!["version"] = 0;
         asked.ToJsonString().ShouldBe(preview.ToJsonString());
         (await manager.PublishAsync()).Code.ShouldBe("nothing_changed");
@@ -149,13 +155,25 @@ public sealed class DraftTests(World world) : IClassFixture<World>
     public async Task The_key_of_a_choice_is_never_used_again()
     {
         using var manager = await Manager.ComeAsync(world);
-        JsonArray Choices(params string[] keys) => [.. keys.Select(k => (JsonNode)new JsonObject { ["key"] = k, ["label"] = new JsonObject { ["en"] = "A " + k } })];
+        JsonArray Choices(params string[] keys) =>
+            [
+                .. keys.Select(k =>
+                    (JsonNode)
+                        new JsonObject
+                        {
+                            ["key"] = k,
+                            ["label"] = new JsonObject { ["en"] = "A " + k },
+                        }
+                ),
+            ];
         await manager.ChangeAsync("typeface", "settings.choices", Choices("clarendon", "roman"));
         // It is in the current version still, so it can be put back; once a version is without it, never again.
         await manager.ChangeAsync("typeface", "settings.choices", Choices("clarendon", "roman", "plain"));
         await manager.ChangeAsync("typeface", "settings.choices", Choices("clarendon", "roman"));
         (await manager.PublishAsync()).Status.ShouldBe(200);
-        (await manager.TryAsync("typeface", "settings.choices", Choices("clarendon", "roman", "plain"))).Json["detail"]!.GetValue<string>().ShouldContain("plain");
+        (await manager.TryAsync("typeface", "settings.choices", Choices("clarendon", "roman", "plain"))).Json["detail"]!
+            .GetValue<string>()
+            .ShouldContain("plain");
         await manager.ChangeAsync("typeface", "settings.choices", Choices("clarendon", "roman", "simple"));
     }
 
@@ -173,10 +191,15 @@ public sealed class DraftTests(World world) : IClassFixture<World>
 
         var closed = (await manager.PreviewAsync(Manager.Cart("LA-SLATE"))).Json;
         Manager.Asked(closed["evaluation"]!).ShouldContain("card");
-        closed["not_asked"]!.AsArray().Single(n => n!["field"]!.GetValue<string>() == "message")!["why"]!.GetValue<string>().ShouldBe("“Add a card?” is not answered yet");
+        closed["not_asked"]!.AsArray().Single(n => n!["field"]!.GetValue<string>() == "message")!["why"]!
+            .GetValue<string>()
+            .ShouldBe("“Add a card?” is not answered yet");
         var open = (await manager.PreviewAsync(Manager.Cart("LA-SLATE", order: new() { ["card"] = true }))).Json["evaluation"]!;
         Manager.Asked(open).ShouldContain("message");
-        open["steps"]!.AsArray().Select(s => s!["key"]!.GetValue<string>()).ShouldBe(["product_page", "cart", "wishes", "contact", "delivery", "payment"]);
+        open["steps"]!
+            .AsArray()
+            .Select(s => s!["key"]!.GetValue<string>())
+            .ShouldBe(["product_page", "cart", "wishes", "contact", "delivery", "payment"]);
         foreach (var key in new[] { "message", "card", "wishes" })
         {
             (await manager.RemoveAsync(key)).Status.ShouldBe(204, key);
@@ -189,12 +212,24 @@ public sealed class DraftTests(World world) : IClassFixture<World>
         using var manager = await Manager.ComeAsync(world);
         await manager.AddAsync("Access width", "access_width", "number");
         await manager.ChangeAsync("access_width", "settings.unit", "cm");
-        await manager.ChangeAsync("access_width", "when", JsonNode.Parse("""{"all":[{"fact":"attribute.height","is":"over","value":3},{"fact":"group","is":"is_not","value":"trade"}]}"""));
-        (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == "access_width")!["sentences"]!["when"]!.GetValue<string>()
+        await manager.ChangeAsync(
+            "access_width",
+            "when",
+            JsonNode.Parse("""{"all":[{"fact":"attribute.height","is":"over","value":3},{"fact":"group","is":"is_not","value":"trade"}]}""")
+        );
+        (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == "access_width")![
+            "sentences"
+        ]!["when"]!
+            .GetValue<string>()
             .ShouldBe("the height is over 3 m and the shopper group is not trade");
         var shown = (await manager.PreviewAsync(Manager.Cart("TR-HORNBEAM", group: "trade"), "access_width")).Json;
-        shown["explained"]!["when"]!["parts"]!.AsArray().Select(p => (p!["holds"]!.GetValue<bool>(), p["saw"]!.GetValue<string>())).ShouldBe([(true, "it is 3.5 m"), (false, "it is trade")]);
-        shown["not_asked"]!.AsArray().Single(n => n!["field"]!.GetValue<string>() == "access_width")!["why"]!.GetValue<string>().ShouldBe("the shopper group is trade");
+        shown["explained"]!["when"]!["parts"]!
+            .AsArray()
+            .Select(p => (p!["holds"]!.GetValue<bool>(), p["saw"]!.GetValue<string>()))
+            .ShouldBe([(true, "it is 3.5 m"), (false, "it is trade")]);
+        shown["not_asked"]!.AsArray().Single(n => n!["field"]!.GetValue<string>() == "access_width")!["why"]!
+            .GetValue<string>()
+            .ShouldBe("the shopper group is trade");
         (await manager.RemoveAsync("access_width")).Status.ShouldBe(204);
     }
 
@@ -204,10 +239,22 @@ public sealed class DraftTests(World world) : IClassFixture<World>
     public async Task A_version_wants_a_note(string note, string code)
     {
         using var manager = await world.SignedInAsync();
-        (await manager.SendAsync(HttpMethod.Post, "api/console/v1/versions", new JsonObject { ["number"] = 9, ["seen"] = "", ["note"] = note })).Code.ShouldBe(code);
+        (
+            await manager.SendAsync(
+                HttpMethod.Post,
+                "api/console/v1/versions",
+                new JsonObject
+                {
+                    ["number"] = 9,
+                    ["seen"] = "",
+                    ["note"] = note,
+                }
+            )
+        ).Code.ShouldBe(code);
     }
 
-    private static async Task<JsonNode> EvaluateAsync(Manager manager, JsonObject cart) => (await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).Json;
+    private static async Task<JsonNode> EvaluateAsync(Manager manager, JsonObject cart) =>
+        (await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).Json;
 
     private static string[] Order(JsonNode draft) => [.. draft["fields"]!.AsArray().Select(f => f!["field"]!["key"]!.GetValue<string>())];
 }

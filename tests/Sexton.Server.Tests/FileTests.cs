@@ -35,7 +35,12 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
         content.Headers.GetValues("X-Content-Type-Options").ShouldBe(["nosniff"]);
 
         // A part of it, across the end of a piece (RFC 9110, 14).
-        using var part = await shopper.Http.SendContentAsync(HttpMethod.Get, $"{Files}{id}/content", null, ("Range", "bytes=524280-524299"));
+        using var part = await shopper.Http.SendContentAsync(
+            HttpMethod.Get,
+            $"{Files}{id}/content",
+            null,
+            ("Range", "bytes=524280-524299")
+        );
         ((int)part.StatusCode).ShouldBe(206);
         (await part.Content.ReadAsByteArrayAsync()).ShouldBe(bytes[524_280..524_300]);
     }
@@ -140,7 +145,13 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
     [InlineData(6, 40, 80, 0.5, 0.1)]
     [InlineData(7, 40, 80, 0.5, 0.9)]
     [InlineData(8, 40, 80, 0.5, 0.9)]
-    public async Task A_picture_is_brought_upright_and_loses_what_the_camera_wrote(int orientation, int width, int height, double x, double y)
+    public async Task A_picture_is_brought_upright_and_loses_what_the_camera_wrote(
+        int orientation,
+        int width,
+        int height,
+        double x,
+        double y
+    )
     {
         using var shopper = new Shopper(world);
         var sent = Pictures.Jpeg(80, 40, orientation);
@@ -184,7 +195,9 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
             "small" => Pictures.Jpeg(39, 200),
             _ => Pictures.Jpeg(80, 40),
         };
-        (await Problems(shopper, "site", await new Uploader(shopper.Http).UploadAsync("site", name, bytes))).ShouldBe(code.Length == 0 ? [] : [code]);
+        (await Problems(shopper, "site", await new Uploader(shopper.Http).UploadAsync("site", name, bytes))).ShouldBe(
+            code.Length == 0 ? [] : [code]
+        );
     }
 
     [Fact]
@@ -212,11 +225,18 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
         await World.UntilAsync(
             async () =>
             {
-                answer = (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Json["answers"]!.AsArray().Single(a => a!["label"]!.GetValue<string>() == "Site")!;
-                return answer["marks"]!.AsArray().Single(m => m!["destination"]!.GetValue<string>() == "back_office")!["finding"]!.GetValue<string>() == "confirmed"
-                    && answer["marks"]!.AsArray().Single(m => m!["destination"]!.GetValue<string>() == "shopper_email")!["finding"]!.GetValue<string>() == "included";
+                answer = (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Json["answers"]!
+                    .AsArray()
+                    .Single(a => a!["label"]!.GetValue<string>() == "Site")!;
+                return answer["marks"]!.AsArray().Single(m => m!["destination"]!.GetValue<string>() == "back_office")![
+                        "finding"
+                    ]!.GetValue<string>() == "confirmed"
+                    && answer["marks"]!.AsArray().Single(m => m!["destination"]!.GetValue<string>() == "shopper_email")![
+                        "finding"
+                    ]!.GetValue<string>() == "included";
             },
-            "back office and e-mail have it");
+            "back office and e-mail have it"
+        );
         var file = answer["files"]!.AsArray().Single()!;
         file["sha256"]!.GetValue<string>().ShouldBe(sha256);
 
@@ -229,12 +249,16 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
         (await BytesAsync(stranger, file["link"]!.GetValue<string>())).Status.ShouldBe(401);
         (await BytesAsync(stranger, $"api/shop/v1/account/orders/{number}/files/{sha256}")).Status.ShouldBe(401);
 
-        var message = (await world.ReceivedAsync("mail/messages")).Select(m => Mail.Parse(m!)).Last(m => m.Text.Contains("trail.jpg", StringComparison.Ordinal));
+        var message = (await world.ReceivedAsync("mail/messages"))
+            .Select(m => Mail.Parse(m!))
+            .Last(m => m.Text.Contains("trail.jpg", StringComparison.Ordinal));
         var link = message.Text.Split('\n').Single(l => l.Contains("trail.jpg (", StringComparison.Ordinal)).Trim().Split(' ')[^1];
         link.ShouldEndWith($"#sha256={sha256}&size={file["size"]}");
         (await BytesAsync(stranger, link)).ShouldBe((200, sha256));
 
-        var sale = (await world.ReceivedAsync("back-office/sales")).Select(s => s!["sale"]!).Single(s => s["shop_number"]!.GetValue<long>() == number);
+        var sale = (await world.ReceivedAsync("back-office/sales"))
+            .Select(s => s!["sale"]!)
+            .Single(s => s["shop_number"]!.GetValue<long>() == number);
         var attached = sale["lines"]![0]!["attachments"]![0]!["files"]![0]!;
         attached["sha256"]!.GetValue<string>().ShouldBe(sha256);
         using var backOffice = new Client(world.StandInAddress, antiforgery: false);
@@ -251,9 +275,14 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
             var (order, _, _) = await BuyAsync(shopper, "lies.jpg");
             using var staff = await world.SignedInAsync(World.Support);
             await World.UntilAsync(
-                async () => (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json["answers"]!.AsArray().Single(a => a!["label"]!.GetValue<string>() == "Site")!["marks"]!.AsArray()
-                    .Single(m => m!["destination"]!.GetValue<string>() == "back_office")!["finding"]!.GetValue<string>() == "altered",
-                "the back office has something else");
+                async () =>
+                    (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json["answers"]!
+                        .AsArray()
+                        .Single(a => a!["label"]!.GetValue<string>() == "Site")!["marks"]!
+                        .AsArray()
+                        .Single(m => m!["destination"]!.GetValue<string>() == "back_office")!["finding"]!.GetValue<string>() == "altered",
+                "the back office has something else"
+            );
         }
         finally
         {
@@ -286,7 +315,9 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
         await PutInAsync(stays, young);
         var unused = await new Uploader(stays.Http).UploadAsync("site", "unused.jpg", Pictures.Jpeg(80, 40));
         var (_, token, sha256) = await BuyAsync(buyer, "bought.jpg");
-        await world.ExecuteAsync($"update carts set changed_at = now() - interval '31 days' where id = (select cart_id from files where id = '{old}') or order_id is not null");
+        await world.ExecuteAsync(
+            $"update carts set changed_at = now() - interval '31 days' where id = (select cart_id from files where id = '{old}') or order_id is not null"
+        );
         await world.ExecuteAsync("update files set created_at = now() - interval '25 hours'");
         await world.Part<Sweeper>().SweepAsync(TestContext.Current.CancellationToken);
         (await gone.Http.GetAsync(Files + old)).Status.ShouldBe(404);
@@ -316,8 +347,14 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
         using var shopper = new Shopper(world);
         var id = await new Uploader(shopper.Http).UploadAsync("site", "site.jpg", Pictures.Jpeg(80, 40));
         var cart = await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines", Line(id), ("Sexton-Cart", "at_once"));
-        cart.Json["entries"]!.AsArray().Single(e => e!["name"]!.GetValue<string>() == "Site")!["text"]!.GetValue<string>().ShouldStartWith("site.jpg (");
-        (await world.CountAsync($"select count(*) from files f join carts c on c.id = f.cart_id where f.id = '{id}' and strpos(c.content::text, f.id::text) > 0")).ShouldBe(1);
+        cart.Json["entries"]!.AsArray().Single(e => e!["name"]!.GetValue<string>() == "Site")!["text"]!
+            .GetValue<string>()
+            .ShouldStartWith("site.jpg (");
+        (
+            await world.CountAsync(
+                $"select count(*) from files f join carts c on c.id = f.cart_id where f.id = '{id}' and strpos(c.content::text, f.id::text) > 0"
+            )
+        ).ShouldBe(1);
     }
 
     [Fact]
@@ -340,7 +377,9 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
             tokens.Add(paid.Json["order_token"]!.GetValue<string>());
         }
 
-        var sha256 = (await shopper.Http.GetAsync("api/shop/v1/orders/" + tokens[0])).Json["entries"]!.AsArray().Single(e => e!["name"]!.GetValue<string>() == "Site")!["files"]![0]!["sha256"]!.GetValue<string>();
+        var sha256 = (await shopper.Http.GetAsync("api/shop/v1/orders/" + tokens[0])).Json["entries"]!
+            .AsArray()
+            .Single(e => e!["name"]!.GetValue<string>() == "Site")!["files"]![0]!["sha256"]!.GetValue<string>();
         foreach (var token in tokens)
         {
             (await BytesAsync(shopper.Http, $"api/shop/v1/orders/{token}/files/{sha256}")).ShouldBe((200, sha256));
@@ -380,9 +419,16 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
         return bytes;
     }
 
-    private static JsonObject Line(string file) => new() { ["product"] = "TR-QUINCE", ["quantity"] = 1, ["answers"] = new JsonObject { ["site"] = new JsonArray(file) } };
+    private static JsonObject Line(string file) =>
+        new()
+        {
+            ["product"] = "TR-QUINCE",
+            ["quantity"] = 1,
+            ["answers"] = new JsonObject { ["site"] = new JsonArray(file) },
+        };
 
-    private static async Task PutInAsync(Shopper shopper, string file) => (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Line(file))).Status.ShouldBe(200);
+    private static async Task PutInAsync(Shopper shopper, string file) =>
+        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", Line(file))).Status.ShouldBe(200);
 
     private static async Task<(JsonNode Order, string Token, string Sha256)> BuyAsync(Shopper shopper, string name)
     {
@@ -404,7 +450,13 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
     private static async Task<IReadOnlyList<string>> Problems(Shopper shopper, string field, string file)
     {
         var cart = Managing.Cart("TR-QUINCE", answers: new JsonObject { [field] = new JsonArray(file) });
-        return [.. (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart)).Json["problems"]!.AsArray().Where(p => p!["field"]?.GetValue<string>() == field).Select(p => p!["code"]!.GetValue<string>())];
+        return
+        [
+            .. (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart)).Json["problems"]!
+                .AsArray()
+                .Where(p => p!["field"]?.GetValue<string>() == field)
+                .Select(p => p!["code"]!.GetValue<string>()),
+        ];
     }
 
     // By hand, since a client of HTTP does not stop in the middle.
@@ -413,8 +465,10 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
         using var socket = new TcpClient();
         await socket.ConnectAsync(world.Address.Host, world.Address.Port);
         var stream = socket.GetStream();
-        var head = $"PATCH /{upload} HTTP/1.1\r\nHost: {world.Address.Authority}\r\nTus-Resumable: 1.0.0\r\nUpload-Offset: 0\r\nContent-Type: application/offset+octet-stream\r\nContent-Length: {bytes.Length}\r\n"
-            + string.Concat((await shopper.Http.HeadersAsync()).Select(static h => $"{h.Name}: {h.Value}\r\n")) + "\r\n";
+        var head =
+            $"PATCH /{upload} HTTP/1.1\r\nHost: {world.Address.Authority}\r\nTus-Resumable: 1.0.0\r\nUpload-Offset: 0\r\nContent-Type: application/offset+octet-stream\r\nContent-Length: {bytes.Length}\r\n"
+            + string.Concat((await shopper.Http.HeadersAsync()).Select(static h => $"{h.Name}: {h.Value}\r\n"))
+            + "\r\n";
         await stream.WriteAsync(Encoding.ASCII.GetBytes(head));
         await stream.WriteAsync(bytes.AsMemory(0, sent));
         await stream.FlushAsync();

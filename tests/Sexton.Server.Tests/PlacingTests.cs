@@ -26,7 +26,10 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
         var seen = await shopper.SeenAsync();
         var replies = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => shopper.PaySeenAsync(key, token, seen)));
         replies.ShouldAllBe(r => r.Status == 200);
-        await World.UntilAsync(async () => (await shopper.PaySeenAsync(key, token, seen)).Json["state"]!.GetValue<string>() == "placed", "placed");
+        await World.UntilAsync(
+            async () => (await shopper.PaySeenAsync(key, token, seen)).Json["state"]!.GetValue<string>() == "placed",
+            "placed"
+        );
         (await CountAsync()).ShouldBe((orders + 1, charges + 1));
     }
 
@@ -103,7 +106,10 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
             await world.DialAsync("payments", []);
         }
 
-        await World.UntilAsync(async () => (await shopper.Http.GetAsync("api/shop/v1/attempts/" + key)).Json["state"]!.GetValue<string>() == "placed", "placed");
+        await World.UntilAsync(
+            async () => (await shopper.Http.GetAsync("api/shop/v1/attempts/" + key)).Json["state"]!.GetValue<string>() == "placed",
+            "placed"
+        );
         (await CountAsync()).ShouldBe((orders + 1, charges + 1));
     }
 
@@ -117,16 +123,25 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
         try
         {
             (await shopper.PayAsync(key, token)).Json["state"]!.GetValue<string>().ShouldBe("paying");
-            await Postgres.ExecuteAsync(world.Database, $"update attempts set expires_at = now() - interval '1 minute' where client_key = '{key}'");
+            await Postgres.ExecuteAsync(
+                world.Database,
+                $"update attempts set expires_at = now() - interval '1 minute' where client_key = '{key}'"
+            );
         }
         finally
         {
             await world.DialAsync("payments", []);
         }
 
-        await World.UntilAsync(async () => (await shopper.Http.GetAsync("api/shop/v1/attempts/" + key)).Json["state"]!.GetValue<string>() == "expired", "expired");
+        await World.UntilAsync(
+            async () => (await shopper.Http.GetAsync("api/shop/v1/attempts/" + key)).Json["state"]!.GetValue<string>() == "expired",
+            "expired"
+        );
         var id = (await Postgres.ScalarAsync<Guid>(world.Database, $"select id from attempts where client_key = '{key}'")).ToString("N");
-        (await world.ReceivedAsync("payments/charges")).Where(c => c!["reference"]!.GetValue<string>() == id).Select(c => c!["event"]!.GetValue<string>()).ShouldBe(["charged", "voided"]);
+        (await world.ReceivedAsync("payments/charges"))
+            .Where(c => c!["reference"]!.GetValue<string>() == id)
+            .Select(c => c!["event"]!.GetValue<string>())
+            .ShouldBe(["charged", "voided"]);
         (await CountAsync()).Orders.ShouldBe(orders);
     }
 
@@ -148,10 +163,23 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
             var these = $"attempts where client_key in ({string.Join(',', attempts.Select(static a => $"'{a.Key}'"))})";
             await world.DialAsync("payments", new() { ["slowMs"] = 5_000 });
             await Postgres.ExecuteAsync(world.Database, $"update {these[..8]} set lease_until = now() - interval '1 second' {these[8..]}");
-            await World.UntilAsync(async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from {these} and lease_until > clock_timestamp()") == 4, "all four taken up");
-            (await Postgres.ScalarAsync<bool>(world.Database, $"select max(lease_until) - min(lease_until) < interval '4 seconds' from {these}")).ShouldBeTrue();
+            await World.UntilAsync(
+                async () =>
+                    await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from {these} and lease_until > clock_timestamp()")
+                    == 4,
+                "all four taken up"
+            );
+            (
+                await Postgres.ScalarAsync<bool>(
+                    world.Database,
+                    $"select max(lease_until) - min(lease_until) < interval '4 seconds' from {these}"
+                )
+            ).ShouldBeTrue();
             await world.DialAsync("payments", []);
-            await World.UntilAsync(async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from {these} and state = 1") == 4, "all placed");
+            await World.UntilAsync(
+                async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from {these} and state = 1") == 4,
+                "all placed"
+            );
         }
         finally
         {
@@ -171,7 +199,11 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
         var away = await shopper.PaySeenAsync(key, token, seen);
         world.Proxy.Restore();
         (away.Status, away.Code).ShouldBe((503, "unavailable"));
-        await World.UntilAsync(async () => (await shopper.PaySeenAsync(key, token, seen)) is { Status: 200 } r && r.Json["state"]!.GetValue<string>() == "placed", "placed");
+        await World.UntilAsync(
+            async () =>
+                (await shopper.PaySeenAsync(key, token, seen)) is { Status: 200 } r && r.Json["state"]!.GetValue<string>() == "placed",
+            "placed"
+        );
         (await CountAsync()).Orders.ShouldBe(orders + 1);
     }
 
@@ -192,9 +224,11 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
         return shopper;
     }
 
-    private async Task<(long Orders, int Charges)> CountAsync() => (
-        await Postgres.ScalarAsync<long>(world.Database, "select count(*) from orders"),
-        (await world.ReceivedAsync("payments/charges")).Count(c => c!["event"]!.GetValue<string>() == "charged"));
+    private async Task<(long Orders, int Charges)> CountAsync() =>
+        (
+            await Postgres.ScalarAsync<long>(world.Database, "select count(*) from orders"),
+            (await world.ReceivedAsync("payments/charges")).Count(c => c!["event"]!.GetValue<string>() == "charged")
+        );
 
     private static string NewKey() => Guid.NewGuid().ToString();
 }

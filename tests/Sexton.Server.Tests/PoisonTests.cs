@@ -8,19 +8,23 @@ namespace Sexton.Server.Tests;
 /// <summary>An order that cannot be delivered, a reader that fails, a neighbour that is slow: each is its own trouble, and nobody else's.</summary>
 public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<PoisonTests.Poisoned>
 {
-    private const string InMaking = "Poison in making", InReading = "Poison in reading";
+    private const string InMaking = "Poison in making",
+        InReading = "Poison in reading";
 
     /// <summary>A server whose back office and e-mail have parts of ours that fail for certain orders.</summary>
     public sealed class Poisoned : World
     {
-        internal override Action<IServiceCollection>? Replace => static services =>
-        {
-            foreach (var registered in services.Where(static s => s.ServiceType == typeof(IDeliveredDestination)).ToList())
+        internal override Action<IServiceCollection>? Replace =>
+            static services =>
             {
-                services.Remove(registered);
-                services.AddSingleton<IDeliveredDestination>(provider => new Failing((IDeliveredDestination)registered.ImplementationFactory!(provider)));
-            }
-        };
+                foreach (var registered in services.Where(static s => s.ServiceType == typeof(IDeliveredDestination)).ToList())
+                {
+                    services.Remove(registered);
+                    services.AddSingleton<IDeliveredDestination>(provider => new Failing(
+                        (IDeliveredDestination)registered.ImplementationFactory!(provider)
+                    ));
+                }
+            };
     }
 
     [Fact]
@@ -28,8 +32,18 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
     {
         var poison = await BuyAsync(InMaking);
         await World.UntilAsync(async () => await TriesAsync(poison, "back_office") >= 2, "two tries on record");
-        (await Postgres.ScalarAsync<string>(world.Database, $"select detail from delivery_tries t join orders o on o.id = t.order_id where o.number = {poison} order by t.at limit 1")).ShouldStartWith("It could not be made here");
-        (await Postgres.ScalarAsync<bool>(world.Database, $"select next_try_at > now() - interval '1 minute' and state = 0 from deliveries d join orders o on o.id = d.order_id where o.number = {poison} and destination = 'back_office'")).ShouldBeTrue();
+        (
+            await Postgres.ScalarAsync<string>(
+                world.Database,
+                $"select detail from delivery_tries t join orders o on o.id = t.order_id where o.number = {poison} order by t.at limit 1"
+            )
+        ).ShouldStartWith("It could not be made here");
+        (
+            await Postgres.ScalarAsync<bool>(
+                world.Database,
+                $"select next_try_at > now() - interval '1 minute' and state = 0 from deliveries d join orders o on o.id = d.order_id where o.number = {poison} and destination = 'back_office'"
+            )
+        ).ShouldBeTrue();
         var sound = await BuyAsync("Sound");
         await SettledAsync(sound);
     }
@@ -40,9 +54,16 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
         var number = await BuyAsync(InReading);
         await SettledAsync(number);
         var sales = (await world.ReceivedAsync("back-office/sales")).Count(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number);
-        var mails = (await world.ReceivedAsync("mail/messages")).Count(m => Mail.Parse(m!).Subject.Contains($"{number}", StringComparison.Ordinal));
+        var mails = (await world.ReceivedAsync("mail/messages")).Count(m =>
+            Mail.Parse(m!).Subject.Contains($"{number}", StringComparison.Ordinal)
+        );
         (sales, mails).ShouldBe((1, 1));
-        (await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from findings f join orders o on o.id = f.order_id where o.number = {number} and finding <> {(short)Finding.NotProvable} and destination in ('back_office', 'shopper_email')")).ShouldBe(0);
+        (
+            await Postgres.ScalarAsync<long>(
+                world.Database,
+                $"select count(*) from findings f join orders o on o.id = f.order_id where o.number = {number} and finding <> {(short)Finding.NotProvable} and destination in ('back_office', 'shopper_email')"
+            )
+        ).ShouldBe(0);
     }
 
     [Fact]
@@ -53,9 +74,21 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
         {
             var numbers = await Task.WhenAll(Enumerable.Range(0, 12).Select(i => BuyAsync("Patient " + i)));
             var list = string.Join(',', numbers);
-            await World.UntilAsync(async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number in ({list}) and destination = 'shopper_email' and settled_at is not null") == 12, "every message sent");
+            await World.UntilAsync(
+                async () =>
+                    await Postgres.ScalarAsync<long>(
+                        world.Database,
+                        $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number in ({list}) and destination = 'shopper_email' and settled_at is not null"
+                    ) == 12,
+                "every message sent"
+            );
             // Twelve sales by four at a time take longer than all messages together.
-            (await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number in ({list}) and destination = 'back_office' and settled_at is null")).ShouldBeGreaterThan(0);
+            (
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number in ({list}) and destination = 'back_office' and settled_at is null"
+                )
+            ).ShouldBeGreaterThan(0);
         }
         finally
         {
@@ -70,10 +103,20 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
     }
 
     private Task<long> TriesAsync(long number, string destination) =>
-        Postgres.ScalarAsync<long>(world.Database, $"select count(*) from delivery_tries t join orders o on o.id = t.order_id where o.number = {number} and destination = '{destination}'");
+        Postgres.ScalarAsync<long>(
+            world.Database,
+            $"select count(*) from delivery_tries t join orders o on o.id = t.order_id where o.number = {number} and destination = '{destination}'"
+        );
 
-    private Task SettledAsync(long number) => World.UntilAsync(
-        async () => await Postgres.ScalarAsync<long>(world.Database, $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number = {number} and settled_at is null") == 0, "settled");
+    private Task SettledAsync(long number) =>
+        World.UntilAsync(
+            async () =>
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number = {number} and settled_at is null"
+                ) == 0,
+            "settled"
+        );
 
     private sealed class Failing(IDeliveredDestination inner) : IDeliveredDestination
     {
@@ -81,13 +124,18 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
 
         public bool TellsDoublesApart => inner.TellsDoublesApart;
 
-        public byte[] Render(SentOrder order, int sequence) => inner.Key == "back_office" && Is(order, InMaking) ? throw new InvalidOperationException("poison") : inner.Render(order, sequence);
+        public byte[] Render(SentOrder order, int sequence) =>
+            inner.Key == "back_office" && Is(order, InMaking)
+                ? throw new InvalidOperationException("poison")
+                : inner.Render(order, sequence);
 
-        public Task<SendResult> SendAsync(byte[] artefact, string key, Func<Task> handingOver, CancellationToken cancel) => inner.SendAsync(artefact, key, handingOver, cancel);
+        public Task<SendResult> SendAsync(byte[] artefact, string key, Func<Task> handingOver, CancellationToken cancel) =>
+            inner.SendAsync(artefact, key, handingOver, cancel);
 
         public Task<byte[]?> FetchAsync(string receipt, CancellationToken cancel) => inner.FetchAsync(receipt, cancel);
 
-        public IEnumerable<SlotFinding> ReadBack(byte[] artefact, SentOrder order) => Is(order, InReading) ? throw new InvalidOperationException("poison") : inner.ReadBack(artefact, order);
+        public IEnumerable<SlotFinding> ReadBack(byte[] artefact, SentOrder order) =>
+            Is(order, InReading) ? throw new InvalidOperationException("poison") : inner.ReadBack(artefact, order);
 
         private static bool Is(SentOrder order, string guest) => order.Content.Answers.Any(a => a.Text == guest);
     }

@@ -19,31 +19,58 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
         var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
 
         // 2 labels at 17.00, 18 letters of which 12 are included at 0.20, the dearer typeface; 2 trees at 89.50 and 12.00 once; 10 % off at each rate.
-        Rows(order["prices"]!).ShouldBe(
-        [
-            "2 × Zinc label, stamped, large 3400", "2 × Words on the label 240", "2 × Typeface: Roman 500", "2 × Quince ‘Marrowby Gold’, 2.5 m 17900", "1 × Potting up 1200",
-            "1 × Blossom, 10 % off, on what is taxed at 13.5\u00a0% -1910", "1 × Blossom, 10 % off, on what is taxed at 23\u00a0% -414",
-        ]);
+        Rows(order["prices"]!)
+            .ShouldBe([
+                "2 × Zinc label, stamped, large 3400",
+                "2 × Words on the label 240",
+                "2 × Typeface: Roman 500",
+                "2 × Quince ‘Marrowby Gold’, 2.5 m 17900",
+                "1 × Potting up 1200",
+                "1 × Blossom, 10 % off, on what is taxed at 13.5\u00a0% -1910",
+                "1 × Blossom, 10 % off, on what is taxed at 23\u00a0% -414",
+            ]);
         order["prices"]!["total"]!.GetValue<string>().ShouldBe("€\u00a0209.16");
 
         var number = order["number"]!.GetValue<long>();
-        await World.UntilAsync(async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number), "booked");
-        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)!["sale"]!;
+        await World.UntilAsync(
+            async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number),
+            "booked"
+        );
+        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)![
+            "sale"
+        ]!;
         var lines = sale["lines"]!.AsArray();
-        lines.Select(l => $"{l!["unit_minor"]} {l["sum_minor"]}: {string.Join(", ", l["charges"]!.AsArray().Select(c => $"{c!["key"]} {c["sum_minor"]}"))}")
+        lines
+            .Select(l =>
+                $"{l!["unit_minor"]} {l["sum_minor"]}: {string.Join(", ", l["charges"]!.AsArray().Select(c => $"{c!["key"]} {c["sum_minor"]}"))}"
+            )
             .ShouldBe(["1700 3400: wording 240, typeface 500", "8950 17900: potting_up 1200"]);
         var all = lines.Sum(l => Minor(l!) + l!["charges"]!.AsArray().Sum(c => Minor(c!))) + sale["charges"]!.AsArray().Sum(c => Minor(c!));
         all.ShouldBe(sale["total_minor"]!.GetValue<long>());
-        sale["taxes"]!.AsArray().Select(t => $"{t!["rate_ppm"]} {t["base_minor"]} {t["tax_minor"]}").ShouldBe(["135000 17190 2045", "230000 3726 697"]);
+        sale["taxes"]!
+            .AsArray()
+            .Select(t => $"{t!["rate_ppm"]} {t["base_minor"]} {t["tax_minor"]}")
+            .ShouldBe(["135000 17190 2045", "230000 3726 697"]);
 
-        await World.UntilAsync(async () => (await world.ReceivedAsync("mail/messages")).Select(m => Mail.Parse(m!)).Any(m => m.Text.Contains($"order {number}", StringComparison.Ordinal)), "mailed");
-        var mail = (await world.ReceivedAsync("mail/messages")).Select(m => Mail.Parse(m!)).First(m => m.Text.Contains($"order {number}", StringComparison.Ordinal));
+        await World.UntilAsync(
+            async () =>
+                (await world.ReceivedAsync("mail/messages"))
+                    .Select(m => Mail.Parse(m!))
+                    .Any(m => m.Text.Contains($"order {number}", StringComparison.Ordinal)),
+            "mailed"
+        );
+        var mail = (await world.ReceivedAsync("mail/messages"))
+            .Select(m => Mail.Parse(m!))
+            .First(m => m.Text.Contains($"order {number}", StringComparison.Ordinal));
         mail.Text.ShouldContain("  2 × Typeface: Roman, €\u00a05.00\n");
         mail.Text.ShouldContain("Total: €\u00a0209.16\n  in it, tax 13.5\u00a0%, €\u00a020.45\n");
 
         await using var db = new NpgsqlConnection(world.Database);
         await db.OpenAsync(TestContext.Current.CancellationToken);
-        await using var sum = new NpgsqlCommand("select sum(p.sum_minor) - o.total_minor, sum(p.tax_minor) from orders o join order_prices p on p.order_id = o.id where o.number = @number group by o.total_minor", db);
+        await using var sum = new NpgsqlCommand(
+            "select sum(p.sum_minor) - o.total_minor, sum(p.tax_minor) from orders o join order_prices p on p.order_id = o.id where o.number = @number group by o.total_minor",
+            db
+        );
         sum.Parameters.AddWithValue("number", number);
         await using var read = await sum.ExecuteReaderAsync(TestContext.Current.CancellationToken);
         (await read.ReadAsync(TestContext.Current.CancellationToken)).ShouldBeTrue();
@@ -55,8 +82,13 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
     {
         using var shopper = new Shopper(world);
         var cart = Manager.Cart("LA-ZINC-L", 3, answers: new() { ["wording"] = "Grandmother’s quince", ["typeface"] = "plain" });
-        var asked = (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart)).Json["asked"]!.AsArray().ToDictionary(a => a!["field"]!.GetValue<string>(), a => a!, StringComparer.Ordinal);
-        asked["wording"]["costs"]!.AsArray().Select(c => $"{c!["choice"]}: {c["text"]}").ShouldBe([": + €\u00a00.20 a letter over 12, at most €\u00a05.00"]);
+        var asked = (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart)).Json["asked"]!
+            .AsArray()
+            .ToDictionary(a => a!["field"]!.GetValue<string>(), a => a!, StringComparer.Ordinal);
+        asked["wording"]["costs"]!
+            .AsArray()
+            .Select(c => $"{c!["choice"]}: {c["text"]}")
+            .ShouldBe([": + €\u00a00.20 a letter over 12, at most €\u00a05.00"]);
         asked["wording"]["adds"]!.GetValue<string>().ShouldBe("+ €\u00a03.60");
         asked["typeface"]["costs"]!.AsArray().Select(c => $"{c!["choice"]}: {c["text"]}").ShouldBe(["roman: + €\u00a02.50"]);
         asked["typeface"]["adds"].ShouldBeNull();
@@ -82,29 +114,51 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
         using var shopper = new Shopper(world);
         var first = await AddAsync(shopper, "TR-QUINCE", 3, new() { ["potting_up"] = true });
         var id = first["cart"]!["lines"]![0]!["id"]!.GetValue<string>();
-        var fewer = (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines/" + id, new JsonObject { ["quantity"] = 1 })).Json;
+        var fewer = (
+            await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines/" + id, new JsonObject { ["quantity"] = 1 })
+        ).Json;
         fewer["evaluation"]!["prices"]!["total_minor"]!.GetValue<long>().ShouldBe(8950 + 1200);
         var split = await AddAsync(shopper, "TR-QUINCE", 2, []);
         split["cart"]!["lines"]!.AsArray().Count.ShouldBe(2);
         split["evaluation"]!["prices"]!["total_minor"]!.GetValue<long>().ShouldBe((3 * 8950) + 1200);
-        split["evaluation"]!["prices"]!["lines"]!.AsArray().Select(l => l!["sum"]!.GetValue<string>()).ShouldBe(["€\u00a0101.50", "€\u00a0179.00"]);
+        split["evaluation"]!["prices"]!["lines"]!
+            .AsArray()
+            .Select(l => l!["sum"]!.GetValue<string>())
+            .ShouldBe(["€\u00a0101.50", "€\u00a0179.00"]);
     }
 
     [Fact]
     public async Task Rows_follow_a_unit_that_is_dropped_and_lines_that_become_one()
     {
         using var shopper = new Shopper(world);
-        static JsonObject Seat(string id, bool lunch) => new() { ["id"] = id, ["answers"] = new JsonObject { ["guest_name"] = "Guest " + id, ["lunch"] = lunch } };
-        var three = (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject
-        {
-            ["product"] = "WA-MAY",
-            ["quantity"] = 3,
-            ["answers"] = new JsonObject(),
-            ["units"] = new JsonArray(Seat("u1", true), Seat("u2", false), Seat("u3", true)),
-        })).Json;
+        static JsonObject Seat(string id, bool lunch) =>
+            new()
+            {
+                ["id"] = id,
+                ["answers"] = new JsonObject { ["guest_name"] = "Guest " + id, ["lunch"] = lunch },
+            };
+        var three = (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/cart/lines",
+                new JsonObject
+                {
+                    ["product"] = "WA-MAY",
+                    ["quantity"] = 3,
+                    ["answers"] = new JsonObject(),
+                    ["units"] = new JsonArray(Seat("u1", true), Seat("u2", false), Seat("u3", true)),
+                }
+            )
+        ).Json;
         Rows(three["evaluation"]!["prices"]!).ShouldBe(["3 × Orchard walk, May morning 5400", "1 × Lunch 900", "1 × Lunch 900"]);
         var id = three["cart"]!["lines"]![0]!["id"]!.GetValue<string>();
-        var two = (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines/" + id, new JsonObject { ["quantity"] = 2, ["units"] = new JsonArray(Seat("u2", false), Seat("u3", true)) })).Json;
+        var two = (
+            await shopper.Http.SendAsync(
+                HttpMethod.Put,
+                "api/shop/v1/cart/lines/" + id,
+                new JsonObject { ["quantity"] = 2, ["units"] = new JsonArray(Seat("u2", false), Seat("u3", true)) }
+            )
+        ).Json;
         Rows(two["evaluation"]!["prices"]!).ShouldBe(["2 × Orchard walk, May morning 3600", "1 × Lunch 900"]);
         two["evaluation"]!["prices"]!["rows"]![1]!["unit_id"]!.GetValue<string>().ShouldBe("u3");
 
@@ -141,18 +195,29 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
         (await manager.TryAsync("safe_place", "price_within.back_office", true)).Status.ShouldBe(422);
     }
 
-    private static IEnumerable<string> Rows(JsonNode prices) => prices["rows"]!.AsArray().Select(r => $"{r!["quantity"]} × {r["label"]} {r["sum_minor"]}");
+    private static IEnumerable<string> Rows(JsonNode prices) =>
+        prices["rows"]!.AsArray().Select(r => $"{r!["quantity"]} × {r["label"]} {r["sum_minor"]}");
 
     private static long Minor(JsonNode row) => row["sum_minor"]!.GetValue<long>();
 
     private static async Task<JsonNode> AddAsync(Shopper shopper, string product, int quantity, JsonObject answers)
     {
-        var added = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = product, ["quantity"] = quantity, ["answers"] = answers });
+        var added = await shopper.Http.SendAsync(
+            HttpMethod.Post,
+            "api/shop/v1/cart/lines",
+            new JsonObject
+            {
+                ["product"] = product,
+                ["quantity"] = quantity,
+                ["answers"] = answers,
+            }
+        );
         added.Status.ShouldBe(200, added.Body);
         return added.Json;
     }
 
-    private static Task<Reply> GiveAsync(Shopper shopper, string code) => shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/coupon", new JsonObject { ["code"] = code });
+    private static Task<Reply> GiveAsync(Shopper shopper, string code) =>
+        shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/coupon", new JsonObject { ["code"] = code });
 
     /// <summary>A shop whose standard tax rate is 23 %, with words by the letter and a stake whose price the cart does not show.</summary>
     public sealed class Shop : World, IAsyncLifetime
@@ -164,7 +229,11 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
             await InitializeAsync();
             using var manager = await Managing.ComeAsync(this);
             (await manager.AddAsync("Words on the label", "wording", products: "LA-ZINC-L")).Status.ShouldBe(200);
-            await manager.ChangeAsync("wording", "prices", JsonNode.Parse("""[{"kind":"per_unit","by":"letter","included":12,"tariff":{"minor":20,"ceiling_minor":500}}]"""));
+            await manager.ChangeAsync(
+                "wording",
+                "prices",
+                JsonNode.Parse("""[{"kind":"per_unit","by":"letter","included":12,"tariff":{"minor":20,"ceiling_minor":500}}]""")
+            );
             await manager.ChangeAsync("wording", "position", "planting_year");
             (await manager.AddAsync("Lunch", "lunch", "yes_no", "unit", products: "WA-MAY")).Status.ShouldBe(200);
             await manager.ChangeAsync("lunch", "prices", JsonNode.Parse("""[{"kind":"per_unit","tariff":{"minor":900}}]"""));

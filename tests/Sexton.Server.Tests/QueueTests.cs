@@ -30,7 +30,9 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         await using var db = Db();
         var queue = new DeliveryQueue(db);
         // A lease of nothing: the worker is dead as soon as it has claimed.
-        var dead = (await queue.ClaimAsync("back_office", 100, TimeSpan.Zero, CancellationToken.None)).First(d => d.Destination == "back_office");
+        var dead = (await queue.ClaimAsync("back_office", 100, TimeSpan.Zero, CancellationToken.None)).First(d =>
+            d.Destination == "back_office"
+        );
         var heir = (await ClaimAllAsync(Long)).Single(d => d.OrderId == dead.OrderId && d.Destination == dead.Destination);
         (heir.Fence, heir.Tries).ShouldBe((dead.Fence + 1, 2));
 
@@ -43,7 +45,9 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
 
         (heir.State, heir.SettledAt) = (DeliveryState.Sent, DateTimeOffset.UtcNow);
         (await queue.SettleAsync(heir, Try(heir), [Found(heir)], CancellationToken.None)).ShouldBeTrue();
-        (await db.Deliveries.AsNoTracking().SingleAsync(d => d.OrderId == heir.OrderId && d.Destination == heir.Destination)).State.ShouldBe(DeliveryState.Sent);
+        (
+            await db.Deliveries.AsNoTracking().SingleAsync(d => d.OrderId == heir.OrderId && d.Destination == heir.Destination)
+        ).State.ShouldBe(DeliveryState.Sent);
         (await db.Findings.CountAsync(f => f.OrderId == heir.OrderId)).ShouldBe(1);
     }
 
@@ -87,17 +91,25 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
     private SextonDb Db() => new(SextonDbFactory.Options(world.Database));
 
     private static DeliveryTryRow Try(DeliveryRow claimed) =>
-        new() { OrderId = claimed.OrderId, Destination = claimed.Destination, At = DateTimeOffset.UtcNow, Outcome = claimed.State, Detail = "A test." };
+        new()
+        {
+            OrderId = claimed.OrderId,
+            Destination = claimed.Destination,
+            At = DateTimeOffset.UtcNow,
+            Outcome = claimed.State,
+            Detail = "A test.",
+        };
 
-    private static FindingRow Found(DeliveryRow claimed) => new()
-    {
-        OrderId = claimed.OrderId,
-        Destination = claimed.Destination,
-        Slot = "order/name",
-        Part = "record",
-        Expected = "a",
-        Found = "a",
-        Finding = Finding.Confirmed,
-        At = DateTimeOffset.UtcNow,
-    };
+    private static FindingRow Found(DeliveryRow claimed) =>
+        new()
+        {
+            OrderId = claimed.OrderId,
+            Destination = claimed.Destination,
+            Slot = "order/name",
+            Part = "record",
+            Expected = "a",
+            Found = "a",
+            Finding = Finding.Confirmed,
+            At = DateTimeOffset.UtcNow,
+        };
 }

@@ -18,8 +18,12 @@ public sealed class RoundTripTests(RoundTripTests.IdleWorld world) : IClassFixtu
         var one = await PlaceAsync(1);
         var fifty = await PlaceAsync(50);
         fifty.ShouldBe(one);
-        (await Postgres.ScalarAsync<long>(world.Database, "select max(n) from (select count(*) n from order_lines group by order_id) x")).ShouldBe(50);
-        (await Postgres.ScalarAsync<long>(world.Database, "select max(n) from (select count(*) n from deliveries group by order_id) x")).ShouldBe(2);
+        (
+            await Postgres.ScalarAsync<long>(world.Database, "select max(n) from (select count(*) n from order_lines group by order_id) x")
+        ).ShouldBe(50);
+        (
+            await Postgres.ScalarAsync<long>(world.Database, "select max(n) from (select count(*) n from deliveries group by order_id) x")
+        ).ShouldBe(2);
     }
 
     private async Task<long> PlaceAsync(int lines)

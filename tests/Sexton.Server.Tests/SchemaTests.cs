@@ -27,7 +27,9 @@ public sealed class SchemaTests
     [InlineData("Host=x", "AAAA", "SEXTON__KEY")]
     [InlineData("Host=x", "", "SEXTON__KEY")]
     public void A_missing_setting_is_named(string database, string key, string name) =>
-        new SextonOptions { Database = database, Key = key }.Problems().ShouldContain(p => p.Contains(name, StringComparison.Ordinal));
+        new SextonOptions { Database = database, Key = key }
+            .Problems()
+            .ShouldContain(p => p.Contains(name, StringComparison.Ordinal));
 
     private static async Task<string> RefusedAsync(string database)
     {

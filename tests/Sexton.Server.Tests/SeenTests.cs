@@ -14,7 +14,11 @@ public sealed class SeenTests(World world) : IClassFixture<World>
         (await shopper.AddAsync("Ada")).Status.ShouldBe(200);
         (await shopper.TellAsync()).Status.ShouldBe(200);
         var seen = await shopper.SeenAsync();
-        await manager.ChangeAsync("guest_name", "prices", JsonNode.Parse("""[{"kind":"per_unit","by":"answer","tariff":{"minor":89900}}]"""));
+        await manager.ChangeAsync(
+            "guest_name",
+            "prices",
+            JsonNode.Parse("""[{"kind":"per_unit","by":"answer","tariff":{"minor":89900}}]""")
+        );
         (await manager.PublishAsync()).Status.ShouldBe(200);
         try
         {
@@ -71,8 +75,15 @@ public sealed class SeenTests(World world) : IClassFixture<World>
 
             if (paid.Status == 200 && paid.Json["state"]!.GetValue<string>() == "placed")
             {
-                var kept = (await Postgres.ScalarAsync<string>(world.Database, $"select text from answers where field = 'email' and order_id = '{Guid.ParseExact(paid.Json["order_token"]!.GetValue<string>().Split('.')[0], "N")}'")) == "changed@farrant.example"
-                    || (await shopper.Http.GetAsync("api/shop/v1/cart")).Json["cart"]!["answers"]!["email"]?.GetValue<string>() == "changed@farrant.example";
+                var kept =
+                    (
+                        await Postgres.ScalarAsync<string>(
+                            world.Database,
+                            $"select text from answers where field = 'email' and order_id = '{Guid.ParseExact(paid.Json["order_token"]!.GetValue<string>().Split('.')[0], "N")}'"
+                        )
+                    ) == "changed@farrant.example"
+                    || (await shopper.Http.GetAsync("api/shop/v1/cart")).Json["cart"]!["answers"]!["email"]?.GetValue<string>()
+                        == "changed@farrant.example";
                 kept.ShouldBeTrue();
             }
             else
@@ -91,7 +102,9 @@ public sealed class SeenTests(World world) : IClassFixture<World>
         var seen = await shopper.SeenAsync();
         var first = await shopper.PaySeenAsync(Key(), await shopper.TokenAsync(), seen);
         var again = await shopper.PaySeenAsync(Key(), await shopper.TokenAsync(), seen);
-        (again.Code, again.Json["order_token"]!.GetValue<string>()).ShouldBe(("already_ordered", first.Json["order_token"]!.GetValue<string>()));
+        (again.Code, again.Json["order_token"]!.GetValue<string>()).ShouldBe(
+            ("already_ordered", first.Json["order_token"]!.GetValue<string>())
+        );
     }
 
     [Fact]
@@ -99,8 +112,18 @@ public sealed class SeenTests(World world) : IClassFixture<World>
     {
         using var shopper = new Shopper(world);
         await shopper.BuyAsync(guest: "Nowhere twice");
-        (await Postgres.ScalarAsync<long>(world.Database, "select count(*) from attempts where state <> 0 and (payment_token <> '' or content::text <> '{}')")).ShouldBe(0);
-        (await Postgres.ScalarAsync<long>(world.Database, "select count(*) from carts where order_id is not null and content::text like '%Nowhere twice%'")).ShouldBe(0);
+        (
+            await Postgres.ScalarAsync<long>(
+                world.Database,
+                "select count(*) from attempts where state <> 0 and (payment_token <> '' or content::text <> '{}')"
+            )
+        ).ShouldBe(0);
+        (
+            await Postgres.ScalarAsync<long>(
+                world.Database,
+                "select count(*) from carts where order_id is not null and content::text like '%Nowhere twice%'"
+            )
+        ).ShouldBe(0);
     }
 
     private static string Key() => Guid.NewGuid().ToString();

@@ -39,8 +39,20 @@ public sealed class SessionTests(World world) : IClassFixture<World>
     public async Task A_shopper_who_signs_out_is_signed_out_everywhere()
     {
         using var shopper = new Shopper(world);
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/links", new JsonObject { ["email"] = "ending@farrant.example" })).Status.ShouldBe(204);
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/session", new JsonObject { ["token"] = await shopper.LinkAsync("ending@farrant.example") })).Status.ShouldBe(200);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/account/links",
+                new JsonObject { ["email"] = "ending@farrant.example" }
+            )
+        ).Status.ShouldBe(204);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/account/session",
+                new JsonObject { ["token"] = await shopper.LinkAsync("ending@farrant.example") }
+            )
+        ).Status.ShouldBe(200);
         using var copy = await CopyAsync(shopper.Http);
         (await copy.GetAsync("api/shop/v1/account/orders")).Status.ShouldBe(200);
         (await shopper.Http.SendAsync(HttpMethod.Delete, "api/shop/v1/account/session", null)).Status.ShouldBe(204);
@@ -52,8 +64,20 @@ public sealed class SessionTests(World world) : IClassFixture<World>
     {
         using var shopper = new Shopper(world);
         await shopper.BuyAsync(email: "Mixed.Case@Farrant.example");
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/links", new JsonObject { ["email"] = "mixed.case@farrant.example" })).Status.ShouldBe(204);
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/account/session", new JsonObject { ["token"] = await shopper.LinkAsync("mixed.case@farrant.example") })).Status.ShouldBe(200);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/account/links",
+                new JsonObject { ["email"] = "mixed.case@farrant.example" }
+            )
+        ).Status.ShouldBe(204);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/account/session",
+                new JsonObject { ["token"] = await shopper.LinkAsync("mixed.case@farrant.example") }
+            )
+        ).Status.ShouldBe(200);
         (await shopper.Http.GetAsync("api/shop/v1/account/orders")).Json.AsArray().ShouldHaveSingleItem();
     }
 
@@ -80,7 +104,8 @@ public sealed class HashTests(HashTests.Counting world) : IClassFixture<HashTest
     {
         internal static int Verified;
 
-        internal override Action<IServiceCollection>? Replace => static services => services.AddScoped<IPasswordHasher<Account>, CountingHasher>();
+        internal override Action<IServiceCollection>? Replace =>
+            static services => services.AddScoped<IPasswordHasher<Account>, CountingHasher>();
     }
 
     [Fact]
@@ -91,7 +116,15 @@ public sealed class HashTests(HashTests.Counting world) : IClassFixture<HashTest
         foreach (var email in new[] { World.Manager, "nobody@marrowby.example" })
         {
             var before = Counting.Verified;
-            told.Add((await client.SendAsync(HttpMethod.Post, "api/console/v1/session", new JsonObject { ["email"] = email, ["password"] = "not it" })).Json["detail"]!.GetValue<string>());
+            told.Add(
+                (
+                    await client.SendAsync(
+                        HttpMethod.Post,
+                        "api/console/v1/session",
+                        new JsonObject { ["email"] = email, ["password"] = "not it" }
+                    )
+                ).Json["detail"]!.GetValue<string>()
+            );
             (Counting.Verified - before).ShouldBe(1);
         }
 

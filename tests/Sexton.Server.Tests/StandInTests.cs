@@ -12,7 +12,14 @@ public sealed class StandInTests(World world) : IClassFixture<World>
     public async Task The_mail_server_keeps_what_was_sent_and_undoes_the_transparency_of_dots()
     {
         // RFC 5321, 4.5.2: a line that begins with a dot is sent with one more.
-        var said = await TalkAsync("EHLO test", "MAIL FROM:<a@marrowby.example>", "RCPT TO:<b@marrowby.example>", "DATA", "Subject: dots\r\n\r\n..a\r\n...\r\n.", "QUIT");
+        var said = await TalkAsync(
+            "EHLO test",
+            "MAIL FROM:<a@marrowby.example>",
+            "RCPT TO:<b@marrowby.example>",
+            "DATA",
+            "Subject: dots\r\n\r\n..a\r\n...\r\n.",
+            "QUIT"
+        );
         said.Select(line => line[..3]).ShouldBe(["220", "250", "250", "250", "354", "250", "221"]);
         (await RawAsync()).ShouldContain("Subject: dots\r\n\r\n.a\r\n..\r\n");
     }
@@ -20,9 +27,22 @@ public sealed class StandInTests(World world) : IClassFixture<World>
     [Fact]
     public async Task A_message_that_breaks_off_before_the_final_dot_is_not_taken()
     {
-        await TalkAsync("EHLO test", "MAIL FROM:<a@marrowby.example>", "RCPT TO:<b@marrowby.example>", "DATA", "Subject: broken off\r\n\r\nhalf a lin");
+        await TalkAsync(
+            "EHLO test",
+            "MAIL FROM:<a@marrowby.example>",
+            "RCPT TO:<b@marrowby.example>",
+            "DATA",
+            "Subject: broken off\r\n\r\nhalf a lin"
+        );
         // Another session that ends after it: when it is there, the first one would be.
-        await TalkAsync("EHLO test", "MAIL FROM:<a@marrowby.example>", "RCPT TO:<b@marrowby.example>", "DATA", "Subject: whole\r\n\r\na\r\n.", "QUIT");
+        await TalkAsync(
+            "EHLO test",
+            "MAIL FROM:<a@marrowby.example>",
+            "RCPT TO:<b@marrowby.example>",
+            "DATA",
+            "Subject: whole\r\n\r\na\r\n.",
+            "QUIT"
+        );
         (await RawAsync()).ShouldContain("Subject: whole");
         (await RawAsync()).ShouldNotContain("broken off");
     }
@@ -45,7 +65,10 @@ public sealed class StandInTests(World world) : IClassFixture<World>
         (await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale("short"))).Status.ShouldBe(400);
         foreach (var item in new[] { "", "LA 1", "LA_1", new string('A', 31) })
         {
-            (await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale("short", item), ("Idempotency-Key", "k3"))).Status.ShouldBe(422, item);
+            (await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale("short", item), ("Idempotency-Key", "k3"))).Status.ShouldBe(
+                422,
+                item
+            );
         }
 
         var refused = await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale(new string('a', 61)), ("Idempotency-Key", "k2"));
@@ -55,7 +78,9 @@ public sealed class StandInTests(World world) : IClassFixture<World>
         foreach (var (conjuncts, status) in new[] { (60, 201), (61, 422) })
         {
             var text = string.Concat(Enumerable.Repeat("\u0915\u094d\u0937", conjuncts));
-            (await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale(text), ("Idempotency-Key", "conjuncts" + conjuncts))).Status.ShouldBe(status);
+            (
+                await client.SendAsync(HttpMethod.Post, "back-office/sales", Sale(text), ("Idempotency-Key", "conjuncts" + conjuncts))
+            ).Status.ShouldBe(status);
         }
     }
 
@@ -63,7 +88,13 @@ public sealed class StandInTests(World world) : IClassFixture<World>
     public async Task The_payment_provider_charges_a_reference_once_and_gives_it_back_once()
     {
         using var client = new Client(world.StandInAddress, antiforgery: false);
-        var charge = new JsonObject { ["reference"] = "r1", ["amountMinor"] = 100, ["currency"] = "EUR", ["token"] = "accept_1" };
+        var charge = new JsonObject
+        {
+            ["reference"] = "r1",
+            ["amountMinor"] = 100,
+            ["currency"] = "EUR",
+            ["token"] = "accept_1",
+        };
         var numbers = new[]
         {
             await client.SendAsync(HttpMethod.Post, "payments/charges", charge.DeepClone()),
@@ -72,18 +103,40 @@ public sealed class StandInTests(World world) : IClassFixture<World>
             await client.SendAsync(HttpMethod.Post, "payments/charges/r1/void", null),
         };
         numbers.Select(r => r.Json["number"]!.GetValue<string>()).Distinct(StringComparer.Ordinal).Count().ShouldBe(1);
-        (await world.ReceivedAsync("payments/charges")).Where(c => c!["reference"]!.GetValue<string>() == "r1").Select(c => c!["event"]!.GetValue<string>()).ShouldBe(["charged", "voided"]);
+        (await world.ReceivedAsync("payments/charges"))
+            .Where(c => c!["reference"]!.GetValue<string>() == "r1")
+            .Select(c => c!["event"]!.GetValue<string>())
+            .ShouldBe(["charged", "voided"]);
         (await client.GetAsync("payments/charges/unknown")).Status.ShouldBe(404);
         (await client.SendAsync(HttpMethod.Post, "payments/tokens", new JsonObject { ["card"] = "1234" })).Status.ShouldBe(422);
     }
 
-    private static JsonObject Sale(string note, string item = "LA-1") => new()
-    {
-        ["lines"] = new JsonArray(new JsonObject { ["reference"] = "a", ["item"] = item, ["notes"] = new JsonArray(new JsonObject { ["key"] = "k", ["label"] = "l", ["text"] = note }) }),
-    };
+    private static JsonObject Sale(string note, string item = "LA-1") =>
+        new()
+        {
+            ["lines"] = new JsonArray(
+                new JsonObject
+                {
+                    ["reference"] = "a",
+                    ["item"] = item,
+                    ["notes"] = new JsonArray(
+                        new JsonObject
+                        {
+                            ["key"] = "k",
+                            ["label"] = "l",
+                            ["text"] = note,
+                        }
+                    ),
+                }
+            ),
+        };
 
     private async Task<string> RawAsync() =>
-        string.Concat((await world.ReceivedAsync("mail/messages")).Select(m => Encoding.Latin1.GetString(Convert.FromBase64String(m!["raw"]!.GetValue<string>()))));
+        string.Concat(
+            (await world.ReceivedAsync("mail/messages")).Select(m =>
+                Encoding.Latin1.GetString(Convert.FromBase64String(m!["raw"]!.GetValue<string>()))
+            )
+        );
 
     // Sends each command after the reply to the one before, and gives the last line of every reply.
     private async Task<List<string>> TalkAsync(params string[] commands)
@@ -94,7 +147,9 @@ public sealed class StandInTests(World world) : IClassFixture<World>
         var said = new List<string> { await ReplyAsync(reader) };
         foreach (var command in commands)
         {
-            await stream.WriteAsync(Encoding.ASCII.GetBytes(command + (command.EndsWith("half a lin", StringComparison.Ordinal) ? "" : "\r\n")));
+            await stream.WriteAsync(
+                Encoding.ASCII.GetBytes(command + (command.EndsWith("half a lin", StringComparison.Ordinal) ? "" : "\r\n"))
+            );
             if (command.EndsWith("half a lin", StringComparison.Ordinal))
             {
                 break;
@@ -112,8 +167,7 @@ public sealed class StandInTests(World world) : IClassFixture<World>
         do
         {
             line = await reader.ReadLineAsync() ?? throw new IOException("The server hung up.");
-        }
-        while (line.Length > 3 && line[3] == '-');
+        } while (line.Length > 3 && line[3] == '-');
 
         return line;
     }

@@ -26,7 +26,9 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
 
         var sale = await SaleAsync(order);
         var line = sale["lines"]!.AsArray().Single()!;
-        (line["item"]!.GetValue<string>(), line["components"]!.ToJsonString()).ShouldBe(("TR-QUINCE.T", """[{"item":"AC-TIE","description":"Tree tie, soft","quantity":4}]"""));
+        (line["item"]!.GetValue<string>(), line["components"]!.ToJsonString()).ShouldBe(
+            ("TR-QUINCE.T", """[{"item":"AC-TIE","description":"Tree tie, soft","quantity":4}]""")
+        );
         sale["weight_grams"]!.GetValue<long>().ShouldBe((2 * 14_000) + (4 * 30));
     }
 
@@ -37,9 +39,13 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         var before = await LeftAsync("AC-TIE");
         await AddAsync(shopper, "TR-QUINCE", 3, new() { ["tie"] = "soft" });
         (await shopper.TellAsync()).Status.ShouldBe(200);
-        (await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync(Shopper.Declined))).Json["state"]!.GetValue<string>().ShouldBe("declined");
+        (await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync(Shopper.Declined))).Json["state"]!
+            .GetValue<string>()
+            .ShouldBe("declined");
         (await LeftAsync("AC-TIE")).ShouldBe(before);
-        (await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync())).Json["state"]!.GetValue<string>().ShouldBe("placed");
+        (await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync())).Json["state"]!
+            .GetValue<string>()
+            .ShouldBe("placed");
         (await LeftAsync("AC-TIE")).ShouldBe(before with { OnHand = before.OnHand - 6 });
     }
 
@@ -51,15 +57,25 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         {
             // The form may be a moment behind the shelf.
             await Task.Delay(600, TestContext.Current.CancellationToken);
-            return (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Managing.Cart("TR-QUINCE", answers: new() { ["tie"] = pick }))).Json;
+            return (
+                await shopper.Http.SendAsync(
+                    HttpMethod.Post,
+                    "api/shop/v1/evaluate",
+                    Managing.Cart("TR-QUINCE", answers: new() { ["tie"] = pick })
+                )
+            ).Json;
         }
 
         var asked = (await EvaluateAsync("wire"))["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "tie")!;
         asked["costs"]!.AsArray().Select(c => $"{c!["choice"]} {c["left"]}").ShouldBe(["wire 1 left"]);
         await CountAsync("tie/wire", 0);
         var without = await EvaluateAsync("wire");
-        without["problems"]!.AsArray().Single(p => p!["field"]?.GetValue<string>() == "tie")!["sentence"]!.GetValue<string>().ShouldBe("“Which tie” is sold out. Choose something else.");
-        without["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "tie")!["costs"]![0]!["left"]!.GetValue<string>().ShouldBe("sold out");
+        without["problems"]!.AsArray().Single(p => p!["field"]?.GetValue<string>() == "tie")!["sentence"]!
+            .GetValue<string>()
+            .ShouldBe("“Which tie” is sold out. Choose something else.");
+        without["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "tie")!["costs"]![0]!["left"]!
+            .GetValue<string>()
+            .ShouldBe("sold out");
         await CountAsync("tie/wire", 1);
     }
 
@@ -80,7 +96,9 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
             var tokens = await Task.WhenAll(shoppers.Select(s => s.TokenAsync()));
             var replies = await Task.WhenAll(shoppers.Zip(tokens, (s, token) => s.PayAsync(Guid.NewGuid().ToString(), token)));
             replies.Count(r => r.Status == 200 && r.Json["state"]!.GetValue<string>() == "placed").ShouldBe(1);
-            replies.Where(r => r.Status != 200).ShouldAllBe(r => r.Code == "sold_out" || (r.Code == "cart_has_problems" && r.Body.Contains("sold out")));
+            replies
+                .Where(r => r.Status != 200)
+                .ShouldAllBe(r => r.Code == "sold_out" || (r.Code == "cart_has_problems" && r.Body.Contains("sold out")));
             (await world.ReceivedAsync("payments/charges")).Count.ShouldBe(charges + 1, "nobody else was charged");
             (await LeftAsync("TR-HORNBEAM")).ShouldBe(new Left(0, 0));
             shoppers.ForEach(s => s.Dispose());
@@ -99,22 +117,33 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         {
             await CountAsync(source, "tie/last", 1);
             await CountAsync(source, "tie/other", 1);
-            var attempts = await Task.WhenAll(Enumerable.Range(0, 10).Select(async i =>
-            {
-                await using var db = Open(source);
-                var id = Guid.CreateVersion7();
-                string[] items = i % 2 == 0 ? ["tie/last", "tie/other"] : ["tie/other", "tie/last"];
-                await using var transaction = await db.Database.BeginTransactionAsync();
-                db.Attempts.Add(Attempt(id, Guid.NewGuid()));
-                await db.SaveChangesAsync();
-                if (await new StockKeeper(db).HoldAsync(id, items.Select(static item => new OrderUse(item, item, 1, null, null, null, IsSold: false)), CancellationToken.None) is not null)
-                {
-                    return null;
-                }
+            var attempts = await Task.WhenAll(
+                Enumerable
+                    .Range(0, 10)
+                    .Select(async i =>
+                    {
+                        await using var db = Open(source);
+                        var id = Guid.CreateVersion7();
+                        string[] items = i % 2 == 0 ? ["tie/last", "tie/other"] : ["tie/other", "tie/last"];
+                        await using var transaction = await db.Database.BeginTransactionAsync();
+                        db.Attempts.Add(Attempt(id, Guid.NewGuid()));
+                        await db.SaveChangesAsync();
+                        if (
+                            await new StockKeeper(db).HoldAsync(
+                                id,
+                                items.Select(static item => new OrderUse(item, item, 1, null, null, null, IsSold: false)),
+                                CancellationToken.None
+                            )
+                            is not null
+                        )
+                        {
+                            return null;
+                        }
 
-                await transaction.CommitAsync();
-                return (Guid?)id;
-            }));
+                        await transaction.CommitAsync();
+                        return (Guid?)id;
+                    })
+            );
             var winner = attempts.Where(static a => a is not null).ShouldHaveSingleItem()!.Value;
             held++;
             if (random.Next(2) == 0)
@@ -136,20 +165,21 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         (held, ended + taken).ShouldBe((1000, 1000));
         Math.Min(ended, taken).ShouldBeGreaterThan(300);
 
-        AttemptRow Attempt(Guid id, Guid cartOf) => new()
-        {
-            Id = id,
-            CartId = cartOf,
-            ClientKey = id.ToString(),
-            BodyHash = [],
-            Content = NothingOrdered,
-            TotalMinor = 1,
-            PaymentToken = "",
-            State = AttemptState.Paying,
-            CreatedAt = DateTimeOffset.UtcNow,
-            ExpiresAt = DateTimeOffset.UtcNow.AddHours(1),
-            LeaseUntil = DateTimeOffset.UtcNow.AddHours(1),
-        };
+        AttemptRow Attempt(Guid id, Guid cartOf) =>
+            new()
+            {
+                Id = id,
+                CartId = cartOf,
+                ClientKey = id.ToString(),
+                BodyHash = [],
+                Content = NothingOrdered,
+                TotalMinor = 1,
+                PaymentToken = "",
+                State = AttemptState.Paying,
+                CreatedAt = DateTimeOffset.UtcNow,
+                ExpiresAt = DateTimeOffset.UtcNow.AddHours(1),
+                LeaseUntil = DateTimeOffset.UtcNow.AddHours(1),
+            };
     }
 
     [Fact]
@@ -160,7 +190,9 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         foreach (var wrong in new[] { "held = 2", "on_hand = -1", "held = -1" })
         {
             await using var command = source.CreateCommand($"update stock set {wrong} where item = 'floor'");
-            (await Should.ThrowAsync<PostgresException>(() => command.ExecuteNonQueryAsync(TestContext.Current.CancellationToken))).SqlState.ShouldBe(PostgresErrorCodes.CheckViolation);
+            (
+                await Should.ThrowAsync<PostgresException>(() => command.ExecuteNonQueryAsync(TestContext.Current.CancellationToken))
+            ).SqlState.ShouldBe(PostgresErrorCodes.CheckViolation);
         }
     }
 
@@ -180,16 +212,28 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
             (await shopper.TellAsync()).Status.ShouldBe(200);
             var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
             var lines = (await SaleAsync(order))["lines"]!.AsArray();
-            string.Join('|', lines.Select(l => $"{l!["item"]} {l["quantity"]} {(l["sum_minor"]?.GetValue<long>() ?? 0) + l["charges"]!.AsArray().Sum(c => c!["sum_minor"]!.GetValue<long>())}: {string.Join(", ", l["notes"]!.AsArray().Select(n => n!["label"]))}"))
+            string.Join(
+                    '|',
+                    lines.Select(l =>
+                        $"{l!["item"]} {l["quantity"]} {(l["sum_minor"]?.GetValue<long>() ?? 0) + l["charges"]!.AsArray().Sum(c => c!["sum_minor"]!.GetValue<long>())}: {string.Join(", ", l["notes"]!.AsArray().Select(n => n!["label"]))}"
+                    )
+                )
                 .ShouldBe(expected);
 
             // Each answer is found again where it stands, and confirmed.
             using var staff = await world.SignedInAsync(World.Support);
             await World.UntilAsync(
-                async () => (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json["answers"]!.AsArray()
-                    .Where(a => a!["label"]!.GetValue<string>() is "Which tie" or "Staking")
-                    .All(a => a!["marks"]!.AsArray().Single(m => m!["destination"]!.GetValue<string>() == "back_office")!["sign"]!.GetValue<string>() == "sealed_sheet"),
-                "confirmed");
+                async () =>
+                    (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json["answers"]!
+                        .AsArray()
+                        .Where(a => a!["label"]!.GetValue<string>() is "Which tie" or "Staking")
+                        .All(a =>
+                            a!["marks"]!.AsArray().Single(m => m!["destination"]!.GetValue<string>() == "back_office")![
+                                "sign"
+                            ]!.GetValue<string>() == "sealed_sheet"
+                        ),
+                "confirmed"
+            );
         }
         finally
         {
@@ -223,7 +267,9 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
     public async Task Support_does_not_count_the_shelf()
     {
         using var support = await world.SignedInAsync(World.Support);
-        (await support.SendAsync(HttpMethod.Put, "api/console/v1/stock", new JsonObject { ["item"] = "AC-TIE", ["on_hand"] = 1 })).Status.ShouldBe(403);
+        (
+            await support.SendAsync(HttpMethod.Put, "api/console/v1/stock", new JsonObject { ["item"] = "AC-TIE", ["on_hand"] = 1 })
+        ).Status.ShouldBe(403);
     }
 
     private const string NothingOrdered =
@@ -231,7 +277,8 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
 
     private sealed record Left(long OnHand, long Held);
 
-    private static SextonDb Open(NpgsqlDataSource source) => new(new DbContextOptionsBuilder<SextonDb>().UseNpgsql(source).UseSnakeCaseNamingConvention().Options);
+    private static SextonDb Open(NpgsqlDataSource source) =>
+        new(new DbContextOptionsBuilder<SextonDb>().UseNpgsql(source).UseSnakeCaseNamingConvention().Options);
 
     private static async Task EndAsync(NpgsqlDataSource source, Guid attempt)
     {
@@ -248,7 +295,9 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
 
     private static async Task CountAsync(NpgsqlDataSource source, string item, long onHand)
     {
-        await using var command = source.CreateCommand("insert into stock (item, on_hand, held) values ($1, $2, 0) on conflict (item) do update set on_hand = $2, held = 0");
+        await using var command = source.CreateCommand(
+            "insert into stock (item, on_hand, held) values ($1, $2, 0) on conflict (item) do update set on_hand = $2, held = 0"
+        );
         command.Parameters.AddWithValue(item);
         command.Parameters.AddWithValue(onHand);
         await command.ExecuteNonQueryAsync();
@@ -257,7 +306,11 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
     private async Task CountAsync(string item, long onHand)
     {
         using var manager = await world.SignedInAsync();
-        var reply = await manager.SendAsync(HttpMethod.Put, "api/console/v1/stock", new JsonObject { ["item"] = item, ["on_hand"] = onHand });
+        var reply = await manager.SendAsync(
+            HttpMethod.Put,
+            "api/console/v1/stock",
+            new JsonObject { ["item"] = item, ["on_hand"] = onHand }
+        );
         reply.Status.ShouldBe(204, reply.Body);
     }
 
@@ -276,13 +329,27 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
     private async Task<JsonNode> SaleAsync(JsonNode order)
     {
         var number = order["number"]!.GetValue<long>();
-        await World.UntilAsync(async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number), "booked");
-        return (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)!["sale"]!;
+        await World.UntilAsync(
+            async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number),
+            "booked"
+        );
+        return (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)![
+            "sale"
+        ]!;
     }
 
     private static async Task AddAsync(Shopper shopper, string product, int quantity, JsonObject answers)
     {
-        var added = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = product, ["quantity"] = quantity, ["answers"] = answers });
+        var added = await shopper.Http.SendAsync(
+            HttpMethod.Post,
+            "api/shop/v1/cart/lines",
+            new JsonObject
+            {
+                ["product"] = product,
+                ["quantity"] = quantity,
+                ["answers"] = answers,
+            }
+        );
         added.Status.ShouldBe(200, added.Body);
     }
 
@@ -294,12 +361,28 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
             await InitializeAsync();
             using var manager = await Managing.ComeAsync(this);
             (await manager.AddAsync("Which tie", "tie", "one_of", products: "TR-QUINCE")).Status.ShouldBe(200);
-            await manager.ChangeAsync("tie", "settings.choices", JsonNode.Parse("""[{"key":"soft","label":{"en":"Soft"},"code":"T"},{"key":"wire","label":{"en":"Wire"},"code":"W"}]"""));
+            await manager.ChangeAsync(
+                "tie",
+                "settings.choices",
+                JsonNode.Parse("""[{"key":"soft","label":{"en":"Soft"},"code":"T"},{"key":"wire","label":{"en":"Wire"},"code":"W"}]""")
+            );
             await manager.ChangeAsync("tie", "code", new JsonObject());
-            await manager.ChangeAsync("tie", "uses", JsonNode.Parse("""[{"item":"AC-TIE","choice":"soft","quantity":2,"takes_weight":true,"takes_price":true},{"choice":"wire"}]"""));
+            await manager.ChangeAsync(
+                "tie",
+                "uses",
+                JsonNode.Parse(
+                    """[{"item":"AC-TIE","choice":"soft","quantity":2,"takes_weight":true,"takes_price":true},{"choice":"wire"}]"""
+                )
+            );
             (await manager.AddAsync("Staking", "staking", products: "TR-QUINCE")).Status.ShouldBe(200);
             (await manager.PublishAsync()).Status.ShouldBe(200);
-            (await manager.Http.SendAsync(HttpMethod.Put, "api/console/v1/stock", new JsonObject { ["item"] = "tie/wire", ["on_hand"] = 1 })).Status.ShouldBe(204);
+            (
+                await manager.Http.SendAsync(
+                    HttpMethod.Put,
+                    "api/console/v1/stock",
+                    new JsonObject { ["item"] = "tie/wire", ["on_hand"] = 1 }
+                )
+            ).Status.ShouldBe(204);
         }
     }
 }

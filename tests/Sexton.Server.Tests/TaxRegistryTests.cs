@@ -50,13 +50,26 @@ public sealed class TaxRegistryTests(TaxRegistryTests.Shop world) : IClassFixtur
     public async Task The_order_tells_staff_what_the_registry_said()
     {
         using var shopper = new Shopper(world);
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject { ["product"] = "TR-QUINCE", ["quantity"] = 1, ["answers"] = new JsonObject { ["strict"] = Known, ["mild"] = "IE0000355N" } })).Status.ShouldBe(200);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/cart/lines",
+                new JsonObject
+                {
+                    ["product"] = "TR-QUINCE",
+                    ["quantity"] = 1,
+                    ["answers"] = new JsonObject { ["strict"] = Known, ["mild"] = "IE0000355N" },
+                }
+            )
+        ).Status.ShouldBe(200);
         (await shopper.TellAsync()).Status.ShouldBe(200);
         var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
         using var staff = await world.SignedInAsync(World.Support);
         var answers = (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json["answers"]!.AsArray();
-        answers.Where(a => a!["registry"] is not null).Select(a => $"{a!["label"]}: {a["text"]}, {a["registry"]}").ShouldBe(
-            [$"Strict: {Known}, the registry knows it", "Mild: IE0000355N, the registry does not know it"]);
+        answers
+            .Where(a => a!["registry"] is not null)
+            .Select(a => $"{a!["label"]}: {a["text"]}, {a["registry"]}")
+            .ShouldBe([$"Strict: {Known}, the registry knows it", "Mild: IE0000355N, the registry does not know it"]);
     }
 
     private async Task<Dictionary<string, string>> ProblemsAsync(string number)
@@ -65,7 +78,10 @@ public sealed class TaxRegistryTests(TaxRegistryTests.Shop world) : IClassFixtur
         var cart = Managing.Cart("TR-QUINCE", answers: new() { ["strict"] = number, ["mild"] = number });
         var reply = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart);
         reply.Status.ShouldBe(200, reply.Body);
-        return reply.Json["problems"]!.AsArray().Where(p => p!["line_id"] is not null).ToDictionary(p => p!["field"]!.GetValue<string>(), p => p!["code"]!.GetValue<string>(), StringComparer.Ordinal);
+        return reply.Json["problems"]!
+            .AsArray()
+            .Where(p => p!["line_id"] is not null)
+            .ToDictionary(p => p!["field"]!.GetValue<string>(), p => p!["code"]!.GetValue<string>(), StringComparer.Ordinal);
     }
 
     /// <summary>A shop with two tax numbers: one refuses what the registry does not know, one takes it but waits for the registry.</summary>

@@ -50,7 +50,11 @@ public sealed class UndoTests(World world) : IClassFixture<World>
     {
         using var manager = await Manager.ComeAsync(world);
         await manager.AddAsync("Moved with it", "moved_with_it", "one_of", products: "LA-SLATE");
-        await manager.ChangeAsync("moved_with_it", "settings.choices", JsonNode.Parse("""[{"key":"a","label":{"en":"A"}},{"key":"b","label":{"en":"B"}}]"""));
+        await manager.ChangeAsync(
+            "moved_with_it",
+            "settings.choices",
+            JsonNode.Parse("""[{"key":"a","label":{"en":"A"}},{"key":"b","label":{"en":"B"}}]""")
+        );
         await manager.ChangeAsync("moved_with_it", "default", "b");
         var before = (await manager.FieldAsync("moved_with_it")).ToJsonString();
         await manager.ChangeAsync("moved_with_it", "type", "line_text");
@@ -95,10 +99,35 @@ public sealed class UndoTests(World world) : IClassFixture<World>
         await manager.AddAsync("Neighbour", "walked_neighbour", products: "LA-SLATE");
         (string Setting, string Value)[] changes =
         [
-            ("label.en", "\"Other\""), ("label.de", "\"Anders\""), ("help.en", "\"So\""), ("staff_label", "\"S\""), ("required", "true"), ("required", "false"), ("position", "null"), ("position", "\"guest_name\""),
-            ("type", "\"line_text\""), ("type", "\"number\""), ("type", "\"yes_no\""), ("level", "\"unit\""), ("level", "\"order\""), ("level", "\"line\""), ("settings.unit", "\"cm\""), ("settings.longest", "12"), ("default", "3"), ("default", "\"3\""),
-            ("goes_to.back_office", "false"), ("goes_to.shopper_email", "false"), ("goes_to.back_office", "true"), ("sensitive", "true"), ("switched_off", "true"), ("asked_of", """{"all":true}"""), ("when", """{"fact":"quantity","is":"over","value":2}"""),
-            ("goes_to_when.order_page", """{"fact":"quantity","is":"over","value":2}"""), ("prices", """[{"kind":"per_unit","by":"answer","tariff":{"minor":50}}]"""), ("shares_row", "true"), ("section", "null"),
+            ("label.en", "\"Other\""),
+            ("label.de", "\"Anders\""),
+            ("help.en", "\"So\""),
+            ("staff_label", "\"S\""),
+            ("required", "true"),
+            ("required", "false"),
+            ("position", "null"),
+            ("position", "\"guest_name\""),
+            ("type", "\"line_text\""),
+            ("type", "\"number\""),
+            ("type", "\"yes_no\""),
+            ("level", "\"unit\""),
+            ("level", "\"order\""),
+            ("level", "\"line\""),
+            ("settings.unit", "\"cm\""),
+            ("settings.longest", "12"),
+            ("default", "3"),
+            ("default", "\"3\""),
+            ("goes_to.back_office", "false"),
+            ("goes_to.shopper_email", "false"),
+            ("goes_to.back_office", "true"),
+            ("sensitive", "true"),
+            ("switched_off", "true"),
+            ("asked_of", """{"all":true}"""),
+            ("when", """{"fact":"quantity","is":"over","value":2}"""),
+            ("goes_to_when.order_page", """{"fact":"quantity","is":"over","value":2}"""),
+            ("prices", """[{"kind":"per_unit","by":"answer","tariff":{"minor":50}}]"""),
+            ("shares_row", "true"),
+            ("section", "null"),
         ];
         var random = new Random(5);
         for (var round = 0; round < 6; round++)
@@ -157,7 +186,17 @@ public sealed class UndoTests(World world) : IClassFixture<World>
         (await manager.AddAsync("In it", "in_retiring", level: "order", section: "retiring")).Status.ShouldBe(200);
         (await manager.PublishAsync()).Status.ShouldBe(200);
         using var shopper = new Shopper(world);
-        (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", new JsonObject { ["step"] = "cart", ["answers"] = new JsonObject { ["retiring"] = false } })).Status.ShouldBe(200);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Put,
+                "api/shop/v1/cart/answers",
+                new JsonObject
+                {
+                    ["step"] = "cart",
+                    ["answers"] = new JsonObject { ["retiring"] = false },
+                }
+            )
+        ).Status.ShouldBe(200);
         var order = await shopper.BuyAsync();
 
         (await manager.RemoveAsync("in_retiring")).Status.ShouldBe(204);
@@ -165,7 +204,9 @@ public sealed class UndoTests(World world) : IClassFixture<World>
         await manager.ChangeAsync("retiring", "retired", true);
         (await manager.PublishAsync()).Status.ShouldBe(200);
         using var another = new Shopper(world);
-        (await another.AddAsync("Next")).Json["evaluation"]!["asked"]!.AsArray().ShouldNotContain(a => a!["field"]!.GetValue<string>() == "retiring");
+        (await another.AddAsync("Next")).Json["evaluation"]!["asked"]!
+            .AsArray()
+            .ShouldNotContain(a => a!["field"]!.GetValue<string>() == "retiring");
         // What was answered before can still be read.
         using var staff = await world.SignedInAsync(World.Support);
         (await staff.GetAsync($"api/console/v1/orders/{order["number"]}")).Body.ShouldContain("Shall it retire?");
@@ -178,11 +219,25 @@ public sealed class UndoTests(World world) : IClassFixture<World>
         await manager.AddAsync("Soon gone", "soon_gone", products: "WA-MAY");
         (await manager.PublishAsync()).Status.ShouldBe(200);
         using var shopper = new Shopper(world);
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject
-        {
-            ["product"] = "WA-MAY", ["quantity"] = 1, ["answers"] = new JsonObject { ["soon_gone"] = "Still to be read" },
-            ["units"] = new JsonArray(new JsonObject { ["id"] = "u1", ["answers"] = new JsonObject { ["guest_name"] = "Ada" } }),
-        })).Status.ShouldBe(200);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/cart/lines",
+                new JsonObject
+                {
+                    ["product"] = "WA-MAY",
+                    ["quantity"] = 1,
+                    ["answers"] = new JsonObject { ["soon_gone"] = "Still to be read" },
+                    ["units"] = new JsonArray(
+                        new JsonObject
+                        {
+                            ["id"] = "u1",
+                            ["answers"] = new JsonObject { ["guest_name"] = "Ada" },
+                        }
+                    ),
+                }
+            )
+        ).Status.ShouldBe(200);
         (await shopper.TellAsync()).Status.ShouldBe(200);
         var paid = await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync());
         var order = await shopper.OrderAsync(paid);
@@ -202,9 +257,12 @@ public sealed class UndoTests(World world) : IClassFixture<World>
     }
 
     private static async Task<int> RevisionAsync(Manager manager, string key) =>
-        (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == key)!["revision"]!.GetValue<int>();
+        (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == key)![
+            "revision"
+        ]!.GetValue<int>();
 
-    private static string Content(JsonNode draft) => new JsonArray([.. draft["fields"]!.AsArray().Select(f => f!["field"]!.DeepClone())]).ToJsonString();
+    private static string Content(JsonNode draft) =>
+        new JsonArray([.. draft["fields"]!.AsArray().Select(f => f!["field"]!.DeepClone())]).ToJsonString();
 
     private static string[] Order(JsonNode draft) => [.. draft["fields"]!.AsArray().Select(f => f!["field"]!["key"]!.GetValue<string>())];
 }
@@ -238,21 +296,40 @@ public sealed class RoomTests(World world) : IClassFixture<World>
         using var manager = await Manager.ComeAsync(world);
         await manager.AddAsync("Much to say", "much_to_say", "long_text", products: "WA-MAY");
         Keys((await manager.FieldAsync("much_to_say"))["left_out"]).ShouldContain("back_office");
-        var change = (await manager.Http.GetAsync("api/console/v1/versions")).Json["changes"]!.AsArray().Single(c => c!["field"]!.GetValue<string>() == "much_to_say")!;
+        var change = (await manager.Http.GetAsync("api/console/v1/versions")).Json["changes"]!
+            .AsArray()
+            .Single(c => c!["field"]!.GetValue<string>() == "much_to_say")!;
         change["clauses"]!.ToJsonString().ShouldContain("left out");
         (await manager.PublishAsync()).Status.ShouldBe(200);
 
         // On an order it stands as left out, and not as arrived.
         using var shopper = new Shopper(world);
-        (await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/cart/lines", new JsonObject
-        {
-            ["product"] = "WA-MAY", ["quantity"] = 1, ["answers"] = new JsonObject { ["much_to_say"] = "A little" },
-            ["units"] = new JsonArray(new JsonObject { ["id"] = "u1", ["answers"] = new JsonObject { ["guest_name"] = "Ada" } }),
-        })).Status.ShouldBe(200);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/cart/lines",
+                new JsonObject
+                {
+                    ["product"] = "WA-MAY",
+                    ["quantity"] = 1,
+                    ["answers"] = new JsonObject { ["much_to_say"] = "A little" },
+                    ["units"] = new JsonArray(
+                        new JsonObject
+                        {
+                            ["id"] = "u1",
+                            ["answers"] = new JsonObject { ["guest_name"] = "Ada" },
+                        }
+                    ),
+                }
+            )
+        ).Status.ShouldBe(200);
         (await shopper.TellAsync()).Status.ShouldBe(200);
         var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
         using var staff = await world.SignedInAsync(World.Support);
-        var mark = (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json["answers"]!.AsArray().Single(a => a!["label"]!.GetValue<string>() == "Much to say")!["marks"]!.AsArray()
+        var mark = (await staff.GetAsync($"api/console/v1/orders/{order["number"]}/trail")).Json["answers"]!
+            .AsArray()
+            .Single(a => a!["label"]!.GetValue<string>() == "Much to say")!["marks"]!
+            .AsArray()
             .Single(m => m!["destination"]!.GetValue<string>() == "back_office")!;
         (mark["expectation"]!.GetValue<string>(), mark["sign"]!.GetValue<string>()).ShouldBe(("left_out", "flagged_hole"));
 
@@ -266,17 +343,30 @@ public sealed class RoomTests(World world) : IClassFixture<World>
     {
         using var manager = await Manager.ComeAsync(world);
         await manager.AddAsync("Secret kind", "secret_kind", "one_of", products: "LA-SLATE");
-        await manager.ChangeAsync("secret_kind", "settings.choices", JsonNode.Parse("""[{"key":"a","label":{"en":"A"},"code":"A"},{"key":"b","label":{"en":"B"},"code":"B"}]"""));
+        await manager.ChangeAsync(
+            "secret_kind",
+            "settings.choices",
+            JsonNode.Parse("""[{"key":"a","label":{"en":"A"},"code":"A"},{"key":"b","label":{"en":"B"},"code":"B"}]""")
+        );
         await manager.ChangeAsync("secret_kind", "code", new JsonObject());
         await manager.ChangeAsync("secret_kind", "goes_to.back_office", false);
         (await manager.PublishAsync()).Code.ShouldBe("draft_has_problems");
         var problem = (await manager.DraftAsync())["problems"]!.AsArray().Single()!;
         problem["code"]!.GetValue<string>().ShouldBe("gives_away");
 
-        async Task<Reply> AcceptAsync(string reason, string? seen = null) => await manager.Http.SendAsync(
-            HttpMethod.Put,
-            "api/console/v1/draft/accepted",
-            new JsonObject { ["code"] = "gives_away", ["field"] = "secret_kind", ["setting"] = "code", ["basis"] = seen ?? problem["basis"]!.GetValue<string>(), ["reason"] = reason });
+        async Task<Reply> AcceptAsync(string reason, string? seen = null) =>
+            await manager.Http.SendAsync(
+                HttpMethod.Put,
+                "api/console/v1/draft/accepted",
+                new JsonObject
+                {
+                    ["code"] = "gives_away",
+                    ["field"] = "secret_kind",
+                    ["setting"] = "code",
+                    ["basis"] = seen ?? problem["basis"]!.GetValue<string>(),
+                    ["reason"] = reason,
+                }
+            );
         (await AcceptAsync("It was something else that was seen", "back_office: a=Z")).Code.ShouldBe("changed_meanwhile");
         (await AcceptAsync("  ")).Code.ShouldBe("reason_wanted");
         // In two windows at once: one is the first, the other is told.
@@ -286,15 +376,27 @@ public sealed class RoomTests(World world) : IClassFixture<World>
         var draft = await manager.DraftAsync();
         draft["problems"]!.AsArray().ShouldBeEmpty();
         var accepted = draft["accepted"]!.AsArray().Single()!;
-        (accepted["reason"]!.GetValue<string>(), accepted["by"]!.GetValue<string>().Length > 0).ShouldBe(("The workshop knows them anyway", true));
+        (accepted["reason"]!.GetValue<string>(), accepted["by"]!.GetValue<string>().Length > 0).ShouldBe(
+            ("The workshop knows them anyway", true)
+        );
         (await manager.PublishAsync()).Status.ShouldBe(200);
 
         // What it rests on changes: it is told again.
-        await manager.ChangeAsync("secret_kind", "settings.choices", JsonNode.Parse("""[{"key":"a","label":{"en":"A"},"code":"A"},{"key":"b","label":{"en":"B"},"code":"BB"}]"""));
+        await manager.ChangeAsync(
+            "secret_kind",
+            "settings.choices",
+            JsonNode.Parse("""[{"key":"a","label":{"en":"A"},"code":"A"},{"key":"b","label":{"en":"B"},"code":"BB"}]""")
+        );
         (await manager.DraftAsync())["problems"]!.AsArray().Single()!["code"]!.GetValue<string>().ShouldBe("gives_away");
         await manager.ChangeAsync("secret_kind", "goes_to.back_office", true);
         (await manager.DraftAsync())["problems"]!.AsArray().ShouldBeEmpty();
-        (await manager.Http.SendAsync(HttpMethod.Delete, "api/console/v1/draft/accepted?code=gives_away&field=secret_kind&setting=code", null)).Status.ShouldBe(204);
+        (
+            await manager.Http.SendAsync(
+                HttpMethod.Delete,
+                "api/console/v1/draft/accepted?code=gives_away&field=secret_kind&setting=code",
+                null
+            )
+        ).Status.ShouldBe(204);
     }
 
     private static List<string> Keys(JsonNode? keys) => [.. keys?.AsArray().Select(static k => k!.GetValue<string>()) ?? []];

@@ -22,7 +22,12 @@ test('the walk: seats, a card, who is buying, and site details for tall trees', 
     await desk.choose(desk.paragraph(pace), 'When an answer must be given', 'always');
     const language = await desk.add({ label: 'Guide’s language', type: 'one of', level: 'each one of a line', of: ['all Orchard walks'] });
     await desk.paste(language, ['English', 'Gaeilge', 'Deutsch']);
-    const terms = await desk.add({ label: 'The ground is uneven, and I wear firm shoes', type: 'yes or no', level: 'each one of a line', of: ['all Orchard walks'] });
+    const terms = await desk.add({
+      label: 'The ground is uneven, and I wear firm shoes',
+      type: 'yes or no',
+      level: 'each one of a line',
+      of: ['all Orchard walks'],
+    });
     await desk.choose(desk.paragraph(terms), 'When an answer must be given', 'always');
     await desk.paragraph(terms).getByRole('button', { name: 'that only yes will do' }).click();
     await expect(desk.paragraph(terms).getByText('only yes lets the order go on')).toBeVisible();

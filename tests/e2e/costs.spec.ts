@@ -14,7 +14,14 @@ interface Sale {
     shop_number: number;
     total_minor: number;
     notes: { key: string; text: string }[];
-    lines: { attachments: { files: { name: string; sha256: string }[] }[]; item: string; quantity: number; sum_minor: number; charges: { label: string; sum_minor: number }[]; components: { item: string; quantity: number }[] }[];
+    lines: {
+      attachments: { files: { name: string; sha256: string }[] }[];
+      item: string;
+      quantity: number;
+      sum_minor: number;
+      charges: { label: string; sum_minor: number }[];
+      components: { item: string; quantity: number }[];
+    }[];
   };
 }
 
@@ -61,7 +68,10 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await field.getByRole('button', { name: 'make it part of the item code' }).click();
     await expect(field.getByText(/would both be LA-ZINC-L/)).toBeVisible();
     await field.getByLabel('What stands for an empty part of this part').fill('NO');
-    for (const [choice, code] of [['Clarendon', 'CL'], ['Plain', 'PL']] as const) {
+    for (const [choice, code] of [
+      ['Clarendon', 'CL'],
+      ['Plain', 'PL'],
+    ] as const) {
       await field.getByRole('button', { name: `more of ${choice}` }).click();
       await field.getByLabel('Code of the choice').fill(code);
       await expect(field.getByLabel('Code of the choice')).toHaveValue(code);
@@ -88,7 +98,9 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await expect(field.getByRole('button', { name: 'times the number answered' })).toBeVisible();
     await expect(field.getByLabel('How many there are of AC-TIE')).toHaveValue('240');
     await field.getByLabel('How many there are of AC-TIE').fill('40');
-    await expect.poll(async () => (await world.query<{ on_hand: string }>(`select on_hand from stock where item = 'AC-TIE'`))[0]!.on_hand).toBe('40');
+    await expect
+      .poll(async () => (await world.query<{ on_hand: string }>(`select on_hand from stock where item = 'AC-TIE'`))[0]!.on_hand)
+      .toBe('40');
     await accessible('an answer worked out, with a component');
   });
 
@@ -104,7 +116,8 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await desk.choose(desk.paragraph(box), 'When an answer must be given', 'always');
     // All five kinds together are longer than a note of the back office: it is said before anything is published.
     await desk.paragraph(box).getByRole('button', { name: 'Leave off the back office' }).click();
-    for (const limit of ['a least number in all', 'a greatest number in all']) await desk.paragraph(box).getByRole('button', { name: limit }).click();
+    for (const limit of ['a least number in all', 'a greatest number in all'])
+      await desk.paragraph(box).getByRole('button', { name: limit }).click();
     await desk.paragraph(box).getByLabel('at least … in all').fill('12');
     await desk.paragraph(box).getByLabel('at most … in all').fill('12');
     await expect(page.getByText('Saved.')).toBeVisible();
@@ -129,7 +142,9 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await expect(page.getByText('Saved.')).toBeVisible();
     await desk.preview.getByLabel('Tax number').fill('IE0000355N');
     await desk.preview.getByLabel('Tax number').blur();
-    await expect(desk.preview.getByText('The registry does not know this tax number. Compare it with the certificate that it stands on.')).toBeVisible();
+    await expect(
+      desk.preview.getByText('The registry does not know this tax number. Compare it with the certificate that it stands on.'),
+    ).toBeVisible();
     await field.getByRole('button', { name: 'what follows when the registry does not know it' }).click();
     await desk.choose(field, 'one that the registry does not know is …', 'taken, and staff are told');
     await expect(desk.preview.getByText('The registry does not know this tax number.')).toBeHidden();
@@ -141,7 +156,10 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await page.getByLabel('Words on the label').fill('Grandmother’s quince');
     await page.getByLabel('Roman').check();
     await howMany(page, 2);
-    await page.getByRole('group', { name: 'Picture of the site' }).locator('input[type=file]').setInputFiles(await photograph(page, 'south border.jpg', 1600, 1200));
+    await page
+      .getByRole('group', { name: 'Picture of the site' })
+      .locator('input[type=file]')
+      .setInputFiles(await photograph(page, 'south border.jpg', 1600, 1200));
     await expect(page.getByRole('button', { name: 'Take out south border.jpg' })).toBeVisible();
     await expect(row(page, 'Words on the label')).toHaveText('€\u00a02.40');
     await putIn(page, 2);
@@ -158,7 +176,9 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await page.goto('/products/BU-BOX');
     await page.getByLabel('Tulip').fill('7');
     await page.getByLabel('Crocus').fill('5');
-    await page.evaluate(() => window.dispatchEvent(new CustomEvent('sexton-answer', { detail: { field: 'light_at_the_site', value: 'full sun ' } })));
+    await page.evaluate(() =>
+      window.dispatchEvent(new CustomEvent('sexton-answer', { detail: { field: 'light_at_the_site', value: 'full sun ' } })),
+    );
     await expect(page.locator('output')).toHaveText('full sun');
     await putIn(page, 1);
     await page.getByLabel('Coupon').fill('nothing');
@@ -176,14 +196,27 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await expect.poll(async () => (await world.received<Sale>('back-office/sales')).some((s) => s.sale.shop_number === number)).toBe(true);
     const { sale } = (await world.received<Sale>('back-office/sales')).find((s) => s.sale.shop_number === number)!;
     expect(sale.total_minor).toBe(15_615);
-    expect(sale.lines.map((l) => `${l.item} ${l.sum_minor + l.charges.reduce((s, c) => s + c.sum_minor, 0)}`)).toEqual(['LA-ZINC-L.RO 4140', 'HE-BEECH 6900', 'CR-PLANT 4000', 'BU-BOX 1075']);
+    expect(sale.lines.map((l) => `${l.item} ${l.sum_minor + l.charges.reduce((s, c) => s + c.sum_minor, 0)}`)).toEqual([
+      'LA-ZINC-L.RO 4140',
+      'HE-BEECH 6900',
+      'CR-PLANT 4000',
+      'BU-BOX 1075',
+    ]);
     // The picture opens there, and is the one that was handed in.
     const [picture] = sale.lines[0]!.attachments[0]!.files;
     const opened = await (await page.request.get(`${world.standInAddress}/back-office/files/${picture!.sha256}/${picture!.name}`)).body();
     expect(createHash('sha256').update(opened).digest('hex')).toBe(picture!.sha256);
-    expect(await page.evaluate(async (bytes) => (await createImageBitmap(new Blob([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))]))).width, opened.toString('base64'))).toBe(1600);
+    expect(
+      await page.evaluate(
+        async (bytes) => (await createImageBitmap(new Blob([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))]))).width,
+        opened.toString('base64'),
+      ),
+    ).toBe(1600);
     expect(sale.lines[1]!.components.map((c) => `${c.item} ${c.quantity}`)).toEqual(['AC-TIE 30']);
-    expect((await world.query<{ on_hand: string; held: string }>(`select on_hand, held from stock where item = 'AC-TIE'`))[0]).toEqual({ on_hand: '10', held: '0' });
+    expect((await world.query<{ on_hand: string; held: string }>(`select on_hand, held from stock where item = 'AC-TIE'`))[0]).toEqual({
+      on_hand: '10',
+      held: '0',
+    });
 
     await page.goto(`/console/orders/${number}`);
     await page.getByRole('button', { name: 'how it adds up' }).click();

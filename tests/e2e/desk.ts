@@ -16,7 +16,10 @@ export class Desk {
   /** Chooses in a list that opens in a sentence. */
   async choose(within: Locator, label: string, option: string | RegExp, nth = 0): Promise<void> {
     await within.getByLabel(label, { exact: true }).nth(nth).click();
-    await this.page.getByRole('option', typeof option === 'string' ? { name: option, exact: true } : { name: option }).first().click();
+    await this.page
+      .getByRole('option', typeof option === 'string' ? { name: option, exact: true } : { name: option })
+      .first()
+      .click();
     // The list fades away; the next must not be mistaken for it.
     await expect(this.page.getByRole('option')).toHaveCount(0);
   }
@@ -29,7 +32,11 @@ export class Desk {
   /** Picks several in a list that opens in a sentence. */
   async pick(within: Locator, label: string, options: string[]): Promise<void> {
     // What carries the label is hidden inside what is seen and clicked.
-    await within.locator('.p-multiselect').filter({ has: this.page.getByLabel(label, { exact: true }) }).first().click();
+    await within
+      .locator('.p-multiselect')
+      .filter({ has: this.page.getByLabel(label, { exact: true }) })
+      .first()
+      .click();
     for (const option of options) await this.page.getByRole('option', { name: option, exact: true }).click();
     await this.page.keyboard.press('Escape');
   }

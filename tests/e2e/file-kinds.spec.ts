@@ -26,7 +26,14 @@ interface Made {
 async function made(page: Page): Promise<Made[]> {
   const book = (type: 'xlsx' | 'ods') => {
     const sheet = XLSX.utils.book_new();
-    XLSX.utils.book_append_sheet(sheet, XLSX.utils.aoa_to_sheet([['Bed', 'Plants'], ['South border', 12]]), 'Beds');
+    XLSX.utils.book_append_sheet(
+      sheet,
+      XLSX.utils.aoa_to_sheet([
+        ['Bed', 'Plants'],
+        ['South border', 12],
+      ]),
+      'Beds',
+    );
     return XLSX.write(sheet, { type: 'buffer', bookType: type }) as Buffer;
   };
   const pdf = new Promise<Buffer>((resolve) => {
@@ -42,24 +49,56 @@ async function made(page: Page): Promise<Made[]> {
     { what: 'WebP by Chromium', bytes: (await photograph(page, '', 900, 700, 'image/webp')).buffer, kind: 'webp', cut: 'webp' },
     { what: 'PDF by Chromium', bytes: await page.pdf(), kind: 'pdf', cut: null },
     { what: 'PDF by pdfkit', bytes: await pdf, kind: 'pdf', cut: null },
-    { what: 'SVG by qrcode', bytes: Buffer.from(await QRCode.toString('https://marrowby.example/site', { type: 'svg' })), kind: 'svg', cut: 'text' },
+    {
+      what: 'SVG by qrcode',
+      bytes: Buffer.from(await QRCode.toString('https://marrowby.example/site', { type: 'svg' })),
+      kind: 'svg',
+      cut: 'text',
+    },
     { what: 'TIFF by utif2', bytes: Buffer.from(UTIF.encodeImage(new Uint8Array(4 * 64 * 64).fill(200), 64, 64)), kind: 'tiff', cut: null },
-    { what: 'Word by docx', bytes: await Packer.toBuffer(new Document({ sections: [{ children: [new Paragraph('South border')] }] })), kind: 'docx', cut: null },
+    {
+      what: 'Word by docx',
+      bytes: await Packer.toBuffer(new Document({ sections: [{ children: [new Paragraph('South border')] }] })),
+      kind: 'docx',
+      cut: null,
+    },
     { what: 'Excel by SheetJS', bytes: book('xlsx'), kind: 'xlsx', cut: null },
     { what: 'OpenDocument by SheetJS', bytes: book('ods'), kind: 'ods', cut: null },
-    { what: 'CSV by SheetJS', bytes: Buffer.from(XLSX.utils.sheet_to_csv(XLSX.utils.aoa_to_sheet([['Bed', 'Plants'], ['Großer Garten', 12]]))), kind: 'text', cut: 'text' },
+    {
+      what: 'CSV by SheetJS',
+      bytes: Buffer.from(
+        XLSX.utils.sheet_to_csv(
+          XLSX.utils.aoa_to_sheet([
+            ['Bed', 'Plants'],
+            ['Großer Garten', 12],
+          ]),
+        ),
+      ),
+      kind: 'text',
+      cut: 'text',
+    },
   ];
 }
 
 /** The headers with which another client passes for this one, which has a cart. */
 async function passport(request: APIRequestContext, address: string): Promise<Record<string, string>> {
   const { token } = (await (await request.get(`${address}/api/antiforgery`)).json()) as { token: string };
-  await request.post(`${address}/api/shop/v1/cart/lines`, { headers: { 'X-Antiforgery': token }, data: { product: 'LA-ZINC-L', quantity: 1, answers: {} } });
+  await request.post(`${address}/api/shop/v1/cart/lines`, {
+    headers: { 'X-Antiforgery': token },
+    data: { product: 'LA-ZINC-L', quantity: 1, answers: {} },
+  });
   const { cookies } = await request.storageState();
   return { 'X-Antiforgery': token, Cookie: cookies.map((c) => `${c.name}=${c.value}`).join('; ') };
 }
 
-function upload(address: string, headers: Record<string, string>, field: string, name: string, bytes: Buffer, more: object = {}): Promise<string> {
+function upload(
+  address: string,
+  headers: Record<string, string>,
+  field: string,
+  name: string,
+  bytes: Buffer,
+  more: object = {},
+): Promise<string> {
   return new Promise((resolve, reject) => {
     const tus: Upload = new Upload(bytes, {
       endpoint: `${address}/api/shop/v1/files`,
@@ -80,7 +119,11 @@ async function define(page: Page): Promise<void> {
       async ([m, p, b]) => {
         const { token } = (await (await fetch('/api/antiforgery')).json()) as { token: string };
         const { seen } = (await (await fetch('/api/console/v1/versions')).json()) as { seen: string };
-        const reply = await fetch(`/api/console/v1/${p}`, { method: m, headers: { 'X-Antiforgery': token, 'content-type': 'application/json' }, body: JSON.stringify(p === 'versions' ? { ...b, seen } : b) });
+        const reply = await fetch(`/api/console/v1/${p}`, {
+          method: m,
+          headers: { 'X-Antiforgery': token, 'content-type': 'application/json' },
+          body: JSON.stringify(p === 'versions' ? { ...b, seen } : b),
+        });
         return reply.status;
       },
       [method, path, body] as const,
@@ -95,7 +138,12 @@ test('files are what their content says, whatever their name, and pictures lose 
   await signIn();
   await define(page);
   const headers = await passport(page.request, world.address);
-  const told = async (id: string) => (await world.query<{ kind: string | null; width: number; sha256: string; name: string }>(`select kind, width, encode(sha256, 'hex') as sha256, name from files where id = '${id}'`))[0]!;
+  const told = async (id: string) =>
+    (
+      await world.query<{ kind: string | null; width: number; sha256: string; name: string }>(
+        `select kind, width, encode(sha256, 'hex') as sha256, name from files where id = '${id}'`,
+      )
+    )[0]!;
 
   await test.step('under its own name, under another, and cut off', async () => {
     const seen: object[] = [];
@@ -104,27 +152,60 @@ test('files are what their content says, whatever their name, and pictures lose 
       const whole = await told(await upload(world.address, headers, 'papers', `a.${kind}`, bytes));
       expect(whole.sha256, what).toBe(createHash('sha256').update(bytes).digest('hex'));
       const renamed = await told(await upload(world.address, headers, 'papers', kind === 'jpeg' ? 'a.pdf' : 'Straße 1.jpg', bytes));
-      const short = await told(await upload(world.address, headers, 'papers', `a.${kind}`, bytes.subarray(0, Math.floor(bytes.length * 0.6))));
-      seen.push({ what, whole: whole.kind, renamed: renamed.kind, name: renamed.name, cut: short.kind, opened: whole.width > 0, cutOpened: short.width > 0 });
+      const short = await told(
+        await upload(world.address, headers, 'papers', `a.${kind}`, bytes.subarray(0, Math.floor(bytes.length * 0.6))),
+      );
+      seen.push({
+        what,
+        whole: whole.kind,
+        renamed: renamed.kind,
+        name: renamed.name,
+        cut: short.kind,
+        opened: whole.width > 0,
+        cutOpened: short.width > 0,
+      });
       const picture = ['jpeg', 'png', 'webp'].includes(kind);
-      expected.push({ what, whole: kind, renamed: kind, name: kind === 'jpeg' ? 'a.pdf' : 'Straße 1.jpg', cut, opened: picture, cutOpened: false });
+      expected.push({
+        what,
+        whole: kind,
+        renamed: kind,
+        name: kind === 'jpeg' ? 'a.pdf' : 'Straße 1.jpg',
+        cut,
+        opened: picture,
+        cutOpened: false,
+      });
     }
     expect(seen).toEqual(expected);
   });
 
   await test.step('a picture with a place in it, read by piexifjs', async () => {
     const plain = (await photograph(page, '', 400, 300)).buffer.toString('binary');
-    const placed = piexif.insert(piexif.dump({ '0th': { [piexif.ImageIFD.Orientation]: 6 }, GPS: { [piexif.GPSIFD.GPSLatitudeRef]: 'N', [piexif.GPSIFD.GPSLatitude]: [[53, 1], [20, 1], [59, 1]] } }), plain);
+    const placed = piexif.insert(
+      piexif.dump({
+        '0th': { [piexif.ImageIFD.Orientation]: 6 },
+        GPS: {
+          [piexif.GPSIFD.GPSLatitudeRef]: 'N',
+          [piexif.GPSIFD.GPSLatitude]: [
+            [53, 1],
+            [20, 1],
+            [59, 1],
+          ],
+        },
+      }),
+      plain,
+    );
     expect(Object.keys(piexif.load(placed).GPS)).not.toEqual([]);
     const id = await upload(world.address, headers, 'picture', 'placed.jpg', Buffer.from(placed, 'binary'));
     const kept = await (await page.request.get(`${world.address}/api/shop/v1/files/${id}/content`, { headers })).body();
     const { '0th': first, GPS: place } = piexif.load(kept.toString('binary'));
     expect([first, place]).toEqual([{}, {}]);
     // Upright: by the browser's own decoder.
-    expect(await page.evaluate(async (bytes) => {
-      const picture = await createImageBitmap(new Blob([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))]));
-      return [picture.width, picture.height];
-    }, kept.toString('base64'))).toEqual([300, 400]);
+    expect(
+      await page.evaluate(async (bytes) => {
+        const picture = await createImageBitmap(new Blob([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))]));
+        return [picture.width, picture.height];
+      }, kept.toString('base64')),
+    ).toEqual([300, 400]);
   });
 
   await test.step('in pieces, stopped, and gone on with by another upload after the server was killed', async () => {
@@ -149,7 +230,11 @@ test('files are what their content says, whatever their name, and pictures lose 
     await world.killServer();
     await world.startServer();
     const progress: number[] = [];
-    const id = await upload(world.address, headers, 'papers', 'words.txt', bytes, { uploadUrl: url, chunkSize: 200_000, onProgress: (sent: number) => progress.push(sent) });
+    const id = await upload(world.address, headers, 'papers', 'words.txt', bytes, {
+      uploadUrl: url,
+      chunkSize: 200_000,
+      onProgress: (sent: number) => progress.push(sent),
+    });
     expect(progress[0]).toBeGreaterThanOrEqual(200_000);
     expect((await told(id)).sha256).toBe(createHash('sha256').update(bytes).digest('hex'));
   });

@@ -7,9 +7,19 @@ import { expect, test } from './fixtures';
 // Pictures and files, from the manager's sentence to the file that the back office opens.
 test.use({ shop: 'Files', expected: [/4(04|09|13|22) \(|ERR_CONNECTION_FAILED/] });
 
-test('a picture of the site and a plan: chosen, refused, cancelled, gone on with, bought, and opened by those who may', async ({ page, browser, world, signIn, accessible }) => {
+test('a picture of the site and a plan: chosen, refused, cancelled, gone on with, bought, and opened by those who may', async ({
+  page,
+  browser,
+  world,
+  signIn,
+  accessible,
+}) => {
   test.setTimeout(240_000);
-  const plan = { name: 'the plan.pdf', mimeType: 'application/pdf', buffer: Buffer.concat([Buffer.from('%PDF-1.7\n'), randomBytes(3_000_000), Buffer.from('\n%%EOF\n')]) };
+  const plan = {
+    name: 'the plan.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.concat([Buffer.from('%PDF-1.7\n'), randomBytes(3_000_000), Buffer.from('\n%%EOF\n')]),
+  };
   await signIn();
   const desk = new Desk(page);
 
@@ -33,12 +43,16 @@ test('a picture of the site and a plan: chosen, refused, cancelled, gone on with
     await page.goto(`${world.address}/products/LA-ZINC-L`);
     const pictures = page.getByRole('group', { name: 'Picture of the site' });
     // Two at once, before there is a cart: both belong to the one that is made.
-    await pictures.locator('input[type=file]').setInputFiles([await photograph(page, 'south border.jpg', 1600, 1200), await photograph(page, 'gate.webp', 800, 700, 'image/webp')]);
+    await pictures
+      .locator('input[type=file]')
+      .setInputFiles([await photograph(page, 'south border.jpg', 1600, 1200), await photograph(page, 'gate.webp', 800, 700, 'image/webp')]);
     await expect(pictures.getByRole('listitem')).toHaveCount(2);
     await expect(pictures.getByRole('listitem').filter({ hasText: 'kB' })).toHaveCount(2);
     await expect(pictures.getByText('no longer here')).toHaveCount(0);
 
-    await pictures.locator('input[type=file]').setInputFiles({ name: 'holiday.jpg', mimeType: 'image/jpeg', buffer: plan.buffer.subarray(0, 5000) });
+    await pictures
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'holiday.jpg', mimeType: 'image/jpeg', buffer: plan.buffer.subarray(0, 5000) });
     await expect(page.getByText('“holiday.jpg” is not of a kind that we take here: JPEG, PNG, WebP.')).toBeVisible();
     await accessible('a file that is refused');
     await pictures.getByRole('button', { name: 'Take out holiday.jpg' }).click();
@@ -53,7 +67,12 @@ test('a picture of the site and a plan: chosen, refused, cancelled, gone on with
   });
 
   await test.step('on a telephone it can be photographed', async () => {
-    const telephone = await browser.newContext({ baseURL: world.address, hasTouch: true, isMobile: true, viewport: { width: 390, height: 844 } });
+    const telephone = await browser.newContext({
+      baseURL: world.address,
+      hasTouch: true,
+      isMobile: true,
+      viewport: { width: 390, height: 844 },
+    });
     const small = await telephone.newPage();
     await small.goto('/products/LA-ZINC-L');
     const camera = small.getByLabel('Picture of the site: take a photograph');
@@ -114,29 +133,50 @@ test('a picture of the site and a plan: chosen, refused, cancelled, gone on with
     const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'the plan.pdf' }).click()]);
     expect(saved.suggestedFilename()).toBe('the plan.pdf');
     const bytes = await (await saved.createReadStream()).toArray();
-    expect(createHash('sha256').update(Buffer.concat(bytes as Buffer[])).digest('hex')).toBe(sha256);
+    expect(
+      createHash('sha256')
+        .update(Buffer.concat(bytes as Buffer[]))
+        .digest('hex'),
+    ).toBe(sha256);
   });
 
   await test.step('staff follow it, and the back office opens it', async () => {
     await page.goto(`${world.address}/console/orders/${number}`);
     await expect(page.getByRole('button', { name: 'Plan, Back office: confirmed by the other side' })).toBeVisible({ timeout: 20_000 });
-    await expect(page.getByRole('button', { name: /^Picture of the site, To the shopper: / })).toHaveAttribute('data-sign', 'folded_sheet', { timeout: 20_000 });
+    await expect(page.getByRole('button', { name: /^Picture of the site, To the shopper: / })).toHaveAttribute(
+      'data-sign',
+      'folded_sheet',
+      { timeout: 20_000 },
+    );
     await accessible('an order with files');
     // Enlarged twice, the answers still have room to be read.
     await page.setViewportSize({ width: 640, height: 800 });
-    expect((await page.getByRole('row', { name: /^Picture of the site/ }).locator('.answer').boundingBox())!.width).toBeGreaterThan(150);
+    expect(
+      (await page
+        .getByRole('row', { name: /^Picture of the site/ })
+        .locator('.answer')
+        .boundingBox())!.width,
+    ).toBeGreaterThan(150);
     await page.setViewportSize({ width: 1280, height: 800 });
     const link = (await page.getByRole('link', { name: 'the plan.pdf' }).getAttribute('href'))!;
     expect((await page.request.get(link)).status()).toBe(200);
     const stranger = await browser.newContext();
     expect((await stranger.request.get(`${world.address}${link}`)).status()).toBe(401);
     await stranger.close();
-    const sale = (await world.received<{ sale: { shop_number: number; lines: { attachments: { key: string; files: { name: string; sha256: string }[] }[] }[] } }>('back-office/sales')).find((s) => String(s.sale.shop_number) === number)!.sale;
+    const sale = (
+      await world.received<{
+        sale: { shop_number: number; lines: { attachments: { key: string; files: { name: string; sha256: string }[] }[] }[] };
+      }>('back-office/sales')
+    ).find((s) => String(s.sale.shop_number) === number)!.sale;
     const files = sale.lines[0]!.attachments.flatMap((a) => a.files);
     expect(files.map((f) => f.name)).toEqual(['south border.jpg', 'gate.webp', 'the plan.pdf']);
     for (const file of files) {
       const kept = await page.request.get(`${world.standInAddress}/back-office/files/${file.sha256}/x`);
-      expect(createHash('sha256').update(await kept.body()).digest('hex')).toBe(file.sha256);
+      expect(
+        createHash('sha256')
+          .update(await kept.body())
+          .digest('hex'),
+      ).toBe(file.sha256);
     }
     expect(files[2]!.sha256).toBe(sha256);
   });

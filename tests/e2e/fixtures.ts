@@ -52,7 +52,11 @@ export const test = base.extend<Fixtures, { shop: string; world: World }>({
         await page.emulateMedia({ colorScheme });
         const axe = new AxeBuilder({ page });
         // In the dark the same page stands there in other colours.
-        const { violations } = await (colorScheme === 'light' ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']) : axe.withRules(['color-contrast', 'link-in-text-block'])).analyze();
+        const { violations } = await (
+          colorScheme === 'light'
+            ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+            : axe.withRules(['color-contrast', 'link-in-text-block'])
+        ).analyze();
         expect(violations.map((v) => `${view}, ${colorScheme}: ${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
       }
       await page.emulateMedia({ colorScheme: 'light' });

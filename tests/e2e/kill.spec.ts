@@ -69,11 +69,16 @@ test('the server dies six times while two hundred orders are placed and delivere
     await world.dial('back-office', { shortensTo: KEPT });
 
     await expect
-      .poll(async () => (await world.query<{ count: string }>('select count(*) from deliveries where settled_at is null'))[0]!.count, { timeout: 120_000, intervals: [500] })
+      .poll(async () => (await world.query<{ count: string }>('select count(*) from deliveries where settled_at is null'))[0]!.count, {
+        timeout: 120_000,
+        intervals: [500],
+      })
       .toBe('0');
 
     await test.step('every acknowledged order is there once, paid once', async () => {
-      const orders = await world.query<{ id: string; text: string }>("select o.id, a.text from orders o join answers a on a.order_id = o.id where a.field = 'guest_name'");
+      const orders = await world.query<{ id: string; text: string }>(
+        "select o.id, a.text from orders o join answers a on a.order_id = o.id where a.field = 'guest_name'",
+      );
       expect(orders.length).toBe(ORDERS);
       for (const { id, text } of orders) expect(acknowledged.get(text)).toBe(id.replaceAll('-', ''));
       const charged = (await world.received<Charge>('payments/charges')).filter((c) => c.event === 'charged').map((c) => c.reference);
@@ -86,17 +91,22 @@ test('the server dies six times while two hundred orders are placed and delivere
       expect(sales.length).toBe(ORDERS);
       const kept = new Map(sales.map((s) => [s.sale.reference.replaceAll('-', ''), s.sale.lines[0]!.pieces[0]!.notes[0]!.text]));
       expect(new Set(kept.keys())).toEqual(new Set(acknowledged.values()));
-      const findings = await world.query<{ id: string; finding: number }>("select order_id as id, finding from findings where destination = 'back_office' and slot like '%guest_name%'");
+      const findings = await world.query<{ id: string; finding: number }>(
+        "select order_id as id, finding from findings where destination = 'back_office' and slot like '%guest_name%'",
+      );
       const found = new Map(findings.map((f) => [f.id.replaceAll('-', ''), f.finding]));
       const altered = [...acknowledged].filter(([guest, order]) => kept.get(order) !== guest);
-      for (const [guest, order] of acknowledged) expect(FINDINGS[found.get(order)!], guest).toBe(kept.get(order) === guest ? 'Confirmed' : 'Altered');
+      for (const [guest, order] of acknowledged)
+        expect(FINDINGS[found.get(order)!], guest).toBe(kept.get(order) === guest ? 'Confirmed' : 'Altered');
       expect(altered.length).toBeGreaterThan(ORDERS / 4);
       for (const [guest, order] of altered) expect(kept.get(order)).toBe(guest.slice(0, KEPT));
     });
 
     await test.step('each shopper has the e-mail, and a second one only where that is on record as uncertain, under the same number', async () => {
       const uncertain = new Set(
-        (await world.query<{ id: string }>('select distinct order_id as id from delivery_tries where outcome = 3')).map((r) => r.id.replaceAll('-', '')),
+        (await world.query<{ id: string }>('select distinct order_id as id from delivery_tries where outcome = 3')).map((r) =>
+          r.id.replaceAll('-', ''),
+        ),
       );
       const byOrder = new Map<string, string[]>();
       for (const message of await world.received<{ raw: string }>('mail/messages')) {
@@ -137,7 +147,11 @@ async function buy(address: string, guest: string): Promise<string> {
   async function request(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<unknown> {
     const response = await fetch(address + path, {
       method,
-      headers: { ...headers, 'content-type': 'application/json', cookie: [...cookies].map(([name, value]) => `${name}=${value}`).join('; ') },
+      headers: {
+        ...headers,
+        'content-type': 'application/json',
+        cookie: [...cookies].map(([name, value]) => `${name}=${value}`).join('; '),
+      },
       body: body === undefined ? undefined : JSON.stringify(body),
     });
     for (const cookie of response.headers.getSetCookie()) {
@@ -154,13 +168,29 @@ async function buy(address: string, guest: string): Promise<string> {
   expect(cart.cart.lines).toEqual([]);
   await send('PUT', '/api/shop/v1/cart/answers', { step: 'delivery', answers: { name: guest, email: `${key}@guests.example` } });
   // Poison is refused at the door, and the cart stays as it was.
-  for (const poison of [[{ id: 'u'.repeat(3000), answers: {} }], [null], [{ id: 'u1', answers: { guest_name: 'a\u0000b' } }], [{ id: 'u1', answers: { guest_name: 'a\ud800b' } }]]) {
-    const refused = send('POST', '/api/shop/v1/cart/lines', { product: 'WA-MAY', quantity: 1, answers: {}, units: poison }, { 'Idempotency-Key': randomUUID() });
+  for (const poison of [
+    [{ id: 'u'.repeat(3000), answers: {} }],
+    [null],
+    [{ id: 'u1', answers: { guest_name: 'a\u0000b' } }],
+    [{ id: 'u1', answers: { guest_name: 'a\ud800b' } }],
+  ]) {
+    const refused = send(
+      'POST',
+      '/api/shop/v1/cart/lines',
+      { product: 'WA-MAY', quantity: 1, answers: {}, units: poison },
+      { 'Idempotency-Key': randomUUID() },
+    );
     await expect(refused, JSON.stringify(poison).slice(0, 60)).rejects.toThrow(Refused);
   }
   const line = { product: 'WA-MAY', quantity: 1, answers: {}, units: [{ id: 'u1', answers: { guest_name: guest } }] };
   const shown = (await send('POST', '/api/shop/v1/cart/lines', line, { 'Idempotency-Key': key })) as { evaluation: { offer: object } };
-  const attempt = () => send('POST', '/api/shop/v1/attempts', { payment_token: 'accept_of_' + key, seen: shown.evaluation.offer }, { 'Idempotency-Key': key }) as Promise<{ state: string; order_token: string | null }>;
+  const attempt = () =>
+    send(
+      'POST',
+      '/api/shop/v1/attempts',
+      { payment_token: 'accept_of_' + key, seen: shown.evaluation.offer },
+      { 'Idempotency-Key': key },
+    ) as Promise<{ state: string; order_token: string | null }>;
   for (;;) {
     const { state, order_token } = await attempt();
     if (order_token) return order_token.split('.')[0]!;

@@ -40,7 +40,10 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     await desk.paragraph(tax).getByRole('button', { name: 'some countries only' }).click();
     await desk.pick(desk.paragraph(tax), 'only of …', ['Germany', 'Ireland']);
     await expect(page.getByText('Saved.')).toBeVisible();
-    expect(await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight), 'the page itself does not scroll').toBeLessThanOrEqual(0);
+    expect(
+      await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight),
+      'the page itself does not scroll',
+    ).toBeLessThanOrEqual(0);
     await desk.publish('Further kinds of answer');
   });
 

@@ -22,7 +22,8 @@ test('a second calculation in exact fractions agrees to the cent and the row', a
     }
     carts++;
     const own = priceCart(shop!, read);
-    const said = (of: { rows: unknown[]; total: number; weight: number; codes: string[] }) => JSON.stringify([of.rows, of.total, of.weight, of.codes]);
+    const said = (of: { rows: unknown[]; total: number; weight: number; codes: string[] }) =>
+      JSON.stringify([of.rows, of.total, of.weight, of.codes]);
     if (own.refused !== read.refused || (!own.refused && said(own) !== said(read))) {
       differing.push({ shop, cart: read, own });
     }

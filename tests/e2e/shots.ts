@@ -91,7 +91,12 @@ test('pictures', async ({ page, signIn }) => {
   await page.waitForTimeout(500);
   await shot('product');
   const pictures = page.getByRole('group', { name: 'Picture of the site' });
-  await pictures.locator('input[type=file]').setInputFiles([await photograph(page, 'south border.jpg', 1600, 1200), await photograph(page, 'the gate, from the lane.webp', 900, 1200, 'image/webp')]);
+  await pictures
+    .locator('input[type=file]')
+    .setInputFiles([
+      await photograph(page, 'south border.jpg', 1600, 1200),
+      await photograph(page, 'the gate, from the lane.webp', 900, 1200, 'image/webp'),
+    ]);
   await expect(pictures.getByRole('button', { name: /^Take out/ })).toHaveCount(2);
   await pictures.locator('input[type=file]').setInputFiles(await photograph(page, 'thumb.png', 320, 240, 'image/png'));
   await expect(page.getByText('“thumb.png” is too small')).toBeVisible();
@@ -123,7 +128,10 @@ test('pictures', async ({ page, signIn }) => {
   await page.goto('/console/orders');
   await expect(page.getByText('all arrived')).toBeVisible();
   await shot('orders');
-  await page.getByRole('cell', { name: /^\d{5}$/ }).getByRole('link').click();
+  await page
+    .getByRole('cell', { name: /^\d{5}$/ })
+    .getByRole('link')
+    .click();
   const row = page.getByRole('row', { name: /Words on the label/ });
   await row.getByRole('button', { name: /To the shopper/ }).click();
   await expect(page.frameLocator('iframe').locator('[data-slot$="/words_on_the_label"]')).toBeVisible();

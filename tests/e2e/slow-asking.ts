@@ -56,7 +56,8 @@ export function holds(condition: Condition | null, at: Place): boolean {
   if ('any' in condition) return condition.any.some((c) => holds(c, at));
   if ('none' in condition) return !condition.none.some((c) => holds(c, at));
   const { fact, is, value } = condition;
-  const seen: Answer | undefined = fact === 'group' ? at.group : fact === 'quantity' ? at.quantity : at.answers[fact.replace('answer.', '')];
+  const seen: Answer | undefined =
+    fact === 'group' ? at.group : fact === 'quantity' ? at.quantity : at.answers[fact.replace('answer.', '')];
   if (is === 'was_given') return seen !== undefined;
   if (is === 'was_not_given') return seen === undefined;
   if (seen === undefined) return false;
@@ -100,7 +101,10 @@ export function answersAt(register: Register, level: AskedField['level'], entere
   for (const field of register.fields.filter((f) => f.level === level)) {
     const isOfProduct = field.asked_of.all || (at.product !== undefined && field.asked_of.products.includes(at.product));
     if (!isOfProduct || (field.section !== null && !isOpen(field.section)) || !holds(field.when, at)) continue;
-    take(field.key, field.settings.working ? workedOut(field, at) : (field.key in entered ? entered[field.key] : field.default) ?? undefined);
+    take(
+      field.key,
+      field.settings.working ? workedOut(field, at) : ((field.key in entered ? entered[field.key] : field.default) ?? undefined),
+    );
   }
   return own;
 }
@@ -158,5 +162,8 @@ function step(row: WorkingRow, before: Fraction, operand: Fraction): Fraction | 
 export function shown<F extends { key: string; step: string; section: string | null }>(fields: F[]): F[] {
   const place = (f: F) => (f.section === null ? fields.indexOf(f) : fields.findIndex((o) => o.section === f.section));
   const steps = ['product_page', 'cart', 'contact', 'delivery', 'payment'];
-  return fields.map((f, i) => ({ f, i })).sort((a, b) => steps.indexOf(a.f.step) - steps.indexOf(b.f.step) || place(a.f) - place(b.f) || a.i - b.i).map(({ f }) => f);
+  return fields
+    .map((f, i) => ({ f, i }))
+    .sort((a, b) => steps.indexOf(a.f.step) - steps.indexOf(b.f.step) || place(a.f) - place(b.f) || a.i - b.i)
+    .map(({ f }) => f);
 }

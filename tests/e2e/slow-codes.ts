@@ -24,7 +24,11 @@ export function codeOf(goods: string, fields: CodedField[], answers: Answers, ru
     if (field.code!.part) return field.code!.part;
     const choices = field.settings.choices;
     if (!choices) return String(answer);
-    return choices.map((c) => ({ code: c.code ?? '', times: timesTaken(answer, c.key) })).filter((c) => c.code && c.times > 0).map((c) => (c.times > 1 ? c.times : '') + c.code).join('');
+    return choices
+      .map((c) => ({ code: c.code ?? '', times: timesTaken(answer, c.key) }))
+      .filter((c) => c.code && c.times > 0)
+      .map((c) => (c.times > 1 ? c.times : '') + c.code)
+      .join('');
   };
   const code = [goods, ...fields.filter((f) => f.level === 'line' && f.code).map(partOf)].filter((p) => p !== '').join(rule.separator);
   return rule.case === 'upper' ? code.toUpperCase() : rule.case === 'lower' ? code.toLowerCase() : code;
@@ -32,5 +36,7 @@ export function codeOf(goods: string, fields: CodedField[], answers: Answers, ru
 
 /** What the choices of an answer weigh, in grams. */
 export function weightOf(field: AskedField, answer: Answer | undefined): number {
-  return answer === undefined ? 0 : (field.settings.choices ?? []).reduce((sum, c) => sum + (c.weight_grams ?? 0) * timesTaken(answer, c.key), 0);
+  return answer === undefined
+    ? 0
+    : (field.settings.choices ?? []).reduce((sum, c) => sum + (c.weight_grams ?? 0) * timesTaken(answer, c.key), 0);
 }

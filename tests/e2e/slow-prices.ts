@@ -2,7 +2,17 @@
 // without any thought for speed, and sharing nothing with the core.
 
 import { Fraction, greatest, least, whole } from './fraction';
-import { answersAt, holds, shown, type Answer, type Answers, type AskedSection, type Condition, type Entered, type Place } from './slow-asking';
+import {
+  answersAt,
+  holds,
+  shown,
+  type Answer,
+  type Answers,
+  type AskedSection,
+  type Condition,
+  type Entered,
+  type Place,
+} from './slow-asking';
 import { codeOf, timesTaken, weightOf, type CodeRule, type CodedField } from './slow-codes';
 
 interface Tariff {
@@ -71,7 +81,18 @@ interface AnsweredLine extends Omit<Line, 'answers' | 'units'> {
   at: Place;
   unitsAt: Place[];
 }
-type Row = [kind: string, line: number, unit: number, field: string | null, choice: string | null, quantity: number, unitMinor: number, sum: number, ppm: number, tax: number];
+type Row = [
+  kind: string,
+  line: number,
+  unit: number,
+  field: string | null,
+  choice: string | null,
+  quantity: number,
+  unitMinor: number,
+  sum: number,
+  ppm: number,
+  tax: number,
+];
 
 const million = 1_000_000n;
 const characters = new Intl.Segmenter('en', { granularity: 'grapheme' });
@@ -89,13 +110,19 @@ function countOf(price: { by: Price['by']; choice: string | null }, answer: Answ
     case 'character':
       return whole(clusters().length);
     case 'word':
-      return whole(String(answer).split(/\s+/u).filter((w) => /[\p{L}\p{Nd}]/u.test(w)).length);
+      return whole(
+        String(answer)
+          .split(/\s+/u)
+          .filter((w) => /[\p{L}\p{Nd}]/u.test(w)).length,
+      );
     case 'amount':
       return Fraction.of(answer as number);
     default:
-      return Array.isArray(answer) ? whole(answer.length)
-        : typeof answer === 'object' ? whole(Object.values(answer).reduce((sum, n) => sum + Number(n), 0))
-        : Fraction.of(answer as number);
+      return Array.isArray(answer)
+        ? whole(answer.length)
+        : typeof answer === 'object'
+          ? whole(Object.values(answer).reduce((sum, n) => sum + Number(n), 0))
+          : Fraction.of(answer as number);
   }
 }
 
@@ -139,10 +166,14 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
   const levels = ['order', 'line', 'unit'];
   const ordered = [...fields].sort((a, b) => levels.indexOf(a.level) - levels.indexOf(b.level));
   const pricesOf = (kind: Price['kind'], level?: Field['level']) =>
-    ordered.filter((f) => !level || f.level === level).flatMap((field) => field.prices.filter((p) => p.kind === kind).map((price) => ({ field, price })));
+    ordered
+      .filter((f) => !level || f.level === level)
+      .flatMap((field) => field.prices.filter((p) => p.kind === kind).map((price) => ({ field, price })));
 
   const tariffOf = (price: Price, line?: AnsweredLine) => {
-    const fitting = price.for.filter((f) => (f.group === null || f.group === cart.group) && (f.variant === null || f.variant === line?.variant));
+    const fitting = price.for.filter(
+      (f) => (f.group === null || f.group === cart.group) && (f.variant === null || f.variant === line?.variant),
+    );
     const closest = [...fitting].sort((a, b) => (b.variant ? 2 : 0) + (b.group ? 1 : 0) - (a.variant ? 2 : 0) - (a.group ? 1 : 0))[0];
     return closest?.tariff ?? price.tariff;
   };
@@ -156,7 +187,8 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
     if (!count.over(whole(0))) {
       return undefined;
     }
-    const included = price.included + (price.choice !== null && price.kind !== 'for_the_goods' ? includedOf(field, price.choice, answer, at, line) : 0);
+    const included =
+      price.included + (price.choice !== null && price.kind !== 'for_the_goods' ? includedOf(field, price.choice, answer, at, line) : 0);
     if (!count.over(whole(included))) {
       return included === 0 ? undefined : 0;
     }
@@ -169,13 +201,26 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
       field.prices
         .filter((p) => p.choice === key && p.kind !== 'percent' && p.kind !== 'for_the_goods' && holds(p.when, at))
         .reduce((sum, p) => sum + amountOf(p, tariffOf(p, line), whole(1), 0, shop.digits), 0) +
-      field.uses.filter((u) => u.takes_price && u.choice === key).reduce((sum, u) => sum + u.quantity * shop.items.find((i) => i.code === u.item)!.price, 0);
-    const laidOut = field.settings.choices!.flatMap(({ key }, place) => Array.from({ length: timesTaken(answer, key) }, () => ({ key, place, cost: costOf(key) })));
+      field.uses
+        .filter((u) => u.takes_price && u.choice === key)
+        .reduce((sum, u) => sum + u.quantity * shop.items.find((i) => i.code === u.item)!.price, 0);
+    const laidOut = field.settings.choices!.flatMap(({ key }, place) =>
+      Array.from({ length: timesTaken(answer, key) }, () => ({ key, place, cost: costOf(key) })),
+    );
     laidOut.sort((a, b) => a.cost - b.cost || a.place - b.place);
     return laidOut.slice(0, field.included_picks).filter((p) => p.key === choice).length;
   };
 
-  const add = (kind: string, line: number, unit: number, field: Field | null, price: Price | null, quantity: number, each: number, ppm: number) => {
+  const add = (
+    kind: string,
+    line: number,
+    unit: number,
+    field: Field | null,
+    price: Price | null,
+    quantity: number,
+    each: number,
+    ppm: number,
+  ) => {
     rows.push([kind, line, unit, field?.key ?? null, price?.choice ?? null, quantity, each, quantity * each, price?.tax_ppm ?? ppm, 0]);
   };
   const share = (price: Price, goods: number, line?: AnsweredLine): number => {
@@ -206,13 +251,28 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
     const item = shop.items.find((i) => i.code === use.item)!;
     weight += use.takes_weight ? item.weight * used : 0;
     if (use.takes_price && used > free) {
-      rows.push(['Component', line, unit, field.key, use.choice, used - free, item.price, (used - free) * item.price, item.tax_ppm ?? shop.standard_ppm, 0]);
+      rows.push([
+        'Component',
+        line,
+        unit,
+        field.key,
+        use.choice,
+        used - free,
+        item.price,
+        (used - free) * item.price,
+        item.tax_ppm ?? shop.standard_ppm,
+        0,
+      ]);
     }
   };
   // In the order in which the shopper meets the questions: step by step.
   const uses = fields.flatMap((field) => field.uses.map((use) => ({ field, use })));
 
-  const sumAtFrom = (from: number, ppm: number) => rows.slice(from).filter((r) => r[8] === ppm).reduce((s, r) => s + r[7], 0);
+  const sumAtFrom = (from: number, ppm: number) =>
+    rows
+      .slice(from)
+      .filter((r) => r[8] === ppm)
+      .reduce((s, r) => s + r[7], 0);
   const ratesFrom = (from: number) => [...new Set(rows.slice(from).map((r) => r[8]))].sort((a, b) => a - b);
 
   // What is taken off, by what stands at each rate: rows like the one given, at some place.
@@ -220,7 +280,10 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
     const rates = ratesFrom(from);
     const weights = rates.map((ppm) => Math.max(0, sumAtFrom(from, ppm)));
     const all = weights.reduce((s, w) => s + w, 0);
-    const shares = shared(weights.map((w) => new Fraction(BigInt(off) * BigInt(w), BigInt(all))), off);
+    const shares = shared(
+      weights.map((w) => new Fraction(BigInt(off) * BigInt(w), BigInt(all))),
+      off,
+    );
     const made = rates.flatMap((ppm, i) => (shares[i] ? [[...like.slice(0, 5), 1, -shares[i], -shares[i], ppm, 0] as unknown as Row] : []));
     rows.splice(at, 0, ...made);
   };
@@ -246,7 +309,9 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
   cart.lines.forEach((line, at) => {
     const from = rows.length;
     const ppm = line.tax_ppm ?? shop.standard_ppm;
-    const asGoods = pricesOf('for_the_goods').map(({ field, price }) => amount(field, price, line.answers[field.key], line.at, line)).filter((a) => a !== undefined);
+    const asGoods = pricesOf('for_the_goods')
+      .map(({ field, price }) => amount(field, price, line.answers[field.key], line.at, line))
+      .filter((a) => a !== undefined);
     const answered = asGoods[0];
     refused ||= asGoods.length > 1;
     const each = answered ?? line.price;
@@ -255,8 +320,10 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
 
     for (const kind of ['per_unit', 'percent'] as const) {
       for (const { field, price } of pricesOf(kind, 'line').concat(pricesOf(kind, 'unit'))) {
-        const places = field.level === 'line' ? [{ answer: line.answers[field.key], unit: -1, times: line.quantity, where: line.at }]
-          : line.units.map((u, unit) => ({ answer: u[field.key], unit, times: 1, where: line.unitsAt[unit]! }));
+        const places =
+          field.level === 'line'
+            ? [{ answer: line.answers[field.key], unit: -1, times: line.quantity, where: line.at }]
+            : line.units.map((u, unit) => ({ answer: u[field.key], unit, times: 1, where: line.unitsAt[unit]! }));
         for (const { answer, unit, times, where } of places) {
           if (kind === 'percent') {
             const applies = answer !== undefined && holds(price.when, where) && countOf(price, answer).over(whole(0));
@@ -274,7 +341,10 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
       }
     }
     for (const { field, price } of pricesOf('once_per_line')) {
-      const all = field.level === 'line' ? [{ answer: line.answers[field.key], unit: -1, where: line.at }] : line.units.map((u, unit) => ({ answer: u[field.key], unit, where: line.unitsAt[unit]! }));
+      const all =
+        field.level === 'line'
+          ? [{ answer: line.answers[field.key], unit: -1, where: line.at }]
+          : line.units.map((u, unit) => ({ answer: u[field.key], unit, where: line.unitsAt[unit]! }));
       const priced = all.map(({ answer, unit, where }) => ({ unit, sum: amount(field, price, answer, where, line) })).filter((p) => p.sum);
       const most = priced.find((p) => p.sum === Math.max(...priced.map((o) => o.sum!)));
       if (most?.sum) {
@@ -287,7 +357,9 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
         const answer = line.answers[field.key];
         component(field, use, at, -1, usedOf(use, answer) * times, freeOf(field, use, answer, line.at, line) * times);
       } else if (field.level === 'unit' && use.per === 'unit') {
-        line.units.forEach((u, unit) => component(field, use, at, unit, usedOf(use, u[field.key]), freeOf(field, use, u[field.key], line.unitsAt[unit]!, line)));
+        line.units.forEach((u, unit) =>
+          component(field, use, at, unit, usedOf(use, u[field.key]), freeOf(field, use, u[field.key], line.unitsAt[unit]!, line)),
+        );
       } else if (field.level === 'unit' && use.per === 'line') {
         component(field, use, at, -1, Math.max(0, ...line.units.map((u) => usedOf(use, u[field.key]))), 0);
       }
@@ -298,8 +370,14 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
   const ofOrder = rows.length;
 
   for (const { field, price } of pricesOf('once_per_order')) {
-    const all = field.level === 'order' ? [amount(field, price, cart.answers[field.key], orderAt)]
-      : cart.lines.flatMap((line) => (field.level === 'line' ? [line.at] : line.unitsAt).map((at, i) => amount(field, price, (field.level === 'line' ? line.answers : line.units[i]!)[field.key], at, line)));
+    const all =
+      field.level === 'order'
+        ? [amount(field, price, cart.answers[field.key], orderAt)]
+        : cart.lines.flatMap((line) =>
+            (field.level === 'line' ? [line.at] : line.unitsAt).map((at, i) =>
+              amount(field, price, (field.level === 'line' ? line.answers : line.units[i]!)[field.key], at, line),
+            ),
+          );
     const priced = all.filter((a): a is number => a !== undefined && a !== 0);
     const most = priced.length > 0 ? Math.max(...priced) : 0;
     if (most !== 0) {
@@ -315,15 +393,31 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
   }
   for (const { field, use } of uses) {
     if (use.per === 'order') {
-      const all = field.level === 'order' ? [cart.answers[field.key]] : cart.lines.flatMap((line) => (field.level === 'line' ? [line.answers] : line.units).map((a) => a[field.key]));
-      component(field, use, -1, -1, Math.max(0, ...all.map((a) => usedOf(use, a))), field.level === 'order' ? freeOf(field, use, all[0], orderAt) : 0);
+      const all =
+        field.level === 'order'
+          ? [cart.answers[field.key]]
+          : cart.lines.flatMap((line) => (field.level === 'line' ? [line.answers] : line.units).map((a) => a[field.key]));
+      component(
+        field,
+        use,
+        -1,
+        -1,
+        Math.max(0, ...all.map((a) => usedOf(use, a))),
+        field.level === 'order' ? freeOf(field, use, all[0], orderAt) : 0,
+      );
     }
   }
   // What adds stands before what takes off; that is shared over the rates of all that stands, and what is more than that is lifted again.
   const taking = rows.slice(ofOrder).filter((r) => r[7] < 0);
   rows.splice(ofOrder, rows.length, ...rows.slice(ofOrder).filter((r) => r[7] >= 0));
   for (const row of taking) {
-    const standing = Math.min(-row[7], Math.max(0, rows.reduce((s, r) => s + r[7], 0)));
+    const standing = Math.min(
+      -row[7],
+      Math.max(
+        0,
+        rows.reduce((s, r) => s + r[7], 0),
+      ),
+    );
     if (standing > 0) {
       shareOut(0, rows.length, row, standing);
     }
@@ -345,7 +439,10 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
       const rates = ratesNow();
       const weights = rates.map((ppm) => Math.max(0, sumAt(ppm)));
       const all = weights.reduce((s, w) => s + w, 0);
-      const shares = shared(weights.map((w) => new Fraction(BigInt(off) * BigInt(w), BigInt(all))), off);
+      const shares = shared(
+        weights.map((w) => new Fraction(BigInt(off) * BigInt(w), BigInt(all))),
+        off,
+      );
       rates.forEach((ppm, i) => {
         if (shares[i]) {
           add('Coupon', -1, -1, null, null, 1, -shares[i], ppm);
@@ -360,13 +457,21 @@ export function priceCart(shop: Shop, given: Cart): { rows: Row[]; total: number
     const taxOf = (sum: number) => new Fraction(BigInt(sum) * BigInt(ppm), base);
     const tax = taxOf(sumAt(ppm)).rounded();
     const at = rows.filter((r) => r[8] === ppm);
-    shared(at.map((r) => taxOf(r[7])), tax).forEach((s, i) => (at[i]![9] = s));
+    shared(
+      at.map((r) => taxOf(r[7])),
+      tax,
+    ).forEach((s, i) => (at[i]![9] = s));
     total += shop.include_tax ? 0 : tax;
   }
   for (const line of cart.lines) {
     weight += line.weight * line.quantity;
     for (const field of fields) {
-      weight += field.level === 'line' ? weightOf(field, line.answers[field.key]) * line.quantity : field.level === 'unit' ? line.units.reduce((sum, u) => sum + weightOf(field, u[field.key]), 0) : 0;
+      weight +=
+        field.level === 'line'
+          ? weightOf(field, line.answers[field.key]) * line.quantity
+          : field.level === 'unit'
+            ? line.units.reduce((sum, u) => sum + weightOf(field, u[field.key]), 0)
+            : 0;
     }
   }
   weight += fields.filter((f) => f.level === 'order').reduce((sum, f) => sum + weightOf(f, cart.answers[f.key]), 0);

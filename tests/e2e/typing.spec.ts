@@ -41,7 +41,11 @@ test('what comes to be asked is announced, and the form is filled with the keybo
 test('which seats go is asked when the number falls', async ({ page }) => {
   await page.goto('/products/WA-OCTOBER');
   await howMany(page, 3);
-  for (const [i, name] of ['Ada', 'Bede', 'Cuthbert'].entries()) await page.getByRole('group', { name: `Seat ${i + 1} of 3` }).getByLabel('Who is coming').fill(name);
+  for (const [i, name] of ['Ada', 'Bede', 'Cuthbert'].entries())
+    await page
+      .getByRole('group', { name: `Seat ${i + 1} of 3` })
+      .getByLabel('Who is coming')
+      .fill(name);
   await howMany(page, 2);
   const which = page.getByRole('group', { name: 'Which one goes?' });
   await expect(which).toBeVisible();

@@ -130,7 +130,9 @@ test('one wording, from the manager’s desk to the back office', async ({ page,
   });
 
   await test.step('what the others received', async () => {
-    const mails = await Promise.all((await world.received<Received>('mail/messages')).map((m) => simpleParser(Buffer.from(m.raw, 'base64'))));
+    const mails = await Promise.all(
+      (await world.received<Received>('mail/messages')).map((m) => simpleParser(Buffer.from(m.raw, 'base64'))),
+    );
     const [mail, ...others] = mails.filter((m) => m.subject?.includes(number));
     expect(others).toEqual([]);
     expect(mail!.text).toContain(`  Words on the label: ${wording}\n`);

@@ -12,9 +12,26 @@ interface Typed {
   control: (page: Page) => Locator;
 }
 
-const seat = (n: number): Typed => ({ page: 'line', name: `seat ${n}`, control: (page) => page.getByRole('group', { name: `Seat ${n} of ${SEATS}` }).getByLabel('Who is coming') });
-const labelled = (page: Typed['page'], label: string): Typed => ({ page, name: label, control: (p) => p.getByLabel(label, { exact: true }) });
-const CONTROLS: Typed[] = [seat(3), seat(1), seat(2), labelled('contact', 'Your name'), labelled('contact', 'E-mail'), labelled('delivery', 'Street and number'), labelled('delivery', 'Town'), { page: 'product', name: 'Planting year', control: (page) => page.getByLabel(/^Planting year/) }];
+const seat = (n: number): Typed => ({
+  page: 'line',
+  name: `seat ${n}`,
+  control: (page) => page.getByRole('group', { name: `Seat ${n} of ${SEATS}` }).getByLabel('Who is coming'),
+});
+const labelled = (page: Typed['page'], label: string): Typed => ({
+  page,
+  name: label,
+  control: (p) => p.getByLabel(label, { exact: true }),
+});
+const CONTROLS: Typed[] = [
+  seat(3),
+  seat(1),
+  seat(2),
+  labelled('contact', 'Your name'),
+  labelled('contact', 'E-mail'),
+  labelled('delivery', 'Street and number'),
+  labelled('delivery', 'Town'),
+  { page: 'product', name: 'Planting year', control: (page) => page.getByLabel(/^Planting year/) },
+];
 
 const PATHS = { line: '/cart', contact: '/checkout/contact', delivery: '/checkout/delivery', product: '/products/LA-ZINC-L' };
 
@@ -65,7 +82,8 @@ for (const seed of [1, 2]) {
     await send('contact');
     await send('delivery');
     await payByCard(page);
-    for (const what of CONTROLS.filter((c) => c.page !== 'product')) await expect(page.locator('main'), said.join('\n')).toContainText(held.get(what.name) ?? '');
+    for (const what of CONTROLS.filter((c) => c.page !== 'product'))
+      await expect(page.locator('main'), said.join('\n')).toContainText(held.get(what.name) ?? '');
 
     /** Types over what is there, letter by letter; an address and a year are such. */
     async function type(what: Typed, text: string, go = false): Promise<void> {
@@ -91,10 +109,13 @@ for (const seed of [1, 2]) {
       said.push('send ' + where);
       if (where === 'line') {
         await page.getByRole('button', { name: 'Keep the change' }).click();
-        for (let n = 1; n <= SEATS; n++) await expect(page.locator('[data-slot$="/guest_name"]').nth(n - 1), said.join('\n')).toHaveText(held.get(`seat ${n}`)!);
+        for (let n = 1; n <= SEATS; n++)
+          await expect(page.locator('[data-slot$="/guest_name"]').nth(n - 1), said.join('\n')).toHaveText(held.get(`seat ${n}`)!);
       } else if (where !== 'product') {
         await page.getByRole('button', { name: 'Go on' }).click();
-        await expect(page).not.toHaveURL(new RegExp(PATHS[where]), { timeout: 3000 }).catch(() => said.push('refused'));
+        await expect(page)
+          .not.toHaveURL(new RegExp(PATHS[where]), { timeout: 3000 })
+          .catch(() => said.push('refused'));
       }
     }
 
@@ -113,7 +134,8 @@ for (const seed of [1, 2]) {
         // A line that is not being changed shows no controls, and a page that is left on the way back none of ours.
         if (await control.isVisible()) await expect(control, said.join('\n')).toHaveValue(held.get(what.name) ?? '');
       }
-      if (page.url().endsWith(PATHS.delivery) && (await page.getByLabel('Country').isVisible())) await expect(page.getByLabel('Country'), said.join('\n')).toHaveValue('IE');
+      if (page.url().endsWith(PATHS.delivery) && (await page.getByLabel('Country').isVisible()))
+        await expect(page.getByLabel('Country'), said.join('\n')).toHaveValue('IE');
     }
   });
 }

@@ -19,7 +19,11 @@ export function wordsRunTogether(page: Page): Promise<string[]> {
         both.setEndAfter(text);
         const around = both.commonAncestorContainer as Element;
         // What is a block of its own, around one of them or between them, keeps them apart.
-        const apart = [...around.querySelectorAll('*')].some((e) => parts(e) && (e.contains(before!) || e.contains(text) || (before!.compareDocumentPosition(e) & 4 && e.compareDocumentPosition(text) & 4)));
+        const apart = [...around.querySelectorAll('*')].some(
+          (e) =>
+            parts(e) &&
+            (e.contains(before!) || e.contains(text) || (before!.compareDocumentPosition(e) & 4 && e.compareDocumentPosition(text) & 4)),
+        );
         if (!apart) found.push(`${before.data.trim().slice(-20)}|${text.data.trim().slice(0, 20)}`);
       }
       before = text;

@@ -59,19 +59,30 @@ export class World {
       SEXTON__ATTEMPTLEASESECONDS: '6',
       SEXTON__DELIVERYLEASESECONDS: '8',
       // Many shoppers come from one address here.
-      ...Object.fromEntries(['CARTS', 'UPLOADS', 'EVALUATIONS', 'SIGNINS', 'LINKS'].flatMap((work) => ['EACH', 'ALL'].map((of) => [`SEXTON__LIMITS__${work}__${of}`, '1000000']))),
+      ...Object.fromEntries(
+        ['CARTS', 'UPLOADS', 'EVALUATIONS', 'SIGNINS', 'LINKS'].flatMap((work) =>
+          ['EACH', 'ALL'].map((of) => [`SEXTON__LIMITS__${work}__${of}`, '1000000']),
+        ),
+      ),
     };
     const world = new World(address, standIns, environment, name, ports);
     await world.command('migrate');
     await world.command('import', join(root, 'demo/catalogue.json'));
-    for (const [who, role] of [[manager, 'manager'], [support, 'support']] as const) await world.command('account', who.email, who.name, role);
+    for (const [who, role] of [
+      [manager, 'manager'],
+      [support, 'support'],
+    ] as const)
+      await world.command('account', who.email, who.name, role);
     await world.startStandIns();
     await world.startServer();
     return world;
   }
 
   async startServer(): Promise<void> {
-    this.server = spawn(...tied(serverDll, '--webroot', join(root, 'web/dist'), '--urls', this.address), { env: this.environment, stdio: ['ignore', 'ignore', 'pipe'] });
+    this.server = spawn(...tied(serverDll, '--webroot', join(root, 'web/dist'), '--urls', this.address), {
+      env: this.environment,
+      stdio: ['ignore', 'ignore', 'pipe'],
+    });
     let rest = '';
     this.server.stderr!.on('data', (chunk: Buffer) => {
       const lines = (rest + chunk.toString()).split('\n');
@@ -99,7 +110,11 @@ export class World {
   }
 
   async dial(standIn: 'mail' | 'back-office' | 'payments' | 'tax-registry', setting: object): Promise<void> {
-    await fetch(`${this.standInAddress}/${standIn}/dial`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(setting) });
+    await fetch(`${this.standInAddress}/${standIn}/dial`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(setting),
+    });
   }
 
   /** What a stand-in received. */
@@ -113,7 +128,20 @@ export class World {
 
   private async startStandIns(): Promise<void> {
     const folder = mkdtempSync(join(tmpdir(), 'sexton-e2e-'));
-    this.standIns = spawn(...tied(standInsDll, '--Folder', folder, '--Urls', this.standInAddress, '--SmtpPort', String(this.ports.smtp), '--ShopOrigin', this.address), { stdio: 'ignore' });
+    this.standIns = spawn(
+      ...tied(
+        standInsDll,
+        '--Folder',
+        folder,
+        '--Urls',
+        this.standInAddress,
+        '--SmtpPort',
+        String(this.ports.smtp),
+        '--ShopOrigin',
+        this.address,
+      ),
+      { stdio: 'ignore' },
+    );
     await answers(`${this.standInAddress}/health`);
   }
 
@@ -128,7 +156,9 @@ export class World {
 const tied = (...words: string[]): [string, string[]] => ['setpriv', ['--pdeathsig', 'KILL', '--', 'dotnet', ...words]];
 
 function settingsOf(connection: string): Record<string, string> {
-  return Object.fromEntries(connection.split(';').map((pair) => [pair.slice(0, pair.indexOf('=')).toLowerCase(), pair.slice(pair.indexOf('=') + 1)]));
+  return Object.fromEntries(
+    connection.split(';').map((pair) => [pair.slice(0, pair.indexOf('=')).toLowerCase(), pair.slice(pair.indexOf('=') + 1)]),
+  );
 }
 
 function connectionTo(database: string): string {
@@ -137,7 +167,13 @@ function connectionTo(database: string): string {
 
 async function withDatabase<T>(database: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
   const settings = settingsOf(adminConnection);
-  const client = new pg.Client({ host: settings.host, port: Number(settings.port), user: settings.username, password: settings.password, database });
+  const client = new pg.Client({
+    host: settings.host,
+    port: Number(settings.port),
+    user: settings.username,
+    password: settings.password,
+    database,
+  });
   await client.connect();
   try {
     return await work(client);

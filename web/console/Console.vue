@@ -17,7 +17,12 @@ const client = useQueryClient();
 
 const signedIn = computed(() => !!session.value?.name);
 const { draft } = useDraft(computed(() => signedIn.value && isManager.value));
-const attention = useQuery({ queryKey: ['orders', 'attention'], queryFn: () => ask(api.GET('/api/console/v1/orders/attention')), enabled: signedIn, refetchInterval: 15_000 });
+const attention = useQuery({
+  queryKey: ['orders', 'attention'],
+  queryFn: () => ask(api.GET('/api/console/v1/orders/attention')),
+  enabled: signedIn,
+  refetchInterval: 15_000,
+});
 const places = computed(() => [
   ...(isManager.value
     ? [
@@ -25,7 +30,12 @@ const places = computed(() => [
         { key: 'versions', name: 'Versions', to: '/versions', figure: '' },
       ]
     : []),
-  { key: 'orders', name: 'Orders', to: '/orders', figure: attention.data.value?.orders ? `${attention.data.value.orders} need attention` : '' },
+  {
+    key: 'orders',
+    name: 'Orders',
+    to: '/orders',
+    figure: attention.data.value?.orders ? `${attention.data.value.orders} need attention` : '',
+  },
 ]);
 
 // Only managers have the register; the others come in at the orders.
@@ -67,9 +77,17 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   <SignInPage v-else-if="session && !signedIn" />
   <div v-else-if="session" class="desk">
     <header>
-      <RouterLink class="mark" to="/"><SealOfSexton /> Sexton <small>{{ session.shop }}</small></RouterLink>
+      <RouterLink class="mark" to="/"
+        ><SealOfSexton /> Sexton <small>{{ session.shop }}</small></RouterLink
+      >
       <nav aria-label="Places">
-        <RouterLink v-for="place in places" :key="place.key" :to="place.to" :class="{ here: route.meta.place === place.key }" :aria-current="route.meta.place === place.key ? 'page' : undefined">
+        <RouterLink
+          v-for="place in places"
+          :key="place.key"
+          :to="place.to"
+          :class="{ here: route.meta.place === place.key }"
+          :aria-current="route.meta.place === place.key ? 'page' : undefined"
+        >
           {{ place.name }} <b v-if="place.figure">{{ place.figure }}</b>
         </RouterLink>
       </nav>

@@ -23,7 +23,20 @@ const field = {
   shadow: 'none',
 };
 const colours = {
-  surface: { 0: 'var(--sheet)', 50: 'var(--paper)', 100: 'var(--wash)', 200: 'var(--rule)', 300: 'var(--rule)', 400: 'var(--rule-strong)', 500: 'var(--ink-soft)', 600: 'var(--ink-soft)', 700: ink, 800: ink, 900: ink, 950: ink },
+  surface: {
+    0: 'var(--sheet)',
+    50: 'var(--paper)',
+    100: 'var(--wash)',
+    200: 'var(--rule)',
+    300: 'var(--rule)',
+    400: 'var(--rule-strong)',
+    500: 'var(--ink-soft)',
+    600: 'var(--ink-soft)',
+    700: ink,
+    800: ink,
+    900: ink,
+    950: ink,
+  },
   primary: { color: 'var(--brass)', contrastColor: 'var(--on-brass)', hoverColor: 'var(--brass)', activeColor: 'var(--brass)' },
   highlight: { background: 'var(--wash)', focusBackground: 'var(--wash)', color: ink, focusColor: ink },
   formField: field,
@@ -35,7 +48,17 @@ const colours = {
     modal: { background: 'var(--sheet)', borderColor: ink, color: ink },
   },
   list: {
-    option: { padding: '4px 10px', focusBackground: 'var(--wash)', selectedBackground: 'var(--wash)', selectedFocusBackground: 'var(--wash)', color: ink, focusColor: ink, selectedColor: ink, selectedFocusColor: ink, icon: { color: 'var(--ink-soft)', focusColor: ink } },
+    option: {
+      padding: '4px 10px',
+      focusBackground: 'var(--wash)',
+      selectedBackground: 'var(--wash)',
+      selectedFocusBackground: 'var(--wash)',
+      color: ink,
+      focusColor: ink,
+      selectedColor: ink,
+      selectedFocusColor: ink,
+      icon: { color: 'var(--ink-soft)', focusColor: ink },
+    },
     optionGroup: { padding: '6px 10px 2px', fontWeight: '400', background: 'transparent', color: 'var(--ink-soft)' },
   },
 };

@@ -7,7 +7,15 @@ import { controlFor, isGroup } from './controls';
 import { givenFor, onGiven } from './given';
 
 /** The fields of the order, of one line or of one unit at one step. It sends answers and draws what comes back; it knows no rule. */
-const { asked, problems, showAll, prefix, sections = [], settled = {}, level = 2 } = defineProps<{
+const {
+  asked,
+  problems,
+  showAll,
+  prefix,
+  sections = [],
+  settled = {},
+  level = 2,
+} = defineProps<{
   asked: Asked[];
   problems: AnswerProblem[];
   /** Whether problems show everywhere, or only where the shopper has been. */
@@ -40,7 +48,9 @@ const rows = computed(() =>
       heading: field.section && asked[i - 1]?.section !== field.section ? sections.find((s) => s.key === field.section) : undefined,
       group: isGroup(field),
       settled: !reopened.has(field.field) && !problem ? settled[field.field] : undefined,
-      describedBy: [(field.cost || field.left) && `${id}-cost`, field.help && `${id}-help`, shown && `${id}-problem`].filter(Boolean).join(' ') || undefined,
+      describedBy:
+        [(field.cost || field.left) && `${id}-cost`, field.help && `${id}-help`, shown && `${id}-problem`].filter(Boolean).join(' ') ||
+        undefined,
     };
   }),
 );
@@ -60,19 +70,32 @@ const isWholeDate = (answer: Answer | undefined): boolean => typeof answer === '
 
 function set(key: string, answer: Answer | undefined): void {
   // What is handed in whole can be spoken of at once; what is typed, when the shopper has been there.
-  if (asked.some((field) => field.field === key && (['file', 'picture'].includes(field.type) || (field.type === 'date' && isWholeDate(answer))))) visited.add(key);
+  if (
+    asked.some(
+      (field) => field.field === key && (['file', 'picture'].includes(field.type) || (field.type === 'date' && isWholeDate(answer))),
+    )
+  )
+    visited.add(key);
   answers.value = { ...answers.value, [key]: answer ?? '' };
 }
 
 // What the page gives counts as if it had been entered here, also what it gave before the field was asked.
-onBeforeUnmount(onGiven(({ field, unit, value }) => {
-  if (asked.some((a) => a.given_by_page && a.field === field && a.unit_id === (unit ?? null))) set(field, value);
-}));
+onBeforeUnmount(
+  onGiven(({ field, unit, value }) => {
+    if (asked.some((a) => a.given_by_page && a.field === field && a.unit_id === (unit ?? null))) set(field, value);
+  }),
+);
 watch(
-  () => asked.filter((a) => a.given_by_page).map((a) => a.slot).join(),
+  () =>
+    asked
+      .filter((a) => a.given_by_page)
+      .map((a) => a.slot)
+      .join(),
   () => {
     const given = asked.filter((a) => a.given_by_page).map((a) => [a.field, givenFor(a.field, a.unit_id)] as const);
-    const fresh = given.filter(([field, answer]) => answer !== undefined && JSON.stringify(answer) !== JSON.stringify(answers.value[field]));
+    const fresh = given.filter(
+      ([field, answer]) => answer !== undefined && JSON.stringify(answer) !== JSON.stringify(answers.value[field]),
+    );
     if (fresh.length) answers.value = { ...answers.value, ...Object.fromEntries(fresh as [string, Answer][]) };
   },
   { immediate: true },
@@ -99,11 +122,14 @@ defineExpose({ focusFirstProblem });
       <p v-if="row.settled" class="entry-field entry-settled" :class="{ shares: row.field.shares_row }">
         <span class="entry-label">{{ row.field.label }}</span>
         <span class="entry-told">{{ row.settled }}</span>
-        <button type="button" class="entry-clear" @click="reopened.add(row.field.field)">Change<span class="visually-hidden"> {{ row.field.label }}</span></button>
+        <button type="button" class="entry-clear" @click="reopened.add(row.field.field)">
+          Change<span class="visually-hidden"> {{ row.field.label }}</span>
+        </button>
       </p>
       <div v-else class="entry-field" :class="{ shares: row.field.shares_row }" @focusout="visited.add(row.field.field)">
         <component :is="row.group ? 'p' : 'label'" :id="`${row.id}-label`" class="entry-label" :for="row.group ? undefined : row.id">
-          {{ row.field.label }} <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page" class="entry-optional">if you like</span>
+          {{ row.field.label }}
+          <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page" class="entry-optional">if you like</span>
         </component>
         <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" alt="" />
         <component
@@ -117,7 +143,9 @@ defineExpose({ focusFirstProblem });
           @update:model-value="set(row.field.field, $event)"
         />
         <p v-if="row.field.cost || row.field.left || row.field.adds" class="entry-costs">
-          <span v-if="row.field.cost || row.field.left" :id="`${row.id}-cost`">{{ [row.field.cost, row.field.left].filter(Boolean).join(', ') }}</span>
+          <span v-if="row.field.cost || row.field.left" :id="`${row.id}-cost`">{{
+            [row.field.cost, row.field.left].filter(Boolean).join(', ')
+          }}</span>
           <span v-if="row.field.adds" class="entry-adds">{{ row.field.adds }}</span>
         </p>
         <p v-if="row.field.help" :id="`${row.id}-help`" class="entry-help">{{ row.field.help }}</p>

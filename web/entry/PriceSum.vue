@@ -4,7 +4,8 @@ import type { Schemas } from '../shared/api/client';
 /** What a cart or an order comes to, row by row: the goods, under them what answers add, the tax, and all together. */
 const { prices, units = [] } = defineProps<{ prices: Schemas['PricesView']; units?: { line_id?: string; id: string; name: string }[] }>();
 
-const nameOf = (row: Schemas['PriceRowView']) => units.find((u) => u.id === row.unit_id && (u.line_id ?? row.line_id) === row.line_id)?.name;
+const nameOf = (row: Schemas['PriceRowView']) =>
+  units.find((u) => u.id === row.unit_id && (u.line_id ?? row.line_id) === row.line_id)?.name;
 </script>
 
 <template>
@@ -12,7 +13,8 @@ const nameOf = (row: Schemas['PriceRowView']) => units.find((u) => u.id === row.
     <template v-for="(row, i) in prices.rows" :key="i">
       <dt v-if="row.kind === 'goods'">{{ row.quantity }} × {{ row.label }}</dt>
       <dt v-else :class="{ extra: row.line_id !== null }">
-        {{ row.label }}<template v-if="nameOf(row)">, {{ nameOf(row) }}</template> <span v-if="row.quantity > 1 && row.unit" class="how">{{ row.quantity }} × {{ row.unit }}</span>
+        {{ row.label }}<template v-if="nameOf(row)">, {{ nameOf(row) }}</template>
+        <span v-if="row.quantity > 1 && row.unit" class="how">{{ row.quantity }} × {{ row.unit }}</span>
       </dt>
       <dd>{{ row.sum }}</dd>
     </template>

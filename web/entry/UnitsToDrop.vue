@@ -29,7 +29,19 @@ onBeforeUnmount(() => {
       <input v-model="dropped" type="checkbox" :value="unit.id" :disabled="!dropped.includes(unit.id) && dropped.length >= excess" />
       {{ unit.name }} <span class="entry-optional">{{ unit.told || 'nothing filled in' }}</span>
     </label>
-    <button type="button" class="entry-take" :disabled="dropped.length !== excess" @click="emit('keep', units.map((u) => u.id).filter((id) => !dropped.includes(id)))">Take {{ excess === 1 ? 'it' : 'them' }} out</button>
+    <button
+      type="button"
+      class="entry-take"
+      :disabled="dropped.length !== excess"
+      @click="
+        emit(
+          'keep',
+          units.map((u) => u.id).filter((id) => !dropped.includes(id)),
+        )
+      "
+    >
+      Take {{ excess === 1 ? 'it' : 'them' }} out
+    </button>
     <button type="button" class="entry-clear" @click="emit('cancel')">Keep {{ units.length }}</button>
   </fieldset>
 </template>

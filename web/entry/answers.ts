@@ -39,7 +39,9 @@ export function unfold({ fields, asked, ...rest }: Schemas['EvaluationView']): E
         line_id: place.line_id ?? null,
         unit_id: place.unit_id ?? null,
         slot: [place.line_id, place.unit_id, place.field].join('/'),
-        choices: form.choices.filter((c) => !choices || choices.includes(c.key)).map((c) => ({ ...c, cost: costOf(c.key)?.text ?? '', left: costOf(c.key)?.left ?? '' })),
+        choices: form.choices
+          .filter((c) => !choices || choices.includes(c.key))
+          .map((c) => ({ ...c, cost: costOf(c.key)?.text ?? '', left: costOf(c.key)?.left ?? '' })),
         cost: costOf(null)?.text ?? '',
         left: costOf(null)?.left ?? '',
         adds: adds ?? '',
@@ -81,7 +83,9 @@ export function toldUnits(evaluation: Evaluated | undefined, line: string, units
   return named.map(({ id, name }) => {
     const asked = evaluation!.asked.filter((a) => a.line_id === line && a.unit_id === id && !a.asks_nothing);
     const typed = units.find((u) => u.id === id)?.answers ?? {};
-    const told = asked.map((a) => a.text || (typeof typed[a.field] === 'string' && !a.choices.length ? String(typed[a.field]) : '')).filter((text) => text.trim());
+    const told = asked
+      .map((a) => a.text || (typeof typed[a.field] === 'string' && !a.choices.length ? String(typed[a.field]) : ''))
+      .filter((text) => text.trim());
     return { id, name, told: told.slice(0, 3).join(', ') };
   });
 }

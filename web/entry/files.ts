@@ -48,11 +48,13 @@ let count = 0;
 export function begin(keeper: FileKeeper, file: File, field: string, id = `${UNDER_WAY}${++count}`): string {
   uploads.set(id, { file, sent: 0, waiting: false, refused: '', done: '', stop: new AbortController() });
   const upload = uploads.get(id)!;
-  keeper.take(file, field, (progress) => Object.assign(upload, progress), upload.stop.signal).then(
-    (done) => (upload.done = done),
-    (error: unknown) => {
-      if (!upload.stop.signal.aborted) upload.refused = error instanceof Error ? error.message : String(error);
-    },
-  );
+  keeper
+    .take(file, field, (progress) => Object.assign(upload, progress), upload.stop.signal)
+    .then(
+      (done) => (upload.done = done),
+      (error: unknown) => {
+        if (!upload.stop.signal.aborted) upload.refused = error instanceof Error ? error.message : String(error);
+      },
+    );
   return id;
 }

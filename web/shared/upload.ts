@@ -28,10 +28,17 @@ const base64 = (text: string) => btoa(String.fromCharCode(...new TextEncoder().e
  * @returns The id of the upload.
  * @throws UploadRefused when the server does not take it.
  */
-export async function upload(address: string, file: File, field: string, headers: () => Promise<Record<string, string>>, tell: (progress: Progress) => void, signal: AbortSignal): Promise<string> {
+export async function upload(
+  address: string,
+  file: File,
+  field: string,
+  headers: () => Promise<Record<string, string>>,
+  tell: (progress: Progress) => void,
+  signal: AbortSignal,
+): Promise<string> {
   const key = `sexton-upload:${[field, file.name, file.size, file.lastModified].join('/')}`;
   let place = sessionStorage.getItem(key);
-  for (let turn = 0; ; ) {
+  for (let turn = 0; ;) {
     try {
       let offset = place ? await ask(place) : undefined;
       if (!place || offset === undefined) {
@@ -40,10 +47,17 @@ export async function upload(address: string, file: File, field: string, headers
         sessionStorage.setItem(key, place);
         offset = 0;
       }
-      const there = await send(place, offset, await headers(), file, (sent) => {
-        turn = 0;
-        tell({ sent, waiting: false });
-      }, signal);
+      const there = await send(
+        place,
+        offset,
+        await headers(),
+        file,
+        (sent) => {
+          turn = 0;
+          tell({ sent, waiting: false });
+        },
+        signal,
+      );
       if (there >= file.size) {
         sessionStorage.removeItem(key);
         return place.split('/').at(-1)!;
@@ -61,7 +75,12 @@ export async function upload(address: string, file: File, field: string, headers
   async function begin(): Promise<string> {
     const reply = await fetch(address, {
       method: 'POST',
-      headers: { ...TUS, ...(await headers()), 'Upload-Length': String(file.size), 'Upload-Metadata': `filename ${base64(file.name)},field ${base64(field)}` },
+      headers: {
+        ...TUS,
+        ...(await headers()),
+        'Upload-Length': String(file.size),
+        'Upload-Metadata': `filename ${base64(file.name)},field ${base64(field)}`,
+      },
       signal,
     });
     if (!reply.ok) throw await refusal(reply);
@@ -88,11 +107,24 @@ async function refusal(reply: { status: number; json: () => Promise<unknown> }):
 }
 
 // By the older way of asking, since the newer one does not tell how much was sent.
-function send(place: string, offset: number, headers: Record<string, string>, file: File, tell: (sent: number) => void, signal: AbortSignal): Promise<number> {
+function send(
+  place: string,
+  offset: number,
+  headers: Record<string, string>,
+  file: File,
+  tell: (sent: number) => void,
+  signal: AbortSignal,
+): Promise<number> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open('PATCH', place);
-    for (const [name, value] of Object.entries({ ...TUS, ...headers, 'Upload-Offset': String(offset), 'Content-Type': 'application/offset+octet-stream' })) request.setRequestHeader(name, value);
+    for (const [name, value] of Object.entries({
+      ...TUS,
+      ...headers,
+      'Upload-Offset': String(offset),
+      'Content-Type': 'application/offset+octet-stream',
+    }))
+      request.setRequestHeader(name, value);
     request.upload.onprogress = (event) => tell(offset + event.loaded);
     request.onload = () => {
       if (request.status === 204) resolve(Number(request.getResponseHeader('Upload-Offset')));

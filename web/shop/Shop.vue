@@ -38,7 +38,9 @@ void load();
   <header class="head">
     <RouterLink class="name" to="/">{{ catalogue?.shop ?? 'Marrowby Gardens' }}</RouterLink>
     <nav aria-label="Categories">
-      <RouterLink v-for="category in categories" :key="category" :to="{ path: '/', hash: `#${category.replaceAll(' ', '-')}` }">{{ category }}</RouterLink>
+      <RouterLink v-for="category in categories" :key="category" :to="{ path: '/', hash: `#${category.replaceAll(' ', '-')}` }">{{
+        category
+      }}</RouterLink>
     </nav>
     <RouterLink class="account" to="/account">{{ shopper?.email ? 'Account' : 'Sign in' }}</RouterLink>
     <RouterLink class="cart" to="/cart">Cart · {{ count }}</RouterLink>

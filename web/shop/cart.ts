@@ -37,15 +37,25 @@ export function useCart(kind: CartKind) {
     load: () => take(api.GET('/api/shop/v1/cart', { headers })),
     /** Puts a line in. The same key twice puts it in once. */
     add: (line: LineDraft, orderAnswers: Answers, key: string) =>
-      take(api.POST('/api/shop/v1/cart/lines', { headers, params: { header: { 'Idempotency-Key': key } }, body: { ...line, order_answers: orderAnswers } })),
+      take(
+        api.POST('/api/shop/v1/cart/lines', {
+          headers,
+          params: { header: { 'Idempotency-Key': key } },
+          body: { ...line, order_answers: orderAnswers },
+        }),
+      ),
     /** Makes it the only line. */
-    replace: (line: LineDraft, orderAnswers: Answers) => take(api.PUT('/api/shop/v1/cart/lines', { headers, body: { ...line, order_answers: orderAnswers } })),
-    change: (id: string, quantity: number, answers?: Answers, units?: Unit[]) => take(api.PUT('/api/shop/v1/cart/lines/{id}', { headers, params: { path: { id } }, body: { quantity, answers, units } })),
+    replace: (line: LineDraft, orderAnswers: Answers) =>
+      take(api.PUT('/api/shop/v1/cart/lines', { headers, body: { ...line, order_answers: orderAnswers } })),
+    change: (id: string, quantity: number, answers?: Answers, units?: Unit[]) =>
+      take(api.PUT('/api/shop/v1/cart/lines/{id}', { headers, params: { path: { id } }, body: { quantity, answers, units } })),
     /** Gives a coupon; "" takes it out. */
     coupon: (code: string) => take(api.PUT('/api/shop/v1/cart/coupon', { headers, body: { code } })),
-    answer: (step: string, answers: Answers, lines: Schemas['LineAnswers'][] = []) => take(api.PUT('/api/shop/v1/cart/answers', { headers, body: { step, answers, lines } })),
+    answer: (step: string, answers: Answers, lines: Schemas['LineAnswers'][] = []) =>
+      take(api.PUT('/api/shop/v1/cart/answers', { headers, body: { step, answers, lines } })),
   };
 }
 
 /** What would be asked of a cart. */
-export const evaluateCart = async (cart: Schemas['CartContent']): Promise<Evaluated> => unfold(await ask(api.POST('/api/shop/v1/evaluate', { body: cart })));
+export const evaluateCart = async (cart: Schemas['CartContent']): Promise<Evaluated> =>
+  unfold(await ask(api.POST('/api/shop/v1/evaluate', { body: cart })));

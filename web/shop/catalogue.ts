@@ -8,7 +8,12 @@ export const shopper = shallowRef<Schemas['ShopperView']>();
 export const said = ref('');
 
 export async function loadShop(): Promise<void> {
-  const [products, who] = await Promise.all([ask(api.GET('/api/shop/v1/catalogue')), ask(api.GET('/api/shop/v1/account/session')), useCart('cart').load(), useCart('at_once').load()]);
+  const [products, who] = await Promise.all([
+    ask(api.GET('/api/shop/v1/catalogue')),
+    ask(api.GET('/api/shop/v1/account/session')),
+    useCart('cart').load(),
+    useCart('at_once').load(),
+  ]);
   catalogue.value = products;
   shopper.value = who;
 }

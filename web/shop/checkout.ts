@@ -20,7 +20,8 @@ interface Typed {
 const nothing = (): Typed => ({ answers: {}, lines: {} });
 
 // What a form gives back is all it was given with one answer changed; only that one was typed.
-const changedIn = (before: Answers, now: Answers): Answers => Object.fromEntries(Object.entries(now).filter(([field, answer]) => answer !== before[field]));
+const changedIn = (before: Answers, now: Answers): Answers =>
+  Object.fromEntries(Object.entries(now).filter(([field, answer]) => answer !== before[field]));
 const isEmpty = (of: object): boolean => Object.keys(of).length === 0;
 
 /** What is typed at one or several steps of a cart, evaluated while typing, and put into the cart at the end. */
@@ -46,7 +47,13 @@ export function useCheckout(kind: CartKind, steps: () => string[]) {
       Object.fromEntries(
         lines.value.map((l) => {
           const over = typed.value.lines[l.id];
-          return [l.id, { answers: { ...l.answers, ...over?.answers }, units: (l.units ?? []).map((u) => ({ ...u, answers: { ...u.answers, ...over?.units[u.id] } })) }];
+          return [
+            l.id,
+            {
+              answers: { ...l.answers, ...over?.answers },
+              units: (l.units ?? []).map((u) => ({ ...u, answers: { ...u.answers, ...over?.units[u.id] } })),
+            },
+          ];
         }),
       ),
     set: (now) => {
@@ -59,7 +66,9 @@ export function useCheckout(kind: CartKind, steps: () => string[]) {
 
   function overlay(id: string, before: LineDraft, now: LineDraft): void {
     const own = changedIn(before.answers, now.answers);
-    const units = now.units.map((u) => [u.id, changedIn(before.units.find((b) => b.id === u.id)?.answers ?? {}, u.answers)] as const).filter(([, changed]) => !isEmpty(changed));
+    const units = now.units
+      .map((u) => [u.id, changedIn(before.units.find((b) => b.id === u.id)?.answers ?? {}, u.answers)] as const)
+      .filter(([, changed]) => !isEmpty(changed));
     if (isEmpty(own) && !units.length) return;
     const over = (typed.value.lines[id] ??= { answers: {}, units: {} });
     Object.assign(over.answers, own);
@@ -91,7 +100,11 @@ export function useCheckout(kind: CartKind, steps: () => string[]) {
     await basket.answer(
       steps().at(-1)!,
       now.answers,
-      Object.entries(now.lines).map(([id, { answers: own, units }]) => ({ id, answers: own, units: Object.entries(units).map(([unit, given]) => ({ id: unit, answers: given })) })),
+      Object.entries(now.lines).map(([id, { answers: own, units }]) => ({
+        id,
+        answers: own,
+        units: Object.entries(units).map(([unit, given]) => ({ id: unit, answers: given })),
+      })),
     );
     // What was typed while it was on its way is still to go.
     if (JSON.stringify(typed.value) === sent) typed.value = nothing();

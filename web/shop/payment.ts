@@ -28,19 +28,34 @@ export const begunOf = (kind: CartKind) => ({
 export async function tokenFor(paymentsUrl: string, card: string): Promise<string> {
   let response;
   try {
-    response = await fetch(new URL('tokens', paymentsUrl), { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ card }) });
+    response = await fetch(new URL('tokens', paymentsUrl), {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ card }),
+    });
   } catch {
-    throw new ApiError({ status: 0, code: 'offline', detail: 'The payment provider does not answer just now. Nothing was charged; try again in a moment.' });
+    throw new ApiError({
+      status: 0,
+      code: 'offline',
+      detail: 'The payment provider does not answer just now. Nothing was charged; try again in a moment.',
+    });
   }
   const body = (await response.json()) as { token?: string; detail?: string };
-  if (!response.ok || !body.token) throw new ApiError({ status: response.status, code: 'card', detail: body.detail ?? 'The card was not taken.' });
+  if (!response.ok || !body.token)
+    throw new ApiError({ status: response.status, code: 'card', detail: body.detail ?? 'The card was not taken.' });
   return body.token;
 }
 
 /** Pays, and waits for the outcome. The same payment may be sent as often as wanted. */
 export async function pay(kind: CartKind, payment: Begun): Promise<Schemas['AttemptView']> {
   const { headers } = useCart(kind);
-  let attempt = await ask(api.POST('/api/shop/v1/attempts', { headers, params: { header: { 'Idempotency-Key': payment.key } }, body: { payment_token: payment.token, seen: payment.seen } }));
+  let attempt = await ask(
+    api.POST('/api/shop/v1/attempts', {
+      headers,
+      params: { header: { 'Idempotency-Key': payment.key } },
+      body: { payment_token: payment.token, seen: payment.seen },
+    }),
+  );
   while (attempt.state === 'paying') {
     await new Promise((resolve) => setTimeout(resolve, 1000));
     attempt = await ask(api.GET('/api/shop/v1/attempts/{key}', { headers, params: { path: { key: payment.key } } }));

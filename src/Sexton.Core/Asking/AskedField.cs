@@ -22,7 +22,8 @@ public readonly record struct AskedField(PlannedField Field, Place Place, string
     public string TextIn(string language) => Value is null ? "" : Field.Rule.TextOf(Value, language);
 
     /// <summary>The same as systems get it, where that differs; null for the same.</summary>
-    public string? SystemTextIn(string language) => Value is not null && Field.Rule.SystemTextOf(Value, language) is var text && text != TextIn(language) ? text : null;
+    public string? SystemTextIn(string language) =>
+        Value is not null && Field.Rule.SystemTextOf(Value, language) is var text && text != TextIn(language) ? text : null;
 }
 
 /// <summary>Something that keeps a cart from becoming an order.</summary>

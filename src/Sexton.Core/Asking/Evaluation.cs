@@ -117,7 +117,15 @@ public sealed partial class Evaluation : IOccasion
     /// <param name="stock">What is left of what is counted; null where nothing is.</param>
     /// <param name="registry">What registries said of numbers; null where none was asked.</param>
     /// <param name="files">The files that were uploaded for the cart; null for none.</param>
-    public void Run(RegisterPlan plan, ProductIndex products, CartContent cart, DateOnly today, StockLevels? stock = null, RegistryFindings? registry = null, KeptFiles? files = null)
+    public void Run(
+        RegisterPlan plan,
+        ProductIndex products,
+        CartContent cart,
+        DateOnly today,
+        StockLevels? stock = null,
+        RegistryFindings? registry = null,
+        KeptFiles? files = null
+    )
     {
         (_registry, _files) = (registry ?? RegistryFindings.None, files ?? KeptFiles.None);
         Load(plan, products, cart, today);
@@ -165,7 +173,8 @@ public sealed partial class Evaluation : IOccasion
     internal string? UnitIdAt(Place place) => place.Unit < 0 ? null : LineAt(place.Line).Units[place.Unit].Id;
 
     /// <summary>Charges a component that an answer, or a choice of it, uses up.</summary>
-    internal void Charge(Goods component, long quantity, Place place, PlannedField field, string? choice) => _pricing.Charge(component, quantity, place, field, choice);
+    internal void Charge(Goods component, long quantity, Place place, PlannedField field, string? choice) =>
+        _pricing.Charge(component, quantity, place, field, choice);
 
     /// <summary>How many pieces of an answer, or of a choice of it, are included in the price at a place.</summary>
     internal int IncludedOf(PlannedField field, string? choice, Place place) => _pricing.IncludedOf(field, choice, place);
@@ -175,9 +184,13 @@ public sealed partial class Evaluation : IOccasion
         _problems.Add(new AnswerProblem(refusal, field, LineIdAt(place), UnitIdAt(place), field?.Field.Step ?? Step.Cart.Key));
 
     /// <summary>The numbers that a registry is to be asked about, and was not yet.</summary>
-    public IEnumerable<string> ToLookUp() => !_fields.Exists(static f => f.Rule.LooksUp) ? [] : _asked
-        .Where(a => a.Field.Rule.LooksUp && a.Value is not null && FindingOf(a) == RegistryFinding.NotAsked)
-        .Select(static a => a.Value!.Text!).Distinct(StringComparer.Ordinal);
+    public IEnumerable<string> ToLookUp() =>
+        !_fields.Exists(static f => f.Rule.LooksUp)
+            ? []
+            : _asked
+                .Where(a => a.Field.Rule.LooksUp && a.Value is not null && FindingOf(a) == RegistryFinding.NotAsked)
+                .Select(static a => a.Value!.Text!)
+                .Distinct(StringComparer.Ordinal);
 
     /// <inheritdoc/>
     string IOccasion.Language => Cart.Language;
@@ -192,7 +205,8 @@ public sealed partial class Evaluation : IOccasion
     KeptFile? IOccasion.File(string id) => _files.Find(id);
 
     /// <summary>What a registry said of an answer; <see cref="RegistryFinding.NotAsked"/> where it has no say.</summary>
-    public RegistryFinding FindingOf(AskedField asked) => asked.Field.Rule.LooksUp && asked.Value?.Text is { } number ? _registry.Of(number) : RegistryFinding.NotAsked;
+    public RegistryFinding FindingOf(AskedField asked) =>
+        asked.Field.Rule.LooksUp && asked.Value?.Text is { } number ? _registry.Of(number) : RegistryFinding.NotAsked;
 
     /// <inheritdoc/>
     bool IOccasion.Offers(int choice) => _reading!.ChoiceWhen[choice]?.Holds(this, _readingAt) ?? true;
@@ -277,7 +291,15 @@ public sealed partial class Evaluation : IOccasion
     {
         if (asksEach && line.Quantity > CartContent.MostUnits)
         {
-            _problems.Add(new(new Refusal(Sentences.TooManyEach, TextLimits.Number(CartContent.MostUnits), TextLimits.Number(line.Quantity)), null, line.Id, null, Step.Cart.Key));
+            _problems.Add(
+                new(
+                    new Refusal(Sentences.TooManyEach, TextLimits.Number(CartContent.MostUnits), TextLimits.Number(line.Quantity)),
+                    null,
+                    line.Id,
+                    null,
+                    Step.Cart.Key
+                )
+            );
         }
     }
 
@@ -335,10 +357,12 @@ public sealed partial class Evaluation : IOccasion
     // The address says it better than the cart, as soon as a country is chosen in it and only while it is asked. What reads the country comes after it.
     private void SettleCountry(PlannedField field)
     {
-        if (field.Field.Key == BuiltInFields.DeliveryAddress
+        if (
+            field.Field.Key == BuiltInFields.DeliveryAddress
             && _sheet.Order[field.Slot] is { Asked: true, Raw.Parts: { } parts }
             && parts.TryGetValue(PostalAddress.Land, out var country)
-            && PostalAddress.Countries.ContainsKey(country))
+            && PostalAddress.Countries.ContainsKey(country)
+        )
         {
             Country = country;
         }
@@ -422,8 +446,12 @@ public sealed partial class Evaluation : IOccasion
     private void WorkOut(PlannedField field, BoundTerm working, Place place, ref AnswerState state)
     {
         var given = working.IsText
-            ? working.Text(this, place) is { } text ? AnswerValue.Of(text) : null
-            : working.Number(this, place) is { } number ? field.Rule.Rounded(number) : null;
+            ? working.Text(this, place) is { } text
+                ? AnswerValue.Of(text)
+                : null
+            : working.Number(this, place) is { } number
+                ? field.Rule.Rounded(number)
+                : null;
         if (given is null)
         {
             return;

@@ -30,17 +30,61 @@ public static class Freezer
             Lines = [.. Enumerable.Range(0, evaluation.LineCount).Select(i => Line(evaluation, i))],
             Answers =
             [
-                .. evaluation.Asked.Where(static a => !a.Field.Type.AsksNothing).Select(a => new OrderAnswer(
-                    a.LineId, a.UnitId, a.Field.Field.Key, a.Field.Field.Label.In(language), a.Field.Field.Step, a.Value, a.TextIn(language)) { SystemText = a.SystemTextIn(language) }),
+                .. evaluation
+                    .Asked.Where(static a => !a.Field.Type.AsksNothing)
+                    .Select(a => new OrderAnswer(
+                        a.LineId,
+                        a.UnitId,
+                        a.Field.Field.Key,
+                        a.Field.Field.Label.In(language),
+                        a.Field.Field.Step,
+                        a.Value,
+                        a.TextIn(language)
+                    )
+                    {
+                        SystemText = a.SystemTextIn(language),
+                    }),
             ],
             NotAsked =
             [
-                .. new WhyNot(evaluation, words).All().Where(static n => (n.ByCondition || n.Answered) && !n.Field.Type.AsksNothing)
-                    .Select(static n => new NotAskedAnswer(n.LineId, n.UnitId, n.Field.Field.Key, n.Field.Field.NameForStaff, n.Why, n.Answered)),
+                .. new WhyNot(evaluation, words)
+                    .All()
+                    .Where(static n => (n.ByCondition || n.Answered) && !n.Field.Type.AsksNothing)
+                    .Select(static n => new NotAskedAnswer(
+                        n.LineId,
+                        n.UnitId,
+                        n.Field.Field.Key,
+                        n.Field.Field.NameForStaff,
+                        n.Why,
+                        n.Answered
+                    )),
             ],
-            Lookups = [.. evaluation.Asked.Select(a => new OrderLookup(a.LineId, a.UnitId, a.Field.Field.Key, evaluation.FindingOf(a))).Where(static l => l.Finding != RegistryFinding.NotAsked)],
-            Uses = [.. evaluation.Uses.Select(u => new OrderUse(u.Item, u.NameIn(language), u.Quantity, evaluation.LineIdAt(u.Place), evaluation.UnitIdAt(u.Place), u.Field?.Field.Key, u.Goods is not null, u.Choice))],
-            Uploads = [.. evaluation.Asked.Where(static a => a.Field.Rule.HoldsFiles && a.Value is not null).SelectMany(a => evaluation.RawOf(a)!.Picks!.Value).Distinct(StringComparer.Ordinal)],
+            Lookups =
+            [
+                .. evaluation
+                    .Asked.Select(a => new OrderLookup(a.LineId, a.UnitId, a.Field.Field.Key, evaluation.FindingOf(a)))
+                    .Where(static l => l.Finding != RegistryFinding.NotAsked),
+            ],
+            Uses =
+            [
+                .. evaluation.Uses.Select(u => new OrderUse(
+                    u.Item,
+                    u.NameIn(language),
+                    u.Quantity,
+                    evaluation.LineIdAt(u.Place),
+                    evaluation.UnitIdAt(u.Place),
+                    u.Field?.Field.Key,
+                    u.Goods is not null,
+                    u.Choice
+                )),
+            ],
+            Uploads =
+            [
+                .. evaluation
+                    .Asked.Where(static a => a.Field.Rule.HoldsFiles && a.Value is not null)
+                    .SelectMany(a => evaluation.RawOf(a)!.Picks!.Value)
+                    .Distinct(StringComparer.Ordinal),
+            ],
             WeightGrams = evaluation.WeightGrams,
             Prices = PriceList.Of(evaluation),
             Coupon = evaluation.Cart.Coupon,

@@ -18,7 +18,10 @@ public sealed record Offer(int Version, long TotalMinor, string Digest)
         var (text, language) = (new StringBuilder(), evaluation.Cart.Language);
         foreach (var row in evaluation.Rows)
         {
-            text.Append(CultureInfo.InvariantCulture, $"{row.LineId}/{row.UnitId}/{row.LabelIn(language)}/{row.Quantity}/{row.SumMinor}/{row.TaxPpm}\n");
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"{row.LineId}/{row.UnitId}/{row.LabelIn(language)}/{row.Quantity}/{row.SumMinor}/{row.TaxPpm}\n"
+            );
         }
 
         foreach (var tax in evaluation.Taxes)
@@ -31,7 +34,11 @@ public sealed record Offer(int Version, long TotalMinor, string Digest)
             text.Append(asked.LineId).Append('/').Append(asked.UnitId).Append('/').Append(asked.Field.Field.Key).Append('\n');
         }
 
-        return new Offer(version, evaluation.TotalMinor, Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())).AsSpan(0, 16)));
+        return new Offer(
+            version,
+            evaluation.TotalMinor,
+            Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())).AsSpan(0, 16))
+        );
     }
 
     /// <summary>Whether this one shows the same: under another version perhaps, which changes nothing about this cart.</summary>

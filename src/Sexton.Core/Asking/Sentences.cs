@@ -89,9 +89,18 @@ public static partial class Sentences
     {
         var sentence = refusal.Wording?.In(language) ?? Defaults.GetValueOrDefault(refusal.Code, Unnamed);
 
-
         // In one pass: what is filled in is never looked at again, whatever it has in it.
-        return Slots().Replace(sentence, slot => slot.ValueSpan[1] switch { '0' => label.In(language), '1' => refusal.First ?? "", _ => refusal.Second ?? "" });
+        return Slots()
+            .Replace(
+                sentence,
+                slot =>
+                    slot.ValueSpan[1] switch
+                    {
+                        '0' => label.In(language),
+                        '1' => refusal.First ?? "",
+                        _ => refusal.Second ?? "",
+                    }
+            );
     }
 
     [GeneratedRegex(@"\{[012]\}", RegexOptions.NonBacktracking)]

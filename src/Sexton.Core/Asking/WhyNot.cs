@@ -30,14 +30,20 @@ public sealed class WhyNot(Evaluation evaluation, ConditionWords words)
             }
 
             var content = evaluation.LineAt(line);
-            foreach (var found in evaluation.Plan.LineFields.Select(f => At(f, new Place(line, -1), content.Id, null)).OfType<NotAskedField>())
+            foreach (
+                var found in evaluation.Plan.LineFields.Select(f => At(f, new Place(line, -1), content.Id, null)).OfType<NotAskedField>()
+            )
             {
                 yield return found;
             }
 
             for (var unit = 0; unit < evaluation.UnitsOf(line); unit++)
             {
-                foreach (var found in evaluation.Plan.UnitFields.Select(f => At(f, new Place(line, unit), content.Id, content.Units[unit].Id)).OfType<NotAskedField>())
+                foreach (
+                    var found in evaluation
+                        .Plan.UnitFields.Select(f => At(f, new Place(line, unit), content.Id, content.Units[unit].Id))
+                        .OfType<NotAskedField>()
+                )
                 {
                     yield return found;
                 }
@@ -73,7 +79,10 @@ public sealed class WhyNot(Evaluation evaluation, ConditionWords words)
             if (section.Asks && evaluation.ValueOf(section, place)?.Truth != true)
             {
                 var opening = $"“{section.Field.Label}”";
-                return (evaluation.ValueOf(section, place) is null ? $"{opening} is not answered yet" : $"{opening} is answered with no", true);
+                return (
+                    evaluation.ValueOf(section, place) is null ? $"{opening} is not answered yet" : $"{opening} is answered with no",
+                    true
+                );
             }
         }
 

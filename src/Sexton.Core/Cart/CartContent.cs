@@ -61,11 +61,13 @@ public sealed record CartContent
         var answers = canonical(line);
         for (var i = 0; i < Lines.Length && !alone; i++)
         {
-            if (Lines[i].ProductCode == line.ProductCode
+            if (
+                Lines[i].ProductCode == line.ProductCode
                 && Lines[i].VariantCode == line.VariantCode
                 && Lines[i].Units.IsEmpty
                 && line.Units.IsEmpty
-                && canonical(Lines[i]).Equals(answers))
+                && canonical(Lines[i]).Equals(answers)
+            )
             {
                 var together = Lines[i] with { Quantity = Lines[i].Quantity + line.Quantity };
                 CheckQuantity(together);
@@ -74,7 +76,10 @@ public sealed record CartContent
         }
 
         return Lines.Length < MostLines
-            ? this with { Lines = Lines.Add(line) }
+            ? this with
+            {
+                Lines = Lines.Add(line),
+            }
             : throw new CartException($"A cart holds {MostLines} different lines. Order these first.");
     }
 
@@ -82,8 +87,9 @@ public sealed record CartContent
     /// <exception cref="CartException">There is no such line, or the quantity is out of range.</exception>
     public CartContent Change(CartLine line)
     {
-        var index = Lines.IndexOf(Lines.FirstOrDefault(l => l.Id == line.Id)
-            ?? throw new CartException("That line is no longer in the cart. Reload the page."));
+        var index = Lines.IndexOf(
+            Lines.FirstOrDefault(l => l.Id == line.Id) ?? throw new CartException("That line is no longer in the cart. Reload the page.")
+        );
         if (line.Quantity == 0)
         {
             return this with { Lines = Lines.RemoveAt(index) };
@@ -96,10 +102,11 @@ public sealed record CartContent
     /// <summary>The cart with answers of the order replaced; one that is blank is gone, except where a default would come back in its place.</summary>
     /// <param name="answers">The answers given; others stay as they are.</param>
     /// <param name="hasDefault">Whether a field has a default.</param>
-    public CartContent Answer(AnswerSet answers, Func<string, bool> hasDefault) => this with
-    {
-        Answers = Answers.With(answers, hasDefault),
-    };
+    public CartContent Answer(AnswerSet answers, Func<string, bool> hasDefault) =>
+        this with
+        {
+            Answers = Answers.With(answers, hasDefault),
+        };
 
     /// <summary>
     /// The cart with answers of its lines and units replaced; others stay as they are. A line or unit that was taken out meanwhile takes its answers
@@ -107,17 +114,33 @@ public sealed record CartContent
     /// </summary>
     /// <param name="lines">The answers, line by line.</param>
     /// <param name="hasDefault">Whether a field has a default.</param>
-    public CartContent Answer(IReadOnlyList<LineAnswers> lines, Func<string, bool> hasDefault) => this with
-    {
-        Lines =
-        [
-            .. Lines.Select(line => lines.Where(l => l.Id == line.Id).Aggregate(line, (all, given) => all with
-            {
-                Answers = all.Answers.With(given.Answers, hasDefault),
-                Units = [.. all.Units.Select(u => given.Units.Where(g => g.Id == u.Id).Aggregate(u, (one, g) => one with { Answers = one.Answers.With(g.Answers, hasDefault) }))],
-            })),
-        ],
-    };
+    public CartContent Answer(IReadOnlyList<LineAnswers> lines, Func<string, bool> hasDefault) =>
+        this with
+        {
+            Lines =
+            [
+                .. Lines.Select(line =>
+                    lines
+                        .Where(l => l.Id == line.Id)
+                        .Aggregate(
+                            line,
+                            (all, given) =>
+                                all with
+                                {
+                                    Answers = all.Answers.With(given.Answers, hasDefault),
+                                    Units =
+                                    [
+                                        .. all.Units.Select(u =>
+                                            given
+                                                .Units.Where(g => g.Id == u.Id)
+                                                .Aggregate(u, (one, g) => one with { Answers = one.Answers.With(g.Answers, hasDefault) })
+                                        ),
+                                    ],
+                                }
+                        )
+                ),
+            ],
+        };
 
     /// <summary>
     /// Refuses what no form of ours sends: lines or units that are none, ids that were not made here, more of anything than a cart holds, and texts that
@@ -208,7 +231,12 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
         }
 
         units.Sort(static (a, b) => a.Place.CompareTo(b.Place));
-        return this with { Units = units.ToImmutable(), Places = Math.Max(Places, units.Count == 0 ? 0 : units[^1].Place), AsksEach = true };
+        return this with
+        {
+            Units = units.ToImmutable(),
+            Places = Math.Max(Places, units.Count == 0 ? 0 : units[^1].Place),
+            AsksEach = true,
+        };
     }
 
     internal void CheckShape()
@@ -272,7 +300,11 @@ public sealed record CartUnit(string Id, AnswerSet Answers)
 
     /// <summary>Its place in the line, from 1, which never changes; what is displayed is its number among those there are. 0 where the id is none.</summary>
     [JsonIgnore]
-    public int Place => Id is ['u', >= '1' and <= '9', ..] and { Length: <= 6 } && int.TryParse(Id.AsSpan(1), NumberStyles.None, CultureInfo.InvariantCulture, out var place) ? place : 0;
+    public int Place =>
+        Id is ['u', >= '1' and <= '9', ..] and { Length: <= 6 }
+        && int.TryParse(Id.AsSpan(1), NumberStyles.None, CultureInfo.InvariantCulture, out var place)
+            ? place
+            : 0;
 
     /// <summary>A unit without answers.</summary>
     /// <param name="place">Its place.</param>

@@ -14,7 +14,8 @@ public sealed record Product(string Code, LanguageMap Name, string Category, lon
     public ImmutableArray<string> Tags { get; init; } = [];
 
     /// <summary>Its typed attributes, such as its height, by name.</summary>
-    public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } = ImmutableSortedDictionary<string, ProductAttribute>.Empty;
+    public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } =
+        ImmutableSortedDictionary<string, ProductAttribute>.Empty;
 
     /// <summary>Its variants; a line of a product with variants names one.</summary>
     public ImmutableArray<Variant> Variants { get; init; } = [];
@@ -42,7 +43,8 @@ public sealed record Variant(string Code, LanguageMap Name, long PriceMinor)
     public int? WeightGrams { get; init; }
 
     /// <summary>Its typed attributes; one of the same name as the product's stands in its place.</summary>
-    public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } = ImmutableSortedDictionary<string, ProductAttribute>.Empty;
+    public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } =
+        ImmutableSortedDictionary<string, ProductAttribute>.Empty;
 }
 
 /// <summary>A typed attribute of a product.</summary>
@@ -74,5 +76,6 @@ public readonly record struct Goods(Product Product, Variant? Variant)
         Variant is not null && Variant.Attributes.TryGetValue(name, out var own) ? own : Product.Attributes.GetValueOrDefault(name);
 
     /// <summary>What it is called, with its variant.</summary>
-    public string NameIn(string language) => Variant is null ? Product.Name.In(language) : $"{Product.Name.In(language)}, {Variant.Name.In(language)}";
+    public string NameIn(string language) =>
+        Variant is null ? Product.Name.In(language) : $"{Product.Name.In(language)}, {Variant.Name.In(language)}";
 }

@@ -13,8 +13,10 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
 {
     private readonly FrozenDictionary<string, Product> _byCode = products.ToFrozenDictionary(p => p.Code, StringComparer.Ordinal);
 
-    private readonly FrozenDictionary<string, Goods> _items = products.SelectMany(static p => p.Variants.IsEmpty ? [new Goods(p, null)] : p.Variants.Select(v => new Goods(p, v)))
-        .DistinctBy(static g => g.Code, StringComparer.Ordinal).ToFrozenDictionary(static g => g.Code, StringComparer.Ordinal);
+    private readonly FrozenDictionary<string, Goods> _items = products
+        .SelectMany(static p => p.Variants.IsEmpty ? [new Goods(p, null)] : p.Variants.Select(v => new Goods(p, v)))
+        .DistinctBy(static g => g.Code, StringComparer.Ordinal)
+        .ToFrozenDictionary(static g => g.Code, StringComparer.Ordinal);
 
     private FrozenDictionary<string, Goods>? _itemsInAnyCase;
 
@@ -69,7 +71,13 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
 
     /// <summary>The same, where the case of letters is not minded; of two whose codes differ only in it, either.</summary>
     public Goods? FindItemInAnyCase(string code) =>
-        (_itemsInAnyCase ??= _items.Values.DistinctBy(static g => g.Code, StringComparer.OrdinalIgnoreCase).ToFrozenDictionary(static g => g.Code, StringComparer.OrdinalIgnoreCase)).TryGetValue(code, out var goods) ? goods : null;
+        (
+            _itemsInAnyCase ??= _items
+                .Values.DistinctBy(static g => g.Code, StringComparer.OrdinalIgnoreCase)
+                .ToFrozenDictionary(static g => g.Code, StringComparer.OrdinalIgnoreCase)
+        ).TryGetValue(code, out var goods)
+            ? goods
+            : null;
 
     /// <summary>The product with a code, or null.</summary>
     public Product? Find(string code) => _byCode.GetValueOrDefault(code);

@@ -18,10 +18,34 @@ internal sealed class AskedOfNothing : IDraftCheck
                 yield return new Problem("asked_of_nothing", field.Key, "asked_of", "No product asks it. Choose the products.", []);
             }
 
-            var unknown = Unknown("product", scope.Products, products.All.Select(static p => p.Code), scope, static (s, l) => s with { Products = l })
-                .Concat(Unknown("category", scope.Categories, products.All.Select(static p => p.Category), scope, static (s, l) => s with { Categories = l }))
-                .Concat(Unknown("tag", scope.Tags, products.All.SelectMany(static p => p.Tags), scope, static (s, l) => s with { Tags = l }))
-                .Concat(Unknown("shopper group", scope.Groups, products.Groups.Select(static g => g.Key), scope, static (s, l) => s with { Groups = l }));
+            var unknown = Unknown(
+                    "product",
+                    scope.Products,
+                    products.All.Select(static p => p.Code),
+                    scope,
+                    static (s, l) => s with { Products = l }
+                )
+                .Concat(
+                    Unknown(
+                        "category",
+                        scope.Categories,
+                        products.All.Select(static p => p.Category),
+                        scope,
+                        static (s, l) => s with { Categories = l }
+                    )
+                )
+                .Concat(
+                    Unknown("tag", scope.Tags, products.All.SelectMany(static p => p.Tags), scope, static (s, l) => s with { Tags = l })
+                )
+                .Concat(
+                    Unknown(
+                        "shopper group",
+                        scope.Groups,
+                        products.Groups.Select(static g => g.Key),
+                        scope,
+                        static (s, l) => s with { Groups = l }
+                    )
+                );
             foreach (var (sentence, without) in unknown)
             {
                 yield return new Problem(
@@ -29,12 +53,20 @@ internal sealed class AskedOfNothing : IDraftCheck
                     field.Key,
                     "asked_of",
                     sentence,
-                    [new Remedy("Take it out", "asked_of", JsonSerializer.SerializeToElement(without, RegisterJson.Options))]);
+                    [new Remedy("Take it out", "asked_of", JsonSerializer.SerializeToElement(without, RegisterJson.Options))]
+                );
             }
         }
     }
 
     private static IEnumerable<(string Sentence, ProductScope Without)> Unknown(
-        string what, ImmutableArray<string> listed, IEnumerable<string> known, ProductScope scope, Func<ProductScope, ImmutableArray<string>, ProductScope> with) =>
-        listed.Except(known, StringComparer.Ordinal).Select(gone => ($"The shop has no {what} “{gone}”.", with(scope, listed.Remove(gone))));
+        string what,
+        ImmutableArray<string> listed,
+        IEnumerable<string> known,
+        ProductScope scope,
+        Func<ProductScope, ImmutableArray<string>, ProductScope> with
+    ) =>
+        listed
+            .Except(known, StringComparer.Ordinal)
+            .Select(gone => ($"The shop has no {what} “{gone}”.", with(scope, listed.Remove(gone))));
 }

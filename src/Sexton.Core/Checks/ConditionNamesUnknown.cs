@@ -30,12 +30,16 @@ internal sealed class ConditionNamesUnknown : IDraftCheck
     {
         if (Facts.AttributeOf(test.Fact) is { } attribute)
         {
-            var anywhere = products.All.Any(p => p.Attributes.ContainsKey(attribute) || p.Variants.Any(v => v.Attributes.ContainsKey(attribute)));
+            var anywhere = products.All.Any(p =>
+                p.Attributes.ContainsKey(attribute) || p.Variants.Any(v => v.Attributes.ContainsKey(attribute))
+            );
             return anywhere ? null : $"No product has an attribute “{attribute}”. Choose another.";
         }
 
         var known = Facts.FieldOf(test.Fact) is { } key
-            ? plan.Find(key)?.Rule is { Choices.IsEmpty: false } rule ? rule.Choices.Select(static c => c.Key) : null
+            ? plan.Find(key)?.Rule is { Choices.IsEmpty: false } rule
+                ? rule.Choices.Select(static c => c.Key)
+                : null
             : test.Fact switch
             {
                 Facts.Product => products.All.Select(static p => p.Code),
@@ -46,7 +50,8 @@ internal sealed class ConditionNamesUnknown : IDraftCheck
                 _ => null,
             };
         return known is null ? null
-            : Compared(test).Except(known, StringComparer.Ordinal).FirstOrDefault() is { } gone ? $"“{gone}” is not there to be compared with. Choose another."
+            : Compared(test).Except(known, StringComparer.Ordinal).FirstOrDefault() is { } gone
+                ? $"“{gone}” is not there to be compared with. Choose another."
             : null;
     }
 

@@ -14,12 +14,23 @@ public interface IDraftCheck
 /// <summary>The index of all checks.</summary>
 public static class DraftChecks
 {
-    private static readonly ImmutableArray<IDraftCheck> All = [new LongerThanTaken(), new AskedOfNothing(), new GoesNowhere(), new ConditionNamesUnknown(), new PriceNamesUnknown(), new TwoPricesOfTheGoods(), new ItemCodes(), new UsesUnknown(), new GivesAway()];
+    private static readonly ImmutableArray<IDraftCheck> All =
+    [
+        new LongerThanTaken(),
+        new AskedOfNothing(),
+        new GoesNowhere(),
+        new ConditionNamesUnknown(),
+        new PriceNamesUnknown(),
+        new TwoPricesOfTheGoods(),
+        new ItemCodes(),
+        new UsesUnknown(),
+        new GivesAway(),
+    ];
 
     /// <summary>All problems of a draft: what cannot be compiled, then what the checks find.</summary>
     public static ImmutableArray<Problem> Run(Compilation compiled, ProductIndex products) =>
-    [
-        .. compiled.Problems.Select(static p => new Problem("cannot_be_compiled", p.Field, p.Setting, p.Sentence, [])),
-        .. All.SelectMany(check => check.Check(compiled.Plan, products)),
-    ];
+        [
+            .. compiled.Problems.Select(static p => new Problem("cannot_be_compiled", p.Field, p.Setting, p.Sentence, [])),
+            .. All.SelectMany(check => check.Check(compiled.Plan, products)),
+        ];
 }

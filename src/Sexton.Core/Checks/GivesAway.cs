@@ -18,7 +18,8 @@ internal sealed class GivesAway : IDraftCheck
             field.Key,
             tell.Setting,
             $"The answers do not go to {destination.Phrase}{(field.Sensitive ? " and are sensitive" : "")}, and can be read there from {tell.From}. Send them there too, take that away, or accept it with a reason.",
-            [Remedy.To("Send them to " + destination.Phrase, "goes_to." + destination.Key, true)])
+            [Remedy.To("Send them to " + destination.Phrase, "goes_to." + destination.Key, true)]
+        )
         {
             Basis = $"{destination.Key}: {tell.What}",
         };
@@ -28,12 +29,20 @@ internal sealed class GivesAway : IDraftCheck
         var field = planned.Field;
         if (field.Code is { } code)
         {
-            yield return ("code", "the item code", code.Part.Length > 0 ? code.Part : string.Join(", ", planned.Rule.Choices.Select(static c => $"{c.Key}={c.Code}")));
+            yield return (
+                "code",
+                "the item code",
+                code.Part.Length > 0 ? code.Part : string.Join(", ", planned.Rule.Choices.Select(static c => $"{c.Key}={c.Code}"))
+            );
         }
 
         if (!field.Uses.IsEmpty)
         {
-            yield return ("uses", "the components that it uses up", string.Join(", ", field.Uses.Select(static u => $"{u.Choice}={u.Item}")));
+            yield return (
+                "uses",
+                "the components that it uses up",
+                string.Join(", ", field.Uses.Select(static u => $"{u.Choice}={u.Item}"))
+            );
         }
     }
 }

@@ -8,8 +8,8 @@ namespace Sexton.Core.Checks;
 internal sealed class GoesNowhere : IDraftCheck
 {
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products) =>
-        plan.Displayed
-            .Where(static f => f.Section is null && !f.Type.AsksNothing && f.Field.GoesTo.IsEmpty)
+        plan
+            .Displayed.Where(static f => f.Section is null && !f.Type.AsksNothing && f.Field.GoesTo.IsEmpty)
             .Select(static f => f.Field)
             .Select(static f => new Problem(
                 "goes_nowhere",
@@ -19,5 +19,6 @@ internal sealed class GoesNowhere : IDraftCheck
                 [
                     Remedy.To("Send them to the back office", "goes_to." + DestinationIndex.BackOffice, true),
                     Remedy.To("Show them on the order page", "goes_to." + DestinationIndex.OrderPage, true),
-                ]));
+                ]
+            ));
 }

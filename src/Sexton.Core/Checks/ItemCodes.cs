@@ -42,8 +42,15 @@ internal sealed class ItemCodes : IDraftCheck
         where code.Last is not null
         let sentence = code.Code.Length > longest.Longest
             ? ("code_too_long", $"has {code.Code.Length} characters, and {longest.Longest} are allowed. Shorten a part.")
-            : Limits().Where(l => code.Code.Length > l.Limits.Longest)
-                .Select(l => ("code_refused", $"has {code.Code.Length} characters, and {l.Destination.Phrase} takes {l.Limits.Longest}. Shorten a part.")).FirstOrDefault()
+            : Limits()
+                .Where(l => code.Code.Length > l.Limits.Longest)
+                .Select(l =>
+                    (
+                        "code_refused",
+                        $"has {code.Code.Length} characters, and {l.Destination.Phrase} takes {l.Limits.Longest}. Shorten a part."
+                    )
+                )
+                .FirstOrDefault()
         where sentence.Item1 is not null
         select Wrong(sentence.Item1, code.Last!, $"{code.Code}, the code of {code}, {sentence.Item2}");
 
@@ -51,18 +58,28 @@ internal sealed class ItemCodes : IDraftCheck
         from field in plan.CodeFields
         from limit in Limits()
         from code in space.With(field, letter => !limit.Limits.Takes(letter))
-        select Wrong("code_refused", field, $"{code.Code}, the code of {code}, {limit.Limits.Wrong(code.Code)}, and {limit.Destination.Phrase} refuses it. Change a part.");
+        select Wrong(
+            "code_refused",
+            field,
+            $"{code.Code}, the code of {code}, {limit.Limits.Wrong(code.Code)}, and {limit.Destination.Phrase} refuses it. Change a part."
+        );
 
     // It can be meant: what falls together in one cart is refused there.
-    private static Problem NotCompared(RegisterPlan plan) => Wrong(
-        "codes_not_compared",
-        plan.CodeFields[^1],
-        $"More codes can come up than are compared: of what {string.Join(", ", plan.CodeFields.Select(static f => $"“{f.Field.NameForStaff}”"))} contribute, some things may share one unseen. Put separators between the parts, or accept it with a reason.") with
+    private static Problem NotCompared(RegisterPlan plan) =>
+        Wrong(
+            "codes_not_compared",
+            plan.CodeFields[^1],
+            $"More codes can come up than are compared: of what {string.Join(", ", plan.CodeFields.Select(static f => $"“{f.Field.NameForStaff}”"))} contribute, some things may share one unseen. Put separators between the parts, or accept it with a reason."
+        ) with
         {
-            Basis = string.Join('\n', plan.CodeFields.Select(static f => $"{f.Field.Key}: {string.Join(' ', f.Rule.Choices.Select(static c => c.Code))}")),
+            Basis = string.Join(
+                '\n',
+                plan.CodeFields.Select(static f => $"{f.Field.Key}: {string.Join(' ', f.Rule.Choices.Select(static c => c.Code))}")
+            ),
         };
 
-    private static IEnumerable<(Destination Destination, ItemCodeLimits Limits)> Limits() => DestinationIndex.All.Where(static d => d.ItemCodes is not null).Select(static d => (d, d.ItemCodes!));
+    private static IEnumerable<(Destination Destination, ItemCodeLimits Limits)> Limits() =>
+        DestinationIndex.All.Where(static d => d.ItemCodes is not null).Select(static d => (d, d.ItemCodes!));
 
     private static Problem Wrong(string code, PlannedField field, string sentence) => new(code, field.Field.Key, "code", sentence, []);
 }

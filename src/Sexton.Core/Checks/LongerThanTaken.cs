@@ -28,7 +28,8 @@ internal sealed class LongerThanTaken : IDraftCheck
                         field.Key,
                         "goes_to." + destination.Key,
                         $"An answer may have {planned.Rule.LongestText} characters, and {destination.Phrase} takes {takes}.",
-                        [.. remedies]);
+                        [.. remedies]
+                    );
                 }
             }
         }

@@ -27,5 +27,6 @@ internal sealed class PriceNamesUnknown : IDraftCheck
         }
     }
 
-    private static Problem Unknown(PlannedField field, string sentence) => new("price_names_unknown", field.Field.Key, "prices", sentence, []);
+    private static Problem Unknown(PlannedField field, string sentence) =>
+        new("price_names_unknown", field.Field.Key, "prices", sentence, []);
 }

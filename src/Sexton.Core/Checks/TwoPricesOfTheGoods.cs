@@ -14,7 +14,9 @@ internal sealed class TwoPricesOfTheGoods : IDraftCheck
     {
         var always = plan.PricesOf(PriceKind.ForTheGoods)
             .Where(static p => p.Price.When is null && p.Field.Field.When is null && p.Field.Within?.Field.When is null)
-            .Select(static p => p.Field).Distinct().ToList();
+            .Select(static p => p.Field)
+            .Distinct()
+            .ToList();
         foreach (var (field, i) in always.Select(static (f, i) => (f, i)))
         {
             foreach (var other in always.Take(i))
@@ -26,7 +28,8 @@ internal sealed class TwoPricesOfTheGoods : IDraftCheck
                         field.Field.Key,
                         "prices",
                         $"“{product.Name}” asks “{other.Field.NameForStaff}” too, and both would be its price. Put one of them under a condition, or let it add instead.",
-                        []);
+                        []
+                    );
                 }
             }
         }

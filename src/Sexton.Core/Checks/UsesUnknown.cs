@@ -10,5 +10,11 @@ internal sealed class UsesUnknown : IDraftCheck
         from field in plan.Displayed
         from use in field.Field.Uses
         where use.Item.Length > 0 && products.FindItem(use.Item) is null
-        select new Problem("uses_unknown", field.Field.Key, "uses", $"The shop has nothing under the code “{use.Item}”. Choose another component.", []);
+        select new Problem(
+            "uses_unknown",
+            field.Field.Key,
+            "uses",
+            $"The shop has nothing under the code “{use.Item}”. Choose another component.",
+            []
+        );
 }

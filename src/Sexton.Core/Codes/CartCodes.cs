@@ -52,7 +52,9 @@ internal sealed class CartCodes
             return new Refusal(Sentences.CodeRefused, code, code.Length.ToString(CultureInfo.InvariantCulture));
         }
 
-        return IsAnothers(code, goods, products) || (_lines.TryGetValue(code, out var other) && !IsSame(cart, line, other)) ? new Refusal(Sentences.CodeShared, code) : null;
+        return IsAnothers(code, goods, products) || (_lines.TryGetValue(code, out var other) && !IsSame(cart, line, other))
+            ? new Refusal(Sentences.CodeShared, code)
+            : null;
     }
 
     private static bool IsRefused(string code)
@@ -69,11 +71,16 @@ internal sealed class CartCodes
     }
 
     private static bool IsAnothers(string code, Goods goods, ProductIndex products) =>
-        !string.Equals(code, goods.Code, StringComparison.OrdinalIgnoreCase) && products.FindItemInAnyCase(code) is { } other && other.Code != goods.Code;
+        !string.Equals(code, goods.Code, StringComparison.OrdinalIgnoreCase)
+        && products.FindItemInAnyCase(code) is { } other
+        && other.Code != goods.Code;
 
     // The same goods with the same answers, as far as they contribute: one thing, in two lines for another reason.
-    private static bool IsSame(Evaluation cart, int one, int other) => cart.Goods(one).Code == cart.Goods(other).Code
-        && cart.Plan.Coder.PartsOf(cart.Goods(one).Product).All(p => p.Field is null || p.IsSame(cart.ValueOf(p.Field, new Place(one, -1)), cart.ValueOf(p.Field, new Place(other, -1))));
+    private static bool IsSame(Evaluation cart, int one, int other) =>
+        cart.Goods(one).Code == cart.Goods(other).Code
+        && cart.Plan.Coder.PartsOf(cart.Goods(one).Product)
+            .All(p => p.Field is null || p.IsSame(cart.ValueOf(p.Field, new Place(one, -1)), cart.ValueOf(p.Field, new Place(other, -1))));
 
-    private static PlannedField? LastAnswered(Evaluation cart, int line) => cart.Plan.CodeFields.LastOrDefault(f => cart.ValueOf(f, new Place(line, -1)) is not null);
+    private static PlannedField? LastAnswered(Evaluation cart, int line) =>
+        cart.Plan.CodeFields.LastOrDefault(f => cart.ValueOf(f, new Place(line, -1)) is not null);
 }

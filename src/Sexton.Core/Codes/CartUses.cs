@@ -59,7 +59,12 @@ internal sealed class CartUses
         long? fewest = null;
         foreach (var use in field.Uses)
         {
-            if (use.Use.Choice == choice && _stock.Of(use.Item) is { } left && left / use.Use.Quantity is <= WorthTelling and var times && (fewest is null || times < fewest))
+            if (
+                use.Use.Choice == choice
+                && _stock.Of(use.Item) is { } left
+                && left / use.Use.Quantity is <= WorthTelling and var times
+                && (fewest is null || times < fewest)
+            )
             {
                 fewest = times;
             }
@@ -127,7 +132,8 @@ internal sealed class CartUses
     }
 
     // The component of what is included is free with it.
-    private long FreeAt(BoundUse use, Place place) => use.Use.TakesPrice ? (long)_cart.IncludedOf(use.Field, use.Use.Choice, place) * use.Use.Quantity : 0;
+    private long FreeAt(BoundUse use, Place place) =>
+        use.Use.TakesPrice ? (long)_cart.IncludedOf(use.Field, use.Use.Choice, place) * use.Use.Quantity : 0;
 
     private void Add(BoundUse use, Place place, long quantity, long free)
     {
@@ -182,7 +188,12 @@ internal sealed class CartUses
             {
                 var name = item.NameIn(_cart.Cart.Language);
                 _cart.AddProblem(
-                    left == 0 ? new Refusal(Sentences.SoldOut, name) : new Refusal(Sentences.FewLeft, name, left.ToString(System.Globalization.CultureInfo.InvariantCulture)), item.Field, item.Place);
+                    left == 0
+                        ? new Refusal(Sentences.SoldOut, name)
+                        : new Refusal(Sentences.FewLeft, name, left.ToString(System.Globalization.CultureInfo.InvariantCulture)),
+                    item.Field,
+                    item.Place
+                );
             }
         }
     }

@@ -71,10 +71,11 @@ internal sealed class CodePart(PlannedField? of, CodeRule rule)
         return isEmpty || isOtherEmpty || Given.Length > 0 ? isEmpty == isOtherEmpty : one!.Equals(other);
     }
 
-    private static string Cased(string part, CodeCase? to) => to switch
-    {
-        CodeCase.Upper => part.ToUpperInvariant(),
-        CodeCase.Lower => part.ToLowerInvariant(),
-        _ => part,
-    };
+    private static string Cased(string part, CodeCase? to) =>
+        to switch
+        {
+            CodeCase.Upper => part.ToUpperInvariant(),
+            CodeCase.Lower => part.ToLowerInvariant(),
+            _ => part,
+        };
 }

@@ -16,9 +16,12 @@ internal static class CodeProblems
         {
             if (!ItemCoder.CanContribute(field))
             {
-                yield return ("code", field.Level == Level.Line
-                    ? $"{field.Type.Name} can be anything, and would stand in the code. Say what an answer contributes."
-                    : "Only what is answered once per line can be part of its item code.");
+                yield return (
+                    "code",
+                    field.Level == Level.Line
+                        ? $"{field.Type.Name} can be anything, and would stand in the code. Say what an answer contributes."
+                        : "Only what is answered once per line can be part of its item code."
+                );
             }
 
             if (new[] { code.Part, code.Rule.Separator ?? "", code.Rule.WhenEmpty ?? "" }.Any(static p => p.Length > CodeRule.LongestPart))
@@ -29,7 +32,10 @@ internal static class CodeProblems
 
         if (field.Rule.Choices.Any(static c => c.Code.Length > CodeRule.LongestPart || c.WeightGrams is < 0 or > MostGrams))
         {
-            yield return ("settings.choices", $"The code of a choice has at most {CodeRule.LongestPart} characters, and it weighs from 0 to {MostGrams / 1000} kg.");
+            yield return (
+                "settings.choices",
+                $"The code of a choice has at most {CodeRule.LongestPart} characters, and it weighs from 0 to {MostGrams / 1000} kg."
+            );
         }
 
         if (field.Field.Uses.Length > MostUses)
@@ -51,9 +57,15 @@ internal static class CodeProblems
 
             if (use.Choice is { } choice && !field.Rule.Choices.Any(c => c.Key == choice))
             {
-                yield return ("uses", $"There is no choice “{choice}” that could use something up. Take the component out, or put the choice back.");
+                yield return (
+                    "uses",
+                    $"There is no choice “{choice}” that could use something up. Take the component out, or put the choice back."
+                );
             }
-            else if (use.By is not (PriceBy.Answer or PriceBy.Count) || !(use.Choice is null ? field.Rule.PricedBy : PriceRules.ByOfChoice(field.Rule)).Contains(use.By))
+            else if (
+                use.By is not (PriceBy.Answer or PriceBy.Count)
+                || !(use.Choice is null ? field.Rule.PricedBy : PriceRules.ByOfChoice(field.Rule)).Contains(use.By)
+            )
             {
                 yield return ("uses", "How many it uses is counted by the answer as a whole, or by the number that is answered.");
             }

@@ -28,7 +28,13 @@ public sealed record CodeRule
     public static readonly CodeRule Open = new();
 
     /// <summary>What holds where no rule says anything: parts behind full stops, as they are, at most 40 characters, and nothing for an empty part.</summary>
-    public static readonly CodeRule Standard = new() { Separator = ".", Case = CodeCase.AsIs, Longest = 40, WhenEmpty = "" };
+    public static readonly CodeRule Standard = new()
+    {
+        Separator = ".",
+        Case = CodeCase.AsIs,
+        Longest = 40,
+        WhenEmpty = "",
+    };
 
     /// <summary>In <see cref="Order"/>: the code of the goods.</summary>
     public const string Goods = "goods";
@@ -52,14 +58,15 @@ public sealed record CodeRule
     public ImmutableArray<string> Order { get; init; } = [];
 
     /// <summary>This rule, with what it leaves open taken from a wider one.</summary>
-    public CodeRule Or(CodeRule wider) => new()
-    {
-        Separator = Separator ?? wider.Separator,
-        Case = Case ?? wider.Case,
-        Longest = Longest ?? wider.Longest,
-        WhenEmpty = WhenEmpty ?? wider.WhenEmpty,
-        Order = Order.IsEmpty ? wider.Order : Order,
-    };
+    public CodeRule Or(CodeRule wider) =>
+        new()
+        {
+            Separator = Separator ?? wider.Separator,
+            Case = Case ?? wider.Case,
+            Longest = Longest ?? wider.Longest,
+            WhenEmpty = WhenEmpty ?? wider.WhenEmpty,
+            Order = Order.IsEmpty ? wider.Order : Order,
+        };
 }
 
 /// <summary>How a line leaves for a system.</summary>

@@ -38,9 +38,8 @@ public sealed class ItemCoder(RegisterPlan plan)
         field.Level == Level.Line && (field.Field.Code!.Part.Length > 0 || StandsForItself(field.Rule));
 
     /// <summary>Whether the answers of a rule can stand in a code as they are, or by the codes of their choices.</summary>
-    public static bool StandsForItself(AnswerRule rule) => rule.Choices.IsEmpty
-        ? rule.Range is not null || rule.Fact == FactKind.Day
-        : rule.Fact != FactKind.Day;
+    public static bool StandsForItself(AnswerRule rule) =>
+        rule.Choices.IsEmpty ? rule.Range is not null || rule.Fact == FactKind.Day : rule.Fact != FactKind.Day;
 
     /// <summary>The parts of the codes of a product, in their order.</summary>
     internal ImmutableArray<CodePart> PartsOf(Product product) => Of(product).Parts;
@@ -51,17 +50,30 @@ public sealed class ItemCoder(RegisterPlan plan)
     private ProductCode Of(Product product) => _made.TryGetValue(product, out var made) ? made : Make(product);
 
     // Apart, so that finding it makes no closure.
-    private ProductCode Make(Product product) => _made.GetValue(product, p =>
-    {
-        var rule = plan.Content.Codes.For(p.Code);
-        return new ProductCode([.. InOrder(rule).Where(field => field?.IsAskedOf(p) != false).Select(field => new CodePart(field, field?.Field.Code!.Rule.Or(rule) ?? rule))], rule.Longest!.Value);
-    });
+    private ProductCode Make(Product product) =>
+        _made.GetValue(
+            product,
+            p =>
+            {
+                var rule = plan.Content.Codes.For(p.Code);
+                return new ProductCode(
+                    [
+                        .. InOrder(rule)
+                            .Where(field => field?.IsAskedOf(p) != false)
+                            .Select(field => new CodePart(field, field?.Field.Code!.Rule.Or(rule) ?? rule)),
+                    ],
+                    rule.Longest!.Value
+                );
+            }
+        );
 
     // The goods are the null among them.
     private IEnumerable<PlannedField?> InOrder(CodeRule rule)
     {
         var order = rule.Order.Contains(CodeRule.Goods) ? rule.Order : rule.Order.Insert(0, CodeRule.Goods);
-        var named = order.Where(k => k == CodeRule.Goods || plan.CodeFields.Any(f => f.Field.Key == k)).Select(k => k == CodeRule.Goods ? null : plan.Find(k));
+        var named = order
+            .Where(k => k == CodeRule.Goods || plan.CodeFields.Any(f => f.Field.Key == k))
+            .Select(k => k == CodeRule.Goods ? null : plan.Find(k));
         return named.Concat(plan.CodeFields.Where(f => !order.Contains(f.Field.Key)));
     }
 

@@ -32,7 +32,10 @@ internal sealed class BoundGroup(GroupKind kind, ImmutableArray<BoundCondition> 
     public bool? Joined(IEnumerable<bool?> holds)
     {
         var known = holds.ToList();
-        bool? stopped = known.Contains(kind != GroupKind.All) ? true : known.Contains(null) ? null : false;
+        bool? stopped =
+            known.Contains(kind != GroupKind.All) ? true
+            : known.Contains(null) ? null
+            : false;
         return kind == GroupKind.Any ? stopped : !stopped;
     }
 
@@ -118,12 +121,14 @@ internal sealed class TruthTest(BoundFact fact, Relation relation, bool value) :
 /// <summary>A text, a key, or a day: days as ISO 8601 stand in the order of their texts.</summary>
 internal sealed class TextTest(BoundFact fact, Relation relation, string value) : BoundTest(fact, relation)
 {
-    public override bool Holds(Evaluation evaluation, Place place) => Fact.Text(evaluation, place) is { } text && Relation switch
-    {
-        Relation.HasInIt => text.Contains(value, StringComparison.Ordinal),
-        Relation.HasNotInIt => !text.Contains(value, StringComparison.Ordinal),
-        _ => Compare.Holds(string.CompareOrdinal(text, value), Relation),
-    };
+    public override bool Holds(Evaluation evaluation, Place place) =>
+        Fact.Text(evaluation, place) is { } text
+        && Relation switch
+        {
+            Relation.HasInIt => text.Contains(value, StringComparison.Ordinal),
+            Relation.HasNotInIt => !text.Contains(value, StringComparison.Ordinal),
+            _ => Compare.Holds(string.CompareOrdinal(text, value), Relation),
+        };
 }
 
 internal sealed class AmongTest(BoundFact fact, Relation relation, ImmutableArray<string> values) : BoundTest(fact, relation)
@@ -157,14 +162,15 @@ internal sealed class ListTest(BoundFact fact, Relation relation, string value) 
 
 internal static class Compare
 {
-    public static bool Holds(int order, Relation relation) => relation switch
-    {
-        Relation.Is => order == 0,
-        Relation.IsNot => order != 0,
-        Relation.Over => order > 0,
-        Relation.Under => order < 0,
-        Relation.AtLeast => order >= 0,
-        Relation.AtMost => order <= 0,
-        _ => false,
-    };
+    public static bool Holds(int order, Relation relation) =>
+        relation switch
+        {
+            Relation.Is => order == 0,
+            Relation.IsNot => order != 0,
+            Relation.Over => order > 0,
+            Relation.Under => order < 0,
+            Relation.AtLeast => order >= 0,
+            Relation.AtMost => order <= 0,
+            _ => false,
+        };
 }

@@ -36,7 +36,8 @@ internal sealed class AnswerFact(PlannedField of) : BoundFact
 
     public override bool IsGiven(Evaluation evaluation, Place place) => evaluation.ValueOf(of, place) is not null;
 
-    private AnswerValue? Seen(Evaluation evaluation, Place place) => evaluation.ValueOf(of, place) is { } value ? of.Rule.FactOf(value) : null;
+    private AnswerValue? Seen(Evaluation evaluation, Place place) =>
+        evaluation.ValueOf(of, place) is { } value ? of.Rule.FactOf(value) : null;
 }
 
 /// <summary>The answer of a field that is not asked by this register: switched off, retired, or left out of a preview.</summary>

@@ -78,7 +78,8 @@ public enum Quantifier
 /// <param name="Where">What is tested of each; null for nothing, so that all of them count.</param>
 /// <param name="Relation">How the count is compared; only with <see cref="Quantifier.Count"/>.</param>
 /// <param name="Count">What the count is compared with; only with <see cref="Quantifier.Count"/>.</param>
-public sealed record ConditionOver(Quantifier Quantifier, Level Of, Condition? Where, Relation? Relation = null, int? Count = null) : Condition
+public sealed record ConditionOver(Quantifier Quantifier, Level Of, Condition? Where, Relation? Relation = null, int? Count = null)
+    : Condition
 {
     /// <inheritdoc/>
     public override IEnumerable<Condition> Walk() => (Where?.Walk() ?? []).Prepend(this);

@@ -11,7 +11,11 @@ namespace Sexton.Core.Conditions;
 /// </param>
 /// <param name="steps">The places of the steps on the way.</param>
 /// <param name="address">The field whose country the shopper's country follows; null where there is none.</param>
-internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnlyDictionary<string, int> steps, PlannedField? address = null)
+internal sealed class ConditionBinder(
+    Func<string, PlannedField?> find,
+    IReadOnlyDictionary<string, int> steps,
+    PlannedField? address = null
+)
 {
     private static readonly FrozenDictionary<string, BoundFact> ShopFacts = new Dictionary<string, BoundFact>(StringComparer.Ordinal)
     {
@@ -34,17 +38,32 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
     /// <param name="step">The place of the step where its outcome must be known; <see cref="int.MaxValue"/> after the order.</param>
     /// <param name="uses">Takes the fields whose answers it reads.</param>
     /// <exception cref="ConditionException">It cannot be bound.</exception>
-    public BoundCondition Bind(Condition condition, Level level, int step, ISet<PlannedField> uses) => condition switch
-    {
-        ConditionGroup group => new BoundGroup(group.Kind, [.. group.Parts.Select(p => Bind(p, level, step, uses))]),
-        ConditionOver over => new BoundOver(Checked(over, level, step), over.Where is null ? null : Bind(over.Where, over.Of, step, uses)),
-        ConditionTest test => Test(test, level, step, uses),
-        _ => throw new ConditionException("This kind of condition is not known."),
-    };
+    public BoundCondition Bind(Condition condition, Level level, int step, ISet<PlannedField> uses) =>
+        condition switch
+        {
+            ConditionGroup group => new BoundGroup(group.Kind, [.. group.Parts.Select(p => Bind(p, level, step, uses))]),
+            ConditionOver over => new BoundOver(
+                Checked(over, level, step),
+                over.Where is null ? null : Bind(over.Where, over.Of, step, uses)
+            ),
+            ConditionTest test => Test(test, level, step, uses),
+            _ => throw new ConditionException("This kind of condition is not known."),
+        };
 
     private ConditionOver Checked(ConditionOver over, Level level, int step)
     {
-        if (over.Of == Level.Order || (over.Quantifier == Quantifier.Count && (over.Relation is not { } relation || over.Count is null || !Relations.Of(FactKind.Number).Contains(relation) || !Relations.TakesValue(relation))))
+        if (
+            over.Of == Level.Order
+            || (
+                over.Quantifier == Quantifier.Count
+                && (
+                    over.Relation is not { } relation
+                    || over.Count is null
+                    || !Relations.Of(FactKind.Number).Contains(relation)
+                    || !Relations.TakesValue(relation)
+                )
+            )
+        )
         {
             throw new ConditionException("Say over which lines or units it counts, and what the count is compared with.");
         }
@@ -75,7 +94,9 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
         var (fact, kind) = BindFact(test.Fact, KindOf(test.Value, test.Relation), level, step, uses);
         if (!Relations.Of(kind).Contains(test.Relation))
         {
-            throw new ConditionException($"“{test.Fact}” cannot be compared with “{Relations.Words(test.Relation, kind)}”. Choose another comparison.");
+            throw new ConditionException(
+                $"“{test.Fact}” cannot be compared with “{Relations.Words(test.Relation, kind)}”. Choose another comparison."
+            );
         }
 
         if (!Relations.TakesValue(test.Relation))
@@ -85,7 +106,9 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
 
         if (Relations.TakesList(test.Relation))
         {
-            return test.Value?.Picks is { IsEmpty: false } values ? new AmongTest(fact, test.Relation, values) : throw new ConditionException("Say what it is compared with: choose from the list.");
+            return test.Value?.Picks is { IsEmpty: false } values
+                ? new AmongTest(fact, test.Relation, values)
+                : throw new ConditionException("Say what it is compared with: choose from the list.");
         }
 
         return (kind, test.Value) switch
@@ -93,7 +116,11 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
             (FactKind.Number, { Number: { } number }) => new NumberTest(fact, test.Relation, number),
             (FactKind.Truth, { Truth: { } truth }) => new TruthTest(fact, test.Relation, truth),
             (FactKind.List, { Text: { Length: > 0 } text }) => new ListTest(fact, test.Relation, text),
-            (FactKind.Text or FactKind.Choice or FactKind.Day, { Text: { Length: > 0 } text }) => new TextTest(fact, test.Relation, Day(kind, text)),
+            (FactKind.Text or FactKind.Choice or FactKind.Day, { Text: { Length: > 0 } text }) => new TextTest(
+                fact,
+                test.Relation,
+                Day(kind, text)
+            ),
             (FactKind.Number, _) => throw new ConditionException("Say with which number it is compared."),
             _ => throw new ConditionException("Say what it is compared with."),
         };
@@ -149,9 +176,11 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
     {
         if (of > at)
         {
-            throw new ConditionException(of == Level.Unit
-                ? $"{what} is answered for each one of a line. Say over which units it is tested: any, every, none, or how many."
-                : $"{what} belongs to one line. Say over which lines it is tested: any, every, none, or how many.");
+            throw new ConditionException(
+                of == Level.Unit
+                    ? $"{what} is answered for each one of a line. Say over which units it is tested: any, every, none, or how many."
+                    : $"{what} belongs to one line. Say over which lines it is tested: any, every, none, or how many."
+            );
         }
     }
 
@@ -164,7 +193,14 @@ internal sealed class ConditionBinder(Func<string, PlannedField?> find, IReadOnl
     }
 
     private static string Day(FactKind kind, string text) =>
-        kind != FactKind.Day || DateOnly.TryParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out _)
+        kind != FactKind.Day
+        || DateOnly.TryParseExact(
+            text,
+            "yyyy-MM-dd",
+            System.Globalization.CultureInfo.InvariantCulture,
+            System.Globalization.DateTimeStyles.None,
+            out _
+        )
             ? text
             : throw new ConditionException("Give the day as 2027-03-31.");
 

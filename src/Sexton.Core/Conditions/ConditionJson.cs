@@ -87,7 +87,10 @@ internal sealed class ConditionJson : JsonConverter<Condition>
 
         if (json.TryGetProperty("fact", out var fact) && fact.ValueKind == JsonValueKind.String)
         {
-            var value = json.TryGetProperty("value", out var given) && given.ValueKind != JsonValueKind.Null ? given.Deserialize<AnswerValue>(options) : null;
+            var value =
+                json.TryGetProperty("value", out var given) && given.ValueKind != JsonValueKind.Null
+                    ? given.Deserialize<AnswerValue>(options)
+                    : null;
             return new ConditionTest(fact.GetString()!, Named<Relation>(json, "is"), value);
         }
 
@@ -98,14 +101,18 @@ internal sealed class ConditionJson : JsonConverter<Condition>
 
         var of = json.TryGetProperty("units", out _) ? Level.Unit : Level.Line;
         var quantifier = Named<Quantifier>(json, of == Level.Unit ? "units" : "lines");
-        var where = json.TryGetProperty("where", out var body) && body.ValueKind != JsonValueKind.Null ? Read(body, options, depth + 1) : null;
+        var where =
+            json.TryGetProperty("where", out var body) && body.ValueKind != JsonValueKind.Null ? Read(body, options, depth + 1) : null;
         return quantifier == Quantifier.Count
             ? new ConditionOver(quantifier, of, where, Named<Relation>(json, "is"), Whole(json))
             : new ConditionOver(quantifier, of, where);
     }
 
     private static int Whole(JsonElement json) =>
-        json.TryGetProperty("value", out var value) && value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var number) && number is >= 0 and <= 100_000
+        json.TryGetProperty("value", out var value)
+        && value.ValueKind == JsonValueKind.Number
+        && value.TryGetInt32(out var number)
+        && number is >= 0 and <= 100_000
             ? number
             : throw new JsonException("A count is compared with a whole number.");
 

@@ -13,15 +13,16 @@ namespace Sexton.Core.Conditions;
 public sealed class ConditionWords(RegisterContent register, FieldTypes types, ProductIndex products)
 {
     /// <summary>The condition as one sentence without its end: "the height is over 3 m and the shopper group is not trade".</summary>
-    public string Sentence(Condition condition) => condition switch
-    {
-        ConditionTest test => Test(test),
-        ConditionGroup { Kind: GroupKind.None } group => group.Parts.IsEmpty ? "always" : $"it is not so that {Join(group, " or ")}",
-        ConditionGroup { Kind: GroupKind.Any } group => group.Parts.IsEmpty ? "never" : Join(group, " or "),
-        ConditionGroup group => group.Parts.IsEmpty ? "always" : Join(group, " and "),
-        ConditionOver over => Over(over),
-        _ => "",
-    };
+    public string Sentence(Condition condition) =>
+        condition switch
+        {
+            ConditionTest test => Test(test),
+            ConditionGroup { Kind: GroupKind.None } group => group.Parts.IsEmpty ? "always" : $"it is not so that {Join(group, " or ")}",
+            ConditionGroup { Kind: GroupKind.Any } group => group.Parts.IsEmpty ? "never" : Join(group, " or "),
+            ConditionGroup group => group.Parts.IsEmpty ? "always" : Join(group, " and "),
+            ConditionOver over => Over(over),
+            _ => "",
+        };
 
     /// <summary>What a fact is called: “Access width”, the height, the shopper group.</summary>
     public string NameOf(string fact) =>
@@ -51,25 +52,33 @@ public sealed class ConditionWords(RegisterContent register, FieldTypes types, P
         return fact switch
         {
             Facts.Product => products.Find(text)?.Name is { } product ? $"“{product}”" : text,
-            Facts.Variant => products.All.SelectMany(static p => p.Variants).FirstOrDefault(v => v.Code == text)?.Name is { } variant ? $"“{variant}”" : text,
+            Facts.Variant => products.All.SelectMany(static p => p.Variants).FirstOrDefault(v => v.Code == text)?.Name is { } variant
+                ? $"“{variant}”"
+                : text,
             Facts.Group => products.Groups.FirstOrDefault(g => g.Key == text)?.Name.ToString().ToLowerInvariant() ?? text,
             Facts.Country => PostalAddress.Countries.GetValueOrDefault(text, text),
-            Facts.CartTotal when value.Number is { } amount => MoneyText.Format((long)(amount * MoneyText.UnitOf(products.Currency)), products.Currency, LanguageMap.Fallback),
+            Facts.CartTotal when value.Number is { } amount => MoneyText.Format(
+                (long)(amount * MoneyText.UnitOf(products.Currency)),
+                products.Currency,
+                LanguageMap.Fallback
+            ),
             _ => text,
         };
     }
 
     /// <summary>Lines or units, as a word: "line", "seat" being only known to a product.</summary>
-    public static string WordOf(Level level, int count) => (level, count) switch
-    {
-        (Level.Unit, 1) => "unit",
-        (Level.Unit, _) => "units",
-        (_, 1) => "line",
-        _ => "lines",
-    };
+    public static string WordOf(Level level, int count) =>
+        (level, count) switch
+        {
+            (Level.Unit, 1) => "unit",
+            (Level.Unit, _) => "units",
+            (_, 1) => "line",
+            _ => "lines",
+        };
 
     private string NameOfField(string key) =>
-        register.Find(key)?.NameForStaff ?? (register.FindSection(key) is { } section ? (section.Opening.IsEmpty ? section.Heading : section.Opening).ToString() : key);
+        register.Find(key)?.NameForStaff
+        ?? (register.FindSection(key) is { } section ? (section.Opening.IsEmpty ? section.Heading : section.Opening).ToString() : key);
 
     private string Test(ConditionTest test)
     {
@@ -78,7 +87,9 @@ public sealed class ConditionWords(RegisterContent register, FieldTypes types, P
         {
             (Facts.Tag, Relation.HasInIt) => $"the product is tagged “{value}”",
             (Facts.Tag, Relation.HasNotInIt) => $"the product is not tagged “{value}”",
-            (Facts.Ships, Relation.Is or Relation.IsNot) => test.Value?.Truth == (test.Relation == Relation.Is) ? "the product is sent" : "the product is not sent",
+            (Facts.Ships, Relation.Is or Relation.IsNot) => test.Value?.Truth == (test.Relation == Relation.Is)
+                ? "the product is sent"
+                : "the product is not sent",
             _ => $"{NameOf(test.Fact)} {Relations.Words(test.Relation, KindOf(test))} {value}".TrimEnd(),
         };
     }
@@ -106,9 +117,12 @@ public sealed class ConditionWords(RegisterContent register, FieldTypes types, P
         return over.Quantifier switch
         {
             Quantifier.Any => $"there is a {WordOf(over.Of, 1)}{where}",
-            Quantifier.Every => over.Where is null ? $"there is a {WordOf(over.Of, 1)}" : $"of every {WordOf(over.Of, 1)} {Sentence(over.Where)}",
+            Quantifier.Every => over.Where is null
+                ? $"there is a {WordOf(over.Of, 1)}"
+                : $"of every {WordOf(over.Of, 1)} {Sentence(over.Where)}",
             Quantifier.None => $"there is no {WordOf(over.Of, 1)}{where}",
-            _ => $"the number of {WordOf(over.Of, 2)}{where} {Relations.Words(over.Relation ?? Relation.Is, FactKind.Number)} {over.Count?.ToString(CultureInfo.InvariantCulture)}",
+            _ =>
+                $"the number of {WordOf(over.Of, 2)}{where} {Relations.Words(over.Relation ?? Relation.Is, FactKind.Number)} {over.Count?.ToString(CultureInfo.InvariantCulture)}",
         };
     }
 
@@ -131,11 +145,17 @@ public sealed class ConditionWords(RegisterContent register, FieldTypes types, P
 
     // A field of a draft may have settings that cannot be bound yet.
     private AnswerRule? RuleOf(Field field) =>
-        types.Find(field.Type) is { } type && !type.Validate(field.Settings).Any() ? type.Bind(new SettingReader(type, field.Settings)) : null;
+        types.Find(field.Type) is { } type && !type.Validate(field.Settings).Any()
+            ? type.Bind(new SettingReader(type, field.Settings))
+            : null;
 
     private string UnitOf(string attribute, AnswerValue value) =>
-        value.Number is not null && products.All.SelectMany(static p => p.Variants.Select(static v => v.Attributes).Append(p.Attributes))
-            .Select(a => a.GetValueOrDefault(attribute)).FirstOrDefault(static a => a is { Unit.Length: > 0 }) is { } known
+        value.Number is not null
+        && products
+            .All.SelectMany(static p => p.Variants.Select(static v => v.Attributes).Append(p.Attributes))
+            .Select(a => a.GetValueOrDefault(attribute))
+            .FirstOrDefault(static a => a is { Unit.Length: > 0 })
+            is { } known
             ? " " + known.Unit
             : "";
 }

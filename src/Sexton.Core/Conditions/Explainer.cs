@@ -19,13 +19,18 @@ public sealed class Explainer(Evaluation evaluation, ConditionWords words)
     /// <param name="condition">The condition as defined.</param>
     /// <param name="bound">The same, bound.</param>
     /// <param name="place">Where it is asked.</param>
-    public Explained Explain(Condition condition, BoundCondition bound, Place place) => (condition, bound) switch
-    {
-        (ConditionGroup group, BoundGroup parts) => new(bound.Holds(evaluation, place), "", [.. group.Parts.Zip(parts.Parts, (c, b) => Explain(c, b, place))]),
-        (ConditionTest test, BoundTest read) => new(bound.Holds(evaluation, place), Saw(test, read.Fact, place), []),
-        (ConditionOver over, BoundOver counted) => new(bound.Holds(evaluation, place), Counted(over, counted, place), []),
-        _ => throw new ArgumentException("The condition was bound from another.", nameof(bound)),
-    };
+    public Explained Explain(Condition condition, BoundCondition bound, Place place) =>
+        (condition, bound) switch
+        {
+            (ConditionGroup group, BoundGroup parts) => new(
+                bound.Holds(evaluation, place),
+                "",
+                [.. group.Parts.Zip(parts.Parts, (c, b) => Explain(c, b, place))]
+            ),
+            (ConditionTest test, BoundTest read) => new(bound.Holds(evaluation, place), Saw(test, read.Fact, place), []),
+            (ConditionOver over, BoundOver counted) => new(bound.Holds(evaluation, place), Counted(over, counted, place), []),
+            _ => throw new ArgumentException("The condition was bound from another.", nameof(bound)),
+        };
 
     /// <summary>
     /// Why a condition does not hold, as phrases: "the shopper group is trade", "“Access width” is not answered yet". Why it holds, where
@@ -37,7 +42,8 @@ public sealed class Explainer(Evaluation evaluation, ConditionWords words)
         {
             // What speaks for the outcome of a group are the parts that turned out so; of "none" those that turned out otherwise.
             var wanted = group.Kind == GroupKind.None ? !holding : holding;
-            return group.Parts.Zip(parts.Parts)
+            return group
+                .Parts.Zip(parts.Parts)
                 .Where(p => p.Second.Holds(evaluation, place) == wanted)
                 .SelectMany(p => Reasons(p.First, p.Second, place, wanted))
                 .Distinct(StringComparer.Ordinal);
@@ -47,7 +53,10 @@ public sealed class Explainer(Evaluation evaluation, ConditionWords words)
         {
             _ when holding || condition is ConditionGroup => [words.Sentence(condition)],
             ConditionTest test when bound is BoundTest read => [$"{words.NameOf(test.Fact)} is {Seen(test, read.Fact, place)}"],
-            ConditionOver over when bound is BoundOver counted => [$"{Counted(over, counted, place)}{(over.Where is null ? "" : $" of which {words.Sentence(over.Where)}")}"],
+            ConditionOver over when bound is BoundOver counted =>
+            [
+                $"{Counted(over, counted, place)}{(over.Where is null ? "" : $" of which {words.Sentence(over.Where)}")}",
+            ],
             _ => [],
         };
     }
@@ -62,12 +71,15 @@ public sealed class Explainer(Evaluation evaluation, ConditionWords words)
     {
         if (fact.IsGiven(evaluation, place))
         {
-            var value = fact.Number(evaluation, place) is { } number ? AnswerValue.Of(number)
+            var value =
+                fact.Number(evaluation, place) is { } number ? AnswerValue.Of(number)
                 : fact.Truth(evaluation, place) is { } truth ? AnswerValue.Of(truth)
                 : fact.List(evaluation, place) is { } list ? AnswerValue.Of(list)
                 : fact.Text(evaluation, place) is { } text ? AnswerValue.Of(text)
                 : null;
-            return value is null ? "answered" : value.Picks is null ? words.ValueOf(test.Fact, value) : words.ValueOf(test.Fact, value).Replace(" or ", ", ", StringComparison.Ordinal);
+            return value is null ? "answered"
+                : value.Picks is null ? words.ValueOf(test.Fact, value)
+                : words.ValueOf(test.Fact, value).Replace(" or ", ", ", StringComparison.Ordinal);
         }
 
         return Facts.FieldOf(test.Fact) is not { } key ? "not there"

@@ -18,11 +18,21 @@ public sealed record ShopFact(string Key, string Name, FactKind Kind, Level Leve
 public static class Facts
 {
     /// <summary>The keys of the shop's own facts.</summary>
-    public const string Product = "product", Variant = "variant", Category = "category", Tag = "tag", Quantity = "quantity", Ships = "ships",
-        CartTotal = "cart_total", CartCount = "cart_count", Group = "group", Country = "country", Date = "date";
+    public const string Product = "product",
+        Variant = "variant",
+        Category = "category",
+        Tag = "tag",
+        Quantity = "quantity",
+        Ships = "ships",
+        CartTotal = "cart_total",
+        CartCount = "cart_count",
+        Group = "group",
+        Country = "country",
+        Date = "date";
 
     /// <summary>What the keys of attributes and answers begin with.</summary>
-    public const string AttributePrefix = "attribute.", AnswerPrefix = "answer.";
+    public const string AttributePrefix = "attribute.",
+        AnswerPrefix = "answer.";
 
     /// <summary>
     /// The shop's own facts. Group, country and date have a value from the start; what the whole cart comes to is settled at the cart.
@@ -49,8 +59,10 @@ public static class Facts
     public static string OfAnswer(string field) => AnswerPrefix + field;
 
     /// <summary>The key of the field whose answer a fact is, or null.</summary>
-    public static string? FieldOf(string fact) => fact.StartsWith(AnswerPrefix, StringComparison.Ordinal) ? fact[AnswerPrefix.Length..] : null;
+    public static string? FieldOf(string fact) =>
+        fact.StartsWith(AnswerPrefix, StringComparison.Ordinal) ? fact[AnswerPrefix.Length..] : null;
 
     /// <summary>The name of the attribute that a fact is, or null.</summary>
-    public static string? AttributeOf(string fact) => fact.StartsWith(AttributePrefix, StringComparison.Ordinal) ? fact[AttributePrefix.Length..] : null;
+    public static string? AttributeOf(string fact) =>
+        fact.StartsWith(AttributePrefix, StringComparison.Ordinal) ? fact[AttributePrefix.Length..] : null;
 }

@@ -24,30 +24,39 @@ namespace Sexton.Core.Conditions;
 public sealed class JsonLogic(RegisterPlan plan)
 {
     /// <summary>The condition of something of a level.</summary>
-    public JsonNode Of(Condition condition, Level level) => condition switch
-    {
-        ConditionGroup { Parts.IsEmpty: true } empty => empty.Kind != GroupKind.Any,
-        ConditionGroup group => group.Kind switch
+    public JsonNode Of(Condition condition, Level level) =>
+        condition switch
         {
-            GroupKind.All => Op("and", [.. group.Parts.Select(p => Of(p, level))]),
-            GroupKind.Any => Op("or", [.. group.Parts.Select(p => Of(p, level))]),
-            _ => Op("!", Op("or", [.. group.Parts.Select(p => Of(p, level))])),
-        },
-        ConditionOver over => Over(over, level),
-        ConditionTest test => Test(test, level),
-        _ => throw new ArgumentException("This kind of condition is not known.", nameof(condition)),
-    };
+            ConditionGroup { Parts.IsEmpty: true } empty => empty.Kind != GroupKind.Any,
+            ConditionGroup group => group.Kind switch
+            {
+                GroupKind.All => Op("and", [.. group.Parts.Select(p => Of(p, level))]),
+                GroupKind.Any => Op("or", [.. group.Parts.Select(p => Of(p, level))]),
+                _ => Op("!", Op("or", [.. group.Parts.Select(p => Of(p, level))])),
+            },
+            ConditionOver over => Over(over, level),
+            ConditionTest test => Test(test, level),
+            _ => throw new ArgumentException("This kind of condition is not known.", nameof(condition)),
+        };
 
     private JsonObject Over(ConditionOver over, Level level)
     {
-        var all = Var(over.Of == Level.Unit ? (level == Level.Unit ? "line.units" : "units") : level == Level.Order ? "lines" : "order.lines");
+        var all = Var(
+            over.Of == Level.Unit ? (level == Level.Unit ? "line.units" : "units")
+            : level == Level.Order ? "lines"
+            : "order.lines"
+        );
         var where = over.Where is null ? true : Of(over.Where, over.Of);
         return over.Quantifier switch
         {
             Quantifier.Any => Op("some", all, where),
             Quantifier.Every => Op("all", all, where),
             Quantifier.None => Op("none", all, where),
-            _ => Compare(over.Relation!.Value, Op("reduce", Op("filter", all, where), Op("+", Var("accumulator"), 1), 0), over.Count!.Value),
+            _ => Compare(
+                over.Relation!.Value,
+                Op("reduce", Op("filter", all, where), Op("+", Var("accumulator"), 1), 0),
+                over.Count!.Value
+            ),
         };
     }
 
@@ -88,20 +97,25 @@ public sealed class JsonLogic(RegisterPlan plan)
         return (Up(known.Level, level) + (known.Key == Facts.Tag ? "tags" : known.Key), known.Kind);
     }
 
-    private static string Up(Level to, Level from) => to == from ? "" : to == Level.Order ? "order." : "line.";
+    private static string Up(Level to, Level from) =>
+        to == from ? ""
+        : to == Level.Order ? "order."
+        : "line.";
 
-    private static JsonObject Compare(Relation relation, JsonNode left, JsonNode right) => Op(
-        relation switch
-        {
-            Relation.Is => "===",
-            Relation.IsNot => "!==",
-            Relation.Over => ">",
-            Relation.Under => "<",
-            Relation.AtLeast => ">=",
-            _ => "<=",
-        },
-        left,
-        right);
+    private static JsonObject Compare(Relation relation, JsonNode left, JsonNode right) =>
+        Op(
+            relation switch
+            {
+                Relation.Is => "===",
+                Relation.IsNot => "!==",
+                Relation.Over => ">",
+                Relation.Under => "<",
+                Relation.AtLeast => ">=",
+                _ => "<=",
+            },
+            left,
+            right
+        );
 
     private static JsonObject Var(string path) => new() { ["var"] = path };
 

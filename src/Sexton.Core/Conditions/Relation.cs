@@ -71,19 +71,29 @@ public enum FactKind
 public static class Relations
 {
     private static readonly ImmutableArray<Relation> Presence = [Relation.WasNotGiven, Relation.WasGiven];
-    private static readonly ImmutableArray<Relation> Order = [Relation.Is, Relation.IsNot, Relation.Over, Relation.Under, Relation.AtLeast, Relation.AtMost, .. Presence];
+    private static readonly ImmutableArray<Relation> Order =
+    [
+        Relation.Is,
+        Relation.IsNot,
+        Relation.Over,
+        Relation.Under,
+        Relation.AtLeast,
+        Relation.AtMost,
+        .. Presence,
+    ];
     private static readonly ImmutableArray<Relation> Among = [Relation.Is, Relation.IsNot, Relation.IsAmong, Relation.IsNotAmong];
 
     /// <summary>The relations of a kind, in the order in which they are offered.</summary>
-    public static ImmutableArray<Relation> Of(FactKind kind) => kind switch
-    {
-        FactKind.Text => [.. Among, Relation.HasInIt, Relation.HasNotInIt, .. Presence],
-        FactKind.Number or FactKind.Day => Order,
-        FactKind.Truth => [Relation.Is, Relation.IsNot, .. Presence],
-        FactKind.Choice => [.. Among, .. Presence],
-        FactKind.List => [Relation.HasInIt, Relation.HasNotInIt, .. Presence],
-        _ => Presence,
-    };
+    public static ImmutableArray<Relation> Of(FactKind kind) =>
+        kind switch
+        {
+            FactKind.Text => [.. Among, Relation.HasInIt, Relation.HasNotInIt, .. Presence],
+            FactKind.Number or FactKind.Day => Order,
+            FactKind.Truth => [Relation.Is, Relation.IsNot, .. Presence],
+            FactKind.Choice => [.. Among, .. Presence],
+            FactKind.List => [Relation.HasInIt, Relation.HasNotInIt, .. Presence],
+            _ => Presence,
+        };
 
     /// <summary>Whether a relation compares with a value at all.</summary>
     public static bool TakesValue(Relation relation) => relation is not (Relation.WasNotGiven or Relation.WasGiven);
@@ -92,23 +102,24 @@ public static class Relations
     public static bool TakesList(Relation relation) => relation is Relation.IsAmong or Relation.IsNotAmong;
 
     /// <summary>The relation as words between a fact and a value.</summary>
-    public static string Words(Relation relation, FactKind kind) => (relation, kind) switch
-    {
-        (Relation.Is, _) => "is",
-        (Relation.IsNot, _) => "is not",
-        (Relation.IsAmong, _) => "is among",
-        (Relation.IsNotAmong, _) => "is not among",
-        (Relation.Over, FactKind.Day) => "is after",
-        (Relation.Over, _) => "is over",
-        (Relation.Under, FactKind.Day) => "is before",
-        (Relation.Under, _) => "is under",
-        (Relation.AtLeast, FactKind.Day) => "is on or after",
-        (Relation.AtLeast, _) => "is at least",
-        (Relation.AtMost, FactKind.Day) => "is on or before",
-        (Relation.AtMost, _) => "is at most",
-        (Relation.HasInIt, _) => "has in it",
-        (Relation.HasNotInIt, _) => "has not in it",
-        (Relation.WasNotGiven, _) => "was not given",
-        _ => "was given",
-    };
+    public static string Words(Relation relation, FactKind kind) =>
+        (relation, kind) switch
+        {
+            (Relation.Is, _) => "is",
+            (Relation.IsNot, _) => "is not",
+            (Relation.IsAmong, _) => "is among",
+            (Relation.IsNotAmong, _) => "is not among",
+            (Relation.Over, FactKind.Day) => "is after",
+            (Relation.Over, _) => "is over",
+            (Relation.Under, FactKind.Day) => "is before",
+            (Relation.Under, _) => "is under",
+            (Relation.AtLeast, FactKind.Day) => "is on or after",
+            (Relation.AtLeast, _) => "is at least",
+            (Relation.AtMost, FactKind.Day) => "is on or before",
+            (Relation.AtMost, _) => "is at most",
+            (Relation.HasInIt, _) => "has in it",
+            (Relation.HasNotInIt, _) => "has not in it",
+            (Relation.WasNotGiven, _) => "was not given",
+            _ => "was given",
+        };
 }

@@ -16,7 +16,11 @@ public static class FileNames
     public static string Clean(string name)
     {
         var last = name[(name.LastIndexOfAny(['/', '\\']) + 1)..];
-        var kept = string.Concat(last.Where(static c => char.GetUnicodeCategory(c) != UnicodeCategory.Format).Select(static c => char.IsControl(c) || c is '"' or '<' or '>' or '|' or ':' or '*' or '?' ? '_' : c)).Trim(' ', '.');
+        var kept = string.Concat(
+                last.Where(static c => char.GetUnicodeCategory(c) != UnicodeCategory.Format)
+                    .Select(static c => char.IsControl(c) || c is '"' or '<' or '>' or '|' or ':' or '*' or '?' ? '_' : c)
+            )
+            .Trim(' ', '.');
         if (!CanonicalText.TryMake(kept, out var clean) || clean.Length == 0)
         {
             return "file";

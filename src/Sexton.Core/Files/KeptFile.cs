@@ -36,13 +36,20 @@ public sealed class KeptFiles(ImmutableDictionary<string, KeptFile> byId)
     /// <summary>The id of a sample.</summary>
     /// <param name="kind">Its kind.</param>
     /// <param name="number">Tells several apart, from 1.</param>
-    public static string SampleId(FileKind kind, int number) => string.Create(CultureInfo.InvariantCulture, $"{SamplePrefix}{number}{kind.Endings[0]}");
+    public static string SampleId(FileKind kind, int number) =>
+        string.Create(CultureInfo.InvariantCulture, $"{SamplePrefix}{number}{kind.Endings[0]}");
 
     /// <summary>The file with an id, or null when there is none for this cart.</summary>
     public KeptFile? Find(string id) => _samples ? Sample(id) : byId.GetValueOrDefault(id);
 
     private static KeptFile? Sample(string id) =>
-        id.StartsWith(SamplePrefix, StringComparison.Ordinal) && FileKinds.All.FirstOrDefault(k => k.Endings[0] == Path.GetExtension(id)) is { } kind
-            ? new KeptFile(new FileValue(id, 100_000, new string('0', 64)), kind.Key, kind.IsPicture ? SampleSide : 0, kind.IsPicture ? SampleSide : 0)
+        id.StartsWith(SamplePrefix, StringComparison.Ordinal)
+        && FileKinds.All.FirstOrDefault(k => k.Endings[0] == Path.GetExtension(id)) is { } kind
+            ? new KeptFile(
+                new FileValue(id, 100_000, new string('0', 64)),
+                kind.Key,
+                kind.IsPicture ? SampleSide : 0,
+                kind.IsPicture ? SampleSide : 0
+            )
             : null;
 }

@@ -28,11 +28,16 @@ public static class KindTeller
         return start.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]) ? "jpeg"
             : start.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G', 0x0D, 0x0A, 0x1A, 0x0A]) ? "png"
             : start.StartsWith("RIFF"u8) && start.Length >= 12 && start[8..].StartsWith("WEBP"u8) ? "webp"
-            : start.StartsWith("%PDF-"u8) ? IsWholePdf(file) ? "pdf" : null
-            : start.StartsWith("II*\0"u8) || start.StartsWith("MM\0*"u8) ? TiffWhole.Is(file, bigEndian: start[0] == 'M') ? "tiff" : null
+            : start.StartsWith("%PDF-"u8)
+                ? IsWholePdf(file) ? "pdf"
+                    : null
+            : start.StartsWith("II*\0"u8) || start.StartsWith("MM\0*"u8)
+                ? TiffWhole.Is(file, bigEndian: start[0] == 'M') ? "tiff"
+                    : null
             : start.StartsWith("PK\u0003\u0004"u8) ? InsideZip(file)
             : !IsText(file) ? null
-            : IsSvg(file) ? "svg" : "text";
+            : IsSvg(file) ? "svg"
+            : "text";
     }
 
     private static bool IsWholePdf(Stream file)
@@ -79,7 +84,7 @@ public static class KindTeller
         try
         {
             using var reader = new StreamReader(file, Utf8, detectEncodingFromByteOrderMarks: false, leaveOpen: true);
-            for (int read; (read = reader.Read(buffer)) > 0;)
+            for (int read; (read = reader.Read(buffer)) > 0; )
             {
                 foreach (var c in buffer.AsSpan(0, read))
                 {
@@ -103,7 +108,15 @@ public static class KindTeller
         file.Position = 0;
         try
         {
-            using var xml = XmlReader.Create(file, new XmlReaderSettings { DtdProcessing = DtdProcessing.Ignore, XmlResolver = null, CloseInput = false });
+            using var xml = XmlReader.Create(
+                file,
+                new XmlReaderSettings
+                {
+                    DtdProcessing = DtdProcessing.Ignore,
+                    XmlResolver = null,
+                    CloseInput = false,
+                }
+            );
             xml.MoveToContent();
             if (xml is not { LocalName: "svg", NamespaceURI: "http://www.w3.org/2000/svg" })
             {

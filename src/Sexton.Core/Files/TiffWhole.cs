@@ -7,8 +7,12 @@ namespace Sexton.Core.Files;
 /// </summary>
 internal sealed class TiffWhole
 {
-    private const int StripOffsets = 273, StripCounts = 279, TileOffsets = 324, TileCounts = 325;
-    private const int Short = 3, Long = 4;
+    private const int StripOffsets = 273,
+        StripCounts = 279,
+        TileOffsets = 324,
+        TileCounts = 325;
+    private const int Short = 3,
+        Long = 4;
     private const int EntrySize = 12;
 
     // More strips than a picture has rows are none.
@@ -26,15 +30,22 @@ internal sealed class TiffWhole
 
     private bool Check()
     {
-        if (Read(4, 4) is not { } header || Read(Number(header), 2) is not { } size || Read(Number(header) + 2, Number(size) * EntrySize) is not { } entries)
+        if (
+            Read(4, 4) is not { } header
+            || Read(Number(header), 2) is not { } size
+            || Read(Number(header) + 2, Number(size) * EntrySize) is not { } entries
+        )
         {
             return false;
         }
 
         var fields = entries.Chunk(EntrySize).ToLookup(e => (int)Number(e.AsSpan(0, 2)));
-        var (offsets, counts) = fields.Contains(StripOffsets) ? (Values(fields[StripOffsets].First()), Values(fields[StripCounts].FirstOrDefault()))
+        var (offsets, counts) = fields.Contains(StripOffsets)
+            ? (Values(fields[StripOffsets].First()), Values(fields[StripCounts].FirstOrDefault()))
             : (Values(fields[TileOffsets].FirstOrDefault()), Values(fields[TileCounts].FirstOrDefault()));
-        return offsets is { Length: > 0 } && offsets.Length == counts?.Length && offsets.Zip(counts).All(p => p.First + p.Second <= _file.Length);
+        return offsets is { Length: > 0 }
+            && offsets.Length == counts?.Length
+            && offsets.Zip(counts).All(p => p.First + p.Second <= _file.Length);
     }
 
     // The numbers of an entry: in it where they fit, else where it points to.
@@ -46,7 +57,12 @@ internal sealed class TiffWhole
         }
 
         var (type, count) = ((int)Number(entry.AsSpan(2, 2)), Number(entry.AsSpan(4, 4)));
-        var width = type switch { Short => 2, Long => 4, _ => 0 };
+        var width = type switch
+        {
+            Short => 2,
+            Long => 4,
+            _ => 0,
+        };
         if (width == 0 || count > MostParts)
         {
             return null;
@@ -69,11 +85,12 @@ internal sealed class TiffWhole
         return bytes;
     }
 
-    private long Number(ReadOnlySpan<byte> bytes) => (bytes.Length, _bigEndian) switch
-    {
-        (2, true) => BinaryPrimitives.ReadUInt16BigEndian(bytes),
-        (2, false) => BinaryPrimitives.ReadUInt16LittleEndian(bytes),
-        (_, true) => BinaryPrimitives.ReadUInt32BigEndian(bytes),
-        _ => BinaryPrimitives.ReadUInt32LittleEndian(bytes),
-    };
+    private long Number(ReadOnlySpan<byte> bytes) =>
+        (bytes.Length, _bigEndian) switch
+        {
+            (2, true) => BinaryPrimitives.ReadUInt16BigEndian(bytes),
+            (2, false) => BinaryPrimitives.ReadUInt16LittleEndian(bytes),
+            (_, true) => BinaryPrimitives.ReadUInt32BigEndian(bytes),
+            _ => BinaryPrimitives.ReadUInt32LittleEndian(bytes),
+        };
 }

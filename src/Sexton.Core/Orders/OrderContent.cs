@@ -63,25 +63,31 @@ public sealed record OrderContent
     public string TextOf(string field) => Answers.FirstOrDefault(a => a.LineId is null && a.Field == field)?.Text ?? "";
 
     /// <summary>The order as a cart, its answers canonical.</summary>
-    public CartContent AsCart() => new()
-    {
-        Language = Language,
-        Group = Group,
-        Country = Country,
-        Answers = Of(null, null),
-        Lines =
-        [
-            .. Lines.Select(l => new CartLine(l.Id, l.Facts.ProductCode, l.Quantity, Of(l.Id, null))
-            {
-                VariantCode = l.Facts.VariantCode,
-                Units = [.. l.Units.Select(u => new CartUnit(u, Of(l.Id, u)))],
-            }),
-        ],
-    };
+    public CartContent AsCart() =>
+        new()
+        {
+            Language = Language,
+            Group = Group,
+            Country = Country,
+            Answers = Of(null, null),
+            Lines =
+            [
+                .. Lines.Select(l => new CartLine(l.Id, l.Facts.ProductCode, l.Quantity, Of(l.Id, null))
+                {
+                    VariantCode = l.Facts.VariantCode,
+                    Units = [.. l.Units.Select(u => new CartUnit(u, Of(l.Id, u)))],
+                }),
+            ],
+        };
 
     /// <summary>The products of the order as they were.</summary>
     public ProductIndex Products() =>
-        new(Lines.GroupBy(static l => l.Facts.ProductCode, StringComparer.Ordinal).Select(AsProduct), [new ShopperGroup(Group, LanguageMap.Of(Group))], Prices.Currency, Country);
+        new(
+            Lines.GroupBy(static l => l.Facts.ProductCode, StringComparer.Ordinal).Select(AsProduct),
+            [new ShopperGroup(Group, LanguageMap.Of(Group))],
+            Prices.Currency,
+            Country
+        );
 
     private static Product AsProduct(IGrouping<string, OrderLine> lines)
     {
@@ -93,14 +99,23 @@ public sealed record OrderContent
             Ships = facts.Ships,
             Variants =
             [
-                .. lines.Where(static l => l.Facts.VariantCode is not null).DistinctBy(static l => l.Facts.VariantCode)
-                    .Select(static l => new Variant(l.Facts.VariantCode!, LanguageMap.Of(l.ProductName), l.Facts.CatalogueMinor) { Attributes = l.Facts.Attributes }),
+                .. lines
+                    .Where(static l => l.Facts.VariantCode is not null)
+                    .DistinctBy(static l => l.Facts.VariantCode)
+                    .Select(static l => new Variant(l.Facts.VariantCode!, LanguageMap.Of(l.ProductName), l.Facts.CatalogueMinor)
+                    {
+                        Attributes = l.Facts.Attributes,
+                    }),
             ],
         };
     }
 
-    private AnswerSet Of(string? lineId, string? unitId) => AnswerSet.Of(
-        Answers.Where(a => a.LineId == lineId && a.UnitId == unitId && a.Value is not null).Select(static a => KeyValuePair.Create(a.Field, a.Value!)));
+    private AnswerSet Of(string? lineId, string? unitId) =>
+        AnswerSet.Of(
+            Answers
+                .Where(a => a.LineId == lineId && a.UnitId == unitId && a.Value is not null)
+                .Select(static a => KeyValuePair.Create(a.Field, a.Value!))
+        );
 }
 
 /// <summary>A line of an order.</summary>
@@ -141,7 +156,16 @@ public sealed record OrderLookup(string? LineId, string? UnitId, string Field, R
 /// <param name="Field">The key of the field whose answer uses it; null for the goods of a line.</param>
 /// <param name="IsSold">Whether it is sold under that code; else it is stock of an answer's own, which only the shop counts.</param>
 /// <param name="Choice">The key of the choice that uses it; null for the answer as a whole, or the goods.</param>
-public sealed record OrderUse(string Item, string Name, long Quantity, string? LineId, string? UnitId, string? Field, bool IsSold, string? Choice = null);
+public sealed record OrderUse(
+    string Item,
+    string Name,
+    long Quantity,
+    string? LineId,
+    string? UnitId,
+    string? Field,
+    bool IsSold,
+    string? Choice = null
+);
 
 /// <summary>The facts of a line that conditions read, as they were when it was ordered.</summary>
 /// <param name="ProductCode">The code of the product.</param>
@@ -158,7 +182,8 @@ public sealed record LineFacts(
     ImmutableArray<string> Tags,
     ImmutableSortedDictionary<string, ProductAttribute> Attributes,
     bool Ships,
-    long CatalogueMinor);
+    long CatalogueMinor
+);
 
 /// <summary>An answer of an order.</summary>
 /// <param name="LineId">The line, or null for an answer of the order.</param>

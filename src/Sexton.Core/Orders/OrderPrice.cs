@@ -16,7 +16,18 @@ namespace Sexton.Core.Orders;
 /// <param name="SumMinor">The sum of the row.</param>
 /// <param name="TaxPpm">The tax rate, in parts per million.</param>
 /// <param name="TaxMinor">Its share of the tax at this rate.</param>
-public sealed record OrderPrice(string? LineId, string? UnitId, PriceRowKind Kind, string? Field, string Label, int Quantity, long UnitMinor, long SumMinor, int TaxPpm, long TaxMinor)
+public sealed record OrderPrice(
+    string? LineId,
+    string? UnitId,
+    PriceRowKind Kind,
+    string? Field,
+    string Label,
+    int Quantity,
+    long UnitMinor,
+    long SumMinor,
+    int TaxPpm,
+    long TaxMinor
+)
 {
     /// <summary>The key of the choice that it prices, or whose component it is; null for the answer as a whole.</summary>
     public string? Choice { get; init; }
@@ -27,13 +38,27 @@ public sealed record OrderPrice(string? LineId, string? UnitId, PriceRowKind Kin
     /// <summary>The row with others added to it.</summary>
     internal OrderPrice With(IEnumerable<OrderPrice> others)
     {
-        var (sum, tax) = others.Aggregate((SumMinor, TaxMinor), static (all, other) => (all.SumMinor + other.SumMinor, all.TaxMinor + other.TaxMinor));
+        var (sum, tax) = others.Aggregate(
+            (SumMinor, TaxMinor),
+            static (all, other) => (all.SumMinor + other.SumMinor, all.TaxMinor + other.TaxMinor)
+        );
         return this with { SumMinor = sum, TaxMinor = tax, UnitMinor = sum % Quantity == 0 ? sum / Quantity : 0 };
     }
 
     /// <summary>A row of an evaluation, in a language.</summary>
     public static OrderPrice Of(PriceRow row, string language) =>
-        new(row.LineId, row.UnitId, row.Kind, row.Field?.Field.Key, row.LabelIn(language), row.Quantity, row.UnitMinor, row.SumMinor, row.TaxPpm, row.TaxMinor)
+        new(
+            row.LineId,
+            row.UnitId,
+            row.Kind,
+            row.Field?.Field.Key,
+            row.LabelIn(language),
+            row.Quantity,
+            row.UnitMinor,
+            row.SumMinor,
+            row.TaxPpm,
+            row.TaxMinor
+        )
         {
             Choice = row.Choice,
             Item = row.Kind == PriceRowKind.Component ? row.Goods.Code : null,
@@ -48,12 +73,20 @@ public sealed record OrderPrice(string? LineId, string? UnitId, PriceRowKind Kin
 public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, long TotalMinor, string Currency)
 {
     /// <summary>That of an evaluation.</summary>
-    public static PriceList Of(Evaluation evaluation) => new(
-        [.. evaluation.Rows.Select(r => OrderPrice.Of(r, evaluation.Cart.Language))], evaluation.PricesIncludeTax, evaluation.TotalMinor, evaluation.Currency);
+    public static PriceList Of(Evaluation evaluation) =>
+        new(
+            [.. evaluation.Rows.Select(r => OrderPrice.Of(r, evaluation.Cart.Language))],
+            evaluation.PricesIncludeTax,
+            evaluation.TotalMinor,
+            evaluation.Currency
+        );
 
     /// <summary>The tax by rate, the lowest first; what is not taxed is left out.</summary>
-    public IEnumerable<TaxSum> Taxes => Rows.Where(static r => r.TaxPpm > 0).GroupBy(static r => r.TaxPpm).OrderBy(static g => g.Key)
-        .Select(static g => new TaxSum(g.Key, g.Sum(static r => r.SumMinor), g.Sum(static r => r.TaxMinor)));
+    public IEnumerable<TaxSum> Taxes =>
+        Rows.Where(static r => r.TaxPpm > 0)
+            .GroupBy(static r => r.TaxPpm)
+            .OrderBy(static g => g.Key)
+            .Select(static g => new TaxSum(g.Key, g.Sum(static r => r.SumMinor), g.Sum(static r => r.TaxMinor)));
 
     /// <summary>The row of the goods of a line.</summary>
     public OrderPrice GoodsOf(string lineId) => Rows.First(r => r.Kind == PriceRowKind.Goods && r.LineId == lineId);
@@ -73,13 +106,20 @@ public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, 
     {
         // What a place does not get it cannot read from the name of a row either: there the row says what was asked, and not what was answered.
         var gets = projection.Entries.Select(static e => e.Slot).ToHashSet();
-        var hidden = order.Answers.Where(a => a.Value is not null && !gets.Contains(a.Slot)).ToLookup(static a => a.Field, StringComparer.Ordinal);
+        var hidden = order
+            .Answers.Where(a => a.Value is not null && !gets.Contains(a.Slot))
+            .ToLookup(static a => a.Field, StringComparer.Ordinal);
         if (DestinationIndex.Find(place) is not { TakesOrderAnswers: true } || hidden.Count == 0)
         {
             return RowsAt(register, place);
         }
 
-        bool IsHidden(OrderPrice row) => row.Field is not null && hidden[row.Field].Any(a => row.LineId is null || (a.LineId == row.LineId && (row.UnitId is null || a.UnitId == row.UnitId)) || a.LineId is null);
+        bool IsHidden(OrderPrice row) =>
+            row.Field is not null
+            && hidden[row.Field]
+                .Any(a =>
+                    row.LineId is null || (a.LineId == row.LineId && (row.UnitId is null || a.UnitId == row.UnitId)) || a.LineId is null
+                );
         var named = Rows.Select(r => IsHidden(r) ? r with { Label = hidden[r.Field!].First().Label, Choice = null, Item = null } : r);
         return (this with { Rows = [.. named] }).RowsAt(register, place);
     }
@@ -87,9 +127,12 @@ public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, 
     /// <inheritdoc cref="RowsAt(RegisterPlan, string, OrderContent, Projection)"/>
     public IReadOnlyList<OrderPrice> RowsAt(RegisterPlan register, string place)
     {
-        bool IsWithin(OrderPrice row) => row.LineId is not null && row.Field is not null && register.Find(row.Field)?.Field.PriceWithin.Contains(place) == true;
+        bool IsWithin(OrderPrice row) =>
+            row.LineId is not null && row.Field is not null && register.Find(row.Field)?.Field.PriceWithin.Contains(place) == true;
         var within = Rows.Where(IsWithin).ToLookup(static r => r.LineId);
-        return within.Count == 0 ? Rows : [.. Rows.Where(r => !IsWithin(r)).Select(r => r.Kind == PriceRowKind.Goods ? r.With(within[r.LineId]) : r)];
+        return within.Count == 0
+            ? Rows
+            : [.. Rows.Where(r => !IsWithin(r)).Select(r => r.Kind == PriceRowKind.Goods ? r.With(within[r.LineId]) : r)];
     }
 
     /// <summary>What a line comes to with all that its answers add, in minor units.</summary>

@@ -44,7 +44,11 @@ public sealed class BoundPrice
         var (tariff, closeness) = (Price.Tariff, 0);
         foreach (var other in Price.For)
         {
-            if (other.Closeness > closeness && (other.Group is null || other.Group == group) && (other.Variant is null || other.Variant == variant))
+            if (
+                other.Closeness > closeness
+                && (other.Group is null || other.Group == group)
+                && (other.Variant is null || other.Variant == variant)
+            )
             {
                 (tariff, closeness) = (other.Tariff, other.Closeness);
             }
@@ -64,15 +68,17 @@ public sealed class BoundPrice
             return Field.Rule.TimesTaken(value, Price.Choice!);
         }
 
-        return value.Truth == false ? 0 : Price.By switch
-        {
-            PriceBy.Letter => TextCount.Letters(value.Text),
-            PriceBy.Character => Graphemes.Count(value.Text),
-            PriceBy.Word => TextCount.Words(value.Text),
-            PriceBy.Count => value.Picks?.Length ?? Field.Rule.FactOf(value).Number!.Value,
-            PriceBy.Amount => value.Number!.Value,
-            _ => 1,
-        };
+        return value.Truth == false
+            ? 0
+            : Price.By switch
+            {
+                PriceBy.Letter => TextCount.Letters(value.Text),
+                PriceBy.Character => Graphemes.Count(value.Text),
+                PriceBy.Word => TextCount.Words(value.Text),
+                PriceBy.Count => value.Picks?.Length ?? Field.Rule.FactOf(value).Number!.Value,
+                PriceBy.Amount => value.Number!.Value,
+                _ => 1,
+            };
     }
 
     /// <summary>What a count comes to, in minor units, rounded half away from zero; null when it is out of all range.</summary>

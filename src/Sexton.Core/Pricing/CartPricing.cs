@@ -75,7 +75,19 @@ internal sealed class CartPricing
         var (first, goods, content) = (_rows.Count, _cart.Goods(line), _cart.LineAt(line));
         var unit = PriceOfGoods(line, goods.PriceMinor);
         var taxPpm = goods.Product.TaxPpm ?? _tax.StandardPpm;
-        Add(new PriceRow { Kind = PriceRowKind.Goods, Place = new Place(line, -1), LineId = content.Id, Goods = goods, Quantity = content.Quantity, UnitMinor = unit, SumMinor = unit * content.Quantity, TaxPpm = taxPpm });
+        Add(
+            new PriceRow
+            {
+                Kind = PriceRowKind.Goods,
+                Place = new Place(line, -1),
+                LineId = content.Id,
+                Goods = goods,
+                Quantity = content.Quantity,
+                UnitMinor = unit,
+                SumMinor = unit * content.Quantity,
+                TaxPpm = taxPpm,
+            }
+        );
         foreach (var kind in (ReadOnlySpan<PriceKind>)[PriceKind.PerUnit, PriceKind.Percent, PriceKind.OncePerLine])
         {
             foreach (var price in _cart.Plan.PricesOf(kind))
@@ -194,20 +206,22 @@ internal sealed class CartPricing
         {
             if (place.Line == line)
             {
-                Add(new PriceRow
-                {
-                    Kind = PriceRowKind.Component,
-                    Place = place,
-                    LineId = _cart.LineIdAt(place),
-                    UnitId = _cart.UnitIdAt(place),
-                    Goods = component,
-                    Field = field,
-                    Choice = choice,
-                    Quantity = quantity,
-                    UnitMinor = component.PriceMinor,
-                    SumMinor = component.PriceMinor * quantity,
-                    TaxPpm = component.Product.TaxPpm ?? _tax.StandardPpm,
-                });
+                Add(
+                    new PriceRow
+                    {
+                        Kind = PriceRowKind.Component,
+                        Place = place,
+                        LineId = _cart.LineIdAt(place),
+                        UnitId = _cart.UnitIdAt(place),
+                        Goods = component,
+                        Field = field,
+                        Choice = choice,
+                        Quantity = quantity,
+                        UnitMinor = component.PriceMinor,
+                        SumMinor = component.PriceMinor * quantity,
+                        TaxPpm = component.Product.TaxPpm ?? _tax.StandardPpm,
+                    }
+                );
             }
         }
     }
@@ -257,7 +271,12 @@ internal sealed class CartPricing
                 continue;
             }
 
-            var places = price.Field.Level switch { Level.Line => 1, Level.Unit => _cart.UnitsOf(line), _ => 0 };
+            var places = price.Field.Level switch
+            {
+                Level.Line => 1,
+                Level.Unit => _cart.UnitsOf(line),
+                _ => 0,
+            };
             for (var i = 0; i < places; i++)
             {
                 var place = new Place(line, price.Field.Level == Level.Line ? -1 : i);
@@ -274,20 +293,23 @@ internal sealed class CartPricing
         }
     }
 
-    private void Add(BoundPrice price, Place place, string? lineId, int quantity, long amount, int taxPpm) => Add(new PriceRow
-    {
-        Kind = PriceRowKind.Answer,
-        Place = place,
-        LineId = lineId,
-        UnitId = lineId is null ? null : _cart.UnitIdAt(place),
-        Field = price.Field,
-        Choice = price.Price.Choice,
-        Price = price,
-        Quantity = quantity,
-        UnitMinor = amount,
-        SumMinor = amount * quantity,
-        TaxPpm = price.Price.TaxPpm ?? taxPpm,
-    });
+    private void Add(BoundPrice price, Place place, string? lineId, int quantity, long amount, int taxPpm) =>
+        Add(
+            new PriceRow
+            {
+                Kind = PriceRowKind.Answer,
+                Place = place,
+                LineId = lineId,
+                UnitId = lineId is null ? null : _cart.UnitIdAt(place),
+                Field = price.Field,
+                Choice = price.Price.Choice,
+                Price = price,
+                Quantity = quantity,
+                UnitMinor = amount,
+                SumMinor = amount * quantity,
+                TaxPpm = price.Price.TaxPpm ?? taxPpm,
+            }
+        );
 
     private void Add(in PriceRow row)
     {
@@ -305,7 +327,18 @@ internal sealed class CartPricing
         var sum = SumFrom(first);
         if (sum < 0)
         {
-            Add(new PriceRow { Kind = PriceRowKind.Floor, Place = new Place(line, -1), LineId = lineId, Quantity = 1, UnitMinor = -sum, SumMinor = -sum, TaxPpm = taxPpm });
+            Add(
+                new PriceRow
+                {
+                    Kind = PriceRowKind.Floor,
+                    Place = new Place(line, -1),
+                    LineId = lineId,
+                    Quantity = 1,
+                    UnitMinor = -sum,
+                    SumMinor = -sum,
+                    TaxPpm = taxPpm,
+                }
+            );
         }
     }
 
@@ -327,7 +360,8 @@ internal sealed class CartPricing
         return count > 0 && price.Holds(_cart, place);
     }
 
-    private Tariff TariffAt(BoundPrice price, Place place) => price.TariffFor(_cart.Group, place.Line < 0 ? null : _cart.Goods(place.Line).Variant?.Code);
+    private Tariff TariffAt(BoundPrice price, Place place) =>
+        price.TariffFor(_cart.Group, place.Line < 0 ? null : _cart.Goods(place.Line).Variant?.Code);
 
     // What a price comes to at a place, for one; null where it does not apply.
     private long? Amount(BoundPrice price, Place place)
@@ -337,7 +371,9 @@ internal sealed class CartPricing
             return null;
         }
 
-        var included = price.Price.Included + (price.Price.Kind == PriceKind.ForTheGoods ? 0 : IncludedPicksOf(price.Field, price.Price.Choice, place, value));
+        var included =
+            price.Price.Included
+            + (price.Price.Kind == PriceKind.ForTheGoods ? 0 : IncludedPicksOf(price.Field, price.Price.Choice, place, value));
         if (count <= included)
         {
             return included == 0 ? null : 0;
@@ -401,7 +437,11 @@ internal sealed class CartPricing
         var sum = 0L;
         foreach (var price in field.Prices)
         {
-            if (price.Price.Choice == choice && price.Price.Kind is not (PriceKind.Percent or PriceKind.ForTheGoods) && price.Holds(_cart, place))
+            if (
+                price.Price.Choice == choice
+                && price.Price.Kind is not (PriceKind.Percent or PriceKind.ForTheGoods)
+                && price.Holds(_cart, place)
+            )
             {
                 sum += price.AmountOf(TariffAt(price, place), 1, 0, _currencyUnit) ?? 0;
             }
@@ -409,7 +449,12 @@ internal sealed class CartPricing
 
         foreach (var use in field.Uses)
         {
-            if (use.Use.TakesPrice && use.Use.Choice == choice && use.When?.Holds(_cart, place) != false && _products.FindItem(use.Item) is { } goods)
+            if (
+                use.Use.TakesPrice
+                && use.Use.Choice == choice
+                && use.When?.Holds(_cart, place) != false
+                && _products.FindItem(use.Item) is { } goods
+            )
             {
                 sum += goods.PriceMinor * use.Use.Quantity;
             }
@@ -433,7 +478,16 @@ internal sealed class CartPricing
             return;
         }
 
-        _rates.Share(_rows, new PriceRow { Kind = PriceRowKind.Coupon, Place = Place.Order, Coupon = coupon }, off);
+        _rates.Share(
+            _rows,
+            new PriceRow
+            {
+                Kind = PriceRowKind.Coupon,
+                Place = Place.Order,
+                Coupon = coupon,
+            },
+            off
+        );
     }
 
     [StructLayout(LayoutKind.Auto)]

@@ -10,19 +10,56 @@ public static class MoneyText
     // ISO 4217: the currencies whose minor unit is not a hundredth.
     private static readonly FrozenDictionary<string, int> Exponents = new Dictionary<string, int>(StringComparer.Ordinal)
     {
-        ["BHD"] = 3, ["BIF"] = 0, ["CLF"] = 4, ["CLP"] = 0, ["DJF"] = 0, ["GNF"] = 0, ["IQD"] = 3, ["ISK"] = 0, ["JOD"] = 3, ["JPY"] = 0, ["KMF"] = 0,
-        ["KRW"] = 0, ["KWD"] = 3, ["LYD"] = 3, ["OMR"] = 3, ["PYG"] = 0, ["RWF"] = 0, ["TND"] = 3, ["UGX"] = 0, ["UYI"] = 0, ["UYW"] = 4, ["VND"] = 0,
-        ["VUV"] = 0, ["XAF"] = 0, ["XOF"] = 0, ["XPF"] = 0,
+        ["BHD"] = 3,
+        ["BIF"] = 0,
+        ["CLF"] = 4,
+        ["CLP"] = 0,
+        ["DJF"] = 0,
+        ["GNF"] = 0,
+        ["IQD"] = 3,
+        ["ISK"] = 0,
+        ["JOD"] = 3,
+        ["JPY"] = 0,
+        ["KMF"] = 0,
+        ["KRW"] = 0,
+        ["KWD"] = 3,
+        ["LYD"] = 3,
+        ["OMR"] = 3,
+        ["PYG"] = 0,
+        ["RWF"] = 0,
+        ["TND"] = 3,
+        ["UGX"] = 0,
+        ["UYI"] = 0,
+        ["UYW"] = 4,
+        ["VND"] = 0,
+        ["VUV"] = 0,
+        ["XAF"] = 0,
+        ["XOF"] = 0,
+        ["XPF"] = 0,
     }.ToFrozenDictionary(StringComparer.Ordinal);
 
     /// <summary>The number of decimals of a currency (ISO 4217).</summary>
     public static int ExponentOf(string currency) => Exponents.GetValueOrDefault(currency, 2);
 
     /// <summary>How many minor units make one unit of a currency.</summary>
-    public static decimal UnitOf(string currency) => ExponentOf(currency) switch { 0 => 1, 3 => 1000, 4 => 10_000, _ => 100 };
+    public static decimal UnitOf(string currency) =>
+        ExponentOf(currency) switch
+        {
+            0 => 1,
+            3 => 1000,
+            4 => 10_000,
+            _ => 100,
+        };
 
     /// <summary>The sign of a currency, or its code where it has none that everybody knows.</summary>
-    public static string SignOf(string currency) => currency switch { "EUR" => "€", "GBP" => "£", "USD" => "$", _ => currency };
+    public static string SignOf(string currency) =>
+        currency switch
+        {
+            "EUR" => "€",
+            "GBP" => "£",
+            "USD" => "$",
+            _ => currency,
+        };
 
     /// <summary>An amount as systems get it: the code of the currency, and the number with a point and all its decimals, such as "EUR 1234.50".</summary>
     public static string Plain(decimal amount, string currency) =>
@@ -37,6 +74,9 @@ public static class MoneyText
         var exponent = ExponentOf(currency);
         var amount = Math.Abs(new decimal(minor)) / UnitOf(currency);
         var minus = minor < 0 ? "\u2212" : "";
-        return minus + SignOf(currency) + "\u00a0" + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), LanguageTag.CultureOf(language));
+        return minus
+            + SignOf(currency)
+            + "\u00a0"
+            + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), LanguageTag.CultureOf(language));
     }
 }

@@ -75,15 +75,17 @@ public struct PriceRow
     public long TaxMinor { get; internal set; }
 
     /// <summary>What it is called.</summary>
-    public readonly string LabelIn(string language) => IsOneOfSeveral ? $"{BareLabelIn(language)}, on what is taxed at {PriceWords.Share(TaxPpm, language)}" : BareLabelIn(language);
+    public readonly string LabelIn(string language) =>
+        IsOneOfSeveral ? $"{BareLabelIn(language)}, on what is taxed at {PriceWords.Share(TaxPpm, language)}" : BareLabelIn(language);
 
-    private readonly string BareLabelIn(string language) => Kind switch
-    {
-        PriceRowKind.Goods or PriceRowKind.Component => Goods.NameIn(language),
-        PriceRowKind.Coupon => Coupon!.Name.In(language),
-        PriceRowKind.Answer => Price!.LabelIn(language),
-        _ => FloorLabel.In(language),
-    };
+    private readonly string BareLabelIn(string language) =>
+        Kind switch
+        {
+            PriceRowKind.Goods or PriceRowKind.Component => Goods.NameIn(language),
+            PriceRowKind.Coupon => Coupon!.Name.In(language),
+            PriceRowKind.Answer => Price!.LabelIn(language),
+            _ => FloorLabel.In(language),
+        };
 
     private static readonly LanguageMap FloorLabel = LanguageMap.Of("No price below nothing");
 }

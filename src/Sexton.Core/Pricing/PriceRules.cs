@@ -81,7 +81,10 @@ public static class PriceRules
 
     private static IEnumerable<string> Problems(Price price, Tariff tariff)
     {
-        if (tariff.Bands.Select(static b => b.Minor).Append(tariff.Minor).Any(static m => Math.Abs(m) > Tariff.MostMinor) || tariff.CeilingMinor is < 0 or > Tariff.MostMinor)
+        if (
+            tariff.Bands.Select(static b => b.Minor).Append(tariff.Minor).Any(static m => Math.Abs(m) > Tariff.MostMinor)
+            || tariff.CeilingMinor is < 0 or > Tariff.MostMinor
+        )
         {
             yield return "An amount is too great to be charged. Make it smaller.";
         }
@@ -96,23 +99,30 @@ public static class PriceRules
             yield return "The price of the line cannot be below nothing.";
         }
 
-        if (tariff.Bands.Length > MostBands || tariff.Bands.Any(static b => b.Over is < 0 or > Tariff.MostMinor) || tariff.Bands.Zip(tariff.Bands.Skip(1)).Any(static p => p.First.Over >= p.Second.Over))
+        if (
+            tariff.Bands.Length > MostBands
+            || tariff.Bands.Any(static b => b.Over is < 0 or > Tariff.MostMinor)
+            || tariff.Bands.Zip(tariff.Bands.Skip(1)).Any(static p => p.First.Over >= p.Second.Over)
+        )
         {
             yield return "The bands do not rise. Each begins over a greater number than the one before.";
         }
     }
 
     /// <summary>What the answers of a level can do to the price.</summary>
-    public static IEnumerable<PriceKind> KindsOf(Level level) => level switch
-    {
-        Level.Order => [PriceKind.OncePerOrder, PriceKind.Percent],
-        Level.Line => Enum.GetValues<PriceKind>(),
-        _ => [PriceKind.PerUnit, PriceKind.Percent, PriceKind.OncePerLine, PriceKind.OncePerOrder],
-    };
+    public static IEnumerable<PriceKind> KindsOf(Level level) =>
+        level switch
+        {
+            Level.Order => [PriceKind.OncePerOrder, PriceKind.Percent],
+            Level.Line => Enum.GetValues<PriceKind>(),
+            _ => [PriceKind.PerUnit, PriceKind.Percent, PriceKind.OncePerLine, PriceKind.OncePerOrder],
+        };
 
     /// <summary>What of one choice of an answer an amount can be taken times: how many of it, where each is counted.</summary>
     public static IEnumerable<PriceBy> ByOfChoice(AnswerRule rule) =>
-        rule.Choices.IsEmpty ? [] : rule.Fact == FactKind.Number ? [PriceBy.Answer, PriceBy.Count] : [PriceBy.Answer];
+        rule.Choices.IsEmpty ? []
+        : rule.Fact == FactKind.Number ? [PriceBy.Answer, PriceBy.Count]
+        : [PriceBy.Answer];
 
     private static string Words(PriceBy by) => by.ToString().ToLowerInvariant();
 }

@@ -46,20 +46,26 @@ public sealed class PriceWords(string currency, string language)
         }
 
         // With bands, "over" says where one begins, and what is included is said by itself.
-        var bands = tariff.Bands.Select(band => $"{Sign(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} over {Written.Number(band.Over, language)}");
+        var bands = tariff.Bands.Select(band =>
+            $"{Sign(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} over {Written.Number(band.Over, language)}"
+        );
         return (price.Included > 0 ? $"{price.Included} included, then " : "") + string.Join(", ", bands.Prepend(first));
     }
 
     private string Ceiling(Tariff tariff) => tariff.CeilingMinor is { } ceiling ? $", at most {Amount(ceiling)}" : "";
 
-    private static string Sign(Price price, long amount) => price.Kind == PriceKind.ForTheGoods ? "" : amount < 0 ? "− " : "+ ";
+    private static string Sign(Price price, long amount) =>
+        price.Kind == PriceKind.ForTheGoods ? ""
+        : amount < 0 ? "− "
+        : "+ ";
 
-    private static string Each(PriceBy by) => by switch
-    {
-        PriceBy.Letter => " a letter",
-        PriceBy.Character => " a character",
-        PriceBy.Word => " a word",
-        PriceBy.Count => " each",
-        _ => "",
-    };
+    private static string Each(PriceBy by) =>
+        by switch
+        {
+            PriceBy.Letter => " a letter",
+            PriceBy.Character => " a character",
+            PriceBy.Word => " a word",
+            PriceBy.Count => " each",
+            _ => "",
+        };
 }

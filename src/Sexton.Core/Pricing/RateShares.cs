@@ -36,10 +36,25 @@ internal sealed class RateShares
             }
             else
             {
-                rows[i] = row with { Quantity = 1, UnitMinor = row.SumMinor + moved, SumMinor = row.SumMinor + moved, IsOneOfSeveral = true };
+                rows[i] = row with
+                {
+                    Quantity = 1,
+                    UnitMinor = row.SumMinor + moved,
+                    SumMinor = row.SumMinor + moved,
+                    IsOneOfSeveral = true,
+                };
             }
 
-            Insert(rows, Math.Min(rows.Count, i + (moved == -row.SumMinor ? 0 : 1)), first, row with { IsOneOfSeveral = moved < -row.SumMinor }, moved);
+            Insert(
+                rows,
+                Math.Min(rows.Count, i + (moved == -row.SumMinor ? 0 : 1)),
+                first,
+                row with
+                {
+                    IsOneOfSeveral = moved < -row.SumMinor,
+                },
+                moved
+            );
         }
     }
 
@@ -71,7 +86,17 @@ internal sealed class RateShares
         {
             if (shares[i] != 0)
             {
-                rows.Insert(at++, row with { IsOneOfSeveral = several, Quantity = 1, UnitMinor = -shares[i], SumMinor = -shares[i], TaxPpm = sums[i].RatePpm });
+                rows.Insert(
+                    at++,
+                    row with
+                    {
+                        IsOneOfSeveral = several,
+                        Quantity = 1,
+                        UnitMinor = -shares[i],
+                        SumMinor = -shares[i],
+                        TaxPpm = sums[i].RatePpm,
+                    }
+                );
             }
         }
 

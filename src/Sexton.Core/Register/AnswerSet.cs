@@ -106,8 +106,13 @@ public sealed class AnswerSet : IReadOnlyCollection<KeyValuePair<string, AnswerV
     {
         public override AnswerSet Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
             // A null says that nothing was given. What is wrong is told with its whole path, which only an exception of this converter gets.
-            reader.TokenType != JsonTokenType.StartObject ? throw new JsonException("Answers are an object.")
-            : Of(JsonSerializer.Deserialize<Dictionary<string, AnswerValue?>>(ref reader, options)!.Where(static a => a.Value is not null)!);
+            reader.TokenType != JsonTokenType.StartObject
+                ? throw new JsonException("Answers are an object.")
+                : Of(
+                    JsonSerializer
+                        .Deserialize<Dictionary<string, AnswerValue?>>(ref reader, options)!
+                        .Where(static a => a.Value is not null)!
+                );
 
         public override void Write(Utf8JsonWriter writer, AnswerSet value, JsonSerializerOptions options)
         {

@@ -46,16 +46,24 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
     public decimal? Number => _kind == Kind.Number ? _number : null;
 
     /// <summary>Yes or no, or null when the answer is something else.</summary>
-    public bool? Truth => _kind switch { Kind.Yes => true, Kind.No => false, _ => null };
+    public bool? Truth =>
+        _kind switch
+        {
+            Kind.Yes => true,
+            Kind.No => false,
+            _ => null,
+        };
 
     /// <summary>What was picked, in order; null when the answer is something else.</summary>
     public ImmutableArray<string>? Picks => _kind == Kind.Picks ? ImmutableCollectionsMarshal.AsImmutableArray((string[])_held!) : null;
 
     /// <summary>The parts by name, or null when the answer is something else.</summary>
-    public ImmutableSortedDictionary<string, string>? Parts => _kind == Kind.Parts ? (ImmutableSortedDictionary<string, string>)_held! : null;
+    public ImmutableSortedDictionary<string, string>? Parts =>
+        _kind == Kind.Parts ? (ImmutableSortedDictionary<string, string>)_held! : null;
 
     /// <summary>The files, in the order in which they were chosen; null when the answer is something else.</summary>
-    public ImmutableArray<FileValue>? Files => _kind == Kind.Files ? ImmutableCollectionsMarshal.AsImmutableArray((FileValue[])_held!) : null;
+    public ImmutableArray<FileValue>? Files =>
+        _kind == Kind.Files ? ImmutableCollectionsMarshal.AsImmutableArray((FileValue[])_held!) : null;
 
     /// <summary>An answer of one text.</summary>
     public static AnswerValue Of(string text) => new(Kind.Text, text);
@@ -84,7 +92,8 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
         : Parts is { } parts && parts.All(static p => CanonicalText.IsBlank(p.Value));
 
     /// <summary>Whether every text in it can be kept: a database of texts has no room for U+0000, and what stood for half a character is lost already.</summary>
-    public bool CanBeKept => (Text is null || CanonicalText.CanBeKept(Text))
+    public bool CanBeKept =>
+        (Text is null || CanonicalText.CanBeKept(Text))
         && (Picks?.All(CanonicalText.CanBeKept) ?? true)
         && (Files?.All(static f => CanonicalText.CanBeKept(f.Name)) ?? true)
         && (Parts?.All(static p => CanonicalText.CanBeKept(p.Key) && CanonicalText.CanBeKept(p.Value)) ?? true);
@@ -92,7 +101,8 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
     /// <inheritdoc/>
     public bool Equals(AnswerValue? other) =>
         ReferenceEquals(this, other)
-        || (other is not null
+        || (
+            other is not null
             && _kind == other._kind
             && _kind switch
             {
@@ -102,7 +112,8 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
                 Kind.Files => ((FileValue[])_held!).AsSpan().SequenceEqual((FileValue[])other._held!),
                 Kind.Parts => Parts!.SequenceEqual(other.Parts!),
                 _ => true,
-            });
+            }
+        );
 
     /// <inheritdoc/>
     public override bool Equals(object? obj) => Equals(obj as AnswerValue);
@@ -137,7 +148,11 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
     public override string ToString() =>
         Text
         ?? Number?.ToString(CultureInfo.InvariantCulture)
-        ?? (Truth is { } truth ? (truth ? "yes" : "no") : string.Join(", ", Picks ?? (Files is { } files ? [.. files.Select(static f => f.Text)] : [.. Parts!.Values])));
+        ?? (
+            Truth is { } truth
+                ? (truth ? "yes" : "no")
+                : string.Join(", ", Picks ?? (Files is { } files ? [.. files.Select(static f => f.Text)] : [.. Parts!.Values]))
+        );
 
     private sealed class AnswerValueConverter : JsonConverter<AnswerValue>
     {

@@ -28,42 +28,113 @@ public static class BuiltInFields
     public const string PaymentMethod = "payment_method";
 
     /// <summary>The choices of <see cref="DeliveryMethod"/>: sent, or fetched by the shopper.</summary>
-    public const string Sent = "sent", Fetched = "fetched";
+    public const string Sent = "sent",
+        Fetched = "fetched";
 
     /// <summary>The choices of <see cref="PaymentMethod"/>: by card, or on account for those whom the shop knows.</summary>
-    public const string Card = "card", OnAccount = "on_account";
+    public const string Card = "card",
+        OnAccount = "on_account";
 
     private static readonly ImmutableSortedSet<string> Everywhere =
-        [DestinationIndex.Confirmation, DestinationIndex.Account, DestinationIndex.OrderPage, DestinationIndex.ShopperEmail, DestinationIndex.BackOffice];
+    [
+        DestinationIndex.Confirmation,
+        DestinationIndex.Account,
+        DestinationIndex.OrderPage,
+        DestinationIndex.ShopperEmail,
+        DestinationIndex.BackOffice,
+    ];
 
-    private static readonly Condition AnythingShips =
-        new ConditionOver(Quantifier.Any, Level.Line, new ConditionTest(Facts.Ships, Relation.Is, AnswerValue.Yes));
+    private static readonly Condition AnythingShips = new ConditionOver(
+        Quantifier.Any,
+        Level.Line,
+        new ConditionTest(Facts.Ships, Relation.Is, AnswerValue.Yes)
+    );
 
     /// <summary>The built-in fields as a new register has them.</summary>
     public static readonly ImmutableArray<Field> All =
     [
-        new() { Key = Name, Type = "person_name", Level = Level.Order, Step = Step.Contact.Key, BuiltIn = true, Label = LanguageMap.Of("Your name"), Required = true, GoesTo = Everywhere },
-        new() { Key = Email, Type = "email", Level = Level.Order, Step = Step.Contact.Key, BuiltIn = true, Label = LanguageMap.Of("E-mail"), Help = LanguageMap.Of("The confirmation goes there."), Required = true, GoesTo = Everywhere },
-        new() { Key = Telephone, Type = "telephone", Level = Level.Order, Step = Step.Contact.Key, BuiltIn = true, Label = LanguageMap.Of("Telephone"), GoesTo = Everywhere },
         new()
         {
-            Key = DeliveryMethod, Type = OneOf.TypeKey, Level = Level.Order, Step = Step.Delivery.Key, BuiltIn = true, Label = LanguageMap.Of("How it reaches you"), Required = true, GoesTo = Everywhere,
-            When = AnythingShips,
-            Default = AnswerValue.Of(Sent),
-            Settings = Choices(new Choice { Key = Sent, Label = LanguageMap.Of("Sent to an address") }, new Choice { Key = Fetched, Label = LanguageMap.Of("Collect from the shop") }),
+            Key = Name,
+            Type = "person_name",
+            Level = Level.Order,
+            Step = Step.Contact.Key,
+            BuiltIn = true,
+            Label = LanguageMap.Of("Your name"),
+            Required = true,
+            GoesTo = Everywhere,
         },
         new()
         {
-            Key = DeliveryAddress, Type = "postal_address", Level = Level.Order, Step = Step.Delivery.Key, BuiltIn = true, Label = LanguageMap.Of("Delivery address"), Required = true, GoesTo = Everywhere,
+            Key = Email,
+            Type = "email",
+            Level = Level.Order,
+            Step = Step.Contact.Key,
+            BuiltIn = true,
+            Label = LanguageMap.Of("E-mail"),
+            Help = LanguageMap.Of("The confirmation goes there."),
+            Required = true,
+            GoesTo = Everywhere,
+        },
+        new()
+        {
+            Key = Telephone,
+            Type = "telephone",
+            Level = Level.Order,
+            Step = Step.Contact.Key,
+            BuiltIn = true,
+            Label = LanguageMap.Of("Telephone"),
+            GoesTo = Everywhere,
+        },
+        new()
+        {
+            Key = DeliveryMethod,
+            Type = OneOf.TypeKey,
+            Level = Level.Order,
+            Step = Step.Delivery.Key,
+            BuiltIn = true,
+            Label = LanguageMap.Of("How it reaches you"),
+            Required = true,
+            GoesTo = Everywhere,
+            When = AnythingShips,
+            Default = AnswerValue.Of(Sent),
+            Settings = Choices(
+                new Choice { Key = Sent, Label = LanguageMap.Of("Sent to an address") },
+                new Choice { Key = Fetched, Label = LanguageMap.Of("Collect from the shop") }
+            ),
+        },
+        new()
+        {
+            Key = DeliveryAddress,
+            Type = "postal_address",
+            Level = Level.Order,
+            Step = Step.Delivery.Key,
+            BuiltIn = true,
+            Label = LanguageMap.Of("Delivery address"),
+            Required = true,
+            GoesTo = Everywhere,
             When = new ConditionTest(Facts.OfAnswer(DeliveryMethod), Relation.Is, AnswerValue.Of(Sent)),
         },
         new()
         {
-            Key = PaymentMethod, Type = OneOf.TypeKey, Level = Level.Order, Step = Step.Payment.Key, BuiltIn = true, Label = LanguageMap.Of("How you pay"), Required = true, GoesTo = Everywhere,
+            Key = PaymentMethod,
+            Type = OneOf.TypeKey,
+            Level = Level.Order,
+            Step = Step.Payment.Key,
+            BuiltIn = true,
+            Label = LanguageMap.Of("How you pay"),
+            Required = true,
+            GoesTo = Everywhere,
             Default = AnswerValue.Of(Card),
             Settings = Choices(
                 new Choice { Key = Card, Label = LanguageMap.Of("By card") },
-                new Choice { Key = OnAccount, Label = LanguageMap.Of("On account"), When = new ConditionTest(Facts.Group, Relation.Is, AnswerValue.Of("trade")) }),
+                new Choice
+                {
+                    Key = OnAccount,
+                    Label = LanguageMap.Of("On account"),
+                    When = new ConditionTest(Facts.Group, Relation.Is, AnswerValue.Of("trade")),
+                }
+            ),
         },
     ];
 
@@ -74,5 +145,8 @@ public static class BuiltInFields
     public static bool MustBeAnswered(string key) => key is Name or Email or DeliveryMethod or DeliveryAddress or PaymentMethod;
 
     private static ImmutableSortedDictionary<string, JsonElement> Choices(params ImmutableArray<Choice> choices) =>
-        ImmutableSortedDictionary<string, JsonElement>.Empty.Add(OneOf.Choices, JsonSerializer.SerializeToElement(choices, RegisterJson.Options));
+        ImmutableSortedDictionary<string, JsonElement>.Empty.Add(
+            OneOf.Choices,
+            JsonSerializer.SerializeToElement(choices, RegisterJson.Options)
+        );
 }

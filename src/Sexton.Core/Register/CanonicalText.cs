@@ -8,8 +8,23 @@ public static class CanonicalText
     // Default_Ignorable_Code_Point of the Unicode Character Database (DerivedCoreProperties.txt): what is shown as nothing.
     private static readonly (int First, int Last)[] Ignorable =
     [
-        (0xAD, 0xAD), (0x34F, 0x34F), (0x61C, 0x61C), (0x115F, 0x1160), (0x17B4, 0x17B5), (0x180B, 0x180F), (0x200B, 0x200F), (0x202A, 0x202E), (0x2060, 0x206F), (0x3164, 0x3164),
-        (0xFE00, 0xFE0F), (0xFEFF, 0xFEFF), (0xFFA0, 0xFFA0), (0xFFF0, 0xFFF8), (0x1BCA0, 0x1BCA3), (0x1D173, 0x1D17A), (0xE0000, 0xE0FFF),
+        (0xAD, 0xAD),
+        (0x34F, 0x34F),
+        (0x61C, 0x61C),
+        (0x115F, 0x1160),
+        (0x17B4, 0x17B5),
+        (0x180B, 0x180F),
+        (0x200B, 0x200F),
+        (0x202A, 0x202E),
+        (0x2060, 0x206F),
+        (0x3164, 0x3164),
+        (0xFE00, 0xFE0F),
+        (0xFEFF, 0xFEFF),
+        (0xFFA0, 0xFFA0),
+        (0xFFF0, 0xFFF8),
+        (0x1BCA0, 0x1BCA3),
+        (0x1D173, 0x1D17A),
+        (0xE0000, 0xE0FFF),
     ];
 
     /// <summary>Whether nothing is to be seen of a text: it has white space only, and characters that are shown as nothing.</summary>
@@ -82,9 +97,10 @@ public static class CanonicalText
         }
 
         // The separators of lines and paragraphs end a line wherever a text is shown, and some readers of texts know no other end than LF.
-        var lines = raw.AsSpan().IndexOfAny('\r', '\u2028', '\u2029') >= 0
-            ? raw.Replace("\r\n", "\n", StringComparison.Ordinal).Replace('\r', '\n').Replace('\u2028', '\n').Replace('\u2029', '\n')
-            : raw;
+        var lines =
+            raw.AsSpan().IndexOfAny('\r', '\u2028', '\u2029') >= 0
+                ? raw.Replace("\r\n", "\n", StringComparison.Ordinal).Replace('\r', '\n').Replace('\u2028', '\n').Replace('\u2029', '\n')
+                : raw;
         text = (inert ? lines : lines.Normalize(NormalizationForm.FormC)).Trim();
         return true;
     }
@@ -102,10 +118,12 @@ public static class CanonicalText
             }
 
             // EnumerateRunes gives U+FFFD for an unpaired surrogate; a real U+FFFD is refused too, since it says that something was lost before.
-            if (rune == Rune.ReplacementChar
+            if (
+                rune == Rune.ReplacementChar
                 || (Rune.IsControl(rune) && value is not ('\t' or '\n' or '\r'))
                 || (value & 0xFFFE) == 0xFFFE
-                || value is >= 0xFDD0 and <= 0xFDEF)
+                || value is >= 0xFDD0 and <= 0xFDEF
+            )
             {
                 return false;
             }
@@ -118,5 +136,6 @@ public static class CanonicalText
 
     // What has no canonical decomposition that is not composed again, and composes with nothing before it (Unicode Standard Annex #15):
     // Latin with its accents built in, quotation marks and dashes, the joiner and selector of emoji, emoji.
-    private static bool IsInert(int value) => value is < 0x300 or (>= 0x2010 and <= 0x2027) or 0x200D or 0x20AC or 0xFE0F or (>= 0x1F300 and <= 0x1FAFF);
+    private static bool IsInert(int value) =>
+        value is < 0x300 or (>= 0x2010 and <= 0x2027) or 0x200D or 0x20AC or 0xFE0F or (>= 0x1F300 and <= 0x1FAFF);
 }

@@ -39,7 +39,8 @@ public static class FieldKey
 
     private static string Stem(string label)
     {
-        var plain = label.ToLowerInvariant()
+        var plain = label
+            .ToLowerInvariant()
             .Replace("ß", "ss", StringComparison.Ordinal)
             .Replace("æ", "ae", StringComparison.Ordinal)
             .Replace("ø", "o", StringComparison.Ordinal)
@@ -51,7 +52,13 @@ public static class FieldKey
             {
                 key.Append(c);
             }
-            else if (key.Length > 0 && key[^1] != '_' && CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark && c != '\'' && c != '’')
+            else if (
+                key.Length > 0
+                && key[^1] != '_'
+                && CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark
+                && c != '\''
+                && c != '’'
+            )
             {
                 key.Append('_');
             }

@@ -15,29 +15,39 @@ public static class FormerFields
     public static RegisterContent WithFormer(this RegisterContent register, IEnumerable<Field> fields, IEnumerable<Section> sections)
     {
         var steps = Step.All(register).Select(static s => s.Key).ToHashSet(StringComparer.Ordinal);
-        string At(string step, Level level) => steps.Contains(step) ? step : level == Level.Order ? Step.Cart.Key : Step.ProductPage.Key;
+        string At(string step, Level level) =>
+            steps.Contains(step) ? step
+            : level == Level.Order ? Step.Cart.Key
+            : Step.ProductPage.Key;
         bool IsGone(string key) => register.Find(key) is null && register.FindSection(key) is null;
         return register with
         {
             Fields = [.. register.Fields, .. fields.Where(f => IsGone(f.Key)).Select(f => Plain(f) with { Step = At(f.Step, f.Level) })],
-            Sections = [.. register.Sections, .. sections.Where(s => IsGone(s.Key)).Select(s => s with { Retired = true, When = null, AskedOf = ProductScope.Every, Step = At(s.Step, s.Level) })],
+            Sections =
+            [
+                .. register.Sections,
+                .. sections
+                    .Where(s => IsGone(s.Key))
+                    .Select(s => s with { Retired = true, When = null, AskedOf = ProductScope.Every, Step = At(s.Step, s.Level) }),
+            ],
         };
     }
 
-    private static Field Plain(Field field) => field with
-    {
-        Retired = true,
-        Section = null,
-        AskedOf = ProductScope.Every,
-        When = null,
-        Required = false,
-        RequiredWhen = null,
-        Default = null,
-        Prices = [],
-        Uses = [],
-        Code = null,
-        Settings = WithoutConditions(field.Settings),
-    };
+    private static Field Plain(Field field) =>
+        field with
+        {
+            Retired = true,
+            Section = null,
+            AskedOf = ProductScope.Every,
+            When = null,
+            Required = false,
+            RequiredWhen = null,
+            Default = null,
+            Prices = [],
+            Uses = [],
+            Code = null,
+            Settings = WithoutConditions(field.Settings),
+        };
 
     private static ImmutableSortedDictionary<string, JsonElement> WithoutConditions(ImmutableSortedDictionary<string, JsonElement> settings)
     {

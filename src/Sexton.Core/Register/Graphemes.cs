@@ -31,8 +31,12 @@ public static class Graphemes
         // .NET knows every rule but GB9c: no break within a conjunct, a consonant and what joins it to the next one. And it knows the marks of Unicode 16: those
         // of 17 join what is before them, too (GB9).
         var length = StringInfo.GetNextTextElementLength(text);
-        while (length < text.Length && text[length] >= ConjunctBreak.First
-            && Rune.DecodeFromUtf16(text[length..], out var next, out _) == OperationStatus.Done && Joins(text[..length], next))
+        while (
+            length < text.Length
+            && text[length] >= ConjunctBreak.First
+            && Rune.DecodeFromUtf16(text[length..], out var next, out _) == OperationStatus.Done
+            && Joins(text[..length], next)
+        )
         {
             length += StringInfo.GetNextTextElementLength(text[length..]);
         }
@@ -56,9 +60,20 @@ public static class Graphemes
     }
 
     private static bool Joins(ReadOnlySpan<char> cluster, Rune next) =>
-        ConjunctBreak.IsConsonant(next) ? JoinsNext(cluster)
-        : (ConjunctBreak.IsExtender(next) || ConjunctBreak.IsLinker(next)) && Rune.DecodeLastFromUtf16(cluster, out var last, out _) == OperationStatus.Done
-            && (last.Value is 0x200C or 0x200D || Rune.GetUnicodeCategory(last) is not (UnicodeCategory.Control or UnicodeCategory.Format or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator));
+        ConjunctBreak.IsConsonant(next)
+            ? JoinsNext(cluster)
+            : (ConjunctBreak.IsExtender(next) || ConjunctBreak.IsLinker(next))
+                && Rune.DecodeLastFromUtf16(cluster, out var last, out _) == OperationStatus.Done
+                && (
+                    last.Value is 0x200C or 0x200D
+                    || Rune.GetUnicodeCategory(last)
+                        is not (
+                            UnicodeCategory.Control
+                            or UnicodeCategory.Format
+                            or UnicodeCategory.LineSeparator
+                            or UnicodeCategory.ParagraphSeparator
+                        )
+                );
 
     private static bool JoinsNext(ReadOnlySpan<char> cluster)
     {

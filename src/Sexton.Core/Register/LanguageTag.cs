@@ -17,7 +17,8 @@ public static class LanguageTag
     public static bool IsWellFormed(string? tag) =>
         tag is { Length: >= 2 and <= Longest }
         && tag.Split('-') is var parts
-        && parts[0] is { Length: >= 2 and <= 8 } first && first.All(char.IsAsciiLetter)
+        && parts[0] is { Length: >= 2 and <= 8 } first
+        && first.All(char.IsAsciiLetter)
         && parts.Skip(1).All(static p => p.Length is >= 1 and <= 8 && p.All(char.IsAsciiLetterOrDigit));
 
     /// <summary>How a language writes dates and numbers; as British English does where it is not known. English without a country is British.</summary>

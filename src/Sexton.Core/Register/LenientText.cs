@@ -18,7 +18,11 @@ internal static class LenientText
         }
         catch (InvalidOperationException)
         {
-            return Unescape(Encoding.UTF8.GetString(reader.HasValueSequence ? System.Buffers.BuffersExtensions.ToArray(reader.ValueSequence) : reader.ValueSpan));
+            return Unescape(
+                Encoding.UTF8.GetString(
+                    reader.HasValueSequence ? System.Buffers.BuffersExtensions.ToArray(reader.ValueSequence) : reader.ValueSpan
+                )
+            );
         }
     }
 
@@ -34,16 +38,18 @@ internal static class LenientText
             }
 
             i++;
-            text.Append(escaped[i] switch
-            {
-                'n' => '\n',
-                'r' => '\r',
-                't' => '\t',
-                'b' => '\b',
-                'f' => '\f',
-                'u' => (char)Convert.ToUInt16(escaped.Substring((i += 4) - 3, 4), 16),
-                var plain => plain,
-            });
+            text.Append(
+                escaped[i] switch
+                {
+                    'n' => '\n',
+                    'r' => '\r',
+                    't' => '\t',
+                    'b' => '\b',
+                    'f' => '\f',
+                    'u' => (char)Convert.ToUInt16(escaped.Substring((i += 4) - 3, 4), 16),
+                    var plain => plain,
+                }
+            );
         }
 
         return Encoding.Unicode.GetString(Encoding.Unicode.GetBytes(text.ToString()));

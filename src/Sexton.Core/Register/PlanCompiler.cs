@@ -41,11 +41,20 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
     private void CheckKeys()
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var key in content.Steps.Select(static s => s.Key).Concat(content.Sections.Select(static s => s.Key)).Concat(content.Fields.Select(static f => f.Key)))
+        foreach (
+            var key in content
+                .Steps.Select(static s => s.Key)
+                .Concat(content.Sections.Select(static s => s.Key))
+                .Concat(content.Fields.Select(static f => f.Key))
+        )
         {
             if (!FieldKey.IsValid(key))
             {
-                Problem(key, "key", $"“{key}” cannot be a key. Use a to z, digits and _, beginning with a letter, at most {FieldKey.Longest}.");
+                Problem(
+                    key,
+                    "key",
+                    $"“{key}” cannot be a key. Use a to z, digits and _, beginning with a letter, at most {FieldKey.Longest}."
+                );
             }
             else if (!seen.Add(key) || Step.Standard.Any(s => s.Key == key))
             {
@@ -94,9 +103,17 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
                     GoesToWhen = section.GoesToWhen,
 
                     // Where nothing stands in it that is asked, there is nothing to open.
-                    Retired = section.Retired || !content.Fields.Any(f => f.Section == section.Key && f is { Retired: false, SwitchedOff: false }),
+                    Retired =
+                        section.Retired
+                        || !content.Fields.Any(f => f.Section == section.Key && f is { Retired: false, SwitchedOff: false }),
                 };
-                _planned[section.Key] = new PlannedField(opening, type, type.Bind(new SettingReader(type, opening.Settings)), place, section);
+                _planned[section.Key] = new PlannedField(
+                    opening,
+                    type,
+                    type.Bind(new SettingReader(type, opening.Settings)),
+                    place,
+                    section
+                );
             }
         }
     }
@@ -113,7 +130,11 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
             }
             else if (section is not null && section.Level != field.Level)
             {
-                Problem(field.Key, "section", $"“{section.Section!.Heading}” is asked per {Word(section.Level)}, and this field per {Word(field.Level)}. They cannot stand together.");
+                Problem(
+                    field.Key,
+                    "section",
+                    $"“{section.Section!.Heading}” is asked per {Word(section.Level)}, and this field per {Word(field.Level)}. They cannot stand together."
+                );
             }
 
             if (field.Label.IsEmpty)
@@ -137,7 +158,15 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
             {
                 var rule = type!.Bind(new SettingReader(type, field.Settings));
                 CheckRule(field, rule);
-                _planned[field.Key] = new PlannedField(section is null ? field : field with { Step = section.Field.Step }, type, rule, place!.Value) { Within = section };
+                _planned[field.Key] = new PlannedField(
+                    section is null ? field : field with { Step = section.Field.Step },
+                    type,
+                    rule,
+                    place!.Value
+                )
+                {
+                    Within = section,
+                };
             }
         }
     }
@@ -151,9 +180,17 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
 
         // A day that is good today may be refused tomorrow, and whether a choice is offered depends on the cart: only what is always
         // refused is a problem of the draft.
-        if (field.Default is { } proposed && rule.Fact != FactKind.Day && rule.Read(proposed, new AnyOccasion(DateOnly.MinValue)).Refusal is { } refusal)
+        if (
+            field.Default is { } proposed
+            && rule.Fact != FactKind.Day
+            && rule.Read(proposed, new AnyOccasion(DateOnly.MinValue)).Refusal is { } refusal
+        )
         {
-            Problem(field.Key, "default", "The default would be refused: " + Asking.Sentences.For(refusal, field.Label, LanguageMap.Fallback));
+            Problem(
+                field.Key,
+                "default",
+                "The default would be refused: " + Asking.Sentences.For(refusal, field.Label, LanguageMap.Fallback)
+            );
         }
     }
 
@@ -205,7 +242,13 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
                 field.Working = new WorkingBinder(binder, field.Level, field.StepPlace, uses).Bind(field.Rule.Working);
                 if (field.Working.IsText != (field.Rule.Fact == FactKind.Text))
                 {
-                    Problem(plain.Key, "settings.working", field.Working.IsText ? "It comes to a text. Say that it gives a text." : "It comes to a number. Say that it gives a number.");
+                    Problem(
+                        plain.Key,
+                        "settings.working",
+                        field.Working.IsText
+                            ? "It comes to a text. Say that it gives a text."
+                            : "It comes to a number. Say that it gives a number."
+                    );
                 }
             }
             catch (ConditionException e)
@@ -220,19 +263,45 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
         }
 
         // What an answer costs is told where it is asked, and so is known there; nothing is asked because of a price.
-        field.Prices = [.. plain.Prices.Select(p => new BoundPrice(field, p, Try(p.When, "prices", field.StepPlace, new HashSet<PlannedField>())))];
+        field.Prices =
+        [
+            .. plain.Prices.Select(p => new BoundPrice(field, p, Try(p.When, "prices", field.StepPlace, new HashSet<PlannedField>()))),
+        ];
 
         foreach (var (setting, problem) in CodeProblems.Of(field))
         {
             Problem(plain.Key, setting, problem);
         }
 
-        field.Uses = [.. plain.Uses.Select(u => new BoundUse(
-            field, u, new BoundPrice(field, new Price { Kind = PriceKind.PerUnit, By = u.By, Choice = u.Choice }, null), Try(u.When, "uses", field.StepPlace, new HashSet<PlannedField>())))];
+        field.Uses =
+        [
+            .. plain.Uses.Select(u => new BoundUse(
+                field,
+                u,
+                new BoundPrice(
+                    field,
+                    new Price
+                    {
+                        Kind = PriceKind.PerUnit,
+                        By = u.By,
+                        Choice = u.Choice,
+                    },
+                    null
+                ),
+                Try(u.When, "uses", field.StepPlace, new HashSet<PlannedField>())
+            )),
+        ];
 
         // A route is decided when the order is there, so it may read anything, and orders nothing.
-        field.RouteWhen = plain.GoesToWhen
-            .Select(r => (r.Key, Bound: plain.Retired ? TryFormer(r.Value) : Try(r.Value, "goes_to_when." + r.Key, int.MaxValue, new HashSet<PlannedField>())))
+        field.RouteWhen = plain
+            .GoesToWhen.Select(r =>
+                (
+                    r.Key,
+                    Bound: plain.Retired
+                        ? TryFormer(r.Value)
+                        : Try(r.Value, "goes_to_when." + r.Key, int.MaxValue, new HashSet<PlannedField>())
+                )
+            )
             .Where(static r => r.Bound is not null)
             .ToImmutableDictionary(static r => r.Key, static r => r.Bound!, StringComparer.Ordinal);
 
@@ -266,7 +335,11 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
     // A field whose condition cannot be bound is left out, and with a section all that stands in it.
     private void DropUnbound()
     {
-        foreach (var field in _planned.Values.Where(f => HasProblem(f.Field.Key) || (f.Within is { } section && HasProblem(section.Field.Key))).ToList())
+        foreach (
+            var field in _planned
+                .Values.Where(f => HasProblem(f.Field.Key) || (f.Within is { } section && HasProblem(section.Field.Key)))
+                .ToList()
+        )
         {
             _planned.Remove(field.Field.Key);
         }
@@ -334,15 +407,22 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
     private ImmutableArray<PlannedField> Display(ImmutableArray<PlannedField> inOrder)
     {
         // A section stands where the first of its fields stands, and one without fields at the end.
-        var place = content.Fields.Select(static (f, i) => (f.Key, i)).DistinctBy(static f => f.Key).ToDictionary(static f => f.Key, static f => f.i, StringComparer.Ordinal);
-        var first = content.Fields.Where(static f => f.Section is not null).GroupBy(static f => f.Section!, StringComparer.Ordinal)
+        var place = content
+            .Fields.Select(static (f, i) => (f.Key, i))
+            .DistinctBy(static f => f.Key)
+            .ToDictionary(static f => f.Key, static f => f.i, StringComparer.Ordinal);
+        var first = content
+            .Fields.Where(static f => f.Section is not null)
+            .GroupBy(static f => f.Section!, StringComparer.Ordinal)
             .ToDictionary(static g => g.Key, g => place[g.First().Key], StringComparer.Ordinal);
         return
         [
             .. inOrder
                 .Where(static f => !f.Dormant)
                 .OrderBy(static f => f.StepPlace)
-                .ThenBy(f => first.GetValueOrDefault(f.Section?.Key ?? f.Field.Section ?? "", f.Section is null ? place[f.Field.Key] : int.MaxValue))
+                .ThenBy(f =>
+                    first.GetValueOrDefault(f.Section?.Key ?? f.Field.Section ?? "", f.Section is null ? place[f.Field.Key] : int.MaxValue)
+                )
                 .ThenBy(f => f.Section is null ? place[f.Field.Key] : -1),
         ];
     }

@@ -46,9 +46,16 @@ public sealed record ProductScope
     public bool IncludesGroup(string group) => Groups.IsEmpty || Groups.Contains(group, StringComparer.Ordinal);
 
     /// <summary>The same with every list sorted, without doubles, and empty where it says nothing.</summary>
-    public ProductScope Tidy() => All
-        ? new() { All = true, Groups = Sorted(Groups) }
-        : new() { Products = Sorted(Products), Categories = Sorted(Categories), Tags = Sorted(Tags), Groups = Sorted(Groups) };
+    public ProductScope Tidy() =>
+        All
+            ? new() { All = true, Groups = Sorted(Groups) }
+            : new()
+            {
+                Products = Sorted(Products),
+                Categories = Sorted(Categories),
+                Tags = Sorted(Tags),
+                Groups = Sorted(Groups),
+            };
 
     /// <inheritdoc/>
     public bool Equals(ProductScope? other) =>
@@ -62,5 +69,6 @@ public sealed record ProductScope
     /// <inheritdoc/>
     public override int GetHashCode() => HashCode.Combine(All, Products.Length, Categories.Length, Tags.Length, Groups.Length);
 
-    private static ImmutableArray<string> Sorted(IEnumerable<string> texts) => [.. texts.Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
+    private static ImmutableArray<string> Sorted(IEnumerable<string> texts) =>
+        [.. texts.Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
 }

@@ -49,42 +49,83 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
     private readonly ConditionWords _now = new(after, types, products);
 
     /// <summary>What differs: steps, sections and fields in the order of the newer register, then those removed.</summary>
-    public static ImmutableArray<FieldChange> Between(RegisterContent before, RegisterContent after, FieldTypes types, ProductIndex products) =>
-        new RegisterDifference(before, after, types, products).All();
+    public static ImmutableArray<FieldChange> Between(
+        RegisterContent before,
+        RegisterContent after,
+        FieldTypes types,
+        ProductIndex products
+    ) => new RegisterDifference(before, after, types, products).All();
 
     private ImmutableArray<FieldChange> All() =>
-    [
-        .. Changes(before.Steps, after.Steps, static s => s.Key, static s => s.Name.ToString(), Clauses),
-        .. Changes(before.Sections, after.Sections, static s => s.Key, static s => s.Heading.ToString(), Clauses),
-        .. CodeChanges(),
-        .. Changes(before.Fields, after.Fields, static f => f.Key, static f => f.NameForStaff, Clauses),
-    ];
+        [
+            .. Changes(before.Steps, after.Steps, static s => s.Key, static s => s.Name.ToString(), Clauses),
+            .. Changes(before.Sections, after.Sections, static s => s.Key, static s => s.Heading.ToString(), Clauses),
+            .. CodeChanges(),
+            .. Changes(before.Fields, after.Fields, static f => f.Key, static f => f.NameForStaff, Clauses),
+        ];
 
     private IEnumerable<FieldChange> CodeChanges()
     {
-        var clauses = after.Codes.Products.Keys.Union(before.Codes.Products.Keys, StringComparer.Ordinal)
-            .Select(p => new ClauseChange($"of “{products.Find(p)?.Name.ToString() ?? p}” ", RuleOf(before.Codes.Products.GetValueOrDefault(p)), RuleOf(after.Codes.Products.GetValueOrDefault(p)), ""))
-            .Concat(DestinationIndex.All.Where(static d => d.ItemCodes is not null)
-                .Select(d => new ClauseChange($"lines leave for {d.Phrase} ", Word(before.Codes.Leaves.GetValueOrDefault(d.Key)), Word(after.Codes.Leaves.GetValueOrDefault(d.Key)), "", AboutRoute: true)))
+        var clauses = after
+            .Codes.Products.Keys.Union(before.Codes.Products.Keys, StringComparer.Ordinal)
+            .Select(p => new ClauseChange(
+                $"of “{products.Find(p)?.Name.ToString() ?? p}” ",
+                RuleOf(before.Codes.Products.GetValueOrDefault(p)),
+                RuleOf(after.Codes.Products.GetValueOrDefault(p)),
+                ""
+            ))
+            .Concat(
+                DestinationIndex
+                    .All.Where(static d => d.ItemCodes is not null)
+                    .Select(d => new ClauseChange(
+                        $"lines leave for {d.Phrase} ",
+                        Word(before.Codes.Leaves.GetValueOrDefault(d.Key)),
+                        Word(after.Codes.Leaves.GetValueOrDefault(d.Key)),
+                        "",
+                        AboutRoute: true
+                    ))
+            )
             .Prepend(new ClauseChange("", RuleOf(before.Codes.Shop), RuleOf(after.Codes.Shop), ""))
-            .Where(static c => c.Before != c.After).ToImmutableArray();
+            .Where(static c => c.Before != c.After)
+            .ToImmutableArray();
         return clauses.IsEmpty ? [] : [new FieldChange(CodeRules.Key, "Item codes", FieldChangeKind.Changed, clauses)];
     }
 
-    private static string Word(LineLeaving leaving) => leaving switch { LineLeaving.Beside => "with their components beside them", LineLeaving.Instead => "as their components", _ => "together" };
-
-    private static string RuleOf(CodeRule? rule) => string.Join(
-        ", ",
-        new[]
+    private static string Word(LineLeaving leaving) =>
+        leaving switch
         {
-            rule?.Separator is { } separator ? $"parts behind “{separator}”" : "",
-            rule?.Case is { } to ? to switch { CodeCase.Upper => "in capitals", CodeCase.Lower => "in small letters", _ => "as they are" } : "",
-            rule?.Longest is { } longest ? $"at most {longest} characters" : "",
-            rule?.WhenEmpty is { } empty ? (empty.Length == 0 ? "nothing for an empty part" : $"“{empty}” for an empty part") : "",
-            rule is { Order.IsEmpty: false } ? "in the order " + string.Join(", ", rule.Order) : "",
-        }.Where(static w => w.Length > 0));
+            LineLeaving.Beside => "with their components beside them",
+            LineLeaving.Instead => "as their components",
+            _ => "together",
+        };
 
-    private static IEnumerable<FieldChange> Changes<T>(ImmutableArray<T> before, ImmutableArray<T> after, Func<T, string> key, Func<T, string> label, Func<T?, T, IEnumerable<ClauseChange>> clauses)
+    private static string RuleOf(CodeRule? rule) =>
+        string.Join(
+            ", ",
+            new[]
+            {
+                rule?.Separator is { } separator ? $"parts behind “{separator}”" : "",
+                rule?.Case is { } to
+                    ? to switch
+                    {
+                        CodeCase.Upper => "in capitals",
+                        CodeCase.Lower => "in small letters",
+                        _ => "as they are",
+                    }
+                    : "",
+                rule?.Longest is { } longest ? $"at most {longest} characters" : "",
+                rule?.WhenEmpty is { } empty ? (empty.Length == 0 ? "nothing for an empty part" : $"“{empty}” for an empty part") : "",
+                rule is { Order.IsEmpty: false } ? "in the order " + string.Join(", ", rule.Order) : "",
+            }.Where(static w => w.Length > 0)
+        );
+
+    private static IEnumerable<FieldChange> Changes<T>(
+        ImmutableArray<T> before,
+        ImmutableArray<T> after,
+        Func<T, string> key,
+        Func<T, string> label,
+        Func<T?, T, IEnumerable<ClauseChange>> clauses
+    )
         where T : class
     {
         var olds = before.ToDictionary(key, StringComparer.Ordinal);
@@ -100,7 +141,11 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             }
 
             // Whatever differs can be published, also what no clause has words for.
-            if (old is not null && differing.Count == 0 && JsonSerializer.Serialize(old, RegisterJson.Options) != JsonSerializer.Serialize(now, RegisterJson.Options))
+            if (
+                old is not null
+                && differing.Count == 0
+                && JsonSerializer.Serialize(old, RegisterJson.Options) != JsonSerializer.Serialize(now, RegisterJson.Options)
+            )
             {
                 differing.Add(new("differs in a detail", "", "", ""));
             }
@@ -203,24 +248,37 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
         return all;
     }
 
-    private IEnumerable<ClauseChange> RouteConditions(ImmutableSortedDictionary<string, Condition>? old, ImmutableSortedDictionary<string, Condition> now) => DestinationIndex.All.Select(destination => new ClauseChange(
-        $"goes to {destination.Phrase} only when ",
-        Sentence(old?.GetValueOrDefault(destination.Key), _then),
-        Sentence(now.GetValueOrDefault(destination.Key), _now),
-        "",
-        AboutRoute: true));
+    private IEnumerable<ClauseChange> RouteConditions(
+        ImmutableSortedDictionary<string, Condition>? old,
+        ImmutableSortedDictionary<string, Condition> now
+    ) =>
+        DestinationIndex.All.Select(destination => new ClauseChange(
+            $"goes to {destination.Phrase} only when ",
+            Sentence(old?.GetValueOrDefault(destination.Key), _then),
+            Sentence(now.GetValueOrDefault(destination.Key), _now),
+            "",
+            AboutRoute: true
+        ));
 
     private static IEnumerable<ClauseChange> Routes(ImmutableSortedSet<string>? old, ImmutableSortedSet<string> now) =>
-    [
-        new("no longer goes to ", Places(old?.Except(now) ?? []), "", "", AboutRoute: true),
-        new("goes to ", "", Places(now.Except(old ?? [])), "", AboutRoute: true),
-    ];
+        [
+            new("no longer goes to ", Places(old?.Except(now) ?? []), "", "", AboutRoute: true),
+            new("goes to ", "", Places(now.Except(old ?? [])), "", AboutRoute: true),
+        ];
 
     private static string Places(ImmutableSortedSet<string> keys) =>
         string.Join(", ", DestinationIndex.All.Where(d => keys.Contains(d.Key)).Select(static d => d.Phrase));
 
     private static string Within(ImmutableSortedSet<string>? places) =>
-        places is null ? "" : string.Join(", ", DestinationIndex.All.Where(d => places.Contains(d.Key)).Select(static d => d.Phrase).Concat(places.Contains(Field.OnTheForm) ? ["the form"] : []));
+        places is null
+            ? ""
+            : string.Join(
+                ", ",
+                DestinationIndex
+                    .All.Where(d => places.Contains(d.Key))
+                    .Select(static d => d.Phrase)
+                    .Concat(places.Contains(Field.OnTheForm) ? ["the form"] : [])
+            );
 
     private static string Quoted(LanguageMap? text) => Quoted(text?.ToString());
 
@@ -233,63 +291,106 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
     private static string StepName(string key, RegisterContent register) =>
         Step.All(register).FirstOrDefault(s => s.Key == key)?.Name.ToString().ToLowerInvariant() ?? key;
 
-    private static string SectionName(string? key, RegisterContent register) => key is null ? "" : Quoted(register.FindSection(key)?.Heading.ToString() ?? key);
+    private static string SectionName(string? key, RegisterContent register) =>
+        key is null ? "" : Quoted(register.FindSection(key)?.Heading.ToString() ?? key);
 
     private static string Proposed(Field? field, ConditionWords words) =>
-        field?.Default is null ? "" : words.ValueOf(Facts.OfAnswer(field.Key), field.Default) + (field.DefaultMustChange ? ", which must be changed" : "");
+        field?.Default is null
+            ? ""
+            : words.ValueOf(Facts.OfAnswer(field.Key), field.Default) + (field.DefaultMustChange ? ", which must be changed" : "");
 
     private string Costs(Field? field, ConditionWords words)
     {
         var prices = new PriceWords(products.Currency, LanguageMap.Fallback);
-        return string.Join("; ", (field?.Prices ?? []).Select(price =>
-        {
-            var of = price.Choice is null ? "" : words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(price.Choice)) + " ";
-            var others = string.Concat(price.For.Select(f => $", for {ForWhom(f, words)} {prices.Short(price, f.Tariff)}"));
-            var tax = price.TaxPpm is { } rate ? $", taxed at {prices.Share(rate)}" : "";
-            var called = price.Label.IsEmpty ? "" : $", called {Quoted(price.Label)}";
-            var when = price.When is null ? "" : $", when {words.Sentence(price.When)}";
-            return of + prices.Short(price, price.Tariff) + others + tax + called + when;
-        }));
+        return string.Join(
+            "; ",
+            (field?.Prices ?? []).Select(price =>
+            {
+                var of = price.Choice is null ? "" : words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(price.Choice)) + " ";
+                var others = string.Concat(price.For.Select(f => $", for {ForWhom(f, words)} {prices.Short(price, f.Tariff)}"));
+                var tax = price.TaxPpm is { } rate ? $", taxed at {prices.Share(rate)}" : "";
+                var called = price.Label.IsEmpty ? "" : $", called {Quoted(price.Label)}";
+                var when = price.When is null ? "" : $", when {words.Sentence(price.When)}";
+                return of + prices.Short(price, price.Tariff) + others + tax + called + when;
+            })
+        );
     }
 
-    private static string ForWhom(TariffFor other, ConditionWords words) => string.Join(
-        " and ",
-        new[] { other.Group is null ? "" : words.ValueOf(Facts.Group, AnswerValue.Of(other.Group)), other.Variant is null ? "" : words.ValueOf(Facts.Variant, AnswerValue.Of(other.Variant)) }.Where(static w => w.Length > 0));
+    private static string ForWhom(TariffFor other, ConditionWords words) =>
+        string.Join(
+            " and ",
+            new[]
+            {
+                other.Group is null ? "" : words.ValueOf(Facts.Group, AnswerValue.Of(other.Group)),
+                other.Variant is null ? "" : words.ValueOf(Facts.Variant, AnswerValue.Of(other.Variant)),
+            }.Where(static w => w.Length > 0)
+        );
 
     private static string Offers(Field? field, ConditionWords words) =>
-        field is null || !field.Settings.TryGetValue(OneOf.Choices, out var choices) || new ChoicesSetting(OneOf.Choices, "").Check(choices) is not null ? ""
-        : string.Join("; ", ChoicesSetting.Read(choices).Where(static c => c.When is not null).Select(c => $"“{c.Label}” when {words.Sentence(c.When!)}"));
+        field is null
+        || !field.Settings.TryGetValue(OneOf.Choices, out var choices)
+        || new ChoicesSetting(OneOf.Choices, "").Check(choices) is not null
+            ? ""
+            : string.Join(
+                "; ",
+                ChoicesSetting
+                    .Read(choices)
+                    .Where(static c => c.When is not null)
+                    .Select(c => $"“{c.Label}” when {words.Sentence(c.When!)}")
+            );
 
-    private static string CodeOf(Field? field) => field?.Code is not { } code ? "" : code.Part.Length > 0 ? code.Part : "what is answered";
+    private static string CodeOf(Field? field) =>
+        field?.Code is not { } code ? ""
+        : code.Part.Length > 0 ? code.Part
+        : "what is answered";
 
-    private string Uses(Field? field, ConditionWords words) => string.Join("; ", (field?.Uses ?? []).Select(use =>
-    {
-        var of = use.Choice is null ? "" : words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(use.Choice)) + " ";
-        var item = use.Item.Length == 0 ? "of its own" : $"“{products.FindItem(use.Item)?.NameIn(LanguageMap.Fallback) ?? use.Item}”";
-        var when = use.When is null ? "" : $", when {words.Sentence(use.When)}";
-        return $"{of}{use.Quantity} {item} per {use.Per.ToString().ToLowerInvariant()}{(use.By == PriceBy.Count ? ", by the number answered" : "")}{when}";
-    }));
+    private string Uses(Field? field, ConditionWords words) =>
+        string.Join(
+            "; ",
+            (field?.Uses ?? []).Select(use =>
+            {
+                var of = use.Choice is null ? "" : words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(use.Choice)) + " ";
+                var item =
+                    use.Item.Length == 0 ? "of its own" : $"“{products.FindItem(use.Item)?.NameIn(LanguageMap.Fallback) ?? use.Item}”";
+                var when = use.When is null ? "" : $", when {words.Sentence(use.When)}";
+                return $"{of}{use.Quantity} {item} per {use.Per.ToString().ToLowerInvariant()}{(use.By == PriceBy.Count ? ", by the number answered" : "")}{when}";
+            })
+        );
 
-    private static string Picks(int? picks) => picks is null or 0 ? "" : picks == 1 ? "one pick" : $"{picks} picks";
+    private static string Picks(int? picks) =>
+        picks is null or 0 ? ""
+        : picks == 1 ? "one pick"
+        : $"{picks} picks";
 
     private static string Must(Field field, ConditionWords words) =>
-        field.Required ? "must be given" : field.RequiredWhen is null ? "may be left out" : "must be given when " + words.Sentence(field.RequiredWhen);
+        field.Required ? "must be given"
+        : field.RequiredWhen is null ? "may be left out"
+        : "must be given when " + words.Sentence(field.RequiredWhen);
 
     private static string Value(Field field, TypeSetting setting) =>
-        (field.Settings.TryGetValue(setting.Name, out var value) ? value : setting.Default) is { } given && setting.Check(given) is null ? setting.InWords(given) : "";
+        (field.Settings.TryGetValue(setting.Name, out var value) ? value : setting.Default) is { } given && setting.Check(given) is null
+            ? setting.InWords(given)
+            : "";
 
     private string Often(Level level, ProductScope scope, RegisterContent register)
     {
-        var often = level switch { Level.Order => "once per order", Level.Line => "of every line", _ => "of each one" };
+        var often = level switch
+        {
+            Level.Order => "once per order",
+            Level.Line => "of every line",
+            _ => "of each one",
+        };
         var of = scope.All ? "" : " of " + Listed(scope);
-        var groups = scope.Groups.IsEmpty ? "" : $", of {string.Join(" and ", scope.Groups.Select(g => new ConditionWords(register, types, products).ValueOf(Facts.Group, AnswerValue.Of(g))))} only";
+        var groups = scope.Groups.IsEmpty
+            ? ""
+            : $", of {string.Join(" and ", scope.Groups.Select(g => new ConditionWords(register, types, products).ValueOf(Facts.Group, AnswerValue.Of(g))))} only";
         return often + of + groups;
     }
 
     private string Listed(ProductScope scope)
     {
-        var listed = scope.Categories
-            .Concat(scope.Tags.Select(static t => $"what is tagged “{t}”"))
+        var listed = scope
+            .Categories.Concat(scope.Tags.Select(static t => $"what is tagged “{t}”"))
             .Concat(scope.Products.Select(code => $"“{products.Find(code)?.Name.ToString() ?? code}”"))
             .ToList();
         return listed.Count == 0 ? "no product" : string.Join(", ", listed);

@@ -20,13 +20,22 @@ public sealed class RegisterPlan
     private readonly ImmutableArray<string> _fileFields;
     private ItemCoder? _coder;
 
-    internal RegisterPlan(RegisterContent content, ImmutableArray<Step> steps, ImmutableArray<PlannedField> inOrder, ImmutableArray<PlannedField> displayed)
+    internal RegisterPlan(
+        RegisterContent content,
+        ImmutableArray<Step> steps,
+        ImmutableArray<PlannedField> inOrder,
+        ImmutableArray<PlannedField> displayed
+    )
     {
         Content = content;
         Steps = steps;
         InOrder = inOrder;
         Displayed = displayed;
-        (OrderFields, LineFields, UnitFields) = (OfLevel(displayed, Level.Order), OfLevel(displayed, Level.Line), OfLevel(displayed, Level.Unit));
+        (OrderFields, LineFields, UnitFields) = (
+            OfLevel(displayed, Level.Order),
+            OfLevel(displayed, Level.Line),
+            OfLevel(displayed, Level.Unit)
+        );
         (OrderSlots, LineSlots, UnitSlots) = (Slots(inOrder, Level.Order), Slots(inOrder, Level.Line), Slots(inOrder, Level.Unit));
         _prices = [.. Enum.GetValues<PriceKind>().Select(kind => PricesIn(displayed, kind))];
         CodeFields = [.. LineFields.Where(static f => f.Field.Code is not null)];
@@ -109,10 +118,20 @@ public sealed class RegisterPlan
     /// <param name="line">The line.</param>
     /// <exception cref="CartException">There are more units than the quantity.</exception>
     public CartLine WithUnits(ProductIndex products, CartLine line) =>
-        products.Find(line.ProductCode, line.VariantCode) is { } goods && AsksPerUnit(goods.Product) ? line.WithUnits() : line with { Units = [], AsksEach = false };
+        products.Find(line.ProductCode, line.VariantCode) is { } goods && AsksPerUnit(goods.Product)
+            ? line.WithUnits()
+            : line with
+            {
+                Units = [],
+                AsksEach = false,
+            };
 
     /// <inheritdoc cref="WithUnits(ProductIndex, CartLine)"/>
-    public CartContent WithUnits(ProductIndex products, CartContent cart) => cart with { Lines = [.. cart.Lines.Select(line => WithUnits(products, line))] };
+    public CartContent WithUnits(ProductIndex products, CartContent cart) =>
+        cart with
+        {
+            Lines = [.. cart.Lines.Select(line => WithUnits(products, line))],
+        };
 
     /// <summary>
     /// The answers of a line as lines are compared: each brought to its canonical value, what was left untouched as what is proposed, what was emptied as not given.
@@ -122,22 +141,34 @@ public sealed class RegisterPlan
     public AnswerSet CanonicalOf(CartLine line, DateOnly today)
     {
         var occasion = new AnyOccasion(today);
-        var known = LineSlots.Select(field => KeyValuePair.Create(field.Field.Key, Canonical(field, line.Answers.Find(field.Field.Key) ?? field.Field.Default, occasion)));
-        var others = line.Answers.Where(a => Find(a.Key)?.Level != Level.Line).Select(static a => KeyValuePair.Create(a.Key, (AnswerValue?)a.Value));
-        return AnswerSet.Of(known.Concat(others).Where(static a => a.Value is { IsBlank: false }).Select(static a => KeyValuePair.Create(a.Key, a.Value!)));
+        var known = LineSlots.Select(field =>
+            KeyValuePair.Create(field.Field.Key, Canonical(field, line.Answers.Find(field.Field.Key) ?? field.Field.Default, occasion))
+        );
+        var others = line
+            .Answers.Where(a => Find(a.Key)?.Level != Level.Line)
+            .Select(static a => KeyValuePair.Create(a.Key, (AnswerValue?)a.Value));
+        return AnswerSet.Of(
+            known.Concat(others).Where(static a => a.Value is { IsBlank: false }).Select(static a => KeyValuePair.Create(a.Key, a.Value!))
+        );
     }
 
     private static AnswerValue? Canonical(PlannedField field, AnswerValue? raw, IOccasion occasion) =>
-        raw is null || raw.IsBlank || field.Rule.HoldsFiles ? raw : field.Rule.Read(raw, occasion) is { Refusal: null } reading ? reading.Value : raw;
+        raw is null || raw.IsBlank || field.Rule.HoldsFiles ? raw
+        : field.Rule.Read(raw, occasion) is { Refusal: null } reading ? reading.Value
+        : raw;
 
     /// <summary>The keys of answers of a cart that no field or section of this register has.</summary>
-    public IEnumerable<string> UnknownKeys(CartContent cart) => cart.Lines
-        .SelectMany(static l => l.Units.Select(static u => u.Answers).Prepend(l.Answers)).Prepend(cart.Answers)
-        .SelectMany(static a => a.Select(static p => p.Key)).Where(key => Content.Find(key) is null && Content.FindSection(key) is null).Distinct(StringComparer.Ordinal);
+    public IEnumerable<string> UnknownKeys(CartContent cart) =>
+        cart
+            .Lines.SelectMany(static l => l.Units.Select(static u => u.Answers).Prepend(l.Answers))
+            .Prepend(cart.Answers)
+            .SelectMany(static a => a.Select(static p => p.Key))
+            .Where(key => Content.Find(key) is null && Content.FindSection(key) is null)
+            .Distinct(StringComparer.Ordinal);
 
     /// <summary>The ids of the files that a cart refers to, in answers asked or not.</summary>
-    public IReadOnlyList<string> FilesIn(CartContent cart) => _fileFields.IsEmpty ? [] :
-        [.. cart.Lines.SelectMany(FilesIn).Concat(FilesIn(cart.Answers)).Distinct(StringComparer.Ordinal)];
+    public IReadOnlyList<string> FilesIn(CartContent cart) =>
+        _fileFields.IsEmpty ? [] : [.. cart.Lines.SelectMany(FilesIn).Concat(FilesIn(cart.Answers)).Distinct(StringComparer.Ordinal)];
 
     /// <summary>The same of one line and its units.</summary>
     public IEnumerable<string> FilesIn(CartLine line) => line.Units.Select(static u => u.Answers).Prepend(line.Answers).SelectMany(FilesIn);
@@ -159,7 +190,8 @@ public sealed class RegisterPlan
     private static ImmutableArray<BoundPrice> PricesIn(ImmutableArray<PlannedField> displayed, PriceKind kind) =>
         [.. displayed.OrderBy(static f => f.Level).SelectMany(static f => f.Prices).Where(p => p.Price.Kind == kind)];
 
-    private static ImmutableArray<PlannedField> OfLevel(ImmutableArray<PlannedField> fields, Level level) => [.. fields.Where(f => f.Level == level)];
+    private static ImmutableArray<PlannedField> OfLevel(ImmutableArray<PlannedField> fields, Level level) =>
+        [.. fields.Where(f => f.Level == level)];
 
     private static ImmutableArray<PlannedField> Slots(ImmutableArray<PlannedField> fields, Level level)
     {
@@ -184,8 +216,7 @@ internal sealed class ProductMask(RegisterPlan plan, Product product)
 
     public bool AnyUnit => Unit.AsSpan().Contains(true);
 
-    private static bool[] Of(ImmutableArray<PlannedField> slots, Product product) =>
-        [.. slots.Select(f => f.IsAskedOf(product))];
+    private static bool[] Of(ImmutableArray<PlannedField> slots, Product product) => [.. slots.Select(f => f.IsAskedOf(product))];
 }
 
 /// <summary>What compiling gave.</summary>

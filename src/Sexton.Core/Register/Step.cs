@@ -28,7 +28,11 @@ public sealed record Step(string Key, LanguageMap Name, bool Own = false)
 
     /// <summary>All steps of a register, its own ones after the step that they follow.</summary>
     public static ImmutableArray<Step> All(RegisterContent register) =>
-        [.. Standard.SelectMany(s => register.Steps.Where(own => own.After == s.Key).Select(static own => new Step(own.Key, own.Name, Own: true)).Prepend(s))];
+        [
+            .. Standard.SelectMany(s =>
+                register.Steps.Where(own => own.After == s.Key).Select(static own => new Step(own.Key, own.Name, Own: true)).Prepend(s)
+            ),
+        ];
 }
 
 /// <summary>A step that the manager put on the way. It is shown only when something on it is asked.</summary>

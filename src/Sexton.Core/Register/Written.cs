@@ -17,7 +17,9 @@ public static partial class Written
 
     /// <summary>The same of a day as ISO 8601 writes it; any other text as it is.</summary>
     public static string Day(string text, string language) =>
-        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? Day(day, language) : text;
+        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
+            ? Day(day, language)
+            : text;
 
     /// <summary>The day of the week of a day.</summary>
     public static string WeekdayOf(DateOnly day, string language) => day.ToString("dddd", LanguageTag.CultureOf(language));
@@ -25,7 +27,8 @@ public static partial class Written
     /// <summary>
     /// A number with the decimal separator of a language, and none for thousands: a number may be a year, and "2,026" is none.
     /// </summary>
-    public static string Number(decimal number, string language) => number.ToString("0.############################", LanguageTag.CultureOf(language));
+    public static string Number(decimal number, string language) =>
+        number.ToString("0.############################", LanguageTag.CultureOf(language));
 
     [GeneratedRegex(@"^dddd[,.]?\s*|[,\s]*dddd$", RegexOptions.NonBacktracking)]
     private static partial Regex DayOfWeek();

@@ -52,7 +52,8 @@ public sealed record Destination(
     int? LongestOrderText = null,
     bool TakesOrderAnswers = true,
     bool ShowsPrices = false,
-    ItemCodeLimits? ItemCodes = null)
+    ItemCodeLimits? ItemCodes = null
+)
 {
     /// <summary>Whether it has a place for answers of a level.</summary>
     public bool Takes(Level level) => level != Level.Order || TakesOrderAnswers;
@@ -72,7 +73,9 @@ public sealed record Destination(
 /// <param name="Others">The other characters.</param>
 public sealed record ItemCodeLimits(int Longest, string Others)
 {
-    private readonly SearchValues<char> _taken = SearchValues.Create("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789" + Others);
+    private readonly SearchValues<char> _taken = SearchValues.Create(
+        "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789" + Others
+    );
 
     /// <summary>What is wrong with a code, or null.</summary>
     public string? Wrong(string code) =>
@@ -113,7 +116,16 @@ public static class DestinationIndex
         new(Account, "Account", "the shopper’s account", DestinationFamily.Pages, Evidence.Shown, ShowsPrices: true),
         new(OrderPage, "Order page", "the order page", DestinationFamily.Pages, Evidence.Shown, ShowsPrices: true),
         new(ShopperEmail, "To the shopper", "the shopper’s e-mail", DestinationFamily.Messages, Evidence.Included, ShowsPrices: true),
-        new(BackOffice, "Back office", "the back office", DestinationFamily.Systems, Evidence.Confirmed, LongestLineText: 60, LongestOrderText: 300, ItemCodes: new ItemCodeLimits(30, ".-/")),
+        new(
+            BackOffice,
+            "Back office",
+            "the back office",
+            DestinationFamily.Systems,
+            Evidence.Confirmed,
+            LongestLineText: 60,
+            LongestOrderText: 300,
+            ItemCodes: new ItemCodeLimits(30, ".-/")
+        ),
     ];
 
     /// <summary>The destination with a key, or null.</summary>

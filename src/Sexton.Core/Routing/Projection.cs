@@ -43,7 +43,9 @@ public sealed record Entry(string? LineId, string? UnitId, string Field, string 
 
     /// <inheritdoc/>
     public bool Equals(Entry? other) =>
-        other is not null && (LineId, UnitId, Field, Name, Text) == (other.LineId, other.UnitId, other.Field, other.Name, other.Text) && Files.SequenceEqual(other.Files);
+        other is not null
+        && (LineId, UnitId, Field, Name, Text) == (other.LineId, other.UnitId, other.Field, other.Name, other.Text)
+        && Files.SequenceEqual(other.Files);
 
     /// <inheritdoc/>
     public override int GetHashCode() => HashCode.Combine(LineId, UnitId, Field, Name, Text, Files.Length);
@@ -63,22 +65,40 @@ public static class Projector
     {
         var forSystem = DestinationIndex.Find(destination)?.Family == DestinationFamily.Systems;
         var facts = new Lazy<Evaluation>(() => Evaluation.OfOrder(current, order));
-        var given = order.Answers
-            .Where(a => a.Value is not null && current.Find(a.Field) is { } field && Goes(field, destination, facts, () => PlaceOf(order, a)))
+        var given = order
+            .Answers.Where(a =>
+                a.Value is not null && current.Find(a.Field) is { } field && Goes(field, destination, facts, () => PlaceOf(order, a))
+            )
             .ToLookup(static a => (a.LineId, a.UnitId));
-        var places = order.Lines
-            .SelectMany(static line => line.Units.Select(unit => ((string?)line.Id, (string?)unit)).Prepend((line.Id, null)))
+        var places = order
+            .Lines.SelectMany(static line => line.Units.Select(unit => ((string?)line.Id, (string?)unit)).Prepend((line.Id, null)))
             .Append((null, null));
-        return new Projection([.. places.SelectMany(p => given[p]).Select(a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, forSystem ? a.SystemText ?? a.Text : a.Text) { Files = a.Value!.Files ?? [] })]);
+        return new Projection([
+            .. places
+                .SelectMany(p => given[p])
+                .Select(a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, forSystem ? a.SystemText ?? a.Text : a.Text)
+                {
+                    Files = a.Value!.Files ?? [],
+                }),
+        ]);
     }
 
     /// <summary>What a page of the cart shows of the answers that it has so far.</summary>
     public static Projection Project(Evaluation cart, string destination)
     {
         var facts = new Lazy<Evaluation>(cart);
-        var entries = cart.Asked
-            .Where(a => a.Value is not null && Goes(a.Field, destination, facts, () => a.Place))
-            .Select(a => new Entry(a.LineId, a.UnitId, a.Field.Field.Key, a.Field.Field.Label.In(cart.Cart.Language), a.TextIn(cart.Cart.Language)) { Files = a.Value!.Files ?? [] });
+        var entries = cart
+            .Asked.Where(a => a.Value is not null && Goes(a.Field, destination, facts, () => a.Place))
+            .Select(a => new Entry(
+                a.LineId,
+                a.UnitId,
+                a.Field.Field.Key,
+                a.Field.Field.Label.In(cart.Cart.Language),
+                a.TextIn(cart.Cart.Language)
+            )
+            {
+                Files = a.Value!.Files ?? [],
+            });
         return new Projection([.. entries]);
     }
 

@@ -14,10 +14,12 @@ public readonly record struct SlotId
     /// <param name="lineId">The id of the line, or null for an answer of the order.</param>
     /// <param name="unitId">The id of the unit within its line, or null for an answer of the line or order.</param>
     /// <param name="fieldKey">The key of the field.</param>
-    public static SlotId Of(string? lineId, string? unitId, string fieldKey) => new(
-        lineId is null ? "order/" + fieldKey
-        : unitId is null ? $"line/{lineId}/{fieldKey}"
-        : $"unit/{lineId}/{unitId}/{fieldKey}");
+    public static SlotId Of(string? lineId, string? unitId, string fieldKey) =>
+        new(
+            lineId is null ? "order/" + fieldKey
+            : unitId is null ? $"line/{lineId}/{fieldKey}"
+            : $"unit/{lineId}/{unitId}/{fieldKey}"
+        );
 
     /// <summary>A slot id as it was written.</summary>
     public static SlotId Parse(string id) => new(id);

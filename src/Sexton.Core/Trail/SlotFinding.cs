@@ -17,7 +17,12 @@ public sealed record SlotFinding(string Slot, string Part, string Expected, stri
     /// <param name="part">The part of the artefact.</param>
     /// <param name="found">The texts read back, by slot.</param>
     /// <param name="ceiling">The best evidence that the destination can give.</param>
-    public static IEnumerable<SlotFinding> Judge(Projection projection, string part, IReadOnlyDictionary<SlotId, string> found, Evidence ceiling)
+    public static IEnumerable<SlotFinding> Judge(
+        Projection projection,
+        string part,
+        IReadOnlyDictionary<SlotId, string> found,
+        Evidence ceiling
+    )
     {
         foreach (var entry in projection.Entries)
         {

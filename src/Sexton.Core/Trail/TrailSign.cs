@@ -14,7 +14,12 @@ public static class TrailSign
     {
         if (expectation != Expectation.Verbatim)
         {
-            return expectation switch { Expectation.NoLongerAsked => Sign.StruckLine, Expectation.LeftOut => Sign.FlaggedHole, _ => Sign.Nothing };
+            return expectation switch
+            {
+                Expectation.NoLongerAsked => Sign.StruckLine,
+                Expectation.LeftOut => Sign.FlaggedHole,
+                _ => Sign.Nothing,
+            };
         }
 
         return finding switch

@@ -23,7 +23,8 @@ internal abstract class BoundTerm
     public virtual Fraction? Number(Evaluation evaluation, Place place) => null;
 
     /// <summary>The term as a text; a number as people read it, of at most twelve digits after the point.</summary>
-    public virtual string? Text(Evaluation evaluation, Place place) => Number(evaluation, place)?.ToDecimal(12) is { } number ? Written.Number(number, evaluation.Cart.Language) : null;
+    public virtual string? Text(Evaluation evaluation, Place place) =>
+        Number(evaluation, place)?.ToDecimal(12) is { } number ? Written.Number(number, evaluation.Cart.Language) : null;
 }
 
 internal sealed class ValueTerm(AnswerValue value) : BoundTerm
@@ -40,9 +41,11 @@ internal sealed class AnswerTerm(PlannedField answered) : BoundTerm
 {
     public override bool IsText => answered.Rule.Fact != FactKind.Number;
 
-    public override Fraction? Number(Evaluation evaluation, Place place) => evaluation.ValueOf(answered, place) is { } value ? Exact(answered.Rule.FactOf(value).Number) : null;
+    public override Fraction? Number(Evaluation evaluation, Place place) =>
+        evaluation.ValueOf(answered, place) is { } value ? Exact(answered.Rule.FactOf(value).Number) : null;
 
-    public override string? Text(Evaluation evaluation, Place place) => evaluation.ValueOf(answered, place) is { } value ? answered.Rule.TextOf(value, evaluation.Cart.Language) : null;
+    public override string? Text(Evaluation evaluation, Place place) =>
+        evaluation.ValueOf(answered, place) is { } value ? answered.Rule.TextOf(value, evaluation.Cart.Language) : null;
 }
 
 internal sealed class FactTerm(BoundFact fact, bool text) : BoundTerm
@@ -56,21 +59,29 @@ internal sealed class FactTerm(BoundFact fact, bool text) : BoundTerm
 
 internal sealed class LengthTerm(BoundTerm of, PriceBy by) : BoundTerm
 {
-    public override Fraction? Number(Evaluation evaluation, Place place) => of.Text(evaluation, place) is not { } text ? null : Exact(by switch
-    {
-        PriceBy.Letter => TextCount.Letters(text),
-        PriceBy.Word => TextCount.Words(text),
-        _ => Graphemes.Count(text),
-    });
+    public override Fraction? Number(Evaluation evaluation, Place place) =>
+        of.Text(evaluation, place) is not { } text
+            ? null
+            : Exact(
+                by switch
+                {
+                    PriceBy.Letter => TextCount.Letters(text),
+                    PriceBy.Word => TextCount.Words(text),
+                    _ => Graphemes.Count(text),
+                }
+            );
 }
 
 /// <summary>The days from one day to another; below zero when the other is earlier.</summary>
 internal sealed class DaysTerm(BoundFact from, BoundFact to) : BoundTerm
 {
     public override Fraction? Number(Evaluation evaluation, Place place) =>
-        Day(from.Text(evaluation, place)) is { } first && Day(to.Text(evaluation, place)) is { } last ? Exact(last.DayNumber - first.DayNumber) : null;
+        Day(from.Text(evaluation, place)) is { } first && Day(to.Text(evaluation, place)) is { } last
+            ? Exact(last.DayNumber - first.DayNumber)
+            : null;
 
-    private static DateOnly? Day(string? text) => DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : null;
+    private static DateOnly? Day(string? text) =>
+        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : null;
 }
 
 /// <summary>Something counted or summed over the lines, or the units of the line at hand, or of all lines where there is none at hand.</summary>
@@ -82,7 +93,10 @@ internal sealed class SummaryTerm(Level over, Summary summary, BoundTerm? of, Bo
         var (from, to) = over == Level.Unit && place.Line >= 0 ? (place.Line, place.Line + 1) : (0, evaluation.LineCount);
         for (var line = from; line < to; line++)
         {
-            var places = !evaluation.IsSold(line) ? 0 : over == Level.Unit ? evaluation.UnitsOf(line) : 1;
+            var places =
+                !evaluation.IsSold(line) ? 0
+                : over == Level.Unit ? evaluation.UnitsOf(line)
+                : 1;
             for (var i = 0; i < places; i++)
             {
                 var at = new Place(line, over == Level.Unit ? i : -1);
@@ -100,12 +114,18 @@ internal sealed class SummaryTerm(Level over, Summary summary, BoundTerm? of, Bo
     }
 
     // Who gave no number adds none.
-    private Fraction? With(Fraction? sum, Fraction? next) => (sum, next) switch
-    {
-        (_, null) => sum,
-        (null, _) => next,
-        _ => summary switch { Summary.Greatest => Greater(sum.Value, next.Value), Summary.Least => Less(sum.Value, next.Value), _ => sum + next },
-    };
+    private Fraction? With(Fraction? sum, Fraction? next) =>
+        (sum, next) switch
+        {
+            (_, null) => sum,
+            (null, _) => next,
+            _ => summary switch
+            {
+                Summary.Greatest => Greater(sum.Value, next.Value),
+                Summary.Least => Less(sum.Value, next.Value),
+                _ => sum + next,
+            },
+        };
 }
 
 /// <summary>A term with what stands in where there is nothing.</summary>
@@ -113,7 +133,8 @@ internal sealed class ElseTerm(BoundTerm term, BoundTerm other) : BoundTerm
 {
     public override bool IsText => term.IsText;
 
-    public override Fraction? Number(Evaluation evaluation, Place place) => term.Number(evaluation, place) ?? other.Number(evaluation, place);
+    public override Fraction? Number(Evaluation evaluation, Place place) =>
+        term.Number(evaluation, place) ?? other.Number(evaluation, place);
 
     public override string? Text(Evaluation evaluation, Place place) => term.Text(evaluation, place) ?? other.Text(evaluation, place);
 }
@@ -158,18 +179,19 @@ internal sealed class BoundWorking(ImmutableArray<(WorkingRow Row, BoundTerm? Of
         return joined.Length == 0 ? null : joined;
     }
 
-    private static Fraction? Apply(WorkingRow row, Fraction value, Fraction? other) => row.Do switch
-    {
-        WorkingStep.RoundUp => (value / Fraction.Of(row.To)).Ceiling() * Fraction.Of(row.To),
-        WorkingStep.RoundDown => (value / Fraction.Of(row.To)).Floor() * Fraction.Of(row.To),
-        WorkingStep.Round => (value / Fraction.Of(row.To)).Round() * Fraction.Of(row.To),
-        WorkingStep.ByBands => Exact(row.Bands.LastOrDefault(b => value > Fraction.Of(b.Over))?.Gives),
-        _ when other is null => null,
-        WorkingStep.Plus => value + other,
-        WorkingStep.Minus => value - other,
-        WorkingStep.Times => value * other,
-        WorkingStep.DividedBy => other.Value.IsZero ? null : value / other,
-        WorkingStep.AtLeast => Greater(value, other.Value),
-        _ => Less(value, other.Value),
-    };
+    private static Fraction? Apply(WorkingRow row, Fraction value, Fraction? other) =>
+        row.Do switch
+        {
+            WorkingStep.RoundUp => (value / Fraction.Of(row.To)).Ceiling() * Fraction.Of(row.To),
+            WorkingStep.RoundDown => (value / Fraction.Of(row.To)).Floor() * Fraction.Of(row.To),
+            WorkingStep.Round => (value / Fraction.Of(row.To)).Round() * Fraction.Of(row.To),
+            WorkingStep.ByBands => Exact(row.Bands.LastOrDefault(b => value > Fraction.Of(b.Over))?.Gives),
+            _ when other is null => null,
+            WorkingStep.Plus => value + other,
+            WorkingStep.Minus => value - other,
+            WorkingStep.Times => value * other,
+            WorkingStep.DividedBy => other.Value.IsZero ? null : value / other,
+            WorkingStep.AtLeast => Greater(value, other.Value),
+            _ => Less(value, other.Value),
+        };
 }

@@ -13,7 +13,8 @@ public readonly struct Fraction : IComparable<Fraction>, IEquatable<Fraction>
     private Fraction(BigInteger numerator, BigInteger denominator)
     {
         var divisor = BigInteger.GreatestCommonDivisor(numerator, denominator);
-        (_numerator, _denominator) = denominator.Sign < 0 ? (-numerator / divisor, -denominator / divisor) : (numerator / divisor, denominator / divisor);
+        (_numerator, _denominator) =
+            denominator.Sign < 0 ? (-numerator / divisor, -denominator / divisor) : (numerator / divisor, denominator / divisor);
     }
 
     // The fraction of a value that was never set is nothing.
@@ -32,17 +33,20 @@ public readonly struct Fraction : IComparable<Fraction>, IEquatable<Fraction>
     }
 
     /// <summary>The sum.</summary>
-    public static Fraction operator +(Fraction a, Fraction b) => new((a._numerator * b.Denominator) + (b._numerator * a.Denominator), a.Denominator * b.Denominator);
+    public static Fraction operator +(Fraction a, Fraction b) =>
+        new((a._numerator * b.Denominator) + (b._numerator * a.Denominator), a.Denominator * b.Denominator);
 
     /// <summary>The difference.</summary>
-    public static Fraction operator -(Fraction a, Fraction b) => new((a._numerator * b.Denominator) - (b._numerator * a.Denominator), a.Denominator * b.Denominator);
+    public static Fraction operator -(Fraction a, Fraction b) =>
+        new((a._numerator * b.Denominator) - (b._numerator * a.Denominator), a.Denominator * b.Denominator);
 
     /// <summary>The product.</summary>
     public static Fraction operator *(Fraction a, Fraction b) => new(a._numerator * b._numerator, a.Denominator * b.Denominator);
 
     /// <summary>The quotient.</summary>
     /// <exception cref="DivideByZeroException">The divisor is nothing.</exception>
-    public static Fraction operator /(Fraction a, Fraction b) => b.IsZero ? throw new DivideByZeroException() : new(a._numerator * b.Denominator, a.Denominator * b._numerator);
+    public static Fraction operator /(Fraction a, Fraction b) =>
+        b.IsZero ? throw new DivideByZeroException() : new(a._numerator * b.Denominator, a.Denominator * b._numerator);
 
     /// <summary>Whether one is less than the other.</summary>
     public static bool operator <(Fraction a, Fraction b) => a.CompareTo(b) < 0;

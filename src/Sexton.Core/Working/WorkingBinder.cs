@@ -33,7 +33,11 @@ internal sealed class WorkingBinder(ConditionBinder conditions, Level level, int
         var wrong = bound.Skip(1).FirstOrDefault(b => text != (b.Row.Do == WorkingStep.Then) || (!text && b.Of is { IsText: true }));
         return wrong.Row is null
             ? new BoundWorking(bound, text)
-            : throw new ConditionException(text ? "A text can only be joined to others, and not reckoned with." : "It reckons with numbers, and one of them is a text. Choose another, or its length.");
+            : throw new ConditionException(
+                text
+                    ? "A text can only be joined to others, and not reckoned with."
+                    : "It reckons with numbers, and one of them is a text. Choose another, or its length."
+            );
     }
 
     private BoundTerm? Of(WorkingRow row)
@@ -62,7 +66,8 @@ internal sealed class WorkingBinder(ConditionBinder conditions, Level level, int
     {
         var bound = Bare(term, at);
         return term.Else is null ? bound
-            : term.Else.Text is not null && !bound.IsText ? throw new ConditionException("Where a number is missing, only a number can stand in.")
+            : term.Else.Text is not null && !bound.IsText
+                ? throw new ConditionException("Where a number is missing, only a number can stand in.")
             : new ElseTerm(bound, new ValueTerm(term.Else));
     }
 
@@ -70,7 +75,9 @@ internal sealed class WorkingBinder(ConditionBinder conditions, Level level, int
     {
         if (term.Value is { } value)
         {
-            return value.Number is not null || value.Text is not null ? new ValueTerm(value) : throw new ConditionException("Give a number or a text.");
+            return value.Number is not null || value.Text is not null
+                ? new ValueTerm(value)
+                : throw new ConditionException("Give a number or a text.");
         }
 
         if (!term.Rows.IsEmpty)

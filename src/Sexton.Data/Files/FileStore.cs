@@ -16,15 +16,17 @@ public sealed class FileStore(SextonDb db)
     /// Adds a piece at the end of what came so far. Where another upload of the same file was quicker nothing is written.
     /// </summary>
     /// <returns>Whether it was written.</returns>
-    public async Task<bool> AppendAsync(Guid file, long offset, ReadOnlyMemory<byte> piece, CancellationToken cancel) => await ExecuteAsync(
-        """
-        with moved as (update files set received = $2 + octet_length($3) where id = $1 and received = $2 and kept_at is null returning id)
-        insert into file_chunks (file_id, start, bytes) select id, $2, $3 from moved
-        """,
-        file,
-        offset,
-        piece,
-        cancel) == 1;
+    public async Task<bool> AppendAsync(Guid file, long offset, ReadOnlyMemory<byte> piece, CancellationToken cancel) =>
+        await ExecuteAsync(
+            """
+            with moved as (update files set received = $2 + octet_length($3) where id = $1 and received = $2 and kept_at is null returning id)
+            insert into file_chunks (file_id, start, bytes) select id, $2, $3 from moved
+            """,
+            file,
+            offset,
+            piece,
+            cancel
+        ) == 1;
 
     /// <summary>Puts other bytes in the place of those that came. Called within a transaction.</summary>
     public async Task ReplaceAsync(Guid file, byte[] bytes, CancellationToken cancel)
@@ -32,36 +34,52 @@ public sealed class FileStore(SextonDb db)
         await db.Database.ExecuteSqlAsync($"delete from file_chunks where file_id = {file}", cancel);
         for (var start = 0; start < bytes.Length; start += PieceSize)
         {
-            await ExecuteAsync("insert into file_chunks (file_id, start, bytes) values ($1, $2, $3)", file, start, bytes.AsMemory(start, Math.Min(PieceSize, bytes.Length - start)), cancel);
+            await ExecuteAsync(
+                "insert into file_chunks (file_id, start, bytes) values ($1, $2, $3)",
+                file,
+                start,
+                bytes.AsMemory(start, Math.Min(PieceSize, bytes.Length - start)),
+                cancel
+            );
         }
     }
 
     /// <summary>Opens a file for reading.</summary>
-    public async Task<ChunkStream> OpenAsync(FileRow file, CancellationToken cancel) => new(
-        db,
-        file.Id,
-        await db.FileChunks.Where(c => c.FileId == file.Id).OrderBy(static c => c.Start).Select(static c => c.Start).ToArrayAsync(cancel),
-        file.KeptAt is null ? file.Received : file.Size);
+    public async Task<ChunkStream> OpenAsync(FileRow file, CancellationToken cancel) =>
+        new(
+            db,
+            file.Id,
+            await db
+                .FileChunks.Where(c => c.FileId == file.Id)
+                .OrderBy(static c => c.Start)
+                .Select(static c => c.Start)
+                .ToArrayAsync(cancel),
+            file.KeptAt is null ? file.Received : file.Size
+        );
 
     /// <summary>A file goes with the cart whose answers refer to it: from one that does not to another.</summary>
     /// <param name="files">The files.</param>
     /// <param name="from">The carts of the same shopper.</param>
     /// <param name="cart">The cart whose answers refer to the files.</param>
     /// <param name="cancel">Cancels.</param>
-    public Task TakeAsync(IReadOnlyList<Guid> files, IReadOnlyList<Guid> from, Guid cart, CancellationToken cancel) => db.Database.ExecuteSqlAsync(
-        $"""
-        update files f set cart_id = {cart} where f.id = any({files.ToArray()}) and f.cart_id = any({from.ToArray()})
-        and not exists (select 1 from carts c where c.id = f.cart_id and strpos(c.content::text, f.id::text) > 0)
-        """,
-        cancel);
+    public Task TakeAsync(IReadOnlyList<Guid> files, IReadOnlyList<Guid> from, Guid cart, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync(
+            $"""
+            update files f set cart_id = {cart} where f.id = any({files.ToArray()}) and f.cart_id = any({from.ToArray()})
+            and not exists (select 1 from carts c where c.id = f.cart_id and strpos(c.content::text, f.id::text) > 0)
+            """,
+            cancel
+        );
 
     /// <summary>Throws a file away; where one of the carts refers to it or an order has it, it stays.</summary>
-    public Task DropAsync(Guid file, IReadOnlyList<Guid> carts, CancellationToken cancel) => db.Database.ExecuteSqlAsync(
-        $"""
-        delete from files f where f.id = {file} and not exists (select 1 from order_files o where o.file_id = f.id)
-        and not exists (select 1 from carts c where c.id = any({carts.ToArray()}) and strpos(c.content::text, f.id::text) > 0)
-        """,
-        cancel);
+    public Task DropAsync(Guid file, IReadOnlyList<Guid> carts, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync(
+            $"""
+            delete from files f where f.id = {file} and not exists (select 1 from order_files o where o.file_id = f.id)
+            and not exists (select 1 from carts c where c.id = any({carts.ToArray()}) and strpos(c.content::text, f.id::text) > 0)
+            """,
+            cancel
+        );
 
     /// <summary>
     /// Clears away carts that were not touched since a day, with their files, and files that no answer refers to since another. What an order
@@ -71,20 +89,26 @@ public sealed class FileStore(SextonDb db)
     /// <param name="unusedSince">Files begun before this go, where no cart refers to them.</param>
     /// <param name="cancel">Cancels.</param>
     /// <returns>How many carts and files went.</returns>
-    public async Task<(int Carts, int Files)> ClearAsync(DateTimeOffset untouchedSince, DateTimeOffset unusedSince, CancellationToken cancel)
+    public async Task<(int Carts, int Files)> ClearAsync(
+        DateTimeOffset untouchedSince,
+        DateTimeOffset unusedSince,
+        CancellationToken cancel
+    )
     {
         // An attempt under way, and what the payment provider may still say about it, keep their cart; one that was ordered long ago is wanted by nobody.
         var carts = await db.Database.ExecuteSqlAsync(
             $"""
             with old as (
                 select id from carts c where c.changed_at < {untouchedSince}
-                and not exists (select 1 from attempts a where a.cart_id = c.id and (a.state = {(short)AttemptState.Paying} or (a.state = {(short)AttemptState.Placed} and c.order_id is null)))
+                and not exists (select 1 from attempts a where a.cart_id = c.id and (a.state = {(short)
+                AttemptState.Paying} or (a.state = {(short)AttemptState.Placed} and c.order_id is null)))
             ), ended as (
                 delete from attempts where cart_id in (select id from old)
             )
             delete from carts where id in (select id from old)
             """,
-            cancel);
+            cancel
+        );
         var files = await db.Database.ExecuteSqlAsync(
             $"""
             delete from files f where not exists (select 1 from order_files o where o.file_id = f.id) and (
@@ -92,7 +116,8 @@ public sealed class FileStore(SextonDb db)
                 or (f.created_at < {unusedSince} and not exists (
                     select 1 from carts c where c.id = f.cart_id and c.order_id is null and strpos(c.content::text, f.id::text) > 0)))
             """,
-            cancel);
+            cancel
+        );
         return (carts, files);
     }
 
@@ -102,9 +127,18 @@ public sealed class FileStore(SextonDb db)
         await db.Database.OpenConnectionAsync(cancel);
         try
         {
-            await using var command = new NpgsqlCommand(sql, (NpgsqlConnection)db.Database.GetDbConnection(), (NpgsqlTransaction?)db.Database.CurrentTransaction?.GetDbTransaction())
+            await using var command = new NpgsqlCommand(
+                sql,
+                (NpgsqlConnection)db.Database.GetDbConnection(),
+                (NpgsqlTransaction?)db.Database.CurrentTransaction?.GetDbTransaction()
+            )
             {
-                Parameters = { new() { Value = file }, new() { Value = start }, new() { Value = bytes, NpgsqlDbType = NpgsqlDbType.Bytea } },
+                Parameters =
+                {
+                    new() { Value = file },
+                    new() { Value = start },
+                    new() { Value = bytes, NpgsqlDbType = NpgsqlDbType.Bytea },
+                },
             };
             return await command.ExecuteNonQueryAsync(cancel);
         }

@@ -48,8 +48,7 @@ public sealed class OrderPlacer(SextonDb db)
     // One statement with data-modifying parts: the first takes the attempt, and where it was taken before nothing else happens.
     // The cart is locked before the attempt, as whoever begins another attempt locks it. What was held is locked in the order of the codes before any of it is changed: the condition that counts the locked rows sees to that.
     // EF's change tracker would send as many parameters as there are rows; arrays through unnest keep one plan for any size.
-    private const string Sql =
-        """
+    private const string Sql = """
         with cart as (
             select shown, shown_projection, shown_at from carts where id = @cart for update
         ), taken as (
@@ -91,10 +90,21 @@ public sealed class OrderPlacer(SextonDb db)
         select count(*) from placed
         """;
 
-    private async Task<long> WriteAsync(AttemptRow attempt, OrderContent content, string charge, DateTimeOffset now, IDbContextTransaction transaction, CancellationToken cancel)
+    private async Task<long> WriteAsync(
+        AttemptRow attempt,
+        OrderContent content,
+        string charge,
+        DateTimeOffset now,
+        IDbContextTransaction transaction,
+        CancellationToken cancel
+    )
     {
         var (lines, answers) = (content.Lines, content.Answers);
-        await using var command = new NpgsqlCommand(Sql, (NpgsqlConnection)db.Database.GetDbConnection(), (NpgsqlTransaction)transaction.GetDbTransaction());
+        await using var command = new NpgsqlCommand(
+            Sql,
+            (NpgsqlConnection)db.Database.GetDbConnection(),
+            (NpgsqlTransaction)transaction.GetDbTransaction()
+        );
         var p = command.Parameters;
         p.AddWithValue("order", attempt.Id);
         p.AddWithValue("cart", attempt.CartId);
@@ -118,7 +128,11 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("line_quantities", lines.Select(l => l.Quantity).ToArray());
         p.AddWithValue("line_items", lines.Select(l => l.ItemCode).ToArray());
         p.AddWithValue("facts", NpgsqlDbType.Jsonb, JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
-        p.AddWithValue("line_facts", NpgsqlDbType.Array | NpgsqlDbType.Jsonb, lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray());
+        p.AddWithValue(
+            "line_facts",
+            NpgsqlDbType.Array | NpgsqlDbType.Jsonb,
+            lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray()
+        );
         p.AddWithValue("positions", Enumerable.Range(0, answers.Length).ToArray());
         p.AddWithValue("answer_lines", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.LineId).ToArray());
         p.AddWithValue("answer_units", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.UnitId).ToArray());

@@ -25,7 +25,8 @@ public sealed class StockKeeper(SextonDb db)
     /// <returns>Null when all of it is held; else what there is not enough of, and how many are left.</returns>
     public async Task<(string Item, long Left)?> HoldAsync(Guid attempt, IEnumerable<OrderUse> uses, CancellationToken cancel)
     {
-        var wanted = uses.GroupBy(static u => u.Item, StringComparer.Ordinal).ToDictionary(static g => g.Key, static g => g.Sum(static u => u.Quantity), StringComparer.Ordinal);
+        var wanted = uses.GroupBy(static u => u.Item, StringComparer.Ordinal)
+            .ToDictionary(static g => g.Key, static g => g.Sum(static u => u.Quantity), StringComparer.Ordinal);
         var items = wanted.Keys.ToArray();
         var counted = await db.Stock.FromSql($"select * from stock where item = any({items}) order by item for update").ToListAsync(cancel);
         foreach (var row in counted)
@@ -36,7 +37,14 @@ public sealed class StockKeeper(SextonDb db)
             }
 
             row.Held += wanted[row.Item];
-            db.StockHolds.Add(new StockHoldRow { AttemptId = attempt, Item = row.Item, Quantity = wanted[row.Item] });
+            db.StockHolds.Add(
+                new StockHoldRow
+                {
+                    AttemptId = attempt,
+                    Item = row.Item,
+                    Quantity = wanted[row.Item],
+                }
+            );
         }
 
         await db.SaveChangesAsync(cancel);
@@ -47,18 +55,21 @@ public sealed class StockKeeper(SextonDb db)
     /// Ends an attempt that becomes no order: what it held is given back, in the same statement and at most once. The condition that counts
     /// the locked rows makes all locks come before the first change, as when an order is placed.
     /// </summary>
-    public Task EndAsync(Guid attempt, AttemptState state, CancellationToken cancel) => db.Database.ExecuteSqlAsync(
-        $$"""
-        with ended as (
-            update attempts set state = {{(short)state}}, content = '{}', payment_token = '' where id = {{attempt}} and state = {{(short)AttemptState.Paying}} returning id
-        ), locked as (
-            select s.item from stock s where s.item in (select item from stock_holds where attempt_id = {{attempt}}) order by s.item for update
-        ), released as (
-            delete from stock_holds where attempt_id = (select id from ended) returning item, quantity
-        )
-        update stock s set held = s.held - r.quantity from released r where s.item = r.item and (select count(*) from locked) >= 0
-        """,
-        cancel);
+    public Task EndAsync(Guid attempt, AttemptState state, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync(
+            $$"""
+            with ended as (
+                update attempts set state = {{(short)state}}, content = '{}', payment_token = '' where id = {{attempt}} and state = {{(short)
+                AttemptState.Paying}} returning id
+            ), locked as (
+                select s.item from stock s where s.item in (select item from stock_holds where attempt_id = {{attempt}}) order by s.item for update
+            ), released as (
+                delete from stock_holds where attempt_id = (select id from ended) returning item, quantity
+            )
+            update stock s set held = s.held - r.quantity from released r where s.item = r.item and (select count(*) from locked) >= 0
+            """,
+            cancel
+        );
 
     /// <summary>Counts something anew, or counts it no longer.</summary>
     /// <param name="item">What.</param>
@@ -76,14 +87,29 @@ public sealed class StockKeeper(SextonDb db)
             return row.Held;
         }
 
-        db.StockMovements.Add(new StockMovementRow { Item = item, Quantity = (onHand ?? 0) - (row?.OnHand ?? 0), At = now, Actor = actor });
+        db.StockMovements.Add(
+            new StockMovementRow
+            {
+                Item = item,
+                Quantity = (onHand ?? 0) - (row?.OnHand ?? 0),
+                At = now,
+                Actor = actor,
+            }
+        );
         if (onHand is null)
         {
             db.Stock.RemoveRange(row is null ? [] : [row]);
         }
         else if (row is null)
         {
-            db.Stock.Add(new StockRow { Item = item, OnHand = onHand.Value, Held = 0 });
+            db.Stock.Add(
+                new StockRow
+                {
+                    Item = item,
+                    OnHand = onHand.Value,
+                    Held = 0,
+                }
+            );
         }
         else
         {

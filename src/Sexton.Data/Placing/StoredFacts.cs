@@ -20,7 +20,13 @@ public sealed record StoredFacts(string Group, string Country, DateOnly Day, Imm
     public ImmutableArray<OrderLookup> Lookups { get; init; } = [];
 
     /// <summary>Those of an order.</summary>
-    public static StoredFacts Of(OrderContent order) => new(order.Group, order.Country, order.Day, order.NotAsked) { Uses = order.Uses, WeightGrams = order.WeightGrams, Lookups = order.Lookups };
+    public static StoredFacts Of(OrderContent order) =>
+        new(order.Group, order.Country, order.Day, order.NotAsked)
+        {
+            Uses = order.Uses,
+            WeightGrams = order.WeightGrams,
+            Lookups = order.Lookups,
+        };
 }
 
 /// <summary>The facts of a line as they stand in its row.</summary>

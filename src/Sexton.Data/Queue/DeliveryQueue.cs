@@ -16,21 +16,27 @@ public sealed class DeliveryQueue(SextonDb db)
     /// <param name="lease">How long they are the worker's.</param>
     /// <param name="cancel">Cancels.</param>
     public async Task<IReadOnlyList<DeliveryRow>> ClaimAsync(string destination, int most, TimeSpan lease, CancellationToken cancel) =>
-        await db.Deliveries.FromSql(
-            $"""
-            update deliveries d
-            set state = {(short)DeliveryState.Sending}, lease_until = clock_timestamp() + {lease}, fence = d.fence + 1, tries = d.tries + 1
-            from (
-                select order_id, destination from deliveries
-                where destination = {destination} and settled_at is null
-                  and case when state = {(short)DeliveryState.Sending} then lease_until < clock_timestamp() else next_try_at <= clock_timestamp() end
-                order by next_try_at
-                limit {most}
-                for update skip locked
-            ) due
-            where d.order_id = due.order_id and d.destination = due.destination
-            returning d.*
-            """).AsNoTracking().ToListAsync(cancel);
+        await db
+            .Deliveries.FromSql(
+                $"""
+                update deliveries d
+                set state = {(short)
+                    DeliveryState.Sending}, lease_until = clock_timestamp() + {lease}, fence = d.fence + 1, tries = d.tries + 1
+                from (
+                    select order_id, destination from deliveries
+                    where destination = {destination} and settled_at is null
+                      and case when state = {(short)
+                    DeliveryState.Sending} then lease_until < clock_timestamp() else next_try_at <= clock_timestamp() end
+                    order by next_try_at
+                    limit {most}
+                    for update skip locked
+                ) due
+                where d.order_id = due.order_id and d.destination = due.destination
+                returning d.*
+                """
+            )
+            .AsNoTracking()
+            .ToListAsync(cancel);
 
     /// <summary>
     /// Marks that the bytes are about to be handed over to a receiver that cannot tell doubles apart.
@@ -47,8 +53,11 @@ public sealed class DeliveryQueue(SextonDb db)
     public async Task<bool> MarkUncertainAsync(DeliveryRow claimed, DeliveryTryRow lost, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var written = await Mine(claimed).ExecuteUpdateAsync(
-            set => set.SetProperty(d => d.WasUncertain, true).SetProperty(d => d.HandedOverAt, (DateTimeOffset?)null), cancel);
+        var written = await Mine(claimed)
+            .ExecuteUpdateAsync(
+                set => set.SetProperty(d => d.WasUncertain, true).SetProperty(d => d.HandedOverAt, (DateTimeOffset?)null),
+                cancel
+            );
         if (written == 1)
         {
             db.DeliveryTries.Add(lost);
@@ -68,21 +77,28 @@ public sealed class DeliveryQueue(SextonDb db)
     /// <param name="findings">What was read back; empty when nothing was.</param>
     /// <param name="cancel">Cancels.</param>
     /// <returns>False when the worker was overtaken.</returns>
-    public async Task<bool> SettleAsync(DeliveryRow claimed, DeliveryTryRow attempt, IReadOnlyList<FindingRow> findings, CancellationToken cancel)
+    public async Task<bool> SettleAsync(
+        DeliveryRow claimed,
+        DeliveryTryRow attempt,
+        IReadOnlyList<FindingRow> findings,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var written = await Mine(claimed).ExecuteUpdateAsync(
-            set => set
-                .SetProperty(d => d.State, claimed.State)
-                .SetProperty(d => d.NextTryAt, claimed.NextTryAt)
-                .SetProperty(d => d.LeaseUntil, (DateTimeOffset?)null)
-                .SetProperty(d => d.HandedOverAt, claimed.HandedOverAt)
-                .SetProperty(d => d.WasUncertain, claimed.WasUncertain)
-                .SetProperty(d => d.Projection, claimed.Projection)
-                .SetProperty(d => d.Artefact, claimed.Artefact)
-                .SetProperty(d => d.Receipt, claimed.Receipt)
-                .SetProperty(d => d.SettledAt, claimed.SettledAt),
-            cancel);
+        var written = await Mine(claimed)
+            .ExecuteUpdateAsync(
+                set =>
+                    set.SetProperty(d => d.State, claimed.State)
+                        .SetProperty(d => d.NextTryAt, claimed.NextTryAt)
+                        .SetProperty(d => d.LeaseUntil, (DateTimeOffset?)null)
+                        .SetProperty(d => d.HandedOverAt, claimed.HandedOverAt)
+                        .SetProperty(d => d.WasUncertain, claimed.WasUncertain)
+                        .SetProperty(d => d.Projection, claimed.Projection)
+                        .SetProperty(d => d.Artefact, claimed.Artefact)
+                        .SetProperty(d => d.Receipt, claimed.Receipt)
+                        .SetProperty(d => d.SettledAt, claimed.SettledAt),
+                cancel
+            );
         if (written == 0)
         {
             return false;
@@ -105,6 +121,10 @@ public sealed class DeliveryQueue(SextonDb db)
     public void Forget() => db.ChangeTracker.Clear();
 
     private IQueryable<DeliveryRow> Mine(DeliveryRow claimed) =>
-        db.Deliveries.Where(d => d.OrderId == claimed.OrderId && d.Destination == claimed.Destination
-            && d.Fence == claimed.Fence && d.State == DeliveryState.Sending);
+        db.Deliveries.Where(d =>
+            d.OrderId == claimed.OrderId
+            && d.Destination == claimed.Destination
+            && d.Fence == claimed.Fence
+            && d.State == DeliveryState.Sending
+        );
 }

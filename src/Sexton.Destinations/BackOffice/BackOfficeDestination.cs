@@ -39,7 +39,12 @@ public sealed class BackOfficeDestination(Func<HttpClient> client, Func<Guid, st
             var body = SaleReader.Parse(await response.Content.ReadAsByteArrayAsync(cancel)) as JsonObject;
             if (IsRefusal(response.StatusCode))
             {
-                return new SendResult(SendOutcome.Refused, $"The back office refused it: {SaleReader.Text(body?["detail"]) ?? response.ReasonPhrase}", null, artefact);
+                return new SendResult(
+                    SendOutcome.Refused,
+                    $"The back office refused it: {SaleReader.Text(body?["detail"]) ?? response.ReasonPhrase}",
+                    null,
+                    artefact
+                );
             }
 
             response.EnsureSuccessStatusCode();

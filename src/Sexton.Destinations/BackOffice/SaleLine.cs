@@ -25,7 +25,8 @@ internal sealed record SaleLine(
     IReadOnlyList<OrderPrice> Charges,
     IReadOnlyList<Entry> Notes,
     IReadOnlyList<SalePiece> Pieces,
-    IReadOnlyList<OrderUse> Components)
+    IReadOnlyList<OrderUse> Components
+)
 {
     /// <summary>The lines of an order as they leave. Whatever leaves how, all amounts and answers are there once.</summary>
     public static IEnumerable<SaleLine> Of(SentOrder order) => order.Content.Lines.SelectMany(line => Of(order, line));
@@ -34,12 +35,25 @@ internal sealed record SaleLine(
     {
         var prices = order.Prices;
         var (goods, charges, notes) = (prices.GoodsOf(line.Id), prices.ExtrasOf(line.Id).ToList(), order.Projection.Of(line.Id).ToList());
-        var components = order.Content.Uses.Where(u => u.LineId == line.Id && u is { Field: not null, IsSold: true })
-            .GroupBy(static u => (u.Field, u.Item)).Select(static g => new Component(g.Key.Field!, [.. g])).ToList();
+        var components = order
+            .Content.Uses.Where(u => u.LineId == line.Id && u is { Field: not null, IsSold: true })
+            .GroupBy(static u => (u.Field, u.Item))
+            .Select(static g => new Component(g.Key.Field!, [.. g]))
+            .ToList();
         if (order.Leaving == LineLeaving.Together || components.Count == 0)
         {
             yield return new SaleLine(
-                line.Id, line.Id, line.ItemCode, line.ProductName, line.Quantity, goods, charges, notes, PiecesOf(order, line, static (_, _) => true, all: true), [.. components.Select(static c => c.AsUse)]);
+                line.Id,
+                line.Id,
+                line.ItemCode,
+                line.ProductName,
+                line.Quantity,
+                goods,
+                charges,
+                notes,
+                PiecesOf(order, line, static (_, _) => true, all: true),
+                [.. components.Select(static c => c.AsUse)]
+            );
             yield break;
         }
 
@@ -49,17 +63,25 @@ internal sealed record SaleLine(
         Component? CarrierOf(Entry entry) => components.Find(c => c.Field == entry.Field && c.IsUsedBy(entry.UnitId)) ?? rest;
         Component? CarrierOfCharge(OrderPrice row) =>
             components.Find(c => c.Field == row.Field && c.Item == row.Item)
-            ?? components.Find(c => c.Field == row.Field && row.Choice is not null && c.Choices.Contains(row.Choice) && c.IsUsedBy(row.UnitId))
+            ?? components.Find(c =>
+                c.Field == row.Field && row.Choice is not null && c.Choices.Contains(row.Choice) && c.IsUsedBy(row.UnitId)
+            )
             ?? components.Find(c => c.Field == row.Field && c.IsUsedBy(row.UnitId))
             ?? rest;
         if (!instead)
         {
             yield return new SaleLine(
-                line.Id, line.Id, line.ItemCode, line.ProductName, line.Quantity, goods,
+                line.Id,
+                line.Id,
+                line.ItemCode,
+                line.ProductName,
+                line.Quantity,
+                goods,
                 [.. charges.Where(c => CarrierOfCharge(c) is null)],
                 [.. notes.Where(n => CarrierOf(n) is null)],
                 PiecesOf(order, line, (_, entry) => CarrierOf(entry) is null, all: true),
-                []);
+                []
+            );
         }
 
         foreach (var component in components)
@@ -75,13 +97,18 @@ internal sealed record SaleLine(
                 [.. carries ? [goods] : Array.Empty<OrderPrice>(), .. charges.Where(c => CarrierOfCharge(c) == component)],
                 [.. notes.Where(n => CarrierOf(n) == component)],
                 PiecesOf(order, line, (_, entry) => CarrierOf(entry) == component, carries),
-                []);
+                []
+            );
         }
     }
 
     // All of them, or those of which something is said.
     private static List<SalePiece> PiecesOf(SentOrder order, OrderLine line, Func<string, Entry, bool> isHere, bool all) =>
-        [.. line.Units.Select(u => new SalePiece(u, line.NameOf(u), [.. order.Projection.Of(line.Id, u).Where(e => isHere(u, e))])).Where(p => all || p.Notes.Count > 0)];
+        [
+            .. line
+                .Units.Select(u => new SalePiece(u, line.NameOf(u), [.. order.Projection.Of(line.Id, u).Where(e => isHere(u, e))]))
+                .Where(p => all || p.Notes.Count > 0),
+        ];
 
     /// <summary>A component of a line, for one field: what several choices or units of it use of the same thing is one.</summary>
     private sealed class Component(string key, IReadOnlyList<OrderUse> uses)

@@ -72,17 +72,33 @@ internal static class SaleReader
 
     private static void Notes(Dictionary<SlotId, string> found, string? lineId, string? unitId, JsonNode? place)
     {
-        var notes = (Member(place, "notes") as JsonArray ?? []).Select(static n => (Key: Text(Member(n, "key")), Text: Text(Member(n, "text"))));
-        var attachments = (Member(place, "attachments") as JsonArray ?? []).Select(static a => (Key: Text(Member(a, "key")), Text: Files(Member(a, "files"))));
-        foreach (var same in notes.Concat(attachments).Where(static n => n.Key is not null && n.Text is not null).GroupBy(static n => n.Key!, StringComparer.Ordinal).Where(static g => g.Count() == 1))
+        var notes = (Member(place, "notes") as JsonArray ?? []).Select(static n =>
+            (Key: Text(Member(n, "key")), Text: Text(Member(n, "text")))
+        );
+        var attachments = (Member(place, "attachments") as JsonArray ?? []).Select(static a =>
+            (Key: Text(Member(a, "key")), Text: Files(Member(a, "files")))
+        );
+        foreach (
+            var same in notes
+                .Concat(attachments)
+                .Where(static n => n.Key is not null && n.Text is not null)
+                .GroupBy(static n => n.Key!, StringComparer.Ordinal)
+                .Where(static g => g.Count() == 1)
+        )
         {
             found[SlotId.Of(lineId, unitId, same.Key)] = same.Single().Text!;
         }
     }
 
     // As the other side has them: what it fetched, and not what it was told of.
-    private static string? Files(JsonNode? files) => files is not JsonArray list ? null : Entry.ProofOf(list.Select(static f => new FileValue(
-        Text(Member(f, "name")) ?? "",
-        Member(f, "size") is JsonValue size && size.TryGetValue<long>(out var bytes) ? bytes : 0,
-        Text(Member(f, "sha256")) ?? "")));
+    private static string? Files(JsonNode? files) =>
+        files is not JsonArray list
+            ? null
+            : Entry.ProofOf(
+                list.Select(static f => new FileValue(
+                    Text(Member(f, "name")) ?? "",
+                    Member(f, "size") is JsonValue size && size.TryGetValue<long>(out var bytes) ? bytes : 0,
+                    Text(Member(f, "sha256")) ?? ""
+                ))
+            );
 }

@@ -18,15 +18,26 @@ public static class PageReader
     public static IReadOnlyDictionary<SlotId, string> Read(byte[] served)
     {
         using var page = JsonDocument.Parse(served);
-        return page.RootElement.GetProperty("entries").EnumerateArray()
+        return page
+            .RootElement.GetProperty("entries")
+            .EnumerateArray()
             .GroupBy(e => e.GetProperty("slot").GetString()!, StringComparer.Ordinal)
             .Where(g => g.Count() == 1)
             .ToDictionary(g => SlotId.Parse(g.Key), g => Found(g.Single()));
     }
 
-    private static string Found(JsonElement entry) => entry.TryGetProperty("files", out var files) && files.GetArrayLength() > 0
-        ? Entry.ProofOf(files.EnumerateArray().Select(static f => new FileValue(f.GetProperty("name").GetString()!, f.GetProperty("size").GetInt64(), f.GetProperty("sha256").GetString()!)))
-        : entry.GetProperty("text").GetString()!;
+    private static string Found(JsonElement entry) =>
+        entry.TryGetProperty("files", out var files) && files.GetArrayLength() > 0
+            ? Entry.ProofOf(
+                files
+                    .EnumerateArray()
+                    .Select(static f => new FileValue(
+                        f.GetProperty("name").GetString()!,
+                        f.GetProperty("size").GetInt64(),
+                        f.GetProperty("sha256").GetString()!
+                    ))
+            )
+            : entry.GetProperty("text").GetString()!;
 
     /// <summary>Compares what was served with what should have been.</summary>
     public static IEnumerable<SlotFinding> ReadBack(byte[] served, Projection expected) =>

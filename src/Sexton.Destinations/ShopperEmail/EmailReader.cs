@@ -17,7 +17,9 @@ internal static class EmailReader
         var html = Parse(message).HtmlBody;
         return html is null
             ? new Dictionary<SlotId, string>()
-            : new HtmlParser().ParseDocument(html).QuerySelectorAll("[data-slot]")
+            : new HtmlParser()
+                .ParseDocument(html)
+                .QuerySelectorAll("[data-slot]")
                 .GroupBy(e => e.GetAttribute("data-slot")!, StringComparer.Ordinal)
                 .Where(g => g.Count() == 1)
                 .ToDictionary(g => SlotId.Parse(g.Key), g => FilesIn(g.Single()) ?? TextOf(g.Single()));
@@ -54,12 +56,13 @@ internal static class EmailReader
         return MimeMessage.Load(stream);
     }
 
-    private static string TextOf(INode node) => node switch
-    {
-        IElement { LocalName: "br" } => "\n",
-        IText text => text.Data,
-        _ => string.Concat(node.ChildNodes.Select(TextOf)),
-    };
+    private static string TextOf(INode node) =>
+        node switch
+        {
+            IElement { LocalName: "br" } => "\n",
+            IText text => text.Data,
+            _ => string.Concat(node.ChildNodes.Select(TextOf)),
+        };
 
     // An answer of files is links that each say which file they are; null for any other.
     private static string? FilesIn(IElement element)
@@ -69,11 +72,16 @@ internal static class EmailReader
     }
 
     // A line each: "NAME (SIZE) LINK".
-    private static string FilesIn(string text) => string.Join('\n', text.Split('\n').Select(static line =>
-    {
-        var (link, size) = (line.LastIndexOf(' '), line.LastIndexOf(" (", StringComparison.Ordinal));
-        return size > 0 && link > size && FileLink.Read(line[..size], line[(link + 1)..]) is { } file ? file.ToString() : line;
-    }));
+    private static string FilesIn(string text) =>
+        string.Join(
+            '\n',
+            text.Split('\n')
+                .Select(static line =>
+                {
+                    var (link, size) = (line.LastIndexOf(' '), line.LastIndexOf(" (", StringComparison.Ordinal));
+                    return size > 0 && link > size && FileLink.Read(line[..size], line[(link + 1)..]) is { } file ? file.ToString() : line;
+                })
+        );
 
     private static string HeadingOf(Entry entry, SentOrder order)
     {
@@ -85,7 +93,10 @@ internal static class EmailReader
         var number = order.LineNumbers[entry.LineId];
         return entry.UnitId is null
             ? string.Create(CultureInfo.InvariantCulture, $"Item {number}")
-            : string.Create(CultureInfo.InvariantCulture, $"Item {number}.{order.Content.Lines[number - 1].Units.IndexOf(entry.UnitId) + 1}");
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"Item {number}.{order.Content.Lines[number - 1].Units.IndexOf(entry.UnitId) + 1}"
+            );
     }
 
     // The entries by the words of their heading before its colon.
@@ -119,6 +130,8 @@ internal static class EmailReader
     private static string? HeadingIn(string line)
     {
         var colon = line.IndexOf(':', StringComparison.Ordinal);
-        return line == Details ? Details : line.StartsWith("Item ", StringComparison.Ordinal) && colon > 5 ? line[..colon] : null;
+        return line == Details ? Details
+            : line.StartsWith("Item ", StringComparison.Ordinal) && colon > 5 ? line[..colon]
+            : null;
     }
 }

@@ -36,25 +36,43 @@ internal sealed class EmailRenderer
             shop = _settings.ShopName,
             number = order.Number,
             link = _settings.LinkTo(order.Id),
-            rows = order.PriceRows.Select(row => new
-            {
-                quantity = row.Quantity,
-                label = row.UnitId is { } unit ? $"{row.Label}, {content.Lines[order.LineNumbers[row.LineId!] - 1].NameOf(unit)}" : row.Label,
-                extra = row.Kind != PriceRowKind.Goods,
-                sum = prices.Amount(row.SumMinor),
-            }).ToArray(),
-            taxes = content.Prices.Taxes.Select(tax => new { rate = prices.Share(tax.RatePpm), sum = prices.Amount(tax.TaxMinor) }).ToArray(),
+            rows = order
+                .PriceRows.Select(row => new
+                {
+                    quantity = row.Quantity,
+                    label = row.UnitId is { } unit
+                        ? $"{row.Label}, {content.Lines[order.LineNumbers[row.LineId!] - 1].NameOf(unit)}"
+                        : row.Label,
+                    extra = row.Kind != PriceRowKind.Goods,
+                    sum = prices.Amount(row.SumMinor),
+                })
+                .ToArray(),
+            taxes = content
+                .Prices.Taxes.Select(tax => new { rate = prices.Share(tax.RatePpm), sum = prices.Amount(tax.TaxMinor) })
+                .ToArray(),
             included = content.Prices.IncludeTax,
             total = prices.Amount(content.Prices.TotalMinor),
-            lines = content.Lines.Select(line => new
-            {
-                position = order.LineNumbers[line.Id],
-                name = line.ProductName,
-                quantity = line.Quantity,
-                entries = View(order.Projection.Of(line.Id), order.Id),
-                units = line.Units.Select((unit, i) => new { place = i + 1, name = line.NameOf(unit), entries = View(order.Projection.Of(line.Id, unit), order.Id) })
-                    .Where(static u => u.entries.Length > 0).ToArray(),
-            }).ToArray(),
+            lines = content
+                .Lines.Select(line => new
+                {
+                    position = order.LineNumbers[line.Id],
+                    name = line.ProductName,
+                    quantity = line.Quantity,
+                    entries = View(order.Projection.Of(line.Id), order.Id),
+                    units = line
+                        .Units.Select(
+                            (unit, i) =>
+                                new
+                                {
+                                    place = i + 1,
+                                    name = line.NameOf(unit),
+                                    entries = View(order.Projection.Of(line.Id, unit), order.Id),
+                                }
+                        )
+                        .Where(static u => u.entries.Length > 0)
+                        .ToArray(),
+                })
+                .ToArray(),
             details = View(order.Projection.Of(null), order.Id),
         };
 
@@ -80,21 +98,30 @@ internal sealed class EmailRenderer
     public static FormatOptions Format { get; } = new() { NewLineFormat = NewLineFormat.Dos };
 
     private object[] View(IEnumerable<Entry> entries, Guid order) =>
-    [
-        .. entries.Select(e => new
-        {
-            slot = e.Slot.ToString(),
-            name = e.Name,
-            text = e.Text,
-            files = e.Files.Select(f => new { name = f.Name, size = FileValue.SizeText(f.Size), link = FileLink.Write(_settings.LinkToFile(order, f.Sha256), f) }).ToArray(),
-        }),
-    ];
+        [
+            .. entries.Select(e => new
+            {
+                slot = e.Slot.ToString(),
+                name = e.Name,
+                text = e.Text,
+                files = e
+                    .Files.Select(f => new
+                    {
+                        name = f.Name,
+                        size = FileValue.SizeText(f.Size),
+                        link = FileLink.Write(_settings.LinkToFile(order, f.Sha256), f),
+                    })
+                    .ToArray(),
+            }),
+        ];
 
     private static HandlebarsTemplate<object, object> Compile(string name, bool escape, Func<string, string> lines)
     {
         var handlebars = Handlebars.Create(new HandlebarsConfiguration { NoEscape = !escape });
         handlebars.RegisterHelper("lines", (writer, _, arguments) => writer.WriteSafeString(lines(arguments[0]?.ToString() ?? "")));
-        using var source = new StreamReader(Assembly.GetExecutingAssembly().GetManifestResourceStream($"Sexton.Destinations.ShopperEmail.{name}")!);
+        using var source = new StreamReader(
+            Assembly.GetExecutingAssembly().GetManifestResourceStream($"Sexton.Destinations.ShopperEmail.{name}")!
+        );
         return handlebars.Compile(source.ReadToEnd());
     }
 }

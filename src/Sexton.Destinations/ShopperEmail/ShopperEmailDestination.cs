@@ -15,7 +15,8 @@ namespace Sexton.Destinations.ShopperEmail;
 public sealed class ShopperEmailDestination(EmailSettings settings) : IDeliveredDestination
 {
     /// <summary>The names of the two parts.</summary>
-    public const string HtmlPart = "html", TextPart = "text";
+    public const string HtmlPart = "html",
+        TextPart = "text";
 
     private readonly EmailRenderer _renderer = new(settings);
 
@@ -66,6 +67,7 @@ public sealed class ShopperEmailDestination(EmailSettings settings) : IDelivered
 
     /// <inheritdoc/>
     public IEnumerable<SlotFinding> ReadBack(byte[] artefact, SentOrder order) =>
-        SlotFinding.Judge(order.Projection, HtmlPart, EmailReader.ReadHtml(artefact), Evidence.Included)
+        SlotFinding
+            .Judge(order.Projection, HtmlPart, EmailReader.ReadHtml(artefact), Evidence.Included)
             .Concat(SlotFinding.Judge(order.Projection, TextPart, EmailReader.ReadText(artefact, order), Evidence.Included));
 }

@@ -8,7 +8,10 @@ namespace Sexton.Server.Accounts;
 /// <summary>Signing in and out.</summary>
 internal static class SessionEndpoints
 {
-    private static readonly string NobodysHash = new PasswordHasher<Account>().HashPassword(new Account { DisplayName = "" }, Guid.NewGuid().ToString());
+    private static readonly string NobodysHash = new PasswordHasher<Account>().HashPassword(
+        new Account { DisplayName = "" },
+        Guid.NewGuid().ToString()
+    );
 
     public static void MapSession(this IEndpointRouteBuilder console)
     {
@@ -24,7 +27,14 @@ internal static class SessionEndpoints
 
     // Wrong tries slow down whoever makes them, and nobody else: the owner of the account is never locked out of it.
     private static async Task<SessionView> SignInAsync(
-        SignInRequest request, HttpContext http, RequestLimits limits, SignInManager<Account> signIn, UserManager<Account> accounts, SextonOptions options, CancellationToken cancel)
+        SignInRequest request,
+        HttpContext http,
+        RequestLimits limits,
+        SignInManager<Account> signIn,
+        UserManager<Account> accounts,
+        SextonOptions options,
+        CancellationToken cancel
+    )
     {
         var email = request.Email.Trim();
         await limits.PassAsync(LimitedWork.SignIns, http, cancel, email.ToUpperInvariant());

@@ -16,11 +16,21 @@ internal static class AttemptEndpoints
     }
 
     private static async Task<AttemptView> BeginAsync(
-        [FromHeader(Name = "Idempotency-Key")] string key, BeginRequest request, CartStore carts, AttemptRunner runner, OrderLinks links, CancellationToken cancel)
+        [FromHeader(Name = "Idempotency-Key")] string key,
+        BeginRequest request,
+        CartStore carts,
+        AttemptRunner runner,
+        OrderLinks links,
+        CancellationToken cancel
+    )
     {
         if (key.Length is < 8 or > 100)
         {
-            throw new ApiProblemException(StatusCodes.Status400BadRequest, "idempotency_key", "Send an Idempotency-Key of 8 to 100 characters.");
+            throw new ApiProblemException(
+                StatusCodes.Status400BadRequest,
+                "idempotency_key",
+                "Send an Idempotency-Key of 8 to 100 characters."
+            );
         }
 
         // Also the cart that became an order: the same form sent again gets the same answer.
@@ -34,20 +44,27 @@ internal static class AttemptEndpoints
         return View(attempt, links);
     }
 
-    private static async Task<AttemptView> ReadAsync(string key, CartStore carts, AttemptRunner runner, OrderLinks links, CancellationToken cancel)
+    private static async Task<AttemptView> ReadAsync(
+        string key,
+        CartStore carts,
+        AttemptRunner runner,
+        OrderLinks links,
+        CancellationToken cancel
+    )
     {
         var cart = await carts.FindAnyAsync(cancel);
         var attempt = cart is null ? null : await runner.FindAsync(cart.Id, key, cancel);
         return View(attempt ?? throw ApiProblemException.NotFound("There is no such attempt."), links);
     }
 
-    private static AttemptView View(AttemptRow attempt, OrderLinks links) => attempt.State switch
-    {
-        AttemptState.Placed => new AttemptView("placed", links.TokenFor(attempt.Id), ""),
-        AttemptState.Declined => new AttemptView("declined", null, "The card was declined, and nothing was charged. Try another card."),
-        AttemptState.Expired => new AttemptView("expired", null, "This took too long, and nothing was charged. Try again."),
-        _ => new AttemptView("paying", null, "The payment is being checked. Stay on this page, or find the outcome in your e-mail."),
-    };
+    private static AttemptView View(AttemptRow attempt, OrderLinks links) =>
+        attempt.State switch
+        {
+            AttemptState.Placed => new AttemptView("placed", links.TokenFor(attempt.Id), ""),
+            AttemptState.Declined => new AttemptView("declined", null, "The card was declined, and nothing was charged. Try another card."),
+            AttemptState.Expired => new AttemptView("expired", null, "This took too long, and nothing was charged. Try again."),
+            _ => new AttemptView("paying", null, "The payment is being checked. Stay on this page, or find the outcome in your e-mail."),
+        };
 }
 
 /// <summary>Begins an attempt.</summary>

@@ -37,7 +37,8 @@ internal sealed class AttemptRunner(
     OrderLinks links,
     SextonOptions options,
     TimeProvider clock,
-    ILogger<AttemptRunner> log)
+    ILogger<AttemptRunner> log
+)
 {
     private static readonly TimeSpan Lifetime = TimeSpan.FromMinutes(15);
 
@@ -67,16 +68,20 @@ internal sealed class AttemptRunner(
         var evaluation = await evaluator.RunAsync(version.Plan, products, content, await stock.LevelsAsync(cancel), cancel);
         if (evaluation.Problems.Count > 0)
         {
-            throw ApiProblemException.Unprocessable("cart_has_problems", "Something is still missing.")
+            throw ApiProblemException
+                .Unprocessable("cart_has_problems", "Something is still missing.")
                 .With("problems", evaluation.Problems.Select(p => ProblemView.Of(p, content.Language)).ToList());
         }
 
         var offer = Offer.Of(evaluation, version.Number);
         if (!offer.ShowsSameAs(request.Seen))
         {
-            throw ApiProblemException.Conflict("offer_changed", offer.TotalMinor == request.Seen.TotalMinor
-                ? "What this order asks or is made of changed since you saw it. Look at it again, then order."
-                : $"This comes to {MoneyText.Format(offer.TotalMinor, products.Currency, content.Language)} now, and not to {MoneyText.Format(request.Seen.TotalMinor, products.Currency, content.Language)} as you saw. Look at it again, then order.");
+            throw ApiProblemException.Conflict(
+                "offer_changed",
+                offer.TotalMinor == request.Seen.TotalMinor
+                    ? "What this order asks or is made of changed since you saw it. Look at it again, then order."
+                    : $"This comes to {MoneyText.Format(offer.TotalMinor, products.Currency, content.Language)} now, and not to {MoneyText.Format(request.Seen.TotalMinor, products.Currency, content.Language)} as you saw. Look at it again, then order."
+            );
         }
 
         var now = clock.GetUtcNow();
@@ -141,7 +146,8 @@ internal sealed class AttemptRunner(
             return;
         }
 
-        var charge = await payments.ChargeAsync(attempt.Id, attempt.TotalMinor, options.Currency, attempt.PaymentToken, CancellationToken.None)
+        var charge =
+            await payments.ChargeAsync(attempt.Id, attempt.TotalMinor, options.Currency, attempt.PaymentToken, CancellationToken.None)
             ?? await payments.AskAsync(attempt.Id, CancellationToken.None);
         await ConcludeAsync(attempt, charge);
     }
@@ -181,14 +187,18 @@ internal sealed class AttemptRunner(
         await db.Attempts.AsNoTracking().FirstOrDefaultAsync(a => a.CartId == cart && a.ClientKey == key, cancel);
 
     // Nothing is charged where the shop sends an invoice, or where there is nothing to pay: no card is asked for, nor the provider, and there is nothing to take back.
-    private static bool IsCharged(OrderContent order) => order.Prices.TotalMinor > 0 && order.Find(BuiltInFields.PaymentMethod)?.Text != BuiltInFields.OnAccount;
+    private static bool IsCharged(OrderContent order) =>
+        order.Prices.TotalMinor > 0 && order.Find(BuiltInFields.PaymentMethod)?.Text != BuiltInFields.OnAccount;
 
     private static bool IsCharged(AttemptRow attempt) => attempt.PaymentToken.Length > 0;
 
     // What was evaluated is what is ordered: the cart is locked, as a change locks it, and must be as it was. Gives the attempt of the same form, where that was quicker.
     private async Task<AttemptRow?> TakeCartAsync(CartRow cart, string key, CancellationToken cancel)
     {
-        var now = await db.Carts.FromSql($"select * from carts where id = {cart.Id} for update").AsNoTracking().SingleOrDefaultAsync(cancel);
+        var now = await db
+            .Carts.FromSql($"select * from carts where id = {cart.Id} for update")
+            .AsNoTracking()
+            .SingleOrDefaultAsync(cancel);
         if (await FindAsync(cart.Id, key, cancel) is { } twin)
         {
             return twin;
@@ -196,15 +206,21 @@ internal sealed class AttemptRunner(
 
         return now is { OrderId: { } ordered } ? throw AlreadyOrdered(ordered)
             : now?.Revision == cart.Revision ? null
-            : throw ApiProblemException.Conflict("cart_changed", "Your cart was changed in another window just now. Look at it again, then order.");
+            : throw ApiProblemException.Conflict(
+                "cart_changed",
+                "Your cart was changed in another window just now. Look at it again, then order."
+            );
     }
 
     private ApiProblemException AlreadyOrdered(Guid order) =>
-        ApiProblemException.Conflict("already_ordered", "This cart was ordered already. Its confirmation says what was ordered.").With("order_token", links.TokenFor(order));
+        ApiProblemException
+            .Conflict("already_ordered", "This cart was ordered already. Its confirmation says what was ordered.")
+            .With("order_token", links.TokenFor(order));
 
-    private static AttemptRow Same(AttemptRow attempt, byte[] hash) => CryptographicOperations.FixedTimeEquals(attempt.BodyHash, hash)
-        ? attempt
-        : throw ApiProblemException.Conflict("key_used", "This key was used for another payment. Make a new one for each.");
+    private static AttemptRow Same(AttemptRow attempt, byte[] hash) =>
+        CryptographicOperations.FixedTimeEquals(attempt.BodyHash, hash)
+            ? attempt
+            : throw ApiProblemException.Conflict("key_used", "This key was used for another payment. Make a new one for each.");
 
     private async Task ConcludeAsync(AttemptRow attempt, ProviderCharge? charge)
     {
@@ -250,6 +266,9 @@ internal sealed class AttemptRunner(
     private static ApiProblemException SoldOut(string item, long left, ProductIndex products)
     {
         var name = products.FindItem(item)?.NameIn(LanguageMap.Fallback) ?? item;
-        return ApiProblemException.Conflict("sold_out", left == 0 ? $"“{name}” has just been sold out. Nothing was charged." : $"Only {left} are left of “{name}”. Nothing was charged.");
+        return ApiProblemException.Conflict(
+            "sold_out",
+            left == 0 ? $"“{name}” has just been sold out. Nothing was charged." : $"Only {left} are left of “{name}”. Nothing was charged."
+        );
     }
 }

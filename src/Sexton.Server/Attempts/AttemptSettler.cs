@@ -14,7 +14,8 @@ internal sealed class AttemptSettler(IServiceScopeFactory scopes, SextonOptions 
     private const int AtATime = 4;
 
     /// <inheritdoc/>
-    protected override Task ExecuteAsync(CancellationToken stoppingToken) => Task.WhenAll(Enumerable.Range(0, AtATime).Select(_ => SettleAsync(stoppingToken)));
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
+        Task.WhenAll(Enumerable.Range(0, AtATime).Select(_ => SettleAsync(stoppingToken)));
 
     private async Task SettleAsync(CancellationToken stoppingToken)
     {
@@ -40,15 +41,19 @@ internal sealed class AttemptSettler(IServiceScopeFactory scopes, SextonOptions 
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<SextonDb>();
         var lease = TimeSpan.FromSeconds(options.AttemptLeaseSeconds);
-        var claimed = await db.Attempts.FromSql(
-            $"""
-            update attempts set lease_until = clock_timestamp() + {lease}
-            where id = (
-                select id from attempts
-                where state = {(short)AttemptState.Paying} and lease_until < clock_timestamp()
-                order by lease_until limit 1 for update skip locked)
-            returning *
-            """).AsNoTracking().ToListAsync(stop);
+        var claimed = await db
+            .Attempts.FromSql(
+                $"""
+                update attempts set lease_until = clock_timestamp() + {lease}
+                where id = (
+                    select id from attempts
+                    where state = {(short)AttemptState.Paying} and lease_until < clock_timestamp()
+                    order by lease_until limit 1 for update skip locked)
+                returning *
+                """
+            )
+            .AsNoTracking()
+            .ToListAsync(stop);
         if (claimed is [var attempt])
         {
             await scope.ServiceProvider.GetRequiredService<AttemptRunner>().TakeUpAsync(attempt);

@@ -17,7 +17,22 @@ internal sealed class PaymentClient(HttpClient http)
 
     /// <summary>Charges; null when the provider did not answer, which says nothing about whether it charged.</summary>
     public Task<ProviderCharge?> ChargeAsync(Guid attempt, long amountMinor, string currency, string token, CancellationToken cancel) =>
-        TryAsync(() => http.PostAsJsonAsync("charges", new { reference = Reference(attempt), amountMinor, currency, token }, Json, cancel), cancel);
+        TryAsync(
+            () =>
+                http.PostAsJsonAsync(
+                    "charges",
+                    new
+                    {
+                        reference = Reference(attempt),
+                        amountMinor,
+                        currency,
+                        token,
+                    },
+                    Json,
+                    cancel
+                ),
+            cancel
+        );
 
     /// <summary>What became of a charge; an event of "" when the provider knows of none, null when it did not answer.</summary>
     public Task<ProviderCharge?> AskAsync(Guid attempt, CancellationToken cancel) =>

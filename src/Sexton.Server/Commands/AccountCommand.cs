@@ -28,7 +28,13 @@ internal static class AccountCommand
         }
 
         var password = await Console.In.ReadLineAsync() ?? throw new CommandException("Write the password to standard input.");
-        var account = new Account { UserName = email, Email = email, EmailConfirmed = true, DisplayName = name };
+        var account = new Account
+        {
+            UserName = email,
+            Email = email,
+            EmailConfirmed = true,
+            DisplayName = name,
+        };
         Check(await accounts.CreateAsync(account, password));
         Check(await accounts.AddToRoleAsync(account, role));
         Console.WriteLine($"{email} has an account as {role}.");

@@ -6,8 +6,7 @@ namespace Sexton.Server.Commands;
 /// <summary>What the server's program can do: serve, or one of the commands of an operator.</summary>
 internal static class CommandLine
 {
-    private const string Usage =
-        """
+    private const string Usage = """
         sexton                               serves
         sexton migrate                       brings the database's schema to this program's
         sexton account EMAIL NAME ROLE       makes an account (manager or support); the password is read from standard input

@@ -18,7 +18,11 @@ internal static class ImportCommand
 {
     private const string Format = "sexton-catalogue/3";
 
-    private static readonly JsonSerializerOptions Strict = new(RegisterJson.Options) { RespectNullableAnnotations = true, RespectRequiredConstructorParameters = true };
+    private static readonly JsonSerializerOptions Strict = new(RegisterJson.Options)
+    {
+        RespectNullableAnnotations = true,
+        RespectRequiredConstructorParameters = true,
+    };
 
     public static async Task<int> RunAsync(WebApplication app, string file)
     {
@@ -34,23 +38,61 @@ internal static class ImportCommand
 
     public static async Task ImportAsync(SextonDb db, CatalogueFile import, DateTimeOffset now)
     {
-        await WriteAsync(db, import.Products.Select(static (product, position) => new ProductRow
-        {
-            Code = product.Code,
-            Name = JsonSerializer.Serialize(product.Name),
-            Description = JsonSerializer.Serialize(product.Description),
-            Category = product.Category,
-            PriceMinor = product.PriceMinor,
-            Picture = product.Picture,
-            Position = position,
-            Details = JsonSerializer.Serialize(product.Details, RegisterJson.Options),
-        }), static p => p.Code);
-        await WriteAsync(db, import.Groups.Select(static (g, position) => new ShopperGroupRow { Key = g.Key, Name = JsonSerializer.Serialize(g.Name), Position = position }), static g => g.Key);
-        await WriteAsync(db, import.Coupons.Select(static c => new CouponRow { Code = c.Code, Name = JsonSerializer.Serialize(c.Name), Ppm = c.Ppm, Minor = c.Minor }), static c => c.Code);
+        await WriteAsync(
+            db,
+            import.Products.Select(
+                static (product, position) =>
+                    new ProductRow
+                    {
+                        Code = product.Code,
+                        Name = JsonSerializer.Serialize(product.Name),
+                        Description = JsonSerializer.Serialize(product.Description),
+                        Category = product.Category,
+                        PriceMinor = product.PriceMinor,
+                        Picture = product.Picture,
+                        Position = position,
+                        Details = JsonSerializer.Serialize(product.Details, RegisterJson.Options),
+                    }
+            ),
+            static p => p.Code
+        );
+        await WriteAsync(
+            db,
+            import.Groups.Select(
+                static (g, position) =>
+                    new ShopperGroupRow
+                    {
+                        Key = g.Key,
+                        Name = JsonSerializer.Serialize(g.Name),
+                        Position = position,
+                    }
+            ),
+            static g => g.Key
+        );
+        await WriteAsync(
+            db,
+            import.Coupons.Select(static c => new CouponRow
+            {
+                Code = c.Code,
+                Name = JsonSerializer.Serialize(c.Name),
+                Ppm = c.Ppm,
+                Minor = c.Minor,
+            }),
+            static c => c.Code
+        );
 
         // What is counted already changes with every order; a file only says how many there were at first.
         var counted = (await db.Stock.Select(s => s.Item).ToListAsync()).ToHashSet(StringComparer.Ordinal);
-        db.Stock.AddRange(import.Stock.Where(s => !counted.Contains(s.Item)).Select(static s => new StockRow { Item = s.Item, OnHand = s.OnHand, Held = 0 }));
+        db.Stock.AddRange(
+            import
+                .Stock.Where(s => !counted.Contains(s.Item))
+                .Select(static s => new StockRow
+                {
+                    Item = s.Item,
+                    OnHand = s.OnHand,
+                    Held = 0,
+                })
+        );
         var known = await db.Shoppers.ToDictionaryAsync(s => s.Email, StringComparer.Ordinal);
         foreach (var shopper in import.Shoppers)
         {
@@ -60,13 +102,29 @@ internal static class ImportCommand
             }
             else
             {
-                db.Shoppers.Add(new ShopperRow { Id = Guid.CreateVersion7(now), Email = shopper.Email, Group = shopper.Group, CreatedAt = now });
+                db.Shoppers.Add(
+                    new ShopperRow
+                    {
+                        Id = Guid.CreateVersion7(now),
+                        Email = shopper.Email,
+                        Group = shopper.Group,
+                        CreatedAt = now,
+                    }
+                );
             }
         }
 
         if (!await db.DraftItems.AnyAsync())
         {
-            Begin(db, new RegisterContent([.. BuiltInFields.All, .. import.Fields]) { Sections = [.. import.Sections], Steps = [.. import.Steps] }, now);
+            Begin(
+                db,
+                new RegisterContent([.. BuiltInFields.All, .. import.Fields])
+                {
+                    Sections = [.. import.Sections],
+                    Steps = [.. import.Steps],
+                },
+                now
+            );
         }
 
         await db.SaveChangesAsync();
@@ -93,37 +151,45 @@ internal static class ImportCommand
     private static void Begin(SextonDb db, RegisterContent register, DateTimeOffset now)
     {
         db.DraftItems.AddRange(DraftItems.Of(register));
-        db.RegisterVersions.Add(new RegisterVersionRow
-        {
-            Number = 1,
-            Note = "The shop’s own questions",
-            Content = JsonSerializer.Serialize(register, RegisterJson.Options),
-            PublishedBy = "Sexton",
-            PublishedAt = now,
-        });
+        db.RegisterVersions.Add(
+            new RegisterVersionRow
+            {
+                Number = 1,
+                Note = "The shop’s own questions",
+                Content = JsonSerializer.Serialize(register, RegisterJson.Options),
+                PublishedBy = "Sexton",
+                PublishedAt = now,
+            }
+        );
     }
 
     // What is priced with it must not overflow, nor cost less than nothing.
     private static string? Wrong(CatalogueFile import)
     {
         static bool Priced(long minor) => minor is >= 0 and <= Tariff.MostMinor;
-        return import.Products.FirstOrDefault(static p => !Priced(p.PriceMinor) || p.Details.Variants.Any(static v => !Priced(v.PriceMinor))) is { } product
-            ? $"The product {product.Code} has a price that is not from 0 to {Tariff.MostMinor}."
+        return import.Products.FirstOrDefault(static p =>
+                !Priced(p.PriceMinor) || p.Details.Variants.Any(static v => !Priced(v.PriceMinor))
+            )
+                is { } product
+                ? $"The product {product.Code} has a price that is not from 0 to {Tariff.MostMinor}."
             : import.Products.FirstOrDefault(static p => p.Details.TaxPpm is < 0 or > TaxRules.MostPpm) is { } taxed
-            ? $"The product {taxed.Code} has a tax rate that is not from 0 to {TaxRules.MostPpm} parts per million."
+                ? $"The product {taxed.Code} has a tax rate that is not from 0 to {TaxRules.MostPpm} parts per million."
             : import.Stock.FirstOrDefault(static s => s.OnHand is < 0 or > Tariff.MostMinor) is { } stock
-            ? $"There cannot be {stock.OnHand} of {stock.Item}."
+                ? $"There cannot be {stock.OnHand} of {stock.Item}."
             : import.Coupons.FirstOrDefault(static c => c.Ppm is < 0 or > Exact.Million || !Priced(c.Minor)) is { } coupon
-            ? $"The coupon {coupon.Code} takes off less than nothing, or more than there is."
+                ? $"The coupon {coupon.Code} takes off less than nothing, or more than there is."
             : TwiceSold(import) is { } code
-            ? $"Two things are sold under the code {code}, if nobody minds its case. Give one of them another."
+                ? $"Two things are sold under the code {code}, if nobody minds its case. Give one of them another."
             : null;
     }
 
     // What is sold is told apart by its code wherever it goes, and not everywhere by the case of its letters.
-    private static string? TwiceSold(CatalogueFile import) => import.Products
-        .SelectMany(static p => p.Details.Variants.Select(static v => v.Code).Prepend(p.Code).Distinct(StringComparer.Ordinal))
-        .GroupBy(static c => c, StringComparer.OrdinalIgnoreCase).FirstOrDefault(static g => g.Skip(1).Any())?.Key;
+    private static string? TwiceSold(CatalogueFile import) =>
+        import
+            .Products.SelectMany(static p => p.Details.Variants.Select(static v => v.Code).Prepend(p.Code).Distinct(StringComparer.Ordinal))
+            .GroupBy(static c => c, StringComparer.OrdinalIgnoreCase)
+            .FirstOrDefault(static g => g.Skip(1).Any())
+            ?.Key;
 
     private static async Task<CatalogueFile> ReadAsync(string file)
     {
@@ -161,10 +227,19 @@ internal sealed record CatalogueFile(
     IReadOnlyList<ImportedStock> Stock,
     IReadOnlyList<OwnStep> Steps,
     IReadOnlyList<Section> Sections,
-    IReadOnlyList<Field> Fields);
+    IReadOnlyList<Field> Fields
+);
 
 /// <summary>A product to import.</summary>
-internal sealed record ImportedProduct(string Code, LanguageMap Name, LanguageMap Description, string Category, long PriceMinor, string Picture, ProductDetails Details);
+internal sealed record ImportedProduct(
+    string Code,
+    LanguageMap Name,
+    LanguageMap Description,
+    string Category,
+    long PriceMinor,
+    string Picture,
+    ProductDetails Details
+);
 
 /// <summary>Something that is counted, to import.</summary>
 internal sealed record ImportedStock(string Item, long OnHand);

@@ -24,7 +24,9 @@ internal static class MigrateCommand
         var pending = (await db.Database.GetPendingMigrationsAsync()).ToList();
         if (pending.Count > 0)
         {
-            throw new CommandException($"The database's schema is older than this program ({pending.Count} migrations behind). Run ./sexton migrate first.");
+            throw new CommandException(
+                $"The database's schema is older than this program ({pending.Count} migrations behind). Run ./sexton migrate first."
+            );
         }
     }
 

@@ -23,7 +23,8 @@ internal sealed class DeliveryRunner(
     CurrentRegister current,
     IEnumerable<IDeliveredDestination> destinations,
     TimeProvider clock,
-    ILogger<DeliveryRunner> log)
+    ILogger<DeliveryRunner> log
+)
 {
     // Whether the bytes may have reached a receiver that cannot tell doubles apart.
     private bool _handedOver;
@@ -42,12 +43,18 @@ internal sealed class DeliveryRunner(
         catch (Exception e) when (!IsOutage(e))
         {
             log.LogError(e, "The delivery of {Order} to {Destination} went wrong here", claimed.OrderId, claimed.Destination);
-            await SettleAsync(claimed, null, [], new SendResult(_handedOver ? SendOutcome.Lost : SendOutcome.NotTaken, $"It could not be made here: {e.Message}"));
+            await SettleAsync(
+                claimed,
+                null,
+                [],
+                new SendResult(_handedOver ? SendOutcome.Lost : SendOutcome.NotTaken, $"It could not be made here: {e.Message}")
+            );
         }
     }
 
     // Then nothing can be put on record either; the lease runs out, and another try follows.
-    private static bool IsOutage(Exception e) => e is NpgsqlException { IsTransient: true } or { InnerException: NpgsqlException { IsTransient: true } };
+    private static bool IsOutage(Exception e) =>
+        e is NpgsqlException { IsTransient: true } or { InnerException: NpgsqlException { IsTransient: true } };
 
     private async Task TryAsync(DeliveryRow claimed)
     {
@@ -64,7 +71,8 @@ internal sealed class DeliveryRunner(
                 destination.Render(sent, claimed.Sequence),
                 $"{claimed.OrderId:N}/{claimed.Destination}/{claimed.Sequence}",
                 () => HandingOverAsync(destination, claimed),
-                CancellationToken.None);
+                CancellationToken.None
+            );
         log.Milestone("delivery.handed_over", claimed.OrderId, claimed.Destination);
         if (result.Outcome != SendOutcome.Taken)
         {
@@ -82,7 +90,12 @@ internal sealed class DeliveryRunner(
             // It was taken, and must not be sent again because we cannot keep what was found.
             log.LogError(e, "What was found of {Order} at {Destination} could not be kept", claimed.OrderId, claimed.Destination);
             queue.Forget();
-            await SettleAsync(claimed, null, [], new SendResult(SendOutcome.Taken, $"{result.Detail} What was found there could not be kept.", result.Receipt));
+            await SettleAsync(
+                claimed,
+                null,
+                [],
+                new SendResult(SendOutcome.Taken, $"{result.Detail} What was found there could not be kept.", result.Receipt)
+            );
         }
     }
 
@@ -102,9 +115,10 @@ internal sealed class DeliveryRunner(
         };
     }
 
-    private static async Task<SendResult> FetchAsync(IDeliveredDestination destination, string receipt) => await destination.FetchAsync(receipt, CancellationToken.None) is { } record
-        ? new SendResult(SendOutcome.Taken, "Read back.", receipt, record)
-        : new SendResult(SendOutcome.TakenUnread, "It could not be read back yet.", receipt);
+    private static async Task<SendResult> FetchAsync(IDeliveredDestination destination, string receipt) =>
+        await destination.FetchAsync(receipt, CancellationToken.None) is { } record
+            ? new SendResult(SendOutcome.Taken, "Read back.", receipt, record)
+            : new SendResult(SendOutcome.TakenUnread, "It could not be read back yet.", receipt);
 
     // A reader that fails proves nothing, and says so of every answer.
     private List<SlotFinding> ReadBack(IDeliveredDestination destination, byte[] artefact, SentOrder sent)
@@ -116,7 +130,16 @@ internal sealed class DeliveryRunner(
         catch (Exception e)
         {
             log.LogError(e, "What {Destination} has of {Order} could not be read", destination.Key, sent.Id);
-            return [.. sent.Projection.Entries.Select(static entry => new SlotFinding(entry.Slot.ToString(), "unread", entry.Proof, null, Finding.NotProvable))];
+            return
+            [
+                .. sent.Projection.Entries.Select(static entry => new SlotFinding(
+                    entry.Slot.ToString(),
+                    "unread",
+                    entry.Proof,
+                    null,
+                    Finding.NotProvable
+                )),
+            ];
         }
     }
 
@@ -143,11 +166,24 @@ internal sealed class DeliveryRunner(
         {
             claimed.State = DeliveryState.Uncertain;
             claimed.SettledAt = clock.GetUtcNow();
-            await queue.SettleAsync(claimed, Try(claimed, DeliveryState.Uncertain, "Handed over again, and again nothing on record of how it ended. It is not sent a third time."), [], CancellationToken.None);
+            await queue.SettleAsync(
+                claimed,
+                Try(
+                    claimed,
+                    DeliveryState.Uncertain,
+                    "Handed over again, and again nothing on record of how it ended. It is not sent a third time."
+                ),
+                [],
+                CancellationToken.None
+            );
             return false;
         }
 
-        var lost = Try(claimed, DeliveryState.Uncertain, "Handed over, and nothing on record of how it ended: this server or its database stopped in between. Sent once more under the same Message-ID.");
+        var lost = Try(
+            claimed,
+            DeliveryState.Uncertain,
+            "Handed over, and nothing on record of how it ended: this server or its database stopped in between. Sent once more under the same Message-ID."
+        );
         if (!await queue.MarkUncertainAsync(claimed, lost, CancellationToken.None))
         {
             return false;
@@ -181,7 +217,10 @@ internal sealed class DeliveryRunner(
                 break;
             default:
                 var pause = RetrySchedule.PauseAfter(claimed.Tries, Random.Shared.NextDouble());
-                claimed.State = pause is null ? DeliveryState.NeedsAttention : claimed.WasUncertain ? DeliveryState.Uncertain : DeliveryState.Waiting;
+                claimed.State =
+                    pause is null ? DeliveryState.NeedsAttention
+                    : claimed.WasUncertain ? DeliveryState.Uncertain
+                    : DeliveryState.Waiting;
                 claimed.NextTryAt = now + (pause ?? TimeSpan.Zero);
                 claimed.SettledAt = pause is null ? now : null;
                 break;
@@ -194,26 +233,41 @@ internal sealed class DeliveryRunner(
             claimed.Projection = JsonSerializer.Serialize(sent.Projection, RegisterJson.Options);
         }
 
-        if (await queue.SettleAsync(claimed, Try(claimed, claimed.State, result.Detail), [.. findings.Select(f => Row(claimed, f, now))], CancellationToken.None))
+        if (
+            await queue.SettleAsync(
+                claimed,
+                Try(claimed, claimed.State, result.Detail),
+                [.. findings.Select(f => Row(claimed, f, now))],
+                CancellationToken.None
+            )
+        )
         {
             log.Milestone("delivery.settled", claimed.OrderId, claimed.Destination);
         }
     }
 
     private DeliveryTryRow Try(DeliveryRow claimed, DeliveryState outcome, string detail) =>
-        new() { OrderId = claimed.OrderId, Destination = claimed.Destination, At = clock.GetUtcNow(), Outcome = outcome, Detail = detail };
+        new()
+        {
+            OrderId = claimed.OrderId,
+            Destination = claimed.Destination,
+            At = clock.GetUtcNow(),
+            Outcome = outcome,
+            Detail = detail,
+        };
 
-    private static FindingRow Row(DeliveryRow claimed, SlotFinding finding, DateTimeOffset at) => new()
-    {
-        OrderId = claimed.OrderId,
-        Destination = claimed.Destination,
-        Slot = finding.Slot,
-        Part = finding.Part,
-        Expected = finding.Expected,
-        Found = finding.Found,
-        Finding = finding.Finding,
-        At = at,
-    };
+    private static FindingRow Row(DeliveryRow claimed, SlotFinding finding, DateTimeOffset at) =>
+        new()
+        {
+            OrderId = claimed.OrderId,
+            Destination = claimed.Destination,
+            Slot = finding.Slot,
+            Part = finding.Part,
+            Expected = finding.Expected,
+            Found = finding.Found,
+            Finding = finding.Finding,
+            At = at,
+        };
 
     private sealed class OvertakenException : Exception;
 }

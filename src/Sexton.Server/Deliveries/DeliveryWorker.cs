@@ -8,13 +8,18 @@ namespace Sexton.Server.Deliveries;
 /// Claims due deliveries and sends several at a time; signalled in this process, and otherwise polling each second. Each destination has workers of its
 /// own, so that a slow one slows only itself.
 /// </summary>
-internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal signal, SextonOptions options, ILogger<DeliveryWorker> log) : BackgroundService
+internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal signal, SextonOptions options, ILogger<DeliveryWorker> log)
+    : BackgroundService
 {
     private static readonly TimeSpan Poll = TimeSpan.FromSeconds(1);
 
     /// <inheritdoc/>
-    protected override Task ExecuteAsync(CancellationToken stoppingToken) => Task.WhenAll(
-        DestinationIndex.All.Where(static d => d.IsDelivered).SelectMany(d => Enumerable.Range(0, options.Workers).Select(_ => WorkAsync(d.Key, stoppingToken))));
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
+        Task.WhenAll(
+            DestinationIndex
+                .All.Where(static d => d.IsDelivered)
+                .SelectMany(d => Enumerable.Range(0, options.Workers).Select(_ => WorkAsync(d.Key, stoppingToken)))
+        );
 
     private async Task WorkAsync(string destination, CancellationToken stop)
     {

@@ -7,7 +7,9 @@ namespace Sexton.Server.Deliveries;
 /// <summary>Wakes the workers of this process; those of other processes poll.</summary>
 internal sealed class WorkSignal
 {
-    private readonly FrozenDictionary<string, Bell> _bells = DestinationIndex.All.Where(static d => d.IsDelivered).ToFrozenDictionary(static d => d.Key, static _ => new Bell(), StringComparer.Ordinal);
+    private readonly FrozenDictionary<string, Bell> _bells = DestinationIndex
+        .All.Where(static d => d.IsDelivered)
+        .ToFrozenDictionary(static d => d.Key, static _ => new Bell(), StringComparer.Ordinal);
 
     /// <summary>The bell that rings when there may be something to send to a destination.</summary>
     public Bell Of(string destination) => _bells[destination];
@@ -24,7 +26,9 @@ internal sealed class WorkSignal
     /// <summary>A bell that rings once however often it was raised.</summary>
     internal sealed class Bell
     {
-        private readonly Channel<bool> _channel = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+        private readonly Channel<bool> _channel = Channel.CreateBounded<bool>(
+            new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
+        );
 
         public void Raise() => _channel.Writer.TryWrite(true);
 

@@ -15,10 +15,14 @@ internal sealed class AcceptedProblems(SextonDb db, TimeProvider clock)
     public const int LongestReason = 200;
 
     /// <summary>The problems that nobody accepted as they are now.</summary>
-    public async Task<ImmutableArray<Problem>> WithoutAsync(ImmutableArray<Problem> problems, CancellationToken cancel) => (await SplitAsync(problems, cancel)).Open;
+    public async Task<ImmutableArray<Problem>> WithoutAsync(ImmutableArray<Problem> problems, CancellationToken cancel) =>
+        (await SplitAsync(problems, cancel)).Open;
 
     /// <summary>The problems that nobody accepted as they are now, and those that somebody did, with who and why.</summary>
-    public async Task<(ImmutableArray<Problem> Open, IReadOnlyList<AcceptedView> Accepted)> SplitAsync(ImmutableArray<Problem> problems, CancellationToken cancel)
+    public async Task<(ImmutableArray<Problem> Open, IReadOnlyList<AcceptedView> Accepted)> SplitAsync(
+        ImmutableArray<Problem> problems,
+        CancellationToken cancel
+    )
     {
         if (!problems.Any(static p => p.Basis is not null))
         {
@@ -28,21 +32,31 @@ internal sealed class AcceptedProblems(SextonDb db, TimeProvider clock)
         var rows = await db.AcceptedProblems.AsNoTracking().ToListAsync(cancel);
         return (
             [.. problems.Where(p => Of(p, rows) is null)],
-            [.. from problem in problems
+            [
+                .. from problem in problems
                 let row = Of(problem, rows)
                 where row is not null
-                select new AcceptedView(problem.Code, problem.Field, problem.Setting, problem.Sentence, row.Reason, row.By, row.At)]);
+                select new AcceptedView(problem.Code, problem.Field, problem.Setting, problem.Sentence, row.Reason, row.By, row.At),
+            ]
+        );
     }
 
     /// <summary>Accepts a problem that the draft has now.</summary>
     public async Task AcceptAsync(AcceptRequest request, ImmutableArray<Problem> problems, Actor by, CancellationToken cancel)
     {
-        if (!CanonicalText.TryMake(request.Reason, out var reason) || CanonicalText.IsBlank(reason) || !Graphemes.FitIn(reason, LongestReason))
+        if (
+            !CanonicalText.TryMake(request.Reason, out var reason)
+            || CanonicalText.IsBlank(reason)
+            || !Graphemes.FitIn(reason, LongestReason)
+        )
         {
-            throw ApiProblemException.Unprocessable("reason_wanted", $"Say in at most {LongestReason} characters why it is meant.").With("setting", "reason");
+            throw ApiProblemException
+                .Unprocessable("reason_wanted", $"Say in at most {LongestReason} characters why it is meant.")
+                .With("setting", "reason");
         }
 
-        var problem = problems.FirstOrDefault(p => p.Code == request.Code && p.Field == request.Field && p.Setting == request.Setting)
+        var problem =
+            problems.FirstOrDefault(p => p.Code == request.Code && p.Field == request.Field && p.Setting == request.Setting)
             ?? throw ApiProblemException.Conflict("changed_meanwhile", "The draft does not have this problem any more. Look at it again.");
         var basis = problem.Basis ?? throw ApiProblemException.Unprocessable("must_be_mended", "This cannot be meant. Mend it.");
         if (basis != request.Basis)
@@ -58,11 +72,19 @@ internal sealed class AcceptedProblems(SextonDb db, TimeProvider clock)
             on conflict (code, field, setting) do update set basis = excluded.basis, reason = excluded.reason, by = excluded.by, at = excluded.at
             where accepted_problems.basis <> excluded.basis
             """,
-            cancel);
+            cancel
+        );
         if (taken == 0)
         {
-            var first = await db.AcceptedProblems.AsNoTracking().Where(p => p.Code == problem.Code && p.Field == problem.Field && p.Setting == problem.Setting).Select(static p => p.By).FirstOrDefaultAsync(cancel);
-            throw ApiProblemException.Conflict("accepted_already", $"{first ?? "Somebody"} accepted it already. The reason stands under the clause.");
+            var first = await db
+                .AcceptedProblems.AsNoTracking()
+                .Where(p => p.Code == problem.Code && p.Field == problem.Field && p.Setting == problem.Setting)
+                .Select(static p => p.By)
+                .FirstOrDefaultAsync(cancel);
+            throw ApiProblemException.Conflict(
+                "accepted_already",
+                $"{first ?? "Somebody"} accepted it already. The reason stands under the clause."
+            );
         }
     }
 
@@ -70,9 +92,12 @@ internal sealed class AcceptedProblems(SextonDb db, TimeProvider clock)
     public Task<int> WithdrawAsync(string code, string field, string setting, CancellationToken cancel) =>
         db.AcceptedProblems.Where(p => p.Code == code && p.Field == field && p.Setting == setting).ExecuteDeleteAsync(cancel);
 
-    private static AcceptedProblemRow? Of(Problem problem, List<AcceptedProblemRow> accepted) => problem.Basis is null
-        ? null
-        : accepted.Find(a => a.Code == problem.Code && a.Field == problem.Field && a.Setting == problem.Setting && a.Basis == problem.Basis);
+    private static AcceptedProblemRow? Of(Problem problem, List<AcceptedProblemRow> accepted) =>
+        problem.Basis is null
+            ? null
+            : accepted.Find(a =>
+                a.Code == problem.Code && a.Field == problem.Field && a.Setting == problem.Setting && a.Basis == problem.Basis
+            );
 }
 
 /// <summary>Accepts a problem of the draft, because it is meant.</summary>
@@ -91,4 +116,12 @@ internal sealed record AcceptRequest(string Code, string Field, string Setting, 
 /// <param name="Reason">Why it is meant.</param>
 /// <param name="By">The name of who accepted it.</param>
 /// <param name="At">When.</param>
-internal sealed record AcceptedView(string Code, string Field, string Setting, string Sentence, string Reason, string By, DateTimeOffset At);
+internal sealed record AcceptedView(
+    string Code,
+    string Field,
+    string Setting,
+    string Sentence,
+    string Reason,
+    string By,
+    DateTimeOffset At
+);

@@ -15,47 +15,101 @@ internal static class DraftEndpoints
     public static void MapDraft(this IEndpointRouteBuilder console)
     {
         console.MapGet("draft", (DraftReader reader, CancellationToken cancel) => reader.ReadAsync(cancel)).WithName("GetDraft");
-        console.MapGet("draft/proposed-key", async (string label, DraftStore draft, CancellationToken cancel) =>
-            new ProposedKey(await draft.ProposeKeyAsync(label, cancel))).WithName("ProposeKey");
-        console.MapPost("draft/fields", async (AddFieldRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-            View(await draft.AddFieldAsync(request, ActorOf(user), cancel))).WithName("AddField");
-        console.MapPost("draft/sections", async (AddSectionRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-            View(await draft.AddSectionAsync(request, ActorOf(user), cancel))).WithName("AddSection");
-        console.MapPost("draft/steps", async (AddStepRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-            View(await draft.AddStepAsync(request, ActorOf(user), cancel))).WithName("AddStep");
+        console
+            .MapGet(
+                "draft/proposed-key",
+                async (string label, DraftStore draft, CancellationToken cancel) =>
+                    new ProposedKey(await draft.ProposeKeyAsync(label, cancel))
+            )
+            .WithName("ProposeKey");
+        console
+            .MapPost(
+                "draft/fields",
+                async (AddFieldRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
+                    View(await draft.AddFieldAsync(request, ActorOf(user), cancel))
+            )
+            .WithName("AddField");
+        console
+            .MapPost(
+                "draft/sections",
+                async (AddSectionRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
+                    View(await draft.AddSectionAsync(request, ActorOf(user), cancel))
+            )
+            .WithName("AddSection");
+        console
+            .MapPost(
+                "draft/steps",
+                async (AddStepRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
+                    View(await draft.AddStepAsync(request, ActorOf(user), cancel))
+            )
+            .WithName("AddStep");
         console.MapPatch("draft/items/{key}", ChangeAsync).WithName("ChangeDraft");
         console.MapDelete("draft/items/{key}", RemoveAsync).WithName("RemoveFromDraft");
         console.MapPost("draft/undo", UndoAsync).WithName("UndoDraftChange");
         console.MapPut("draft/accepted", AcceptAsync).WithName("AcceptProblem");
         console.MapDelete("draft/accepted", WithdrawAsync).WithName("WithdrawAcceptance");
         console.MapPut("stock", CountAsync).WithName("CountStock");
-        console.MapPost("draft/preview", (CartContent cart, string? explain, DraftPreview preview, CancellationToken cancel) =>
-            preview.ShowAsync(cart, explain, cancel)).WithName("PreviewDraft");
+        console
+            .MapPost(
+                "draft/preview",
+                (CartContent cart, string? explain, DraftPreview preview, CancellationToken cancel) =>
+                    preview.ShowAsync(cart, explain, cancel)
+            )
+            .WithName("PreviewDraft");
     }
 
     private static async Task<ChangedView> ChangeAsync(
-        string key, [FromHeader(Name = "If-Match")] string revision, ChangeDraftRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-        View(await draft.ChangeAsync(key, Revision(revision), request.Setting, request.Value, ActorOf(user), cancel));
+        string key,
+        [FromHeader(Name = "If-Match")] string revision,
+        ChangeDraftRequest request,
+        ClaimsPrincipal user,
+        DraftStore draft,
+        CancellationToken cancel
+    ) => View(await draft.ChangeAsync(key, Revision(revision), request.Setting, request.Value, ActorOf(user), cancel));
 
-    private static async Task<IResult> RemoveAsync(string key, [FromHeader(Name = "If-Match")] string revision, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel)
+    private static async Task<IResult> RemoveAsync(
+        string key,
+        [FromHeader(Name = "If-Match")] string revision,
+        ClaimsPrincipal user,
+        DraftStore draft,
+        CancellationToken cancel
+    )
     {
         await draft.RemoveAsync(key, Revision(revision), ActorOf(user), cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<IResult> AcceptAsync(AcceptRequest request, ClaimsPrincipal user, DraftReader reader, AcceptedProblems accepted, CancellationToken cancel)
+    private static async Task<IResult> AcceptAsync(
+        AcceptRequest request,
+        ClaimsPrincipal user,
+        DraftReader reader,
+        AcceptedProblems accepted,
+        CancellationToken cancel
+    )
     {
         await accepted.AcceptAsync(request, await reader.ProblemsAsync(cancel), ActorOf(user), cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<IResult> WithdrawAsync(string code, string field, string setting, AcceptedProblems accepted, CancellationToken cancel)
+    private static async Task<IResult> WithdrawAsync(
+        string code,
+        string field,
+        string setting,
+        AcceptedProblems accepted,
+        CancellationToken cancel
+    )
     {
         await accepted.WithdrawAsync(code, field, setting, cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<IResult> CountAsync(CountRequest request, ClaimsPrincipal user, StockKeeper stock, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> CountAsync(
+        CountRequest request,
+        ClaimsPrincipal user,
+        StockKeeper stock,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if (request.Item.Length is 0 or > 100 || request.OnHand is < 0 or > 1_000_000_000)
         {
@@ -75,7 +129,8 @@ internal static class DraftEndpoints
 
     private static ChangedView View(DraftItemRow row) => new(row.Key, row.Revision);
 
-    private static Actor ActorOf(ClaimsPrincipal user) => new(user.FindFirstValue(ClaimTypes.NameIdentifier)!, user.FindFirstValue(AccountClaims.Name)!);
+    private static Actor ActorOf(ClaimsPrincipal user) =>
+        new(user.FindFirstValue(ClaimTypes.NameIdentifier)!, user.FindFirstValue(AccountClaims.Name)!);
 
     private static int Revision(string etag) =>
         int.TryParse(etag.Trim('"'), NumberStyles.None, CultureInfo.InvariantCulture, out var revision)

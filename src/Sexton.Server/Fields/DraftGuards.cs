@@ -22,9 +22,17 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
             var (before, after) = (DraftItems.Parse<Field>(row), DraftItems.Read<Field>(definition));
             await CheckFixedAsync(row, setting, before.Type != after.Type || before.Level != after.Level, cancel);
             await CheckSettingsAsync(before, after, setting, cancel);
-            if (Pictures(after).Except(Pictures(before), StringComparer.Ordinal).FirstOrDefault(p => !host.WebRootFileProvider.GetFileInfo("pictures/" + p).Exists) is { } missing)
+            if (
+                Pictures(after)
+                    .Except(Pictures(before), StringComparer.Ordinal)
+                    .FirstOrDefault(p => !host.WebRootFileProvider.GetFileInfo("pictures/" + p).Exists) is
+                { } missing
+            )
             {
-                throw new DraftEditException(setting, $"The shop has no picture “{missing}”. Give the name of a file in its folder of pictures.");
+                throw new DraftEditException(
+                    setting,
+                    $"The shop has no picture “{missing}”. Give the name of a file in its folder of pictures."
+                );
             }
         }
         else if (row.Kind == DraftItemKind.Section)
@@ -42,14 +50,21 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
     {
         var (section, step) = kind switch
         {
-            DraftItemKind.Field => DraftItems.Read<Field>(definition) is var field ? (field.Section, field.Section is null ? field.Step : null) : default,
+            DraftItemKind.Field => DraftItems.Read<Field>(definition) is var field
+                ? (field.Section, field.Section is null ? field.Step : null)
+                : default,
             DraftItemKind.Section => (null, DraftItems.Read<Section>(definition).Step),
             _ => default((string?, string?)),
         };
-        var isGone = section is not null ? register.FindSection(section) is null : step is not null && !Step.Standard.Any(s => s.Key == step) && !register.Steps.Any(s => s.Key == step);
+        var isGone = section is not null
+            ? register.FindSection(section) is null
+            : step is not null && !Step.Standard.Any(s => s.Key == step) && !register.Steps.Any(s => s.Key == step);
         if (isGone)
         {
-            throw ApiProblemException.Conflict("changed_since", $"“{key}” stood in “{section ?? step}”, which was taken out since. Put that back first.");
+            throw ApiProblemException.Conflict(
+                "changed_since",
+                $"“{key}” stood in “{section ?? step}”, which was taken out since. Put that back first."
+            );
         }
     }
 
@@ -67,14 +82,20 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
             throw ApiProblemException.Unprocessable("built_in", "The rules of item codes stay.");
         }
 
-        if (register.Fields.Any(f => f.Section == key) || (row.Kind == DraftItemKind.Step && (register.Fields.Any(f => f.Step == key) || register.Sections.Any(s => s.Step == key))))
+        if (
+            register.Fields.Any(f => f.Section == key)
+            || (row.Kind == DraftItemKind.Step && (register.Fields.Any(f => f.Step == key) || register.Sections.Any(s => s.Step == key)))
+        )
         {
             throw ApiProblemException.Unprocessable("not_empty", "There are fields in it. Move them elsewhere first.");
         }
 
         if (await published.IsAnsweredAsync(key, cancel))
         {
-            throw ApiProblemException.Unprocessable("has_answers", "There are orders with answers to it. Retire it instead: it is no longer asked, and its answers can be read.");
+            throw ApiProblemException.Unprocessable(
+                "has_answers",
+                "There are orders with answers to it. Retire it instead: it is no longer asked, and its answers can be read."
+            );
         }
     }
 
@@ -82,7 +103,10 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
     {
         if (changes && (await published.SinceAsync(cancel)).ContainsKey(row.Key))
         {
-            throw new DraftEditException(setting, "It was published, so this stays as it is: its answers must stay readable. Add another instead.");
+            throw new DraftEditException(
+                setting,
+                "It was published, so this stays as it is: its answers must stay readable. Add another instead."
+            );
         }
     }
 
@@ -104,12 +128,17 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
         var ever = await published.ChoicesEverAsync(after.Key, cancel);
         if (added.Find(k => !now.Contains(k) && ever.Contains(k)) is { } again)
         {
-            throw new DraftEditException(setting, $"The key “{again}” was that of another choice once. Keys are never used again; give the new one another.");
+            throw new DraftEditException(
+                setting,
+                $"The key “{again}” was that of another choice once. Keys are never used again; give the new one another."
+            );
         }
     }
 
     private static IEnumerable<string> Pictures(Field field) =>
-        (field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Picture) : []).Append(field.Picture).Where(static p => p.Length > 0);
+        (field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Picture) : [])
+            .Append(field.Picture)
+            .Where(static p => p.Length > 0);
 
     private static IEnumerable<string> Keys(Field field) =>
         field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Key) : [];

@@ -16,19 +16,22 @@ internal sealed record Actor(string Id, string Name);
 internal sealed class DraftHistory(SextonDb db, TimeProvider clock)
 {
     /// <summary>Puts a change on record. One that undoes another is not undone itself.</summary>
-    public void Record(Actor actor, DraftItemRow row, string setting, string? before, string? after, bool undoes = false) => db.DraftChanges.Add(new DraftChangeRow
-    {
-        Actor = actor.Id,
-        ActorName = actor.Name,
-        At = clock.GetUtcNow(),
-        Kind = row.Kind,
-        Field = row.Key,
-        Setting = setting,
-        Before = before,
-        After = after,
-        Revision = row.Revision,
-        Undone = undoes,
-    });
+    public void Record(Actor actor, DraftItemRow row, string setting, string? before, string? after, bool undoes = false) =>
+        db.DraftChanges.Add(
+            new DraftChangeRow
+            {
+                Actor = actor.Id,
+                ActorName = actor.Name,
+                At = clock.GetUtcNow(),
+                Kind = row.Kind,
+                Field = row.Key,
+                Setting = setting,
+                Before = before,
+                After = after,
+                Revision = row.Revision,
+                Undone = undoes,
+            }
+        );
 
     /// <summary>The last change of a person that is not undone.</summary>
     public Task<DraftChangeRow?> LastOfAsync(Actor actor, CancellationToken cancel) =>
@@ -44,8 +47,17 @@ internal sealed class DraftHistory(SextonDb db, TimeProvider clock)
     /// <summary>Who changed what after a change, in words: “Gift message” (Ada).</summary>
     public async Task<string> SinceAsync(long change, RegisterContent register, CancellationToken cancel)
     {
-        var since = await db.DraftChanges.Where(c => c.Id > change).Select(c => new { c.Field, c.ActorName }).Distinct().ToListAsync(cancel);
-        return string.Join(", ", since.Select(c => $"“{register.Find(c.Field)?.Label.ToString() ?? register.FindSection(c.Field)?.Heading.ToString() ?? c.Field}” ({c.ActorName})"));
+        var since = await db
+            .DraftChanges.Where(c => c.Id > change)
+            .Select(c => new { c.Field, c.ActorName })
+            .Distinct()
+            .ToListAsync(cancel);
+        return string.Join(
+            ", ",
+            since.Select(c =>
+                $"“{register.Find(c.Field)?.Label.ToString() ?? register.FindSection(c.Field)?.Heading.ToString() ?? c.Field}” ({c.ActorName})"
+            )
+        );
     }
 
     /// <summary>What is kept of something that was taken out: its definition, and what it stood before.</summary>
@@ -59,7 +71,8 @@ internal sealed class DraftHistory(SextonDb db, TimeProvider clock)
     }
 
     /// <summary>Whether something is as a change left it.</summary>
-    public static bool IsAsAfter(DraftChangeRow change, DraftItemRow? row) => row is not null && JsonElement.DeepEquals(Json(row.Definition), Json(change.After));
+    public static bool IsAsAfter(DraftChangeRow change, DraftItemRow? row) =>
+        row is not null && JsonElement.DeepEquals(Json(row.Definition), Json(change.After));
 
     /// <summary>The refusal of undoing what was changed since.</summary>
     public static ApiProblemException Overtaken(DraftChangeRow change) =>

@@ -10,22 +10,31 @@ namespace Sexton.Server.Fields;
 internal static class DraftItems
 {
     /// <summary>The register of some rows, which stand in their order.</summary>
-    public static RegisterContent Register(IReadOnlyList<DraftItemRow> rows) => new([.. Of<Field>(rows, DraftItemKind.Field)])
-    {
-        Sections = [.. Of<Section>(rows, DraftItemKind.Section)],
-        Steps = [.. Of<OwnStep>(rows, DraftItemKind.Step)],
-        Codes = Of<CodeRules>(rows, DraftItemKind.Codes).FirstOrDefault() ?? CodeRules.None,
-    };
+    public static RegisterContent Register(IReadOnlyList<DraftItemRow> rows) =>
+        new([.. Of<Field>(rows, DraftItemKind.Field)])
+        {
+            Sections = [.. Of<Section>(rows, DraftItemKind.Section)],
+            Steps = [.. Of<OwnStep>(rows, DraftItemKind.Step)],
+            Codes = Of<CodeRules>(rows, DraftItemKind.Codes).FirstOrDefault() ?? CodeRules.None,
+        };
 
     /// <summary>The rows of a register.</summary>
     public static IEnumerable<DraftItemRow> Of(RegisterContent register) =>
-        register.Fields.Select(static (f, i) => Row(DraftItemKind.Field, f.Key, i, Write(f)))
+        register
+            .Fields.Select(static (f, i) => Row(DraftItemKind.Field, f.Key, i, Write(f)))
             .Concat(register.Sections.Select(static (s, i) => Row(DraftItemKind.Section, s.Key, i, Write(s))))
             .Concat(register.Steps.Select(static (s, i) => Row(DraftItemKind.Step, s.Key, i, Write(s))))
             .Append(Row(DraftItemKind.Codes, CodeRules.Key, 0, Write(register.Codes)));
 
     public static DraftItemRow Row(DraftItemKind kind, string key, int position, string definition, int revision = 1) =>
-        new() { Kind = kind, Key = key, Position = position, Definition = definition, Revision = revision };
+        new()
+        {
+            Kind = kind,
+            Key = key,
+            Position = position,
+            Definition = definition,
+            Revision = revision,
+        };
 
     public static T Parse<T>(DraftItemRow row) => Read<T>(row.Definition);
 
@@ -35,31 +44,35 @@ internal static class DraftItems
     public static string Write<T>(T item) => JsonSerializer.Serialize(item, RegisterJson.Options);
 
     /// <summary>A definition as it would have been written.</summary>
-    public static string Tidy(DraftItemKind kind, string definition) => kind switch
-    {
-        DraftItemKind.Field => Write(Read<Field>(definition)),
-        DraftItemKind.Codes => Write(Read<CodeRules>(definition)),
-        DraftItemKind.Section => Write(Read<Section>(definition)),
-        _ => Write(Read<OwnStep>(definition)),
-    };
+    public static string Tidy(DraftItemKind kind, string definition) =>
+        kind switch
+        {
+            DraftItemKind.Field => Write(Read<Field>(definition)),
+            DraftItemKind.Codes => Write(Read<CodeRules>(definition)),
+            DraftItemKind.Section => Write(Read<Section>(definition)),
+            _ => Write(Read<OwnStep>(definition)),
+        };
 
     /// <summary>The value of a setting of a row.</summary>
-    public static JsonElement Read(DraftItemRow row, string setting) => row.Kind switch
-    {
-        DraftItemKind.Field => FieldEdit.Read(Parse<Field>(row), setting),
-        DraftItemKind.Section => SectionEdit.Read(Parse<Section>(row), setting),
-        DraftItemKind.Codes => CodeEdit.Read(Parse<CodeRules>(row), setting),
-        _ => SectionEdit.Read(Parse<OwnStep>(row), setting),
-    };
+    public static JsonElement Read(DraftItemRow row, string setting) =>
+        row.Kind switch
+        {
+            DraftItemKind.Field => FieldEdit.Read(Parse<Field>(row), setting),
+            DraftItemKind.Section => SectionEdit.Read(Parse<Section>(row), setting),
+            DraftItemKind.Codes => CodeEdit.Read(Parse<CodeRules>(row), setting),
+            _ => SectionEdit.Read(Parse<OwnStep>(row), setting),
+        };
 
     /// <summary>The definition of a row with one setting changed.</summary>
-    public static string Apply(DraftItemRow row, string setting, JsonElement value) => row.Kind switch
-    {
-        DraftItemKind.Field => Write(FieldEdit.Apply(Parse<Field>(row), setting, value)),
-        DraftItemKind.Codes => Write(CodeEdit.Apply(Parse<CodeRules>(row), setting, value)),
-        DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value)),
-        _ => Write(SectionEdit.Apply(Parse<OwnStep>(row), setting, value)),
-    };
+    public static string Apply(DraftItemRow row, string setting, JsonElement value) =>
+        row.Kind switch
+        {
+            DraftItemKind.Field => Write(FieldEdit.Apply(Parse<Field>(row), setting, value)),
+            DraftItemKind.Codes => Write(CodeEdit.Apply(Parse<CodeRules>(row), setting, value)),
+            DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value)),
+            _ => Write(SectionEdit.Apply(Parse<OwnStep>(row), setting, value)),
+        };
 
-    private static IEnumerable<T> Of<T>(IReadOnlyList<DraftItemRow> rows, DraftItemKind kind) => rows.Where(r => r.Kind == kind).Select(Parse<T>);
+    private static IEnumerable<T> Of<T>(IReadOnlyList<DraftItemRow> rows, DraftItemKind kind) =>
+        rows.Where(r => r.Kind == kind).Select(Parse<T>);
 }

@@ -24,12 +24,20 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
         cart.CheckShape();
         var products = await current.ProductsAsync(cancel);
         var plan = draft.Compile(await draft.ReadAsync(cancel)).Plan;
-        var evaluation = await evaluator.RunAsync(plan, products, plan.WithUnits(products, cart), await stock.LevelsAsync(cancel), cancel, KeptFiles.Samples);
+        var evaluation = await evaluator.RunAsync(
+            plan,
+            products,
+            plan.WithUnits(products, cart),
+            await stock.LevelsAsync(cancel),
+            cancel,
+            KeptFiles.Samples
+        );
         var words = new ConditionWords(plan.Content, types, products);
         return new PreviewView(
             EvaluationView.Of(evaluation, Field.OnTheForm, 0),
             [.. new WhyNot(evaluation, words).All().Select(static n => new NotAskedView(n.Field.Field.Key, n.LineId, n.UnitId, n.Why))],
-            explain is not null && plan.Find(explain) is { } field ? Explain(field, evaluation, words) : []);
+            explain is not null && plan.Find(explain) is { } field ? Explain(field, evaluation, words) : []
+        );
     }
 
     /// <summary>What the condition of a price is called where conditions stand by the path of their setting.</summary>
@@ -41,14 +49,26 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
     // At the first place that could ask it: a condition is about one line or unit, and one is enough to see it at work.
     private static Dictionary<string, Explained> Explain(PlannedField field, Evaluation evaluation, ConditionWords words)
     {
-        var line = Enumerable.Range(0, evaluation.LineCount).FirstOrDefault(
-            i => evaluation.IsSold(i) && field.Field.AskedOf.Includes(evaluation.Goods(i).Product) && (field.Level != Level.Unit || evaluation.UnitsOf(i) > 0), -1);
+        var line = Enumerable
+            .Range(0, evaluation.LineCount)
+            .FirstOrDefault(
+                i =>
+                    evaluation.IsSold(i)
+                    && field.Field.AskedOf.Includes(evaluation.Goods(i).Product)
+                    && (field.Level != Level.Unit || evaluation.UnitsOf(i) > 0),
+                -1
+            );
         if (field.Level != Level.Order && line < 0)
         {
             return [];
         }
 
-        var place = field.Level switch { Level.Order => Place.Order, Level.Line => new Place(line, -1), _ => new Place(line, 0) };
+        var place = field.Level switch
+        {
+            Level.Order => Place.Order,
+            Level.Line => new Place(line, -1),
+            _ => new Place(line, 0),
+        };
         var explainer = new Explainer(evaluation, words);
         var explained = new Dictionary<string, Explained>(StringComparer.Ordinal);
         Add("when", field.Field.When, field.When);
@@ -84,7 +104,11 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
 /// <param name="Evaluation">The evaluation.</param>
 /// <param name="NotAsked">What is not asked, and why.</param>
 /// <param name="Explained">The conditions of the field at hand, part by part, by the path of their setting.</param>
-internal sealed record PreviewView(EvaluationView Evaluation, IReadOnlyList<NotAskedView> NotAsked, IReadOnlyDictionary<string, Explained> Explained);
+internal sealed record PreviewView(
+    EvaluationView Evaluation,
+    IReadOnlyList<NotAskedView> NotAsked,
+    IReadOnlyDictionary<string, Explained> Explained
+);
 
 /// <summary>A field that is not asked, and why.</summary>
 internal sealed record NotAskedView(string Field, string? LineId, string? UnitId, string Why);

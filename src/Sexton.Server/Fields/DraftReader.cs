@@ -15,7 +15,14 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Fields;
 
 /// <summary>Reads the draft with everything that the map and the paragraphs say about it.</summary>
-internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys published, CurrentRegister current, FieldTypes types, AcceptedProblems accepted)
+internal sealed class DraftReader(
+    SextonDb db,
+    DraftStore draft,
+    PublishedKeys published,
+    CurrentRegister current,
+    FieldTypes types,
+    AcceptedProblems accepted
+)
 {
     /// <summary>All problems of the draft, with those that were accepted.</summary>
     public async Task<ImmutableArray<Problem>> ProblemsAsync(CancellationToken cancel) =>
@@ -28,7 +35,10 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         var last = await db.RegisterVersions.AsNoTracking().OrderByDescending(v => v.Number).FirstOrDefaultAsync(cancel);
         var products = await current.ProductsAsync(cancel);
         var since = await published.SinceAsync(cancel);
-        var changed = draft.Difference(last is null ? new RegisterContent([]) : Publisher.Parse(last), content, products).Select(static c => c.Field).ToHashSet(StringComparer.Ordinal);
+        var changed = draft
+            .Difference(last is null ? new RegisterContent([]) : Publisher.Parse(last), content, products)
+            .Select(static c => c.Field)
+            .ToHashSet(StringComparer.Ordinal);
         var order = await db.Products.AsNoTracking().OrderBy(p => p.Position).Select(p => p.Code).ToListAsync(cancel);
         var shown = order.Select(products.Find).OfType<Product>().ToList();
         var words = new ConditionWords(content, types, products);
@@ -45,7 +55,18 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
             [.. Of(rows, DraftItemKind.Section).Select(r => ViewSection(r, shown, words, Since(r), Changed(r)))],
             [.. Of(rows, DraftItemKind.Step).Select(r => new OwnStepView(r.Revision, Since(r), Changed(r), DraftItems.Parse<OwnStep>(r)))],
             [.. Step.All(content).Select(static s => new NamedKey(s.Key, s.Name.ToString()))],
-            [.. DestinationIndex.All.Select(static d => new DestinationView(d.Key, d.Name, d.Phrase, d.Family, d.LongestLineText, d.TakesOrderAnswers, d.ShowsPrices, d.ItemCodes is not null))],
+            [
+                .. DestinationIndex.All.Select(static d => new DestinationView(
+                    d.Key,
+                    d.Name,
+                    d.Phrase,
+                    d.Family,
+                    d.LongestLineText,
+                    d.TakesOrderAnswers,
+                    d.ShowsPrices,
+                    d.ItemCodes is not null
+                )),
+            ],
             [.. types.All.Select(TypeView.Of)],
             [.. shown.Select(ProductView)],
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
@@ -53,20 +74,39 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
             [.. new FactViews(content, types, shown, products.Groups).All()],
             FactViews.Relations,
             new CodesView(codes?.Revision ?? 1, changed.Contains(CodeRules.Key), content.Codes),
-            [.. (await db.Stock.AsNoTracking().OrderBy(s => s.Item).ToListAsync(cancel)).Select(static s => new StockView(s.Item, s.OnHand, s.Held))],
+            [
+                .. (await db.Stock.AsNoTracking().OrderBy(s => s.Item).ToListAsync(cancel)).Select(static s => new StockView(
+                    s.Item,
+                    s.OnHand,
+                    s.Held
+                )),
+            ],
             new MoneyView(MoneyText.SignOf(products.Currency), MoneyText.ExponentOf(products.Currency)),
             [.. open],
-            meant);
+            meant
+        );
     }
 
-    private FieldView View(DraftItemRow row, RegisterContent content, IReadOnlyList<Product> products, ConditionWords words, int? since, bool changed)
+    private FieldView View(
+        DraftItemRow row,
+        RegisterContent content,
+        IReadOnlyList<Product> products,
+        ConditionWords words,
+        int? since,
+        bool changed
+    )
     {
         var field = DraftItems.Parse<Field>(row);
         var section = content.FindSection(field.Section);
         var type = types.Find(field.Type);
-        var sentences = Sentences(words, Routes(field.GoesToWhen).Append(("when", field.When)).Append(("required_when", field.RequiredWhen))
-            .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When)))
-            .Concat(field.Uses.Select(static (u, i) => (DraftPreview.OfUse(i), u.When))));
+        var sentences = Sentences(
+            words,
+            Routes(field.GoesToWhen)
+                .Append(("when", field.When))
+                .Append(("required_when", field.RequiredWhen))
+                .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When)))
+                .Concat(field.Uses.Select(static (u, i) => (DraftPreview.OfUse(i), u.When)))
+        );
         return new FieldView(
             row.Revision,
             since,
@@ -74,10 +114,13 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
             type?.Describe(new SettingReader(type, field.Settings)) ?? field.Type,
             !BuiltInFields.MustBeAnswered(field.Key),
             [.. products.Where(p => field.AskedOf.Includes(p) && section?.AskedOf.Includes(p) != false).Select(static p => p.Code)],
-            field.When is not null || !field.AskedOf.Groups.IsEmpty || section is { When: not null } or { Opening.IsEmpty: false } or { AskedOf.Groups.IsEmpty: false },
+            field.When is not null
+                || !field.AskedOf.Groups.IsEmpty
+                || section is { When: not null } or { Opening.IsEmpty: false } or { AskedOf.Groups.IsEmpty: false },
             sentences,
             PricingOf(field, type),
-            field);
+            field
+        );
     }
 
     private static PricingView? PricingOf(Field field, FieldType? type)
@@ -88,30 +131,54 @@ internal sealed class DraftReader(SextonDb db, DraftStore draft, PublishedKeys p
         }
 
         var rule = type.Bind(new SettingReader(type, field.Settings));
-        return new PricingView([.. PriceRules.KindsOf(field.Level)], rule.PricedBy, [.. PriceRules.ByOfChoice(rule)], field.Level == Level.Line && ItemCoder.StandsForItself(rule));
+        return new PricingView(
+            [.. PriceRules.KindsOf(field.Level)],
+            rule.PricedBy,
+            [.. PriceRules.ByOfChoice(rule)],
+            field.Level == Level.Line && ItemCoder.StandsForItself(rule)
+        );
     }
 
-    private static SectionItemView ViewSection(DraftItemRow row, IReadOnlyList<Product> products, ConditionWords words, int? since, bool changed)
+    private static SectionItemView ViewSection(
+        DraftItemRow row,
+        IReadOnlyList<Product> products,
+        ConditionWords words,
+        int? since,
+        bool changed
+    )
     {
         var section = DraftItems.Parse<Section>(row);
         return new SectionItemView(
-            row.Revision, since, changed, [.. products.Where(section.AskedOf.Includes).Select(static p => p.Code)], Sentences(words, Routes(section.GoesToWhen).Append(("when", section.When))), section);
+            row.Revision,
+            since,
+            changed,
+            [.. products.Where(section.AskedOf.Includes).Select(static p => p.Code)],
+            Sentences(words, Routes(section.GoesToWhen).Append(("when", section.When))),
+            section
+        );
     }
 
-    private static ProductChoice ProductView(Product product) => new(
-        product.Code,
-        product.Name.ToString(),
-        product.Category,
-        product.Tags,
-        [.. product.Variants.Select(static v => new NamedKey(v.Code, v.Name.ToString()))],
-        product.UnitName.ToString(),
-        product.Ships);
+    private static ProductChoice ProductView(Product product) =>
+        new(
+            product.Code,
+            product.Name.ToString(),
+            product.Category,
+            product.Tags,
+            [.. product.Variants.Select(static v => new NamedKey(v.Code, v.Name.ToString()))],
+            product.UnitName.ToString(),
+            product.Ships
+        );
 
     private static IEnumerable<(string Setting, Condition? Condition)> Routes(IEnumerable<KeyValuePair<string, Condition>> conditions) =>
         conditions.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value));
 
-    private static Dictionary<string, string> Sentences(ConditionWords words, IEnumerable<(string Setting, Condition? Condition)> conditions) =>
-        conditions.Where(static c => c.Condition is not null).ToDictionary(static c => c.Setting, c => words.Sentence(c.Condition!), StringComparer.Ordinal);
+    private static Dictionary<string, string> Sentences(
+        ConditionWords words,
+        IEnumerable<(string Setting, Condition? Condition)> conditions
+    ) =>
+        conditions
+            .Where(static c => c.Condition is not null)
+            .ToDictionary(static c => c.Setting, c => words.Sentence(c.Condition!), StringComparer.Ordinal);
 
     private static IEnumerable<DraftItemRow> Of(List<DraftItemRow> rows, DraftItemKind kind) => rows.Where(r => r.Kind == kind);
 }

@@ -28,7 +28,8 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
 
     public Compilation Compile(RegisterContent content) => RegisterPlan.Compile(content, types);
 
-    public ImmutableArray<FieldChange> Difference(RegisterContent before, RegisterContent after, ProductIndex products) => RegisterDifference.Between(before, after, types, products);
+    public ImmutableArray<FieldChange> Difference(RegisterContent before, RegisterContent after, ProductIndex products) =>
+        RegisterDifference.Between(before, after, types, products);
 
     /// <summary>A key for a label that nothing has or ever had.</summary>
     public async Task<string> ProposeKeyAsync(string label, CancellationToken cancel)
@@ -42,7 +43,10 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     {
         var type = types.Find(request.Type) ?? throw new DraftEditException("type", $"There is no kind of answer “{request.Type}”.");
         await CheckNewKeyAsync(request.Key, cancel);
-        var section = request.Section is null ? null : (await ReadAsync(cancel)).FindSection(request.Section) ?? throw new DraftEditException("section", $"There is no section “{request.Section}”.");
+        var section = request.Section is null
+            ? null
+            : (await ReadAsync(cancel)).FindSection(request.Section)
+                ?? throw new DraftEditException("section", $"There is no section “{request.Section}”.");
         var plain = new Field
         {
             Key = request.Key,
@@ -51,7 +55,8 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             Step = section?.Step ?? (request.Level == Level.Order ? Step.Cart.Key : Step.ProductPage.Key),
             Section = section?.Key,
             Label = LanguageMap.Empty,
-            AskedOf = section is null && request.Level != Level.Order ? (request.AskedOf ?? ProductScope.Only()).Tidy() : ProductScope.Every,
+            AskedOf =
+                section is null && request.Level != Level.Order ? (request.AskedOf ?? ProductScope.Only()).Tidy() : ProductScope.Every,
         };
         var field = FieldEdit.Apply(plain, "label." + LanguageMap.Fallback, JsonSerializer.SerializeToElement(request.Label));
         if (field.Label.IsEmpty)
@@ -99,7 +104,14 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     }
 
     /// <summary>Changes one setting.</summary>
-    public async Task<DraftItemRow> ChangeAsync(string key, int revision, string setting, JsonElement value, Actor actor, CancellationToken cancel)
+    public async Task<DraftItemRow> ChangeAsync(
+        string key,
+        int revision,
+        string setting,
+        JsonElement value,
+        Actor actor,
+        CancellationToken cancel
+    )
     {
         var row = await FindAsync(key, revision, cancel);
         if (setting == Position)
@@ -130,7 +142,9 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     /// <returns>The change that was undone.</returns>
     public async Task<DraftChangeRow> UndoAsync(Actor actor, CancellationToken cancel)
     {
-        var change = await history.LastOfAsync(actor, cancel) ?? throw ApiProblemException.Unprocessable("nothing_to_undo", "There is nothing of yours to undo.");
+        var change =
+            await history.LastOfAsync(actor, cancel)
+            ?? throw ApiProblemException.Unprocessable("nothing_to_undo", "There is nothing of yours to undo.");
         var row = await db.DraftItems.FindAsync([change.Field], cancel);
         if (change.Setting.Length > 0)
         {
@@ -138,7 +152,12 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
         else if (change.Before is null)
         {
-            await TakeAwayAsync(DraftHistory.IsAsAfter(change, row) ? row! : throw DraftHistory.Overtaken(change), actor, undoes: true, cancel);
+            await TakeAwayAsync(
+                DraftHistory.IsAsAfter(change, row) ? row! : throw DraftHistory.Overtaken(change),
+                actor,
+                undoes: true,
+                cancel
+            );
         }
         else
         {
@@ -162,7 +181,10 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     {
         if (!FieldKey.IsValid(key))
         {
-            throw new DraftEditException("key", $"A key has a to z, digits and _, begins with a letter, and has at most {FieldKey.Longest} characters.");
+            throw new DraftEditException(
+                "key",
+                $"A key has a to z, digits and _, begins with a letter, and has at most {FieldKey.Longest} characters."
+            );
         }
 
         if ((await TakenKeysAsync(cancel)).Contains(key))
@@ -181,7 +203,15 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     }
 
     // As the last of its kind, or before what it stood before, where that is still there.
-    private async Task<DraftItemRow> InsertAsync(DraftItemKind kind, string key, string definition, string? next, Actor actor, bool undoes, CancellationToken cancel)
+    private async Task<DraftItemRow> InsertAsync(
+        DraftItemKind kind,
+        string key,
+        string definition,
+        string? next,
+        Actor actor,
+        bool undoes,
+        CancellationToken cancel
+    )
     {
         var all = await RowsAsync(cancel);
         if (all.Exists(r => r.Key == key))
@@ -190,7 +220,13 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
 
         var rows = all.Where(r => r.Kind == kind).ToList();
-        var row = DraftItems.Row(kind, key, (rows.LastOrDefault()?.Position ?? 0) + 1, definition, await history.NextRevisionAsync(key, cancel));
+        var row = DraftItems.Row(
+            kind,
+            key,
+            (rows.LastOrDefault()?.Position ?? 0) + 1,
+            definition,
+            await history.NextRevisionAsync(key, cancel)
+        );
         db.DraftItems.Add(row);
         if (rows.Exists(r => r.Key == next))
         {
@@ -203,7 +239,8 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
 
     private async Task<DraftItemRow> FindAsync(string key, int revision, CancellationToken cancel)
     {
-        var row = await db.DraftItems.FindAsync([key], cancel) ?? throw ApiProblemException.NotFound($"The draft has nothing called “{key}”.");
+        var row =
+            await db.DraftItems.FindAsync([key], cancel) ?? throw ApiProblemException.NotFound($"The draft has nothing called “{key}”.");
         return row.Revision == revision ? row : throw new DbUpdateConcurrencyException();
     }
 
@@ -223,21 +260,29 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     // Where an answer was too long from the start, it goes as soon as it is not.
     private string WithRoom(DraftItemKind kind, string definition)
     {
-        if (kind != DraftItemKind.Field || DraftItems.Read<Field>(definition) is not { LeftOut.IsEmpty: false } field || types.Find(field.Type) is not { AsksNothing: false } type || type.Validate(field.Settings).Any())
+        if (
+            kind != DraftItemKind.Field
+            || DraftItems.Read<Field>(definition) is not { LeftOut.IsEmpty: false } field
+            || types.Find(field.Type) is not { AsksNothing: false } type
+            || type.Validate(field.Settings).Any()
+        )
         {
             return definition;
         }
 
         var rule = type.Bind(new SettingReader(type, field.Settings));
         var roomy = field.LeftOut.Where(key => DestinationIndex.Find(key)?.HasRoomFor(rule, field.Level) == true).ToList();
-        return roomy.Count == 0 ? definition : DraftItems.Write(field with { GoesTo = field.GoesTo.Union(roomy), LeftOut = field.LeftOut.Except(roomy) });
+        return roomy.Count == 0
+            ? definition
+            : DraftItems.Write(field with { GoesTo = field.GoesTo.Union(roomy), LeftOut = field.LeftOut.Except(roomy) });
     }
 
     private async Task UndoSettingAsync(DraftChangeRow change, DraftItemRow row, Actor actor, CancellationToken cancel)
     {
         if (change.Setting != Position)
         {
-            var definition = DraftDifference.TakeBack(row.Definition, change.Before!, change.After!) ?? throw DraftHistory.Overtaken(change);
+            var definition =
+                DraftDifference.TakeBack(row.Definition, change.Before!, change.After!) ?? throw DraftHistory.Overtaken(change);
             DraftGuards.CheckPlace(row.Kind, row.Key, definition, await ReadAsync(cancel));
             await WriteAsync(row, DraftItems.Tidy(row.Kind, definition), change.Setting, actor, undoes: true, cancel);
             return;

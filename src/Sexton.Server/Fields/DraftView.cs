@@ -47,7 +47,8 @@ internal sealed record DraftView(
     IReadOnlyList<StockView> Stock,
     MoneyView Money,
     IReadOnlyList<Problem> Problems,
-    IReadOnlyList<AcceptedView> Accepted);
+    IReadOnlyList<AcceptedView> Accepted
+);
 
 /// <summary>The rules of item codes of the draft.</summary>
 internal sealed record CodesView(int Revision, bool Changed, CodeRules Rules);
@@ -73,13 +74,27 @@ internal sealed record MoneyView(string Sign, int Digits);
 /// <param name="By">What of an answer an amount can be taken times.</param>
 /// <param name="ByOfChoice">The same of one choice; empty where there are none.</param>
 /// <param name="Codes">Whether they can be part of an item code without saying what they contribute.</param>
-internal sealed record PricingView(IReadOnlyList<PriceKind> Kinds, IReadOnlyList<PriceBy> By, IReadOnlyList<PriceBy> ByOfChoice, bool Codes);
+internal sealed record PricingView(
+    IReadOnlyList<PriceKind> Kinds,
+    IReadOnlyList<PriceBy> By,
+    IReadOnlyList<PriceBy> ByOfChoice,
+    bool Codes
+);
 
 /// <summary>A key and its name.</summary>
 internal sealed record NamedKey(string Key, string Name);
 
 /// <summary>A destination.</summary>
-internal sealed record DestinationView(string Key, string Name, string Phrase, DestinationFamily Family, int? LongestLineText, bool TakesOrderAnswers, bool ShowsPrices, bool TakesItemCodes);
+internal sealed record DestinationView(
+    string Key,
+    string Name,
+    string Phrase,
+    DestinationFamily Family,
+    int? LongestLineText,
+    bool TakesOrderAnswers,
+    bool ShowsPrices,
+    bool TakesItemCodes
+);
 
 /// <summary>A kind of answer with its settings.</summary>
 /// <param name="Key">The key.</param>
@@ -89,9 +104,26 @@ internal sealed record DestinationView(string Key, string Name, string Phrase, D
 /// <param name="IsWorkedOut">Whether nobody enters its answers.</param>
 /// <param name="Settings">The settings.</param>
 /// <param name="Schema">The JSON Schema of its settings object.</param>
-internal sealed record TypeView(string Key, string Name, bool TakesPlaceholder, bool AsksNothing, bool IsWorkedOut, IReadOnlyList<SettingView> Settings, JsonObject Schema)
+internal sealed record TypeView(
+    string Key,
+    string Name,
+    bool TakesPlaceholder,
+    bool AsksNothing,
+    bool IsWorkedOut,
+    IReadOnlyList<SettingView> Settings,
+    JsonObject Schema
+)
 {
-    public static TypeView Of(FieldType type) => new(type.Key, type.Name, type.TakesPlaceholder, type.AsksNothing, type.IsWorkedOut, [.. type.Settings.Select(SettingView.Of)], type.SettingsSchema);
+    public static TypeView Of(FieldType type) =>
+        new(
+            type.Key,
+            type.Name,
+            type.TakesPlaceholder,
+            type.AsksNothing,
+            type.IsWorkedOut,
+            [.. type.Settings.Select(SettingView.Of)],
+            type.SettingsSchema
+        );
 }
 
 /// <summary>A setting of a kind of answer.</summary>
@@ -102,20 +134,38 @@ internal sealed record TypeView(string Key, string Name, bool TakesPlaceholder, 
 /// <param name="Default">The value where none is set, or null.</param>
 /// <param name="Options">What can be chosen, where there is a fixed list.</param>
 /// <param name="Days">Whether its texts are days.</param>
-internal sealed record SettingView(string Name, string Kind, string Clause, string Offer, JsonElement? Default, IReadOnlyList<NamedKey> Options, bool Days)
+internal sealed record SettingView(
+    string Name,
+    string Kind,
+    string Clause,
+    string Offer,
+    JsonElement? Default,
+    IReadOnlyList<NamedKey> Options,
+    bool Days
+)
 {
-    public static SettingView Of(TypeSetting setting) => new(
-        setting.Name,
-        setting.Kind,
-        setting.Clause,
-        setting.Offer,
-        setting.Default,
-        setting is OptionSetting option ? [.. option.Options.Select(static o => new NamedKey(o.Key, o.Value))] : [],
-        setting is TextsSetting { Days: true });
+    public static SettingView Of(TypeSetting setting) =>
+        new(
+            setting.Name,
+            setting.Kind,
+            setting.Clause,
+            setting.Offer,
+            setting.Default,
+            setting is OptionSetting option ? [.. option.Options.Select(static o => new NamedKey(o.Key, o.Value))] : [],
+            setting is TextsSetting { Days: true }
+        );
 }
 
 /// <summary>A product that a field can be asked of.</summary>
-internal sealed record ProductChoice(string Code, string Name, string Category, IReadOnlyList<string> Tags, IReadOnlyList<NamedKey> Variants, string UnitName, bool Ships);
+internal sealed record ProductChoice(
+    string Code,
+    string Name,
+    string Category,
+    IReadOnlyList<string> Tags,
+    IReadOnlyList<NamedKey> Variants,
+    string UnitName,
+    bool Ships
+);
 
 /// <summary>A field of the draft.</summary>
 /// <param name="Revision">Its revision, for If-Match.</param>
@@ -138,7 +188,8 @@ internal sealed record FieldView(
     bool Conditional,
     IReadOnlyDictionary<string, string> Sentences,
     PricingView? Pricing,
-    Field Field);
+    Field Field
+);
 
 /// <summary>A section of the draft.</summary>
 /// <param name="Revision">Its revision, for If-Match.</param>
@@ -147,7 +198,14 @@ internal sealed record FieldView(
 /// <param name="Asks">The codes of the products that ask it by its scope.</param>
 /// <param name="Sentences">Its condition as a sentence, by the path of its setting.</param>
 /// <param name="Section">The section.</param>
-internal sealed record SectionItemView(int Revision, int? LiveSince, bool Changed, IReadOnlyList<string> Asks, IReadOnlyDictionary<string, string> Sentences, Section Section);
+internal sealed record SectionItemView(
+    int Revision,
+    int? LiveSince,
+    bool Changed,
+    IReadOnlyList<string> Asks,
+    IReadOnlyDictionary<string, string> Sentences,
+    Section Section
+);
 
 /// <summary>A step of the shop's own.</summary>
 internal sealed record OwnStepView(int Revision, int? LiveSince, bool Changed, OwnStep Step);
@@ -171,7 +229,14 @@ internal sealed record RelationView(string Key, string Words, bool TakesValue, b
 /// <param name="Level">How often it is asked.</param>
 /// <param name="AskedOf">Of which products; null for none yet.</param>
 /// <param name="Section">The key of the section that it stands in, or null. The section then says how often, of which and where.</param>
-internal sealed record AddFieldRequest(string Label, string Key, string Type, Level Level, ProductScope? AskedOf = null, string? Section = null);
+internal sealed record AddFieldRequest(
+    string Label,
+    string Key,
+    string Type,
+    Level Level,
+    ProductScope? AskedOf = null,
+    string? Section = null
+);
 
 /// <summary>Adds a section.</summary>
 internal sealed record AddSectionRequest(string Heading, string Key, Level Level);

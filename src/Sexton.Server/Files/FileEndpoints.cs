@@ -17,15 +17,53 @@ internal static class FileEndpoints
 
     public static void MapFiles(this IEndpointRouteBuilder shop)
     {
-        shop.MapGet("files/{id}", async (string id, Uploads uploads, CancellationToken cancel) => UploadedFile.Of(await uploads.FindAsync(id, cancel))).WithName("GetFile");
-        shop.MapGet("files/{id}/content", async (string id, Uploads uploads, FileReplies replies, CancellationToken cancel) => await replies.ContentAsync(await uploads.FindAsync(id, cancel), cancel)).WithName("GetFileContent");
-        shop.MapGet("files/{id}/small", async (string id, HttpResponse response, Uploads uploads, CancellationToken cancel) => FileReplies.Small(await uploads.FindAsync(id, cancel), response)).WithName("GetSmallPicture");
-        shop.MapGet("files/for/{token}", async (string token, FileLinks links, FileReplies replies, CancellationToken cancel) =>
-            links.Read(token) is var (order, sha256) ? await replies.OfOrderAsync(order, sha256, cancel) : throw ApiProblemException.NotFound("There is no file under this link.")).WithName("GetLinkedFile");
-        shop.MapGet("cart/files/{sha256}", async (string sha256, Uploads uploads, FileReplies replies, CancellationToken cancel) => await replies.ContentAsync(await uploads.FindByHashAsync(sha256, cancel), cancel)).WithName("GetCartFile");
-        shop.MapGet("cart/files/{sha256}/small", async (string sha256, HttpResponse response, Uploads uploads, CancellationToken cancel) => FileReplies.Small(await uploads.FindByHashAsync(sha256, cancel), response)).WithName("GetSmallCartPicture");
-        MapOfOrder(shop, "orders/{token}", "Confirmation", (http, _) => Task.FromResult(
-            http.RequestServices.GetRequiredService<OrderLinks>().Read((string)http.GetRouteValue("token")!) ?? throw ApiProblemException.NotFound("There is no order under this link.")));
+        shop.MapGet(
+                "files/{id}",
+                async (string id, Uploads uploads, CancellationToken cancel) => UploadedFile.Of(await uploads.FindAsync(id, cancel))
+            )
+            .WithName("GetFile");
+        shop.MapGet(
+                "files/{id}/content",
+                async (string id, Uploads uploads, FileReplies replies, CancellationToken cancel) =>
+                    await replies.ContentAsync(await uploads.FindAsync(id, cancel), cancel)
+            )
+            .WithName("GetFileContent");
+        shop.MapGet(
+                "files/{id}/small",
+                async (string id, HttpResponse response, Uploads uploads, CancellationToken cancel) =>
+                    FileReplies.Small(await uploads.FindAsync(id, cancel), response)
+            )
+            .WithName("GetSmallPicture");
+        shop.MapGet(
+                "files/for/{token}",
+                async (string token, FileLinks links, FileReplies replies, CancellationToken cancel) =>
+                    links.Read(token) is var (order, sha256)
+                        ? await replies.OfOrderAsync(order, sha256, cancel)
+                        : throw ApiProblemException.NotFound("There is no file under this link.")
+            )
+            .WithName("GetLinkedFile");
+        shop.MapGet(
+                "cart/files/{sha256}",
+                async (string sha256, Uploads uploads, FileReplies replies, CancellationToken cancel) =>
+                    await replies.ContentAsync(await uploads.FindByHashAsync(sha256, cancel), cancel)
+            )
+            .WithName("GetCartFile");
+        shop.MapGet(
+                "cart/files/{sha256}/small",
+                async (string sha256, HttpResponse response, Uploads uploads, CancellationToken cancel) =>
+                    FileReplies.Small(await uploads.FindByHashAsync(sha256, cancel), response)
+            )
+            .WithName("GetSmallCartPicture");
+        MapOfOrder(
+            shop,
+            "orders/{token}",
+            "Confirmation",
+            (http, _) =>
+                Task.FromResult(
+                    http.RequestServices.GetRequiredService<OrderLinks>().Read((string)http.GetRouteValue("token")!)
+                        ?? throw ApiProblemException.NotFound("There is no order under this link.")
+                )
+        );
     }
 
     /// <summary>Maps the files of an order below the address of its page.</summary>
@@ -33,21 +71,37 @@ internal static class FileEndpoints
     /// <param name="page">The address of the page.</param>
     /// <param name="name">Tells the endpoints of several pages apart.</param>
     /// <param name="find">Gives the order; throws when whoever asks may not see it.</param>
-    public static void MapOfOrder(IEndpointRouteBuilder group, string page, string name, Func<HttpContext, CancellationToken, Task<Guid>> find)
+    public static void MapOfOrder(
+        IEndpointRouteBuilder group,
+        string page,
+        string name,
+        Func<HttpContext, CancellationToken, Task<Guid>> find
+    )
     {
-        group.MapGet(page + "/files/{sha256}", async (string sha256, HttpContext http, FileReplies replies, CancellationToken cancel) =>
-            await replies.OfOrderAsync(await find(http, cancel), sha256, cancel)).WithName($"Get{name}File");
-        group.MapGet(page + "/files/{sha256}/small", async (string sha256, HttpContext http, FileReplies replies, CancellationToken cancel) =>
-            await replies.SmallOfOrderAsync(await find(http, cancel), sha256, http.Response, cancel)).WithName($"GetSmall{name}Picture");
+        group
+            .MapGet(
+                page + "/files/{sha256}",
+                async (string sha256, HttpContext http, FileReplies replies, CancellationToken cancel) =>
+                    await replies.OfOrderAsync(await find(http, cancel), sha256, cancel)
+            )
+            .WithName($"Get{name}File");
+        group
+            .MapGet(
+                page + "/files/{sha256}/small",
+                async (string sha256, HttpContext http, FileReplies replies, CancellationToken cancel) =>
+                    await replies.SmallOfOrderAsync(await find(http, cancel), sha256, http.Response, cancel)
+            )
+            .WithName($"GetSmall{name}Picture");
     }
 
     /// <summary>The address of the page of an order, below which its files are.</summary>
-    public static string PageOf(StoredOrder order, string destination, OrderLinks links) => destination switch
-    {
-        DestinationIndex.OrderPage => $"/api/console/v1/orders/{order.Number}",
-        DestinationIndex.Account => $"/api/shop/v1/account/orders/{order.Number}",
-        _ => $"/api/shop/v1/orders/{links.TokenFor(order.Id)}",
-    };
+    public static string PageOf(StoredOrder order, string destination, OrderLinks links) =>
+        destination switch
+        {
+            DestinationIndex.OrderPage => $"/api/console/v1/orders/{order.Number}",
+            DestinationIndex.Account => $"/api/shop/v1/account/orders/{order.Number}",
+            _ => $"/api/shop/v1/orders/{links.TokenFor(order.Id)}",
+        };
 }
 
 /// <summary>A file as its uploader sees it.</summary>
@@ -71,5 +125,12 @@ internal sealed record FileView(string Name, long Size, string Sha256, string Si
     /// <param name="file">The file.</param>
     /// <param name="page">The address below which the files are.</param>
     public static FileView Of(FileValue file, string page) =>
-        new(file.Name, file.Size, file.Sha256, FileValue.SizeText(file.Size), $"{page}/files/{file.Sha256}", $"{page}/files/{file.Sha256}/small");
+        new(
+            file.Name,
+            file.Size,
+            file.Sha256,
+            FileValue.SizeText(file.Size),
+            $"{page}/files/{file.Sha256}",
+            $"{page}/files/{file.Sha256}/small"
+        );
 }

@@ -11,7 +11,8 @@ internal sealed class FileLinks(SextonOptions options, TimeProvider clock)
     private readonly TextSigner _signer = new(options, clock, "sexton file link 1");
 
     /// <summary>The address of a file of an order.</summary>
-    public string LinkTo(Guid order, string sha256) => new Uri(options.PublicUrl, "/api/shop/v1/files/for/" + _signer.SignFor(options.FileLinkDays, $"{order:N}.{sha256}")).ToString();
+    public string LinkTo(Guid order, string sha256) =>
+        new Uri(options.PublicUrl, "/api/shop/v1/files/for/" + _signer.SignFor(options.FileLinkDays, $"{order:N}.{sha256}")).ToString();
 
     /// <summary>The order and hash of a token, or null when it was not signed here.</summary>
     public (Guid Order, string Sha256)? Read(string token) =>

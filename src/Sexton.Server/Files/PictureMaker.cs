@@ -56,7 +56,8 @@ internal sealed class PictureMaker : IDisposable
         }
 
         var origin = codec.EncodedOrigin;
-        var lies = origin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom or SKEncodedOrigin.LeftBottom;
+        var lies =
+            origin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom or SKEncodedOrigin.LeftBottom;
         var (width, height) = lies ? (codec.Info.Height, codec.Info.Width) : (codec.Info.Width, codec.Info.Height);
         if ((long)width * height > mostPixels)
         {
@@ -64,7 +65,15 @@ internal sealed class PictureMaker : IDisposable
         }
 
         using var colours = SKColorSpace.CreateSrgb();
-        using var opened = new SKBitmap(new SKImageInfo(codec.Info.Width, codec.Info.Height, SKColorType.Rgba8888, codec.Info.AlphaType == SKAlphaType.Opaque ? SKAlphaType.Opaque : SKAlphaType.Premul, colours));
+        using var opened = new SKBitmap(
+            new SKImageInfo(
+                codec.Info.Width,
+                codec.Info.Height,
+                SKColorType.Rgba8888,
+                codec.Info.AlphaType == SKAlphaType.Opaque ? SKAlphaType.Opaque : SKAlphaType.Premul,
+                colours
+            )
+        );
         if (codec.GetPixels(opened.Info, opened.GetPixels()) != SKCodecResult.Success)
         {
             return null;
@@ -81,16 +90,18 @@ internal sealed class PictureMaker : IDisposable
         var turned = new SKBitmap(picture.Info.WithSize(width, height));
         using var canvas = new SKCanvas(turned);
         var (w, h) = (picture.Width, picture.Height);
-        canvas.SetMatrix(origin switch
-        {
-            SKEncodedOrigin.TopRight => new SKMatrix(-1, 0, w, 0, 1, 0, 0, 0, 1),
-            SKEncodedOrigin.BottomRight => new SKMatrix(-1, 0, w, 0, -1, h, 0, 0, 1),
-            SKEncodedOrigin.BottomLeft => new SKMatrix(1, 0, 0, 0, -1, h, 0, 0, 1),
-            SKEncodedOrigin.LeftTop => new SKMatrix(0, 1, 0, 1, 0, 0, 0, 0, 1),
-            SKEncodedOrigin.RightTop => new SKMatrix(0, -1, h, 1, 0, 0, 0, 0, 1),
-            SKEncodedOrigin.RightBottom => new SKMatrix(0, -1, h, -1, 0, w, 0, 0, 1),
-            _ => new SKMatrix(0, 1, 0, -1, 0, w, 0, 0, 1),
-        });
+        canvas.SetMatrix(
+            origin switch
+            {
+                SKEncodedOrigin.TopRight => new SKMatrix(-1, 0, w, 0, 1, 0, 0, 0, 1),
+                SKEncodedOrigin.BottomRight => new SKMatrix(-1, 0, w, 0, -1, h, 0, 0, 1),
+                SKEncodedOrigin.BottomLeft => new SKMatrix(1, 0, 0, 0, -1, h, 0, 0, 1),
+                SKEncodedOrigin.LeftTop => new SKMatrix(0, 1, 0, 1, 0, 0, 0, 0, 1),
+                SKEncodedOrigin.RightTop => new SKMatrix(0, -1, h, 1, 0, 0, 0, 0, 1),
+                SKEncodedOrigin.RightBottom => new SKMatrix(0, -1, h, -1, 0, w, 0, 0, 1),
+                _ => new SKMatrix(0, 1, 0, -1, 0, w, 0, 0, 1),
+            }
+        );
         canvas.Clear(SKColors.Transparent);
         canvas.DrawBitmap(picture, 0, 0, new SKSamplingOptions(SKFilterMode.Nearest), null);
         return turned;
@@ -99,7 +110,12 @@ internal sealed class PictureMaker : IDisposable
     private static byte[] Thumbnail(SKBitmap picture)
     {
         var scale = Math.Min(1f, (float)ThumbnailSide / Math.Max(picture.Width, picture.Height));
-        var size = new SKImageInfo(Math.Max(1, (int)MathF.Round(picture.Width * scale)), Math.Max(1, (int)MathF.Round(picture.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Opaque);
+        var size = new SKImageInfo(
+            Math.Max(1, (int)MathF.Round(picture.Width * scale)),
+            Math.Max(1, (int)MathF.Round(picture.Height * scale)),
+            SKColorType.Rgba8888,
+            SKAlphaType.Opaque
+        );
         using var small = new SKBitmap(size);
         using var canvas = new SKCanvas(small);
         // JPEG knows no transparency.
@@ -113,7 +129,8 @@ internal sealed class PictureMaker : IDisposable
 
     private static byte[] Encode(SKBitmap picture, SKEncodedImageFormat format, int quality)
     {
-        using var written = picture.Encode(format, quality) ?? throw new InvalidOperationException($"A picture could not be written as {format}.");
+        using var written =
+            picture.Encode(format, quality) ?? throw new InvalidOperationException($"A picture could not be written as {format}.");
         return written.ToArray();
     }
 }

@@ -5,7 +5,8 @@ using Sexton.Server.Shoppers;
 namespace Sexton.Server.Files;
 
 /// <summary>Clears away carts that nobody touches any more, files that no cart refers to, and sign-in links that have run out. In any number of processes: what one took the others do not find.</summary>
-internal sealed class Sweeper(IServiceScopeFactory scopes, SextonOptions options, TimeProvider clock, ILogger<Sweeper> log) : BackgroundService
+internal sealed class Sweeper(IServiceScopeFactory scopes, SextonOptions options, TimeProvider clock, ILogger<Sweeper> log)
+    : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMinutes(10);
 
@@ -14,7 +15,9 @@ internal sealed class Sweeper(IServiceScopeFactory scopes, SextonOptions options
     {
         await using var scope = scopes.CreateAsyncScope();
         var now = clock.GetUtcNow();
-        var (carts, files) = await scope.ServiceProvider.GetRequiredService<FileStore>().ClearAsync(now - TimeSpan.FromDays(options.CartDays), now - TimeSpan.FromHours(options.UnusedFileHours), cancel);
+        var (carts, files) = await scope
+            .ServiceProvider.GetRequiredService<FileStore>()
+            .ClearAsync(now - TimeSpan.FromDays(options.CartDays), now - TimeSpan.FromHours(options.UnusedFileHours), cancel);
         await scope.ServiceProvider.GetRequiredService<SignInLinks>().ClearAsync(cancel);
         if (carts + files > 0)
         {

@@ -18,18 +18,24 @@ internal static class UploadEndpoints
     public static void MapUploads(this IEndpointRouteBuilder shop)
     {
         var uploads = shop.MapGroup("files");
-        uploads.AddEndpointFilter(async (context, next) =>
-        {
-            var http = context.HttpContext;
-            http.Response.Headers["Tus-Resumable"] = Version;
-            if (!HttpMethods.IsOptions(http.Request.Method) && http.Request.Headers["Tus-Resumable"] != Version)
+        uploads.AddEndpointFilter(
+            async (context, next) =>
             {
-                http.Response.Headers["Tus-Version"] = Version;
-                throw new ApiProblemException(StatusCodes.Status412PreconditionFailed, "tus_version", $"Send the header Tus-Resumable: {Version}.");
-            }
+                var http = context.HttpContext;
+                http.Response.Headers["Tus-Resumable"] = Version;
+                if (!HttpMethods.IsOptions(http.Request.Method) && http.Request.Headers["Tus-Resumable"] != Version)
+                {
+                    http.Response.Headers["Tus-Version"] = Version;
+                    throw new ApiProblemException(
+                        StatusCodes.Status412PreconditionFailed,
+                        "tus_version",
+                        $"Send the header Tus-Resumable: {Version}."
+                    );
+                }
 
-            return await next(context);
-        });
+                return await next(context);
+            }
+        );
         uploads.MapMethods("", [HttpMethods.Options], Options).WithName("GetUploadOptions");
         uploads.MapPost("", BeginAsync).WithName("BeginUpload");
         uploads.MapMethods("{id}", [HttpMethods.Head], AskAsync).WithName("AskUpload");
@@ -49,7 +55,12 @@ internal static class UploadEndpoints
     {
         await limits.PassAsync(LimitedWork.Uploads, http, cancel);
         var said = Metadata(http.Request.Headers["Upload-Metadata"].ToString());
-        var file = await uploads.BeginAsync(said.GetValueOrDefault("filename", ""), said.GetValueOrDefault("field", ""), Number(http.Request, "Upload-Length"), cancel);
+        var file = await uploads.BeginAsync(
+            said.GetValueOrDefault("filename", ""),
+            said.GetValueOrDefault("field", ""),
+            Number(http.Request, "Upload-Length"),
+            cancel
+        );
         return TypedResults.Created($"{http.Request.PathBase}{http.Request.Path}/{file.Id}");
     }
 
@@ -101,7 +112,11 @@ internal static class UploadEndpoints
     private static Dictionary<string, string> Metadata(string header)
     {
         var said = new Dictionary<string, string>(StringComparer.Ordinal);
-        foreach (var pair in header.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(static p => p.Split(' ', 2)))
+        foreach (
+            var pair in header
+                .Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+                .Select(static p => p.Split(' ', 2))
+        )
         {
             var bytes = new byte[pair[^1].Length];
             if (pair.Length == 2 && Convert.TryFromBase64String(pair[1], bytes, out var length))

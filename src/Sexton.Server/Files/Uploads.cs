@@ -12,7 +12,15 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Files;
 
 /// <summary>Takes the files of shoppers in, piece by piece, and looks at each once all of it is there.</summary>
-internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, CurrentRegister current, PictureMaker pictures, SextonOptions options, TimeProvider clock)
+internal sealed class Uploads(
+    SextonDb db,
+    FileStore store,
+    CartStore carts,
+    CurrentRegister current,
+    PictureMaker pictures,
+    SextonOptions options,
+    TimeProvider clock
+)
 {
     /// <summary>The greatest size of any file, in bytes.</summary>
     public const long Largest = FileLimits.MostMegabytes * 1_000_000L;
@@ -41,17 +49,38 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
 
         if (size > rule.LargestFile)
         {
-            throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "file_too_large", $"“{clean}” is too large: at most {FileValue.SizeText(rule.LargestFile)}.");
+            throw new ApiProblemException(
+                StatusCodes.Status413PayloadTooLarge,
+                "file_too_large",
+                $"“{clean}” is too large: at most {FileValue.SizeText(rule.LargestFile)}."
+            );
         }
 
         var cart = await carts.FindOrCreateAsync(cancel);
-        var held = await db.Files.Where(f => f.CartId == cart.Id).GroupBy(static f => f.CartId).Select(static g => new { Count = g.Count(), Size = g.Sum(static f => f.Announced) }).FirstOrDefaultAsync(cancel);
+        var held = await db
+            .Files.Where(f => f.CartId == cart.Id)
+            .GroupBy(static f => f.CartId)
+            .Select(static g => new { Count = g.Count(), Size = g.Sum(static f => f.Announced) })
+            .FirstOrDefaultAsync(cancel);
         if (held?.Count >= MostFiles || (held?.Size ?? 0) + size > options.CartMegabytes * 1_000_000L)
         {
-            throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "cart_full_of_files", $"Your cart holds too many files for “{clean}”. Take out some that you do not need.");
+            throw new ApiProblemException(
+                StatusCodes.Status413PayloadTooLarge,
+                "cart_full_of_files",
+                $"Your cart holds too many files for “{clean}”. Take out some that you do not need."
+            );
         }
 
-        var file = new FileRow { Id = Guid.NewGuid(), CartId = cart.Id, Name = clean, Announced = size, Received = 0, Rewritten = rule.RewritesPictures, CreatedAt = clock.GetUtcNow() };
+        var file = new FileRow
+        {
+            Id = Guid.NewGuid(),
+            CartId = cart.Id,
+            Name = clean,
+            Announced = size,
+            Received = 0,
+            Rewritten = rule.RewritesPictures,
+            CreatedAt = clock.GetUtcNow(),
+        };
         db.Files.Add(file);
         await db.SaveChangesAsync(cancel);
         return file;
@@ -61,15 +90,23 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
     public async Task<FileRow> FindAsync(string id, CancellationToken cancel)
     {
         var own = carts.Ids;
-        return (Guid.TryParse(id, out var file) ? await db.Files.FirstOrDefaultAsync(f => f.Id == file && own.Contains(f.CartId), cancel) : null)
-            ?? throw Gone();
+        return (
+                Guid.TryParse(id, out var file)
+                    ? await db.Files.FirstOrDefaultAsync(f => f.Id == file && own.Contains(f.CartId), cancel)
+                    : null
+            ) ?? throw Gone();
     }
 
     /// <summary>A kept file of one of the shopper's carts, by its hash.</summary>
     public async Task<FileRow> FindByHashAsync(string sha256, CancellationToken cancel)
     {
         var (own, hash) = (carts.Ids, HashText.Bytes(sha256));
-        return await db.Files.AsNoTracking().Where(f => own.Contains(f.CartId) && f.Sha256 == hash).OrderBy(f => f.Id).FirstOrDefaultAsync(cancel) ?? throw Gone();
+        return await db
+                .Files.AsNoTracking()
+                .Where(f => own.Contains(f.CartId) && f.Sha256 == hash)
+                .OrderBy(f => f.Id)
+                .FirstOrDefaultAsync(cancel)
+            ?? throw Gone();
     }
 
     /// <summary>
@@ -90,12 +127,16 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
         var written = Task.FromResult(true);
         try
         {
-            for (var more = true; more;)
+            for (var more = true; more; )
             {
                 (var filled, more) = await FillAsync(body, piece.AsMemory(0, FileStore.PieceSize), cancel);
                 if (file.Received + filled > file.Announced)
                 {
-                    throw new ApiProblemException(StatusCodes.Status413PayloadTooLarge, "more_than_announced", $"More came than the {file.Announced} bytes that were announced. Choose the file once more.");
+                    throw new ApiProblemException(
+                        StatusCodes.Status413PayloadTooLarge,
+                        "more_than_announced",
+                        $"More came than the {file.Announced} bytes that were announced. Choose the file once more."
+                    );
                 }
 
                 if (!await written)
@@ -173,7 +214,13 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
         await using var stream = await store.OpenAsync(file, cancel);
         var hash = sha256 ?? await SHA256.HashDataAsync(stream, cancel);
         var kind = KindTeller.Tell(stream);
-        return new Look(hash, kind, FileKinds.Find(kind) is { IsPicture: true } ? await pictures.MakeAsync(stream, file.Rewritten, FileLimits.MostPixels, cancel) : null);
+        return new Look(
+            hash,
+            kind,
+            FileKinds.Find(kind) is { IsPicture: true }
+                ? await pictures.MakeAsync(stream, file.Rewritten, FileLimits.MostPixels, cancel)
+                : null
+        );
     }
 
     /// <summary>Throws a file away; where a saved cart refers to it or an order has it, it stays.</summary>
@@ -198,7 +245,12 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
 
             return (filled, true);
         }
-        catch (Exception e) when (e is IOException and not BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } or OperationCanceledException)
+        catch (Exception e)
+            when (e
+                    is IOException
+                        and not BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge }
+                        or OperationCanceledException
+            )
         {
             return (filled, false);
         }
@@ -206,7 +258,8 @@ internal sealed class Uploads(SextonDb db, FileStore store, CartStore carts, Cur
 
     private static ApiProblemException Gone() => ApiProblemException.NotFound("This file is no longer here. Choose it once more.");
 
-    private static ApiProblemException NotThere(FileRow file) => ApiProblemException.Conflict("offset", $"The upload of “{file.Name}” is not at this place. Ask where it is, and go on from there.");
+    private static ApiProblemException NotThere(FileRow file) =>
+        ApiProblemException.Conflict("offset", $"The upload of “{file.Name}” is not at this place. Ask where it is, and go on from there.");
 
     private sealed record Look(byte[] Sha256, string? Kind, MadePicture? Picture);
 }

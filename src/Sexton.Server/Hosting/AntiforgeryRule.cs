@@ -9,24 +9,38 @@ internal static class AntiforgeryRule
 
     /// <summary>Maps the endpoint that gives the token.</summary>
     public static void MapAntiforgery(this IEndpointRouteBuilder api) =>
-        api.MapGet("antiforgery", (HttpContext http, IAntiforgery antiforgery) =>
-            new AntiforgeryToken(antiforgery.GetAndStoreTokens(http).RequestToken!)).WithName("GetAntiforgeryToken").WithTags("Antiforgery");
+        api.MapGet(
+                "antiforgery",
+                (HttpContext http, IAntiforgery antiforgery) => new AntiforgeryToken(antiforgery.GetAndStoreTokens(http).RequestToken!)
+            )
+            .WithName("GetAntiforgeryToken")
+            .WithTags("Antiforgery");
 
     /// <summary>Wants the token for every method that may change something in a group.</summary>
     public static RouteGroupBuilder WithAntiforgery(this RouteGroupBuilder group)
     {
-        group.AddEndpointFilter(async (context, next) =>
-        {
-            var http = context.HttpContext;
-            var method = http.Request.Method;
-            if (!HttpMethods.IsGet(method) && !HttpMethods.IsHead(method) && !HttpMethods.IsOptions(method)
-                && !await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http))
+        group.AddEndpointFilter(
+            async (context, next) =>
             {
-                throw new ApiProblemException(StatusCodes.Status400BadRequest, "antiforgery", $"The header {Header} is missing or out of date. Reload the page.");
-            }
+                var http = context.HttpContext;
+                var method = http.Request.Method;
+                if (
+                    !HttpMethods.IsGet(method)
+                    && !HttpMethods.IsHead(method)
+                    && !HttpMethods.IsOptions(method)
+                    && !await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http)
+                )
+                {
+                    throw new ApiProblemException(
+                        StatusCodes.Status400BadRequest,
+                        "antiforgery",
+                        $"The header {Header} is missing or out of date. Reload the page."
+                    );
+                }
 
-            return await next(context);
-        });
+                return await next(context);
+            }
+        );
         return group;
     }
 }

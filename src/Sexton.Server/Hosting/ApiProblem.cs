@@ -31,13 +31,15 @@ internal sealed class ApiProblemException(int status, string code, string detail
 
     public static ApiProblemException Conflict(string code, string detail) => new(StatusCodes.Status409Conflict, code, detail);
 
-    public static ApiProblemException Unprocessable(string code, string detail) => new(StatusCodes.Status422UnprocessableEntity, code, detail);
+    public static ApiProblemException Unprocessable(string code, string detail) =>
+        new(StatusCodes.Status422UnprocessableEntity, code, detail);
 }
 
 /// <summary>Turns what went wrong into problem details.</summary>
 internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptionHandler
 {
-    private const string NotInRepertoire = PostgresErrorCodes.CharacterNotInRepertoire, Untranslatable = PostgresErrorCodes.UntranslatableCharacter;
+    private const string NotInRepertoire = PostgresErrorCodes.CharacterNotInRepertoire,
+        Untranslatable = PostgresErrorCodes.UntranslatableCharacter;
 
     /// <inheritdoc/>
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
@@ -63,25 +65,39 @@ internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptio
         return await problems.TryWriteAsync(context);
     }
 
-    private static ApiProblemException? Translate(Exception exception) => exception switch
-    {
-        ApiProblemException problem => problem,
-        DraftEditException edit => ApiProblemException.Unprocessable("setting_refused", edit.Message).With("setting", edit.Setting),
-        CartException cart => ApiProblemException.Unprocessable("cart_refused", cart.Message),
-        DbUpdateConcurrencyException or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } } => ApiProblemException.Conflict("changed_meanwhile", "Somebody changed this meanwhile. Look at it again, then repeat your change."),
-        BadHttpRequestException bad => new(bad.StatusCode, "bad_request", UnreadableRequest.Tell(bad)),
-        EncoderFallbackException or PostgresException { SqlState: NotInRepertoire or Untranslatable } => NotText(),
-        DbUpdateException { InnerException: EncoderFallbackException or PostgresException { SqlState: NotInRepertoire or Untranslatable } } => NotText(),
-        NpgsqlException { IsTransient: true } => Unavailable(),
-        InvalidOperationException { InnerException: NpgsqlException { IsTransient: true } } => Unavailable(),
-        _ => null,
-    };
+    private static ApiProblemException? Translate(Exception exception) =>
+        exception switch
+        {
+            ApiProblemException problem => problem,
+            DraftEditException edit => ApiProblemException.Unprocessable("setting_refused", edit.Message).With("setting", edit.Setting),
+            CartException cart => ApiProblemException.Unprocessable("cart_refused", cart.Message),
+            DbUpdateConcurrencyException
+            or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } } =>
+                ApiProblemException.Conflict(
+                    "changed_meanwhile",
+                    "Somebody changed this meanwhile. Look at it again, then repeat your change."
+                ),
+            BadHttpRequestException bad => new(bad.StatusCode, "bad_request", UnreadableRequest.Tell(bad)),
+            EncoderFallbackException or PostgresException { SqlState: NotInRepertoire or Untranslatable } => NotText(),
+            DbUpdateException
+            {
+                InnerException: EncoderFallbackException or PostgresException { SqlState: NotInRepertoire or Untranslatable }
+            } => NotText(),
+            NpgsqlException { IsTransient: true } => Unavailable(),
+            InvalidOperationException { InnerException: NpgsqlException { IsTransient: true } } => Unavailable(),
+            _ => null,
+        };
 
     // No database column takes NUL or half a pair of UTF-16: such a key, search or address names nothing that there is.
-    private static ApiProblemException NotText() => ApiProblemException.Unprocessable("not_text", "There is a character in this that is none. Delete it, and type it again.");
+    private static ApiProblemException NotText() =>
+        ApiProblemException.Unprocessable("not_text", "There is a character in this that is none. Delete it, and type it again.");
 
     private static ApiProblemException Unavailable() =>
-        new(StatusCodes.Status503ServiceUnavailable, "unavailable", "The database does not answer just now. Nothing was lost; try again in a moment.");
+        new(
+            StatusCodes.Status503ServiceUnavailable,
+            "unavailable",
+            "The database does not answer just now. Nothing was lost; try again in a moment."
+        );
 }
 
 /// <summary>Gives a refusal that is a bare status, made by the framework before any code of ours, a code and a sentence too.</summary>

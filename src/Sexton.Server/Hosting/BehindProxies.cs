@@ -11,7 +11,8 @@ internal static class BehindProxies
     {
         services.Configure<ForwardedHeadersOptions>(forwarded =>
         {
-            forwarded.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedHost;
+            forwarded.ForwardedHeaders =
+                ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedHost;
             forwarded.KnownProxies.Clear();
             forwarded.KnownIPNetworks.Clear();
             foreach (var network in SextonOptions.ProxiesOf(options.TrustedProxies).OfType<System.Net.IPNetwork>())
@@ -39,9 +40,9 @@ internal static class BehindProxies
     }
 
     private static List<string> HostsOf(SextonOptions options) =>
-    [
-        options.PublicUrl.Host,
-        .. options.Hosts.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries),
-        .. options.PublicUrl.IsLoopback ? new[] { "localhost", "127.0.0.1", "[::1]" } : [],
-    ];
+        [
+            options.PublicUrl.Host,
+            .. options.Hosts.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries),
+            .. options.PublicUrl.IsLoopback ? new[] { "localhost", "127.0.0.1", "[::1]" } : [],
+        ];
 }

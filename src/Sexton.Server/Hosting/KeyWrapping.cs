@@ -7,7 +7,8 @@ namespace Sexton.Server.Hosting;
 /// <summary>Wraps the keys that lie in the database with AES-256-GCM, so that a copy of the database alone opens nothing.</summary>
 internal sealed class KeyWrapper(SextonOptions options) : IXmlEncryptor
 {
-    internal const int NonceSize = 12, TagSize = 16;
+    internal const int NonceSize = 12,
+        TagSize = 16;
 
     /// <inheritdoc/>
     public EncryptedXmlInfo Encrypt(XElement plaintextElement)
@@ -36,7 +37,8 @@ internal sealed class KeyUnwrapper(IServiceProvider services) : IXmlDecryptor
             bytes[..KeyWrapper.NonceSize],
             bytes[(KeyWrapper.NonceSize + KeyWrapper.TagSize)..],
             bytes.Slice(KeyWrapper.NonceSize, KeyWrapper.TagSize),
-            plain);
+            plain
+        );
         return XElement.Parse(System.Text.Encoding.UTF8.GetString(plain));
     }
 }

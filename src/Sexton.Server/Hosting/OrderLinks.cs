@@ -12,7 +12,8 @@ internal sealed class OrderLinks(SextonOptions options, TimeProvider clock)
     public string LinkTo(Guid order) => new Uri(options.PublicUrl, "/orders/" + TokenFor(order)).ToString();
 
     /// <summary>The address of a file of an order, by the SHA-256 of the file: for whoever may see the page of the order.</summary>
-    public string LinkToFile(Guid order, string sha256) => new Uri(options.PublicUrl, $"/api/shop/v1/orders/{TokenFor(order)}/files/{sha256}").ToString();
+    public string LinkToFile(Guid order, string sha256) =>
+        new Uri(options.PublicUrl, $"/api/shop/v1/orders/{TokenFor(order)}/files/{sha256}").ToString();
 
     /// <summary>The order of a token, or null when it was not signed here.</summary>
     public Guid? Read(string token) => Guid.TryParseExact(_signer.Read(token), "N", out var order) ? order : null;

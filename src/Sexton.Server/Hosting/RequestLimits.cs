@@ -28,7 +28,8 @@ internal enum LimitedWork
 /// </summary>
 internal sealed class RequestLimits(SextonOptions options) : IDisposable
 {
-    private readonly Dictionary<LimitedWork, PartitionedRateLimiter<string>> _limiters = Enum.GetValues<LimitedWork>().ToDictionary(static work => work, work => Of(options.Limits.Of(work)));
+    private readonly Dictionary<LimitedWork, PartitionedRateLimiter<string>> _limiters = Enum.GetValues<LimitedWork>()
+        .ToDictionary(static work => work, work => Of(options.Limits.Of(work)));
 
     /// <summary>Counts one, and refuses it where that is too much.</summary>
     /// <param name="work">What is asked for.</param>
@@ -41,9 +42,14 @@ internal sealed class RequestLimits(SextonOptions options) : IDisposable
         using var lease = await _limiters[work].AcquireAsync($"{http.Connection.RemoteIpAddress}/{whose}", 1, cancel);
         if (!lease.IsAcquired)
         {
-            var seconds = (int)Math.Ceiling((lease.TryGetMetadata(MetadataName.RetryAfter, out var wait) ? wait : TimeSpan.FromSeconds(1)).TotalSeconds);
+            var seconds = (int)
+                Math.Ceiling((lease.TryGetMetadata(MetadataName.RetryAfter, out var wait) ? wait : TimeSpan.FromSeconds(1)).TotalSeconds);
             http.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
-            throw new ApiProblemException(StatusCodes.Status429TooManyRequests, "too_many", $"That was too often just now. Try again in {(seconds == 1 ? "a second" : $"{seconds} seconds")}.");
+            throw new ApiProblemException(
+                StatusCodes.Status429TooManyRequests,
+                "too_many",
+                $"That was too often just now. Try again in {(seconds == 1 ? "a second" : $"{seconds} seconds")}."
+            );
         }
     }
 
@@ -56,14 +62,25 @@ internal sealed class RequestLimits(SextonOptions options) : IDisposable
         }
     }
 
-    private static PartitionedRateLimiter<string> Of(RateLimit limit) => PartitionedRateLimiter.CreateChained(
-        PartitionedRateLimiter.Create<string, string>(address => RateLimitPartition.GetTokenBucketLimiter(address, _ => Bucket(limit.Each))),
-        PartitionedRateLimiter.Create<string, string>(_ => RateLimitPartition.GetTokenBucketLimiter("", _ => Bucket(limit.All))));
+    private static PartitionedRateLimiter<string> Of(RateLimit limit) =>
+        PartitionedRateLimiter.CreateChained(
+            PartitionedRateLimiter.Create<string, string>(address =>
+                RateLimitPartition.GetTokenBucketLimiter(address, _ => Bucket(limit.Each))
+            ),
+            PartitionedRateLimiter.Create<string, string>(_ => RateLimitPartition.GetTokenBucketLimiter("", _ => Bucket(limit.All)))
+        );
 
     private static TokenBucketRateLimiterOptions Bucket(int aMinute)
     {
         var atATime = Math.Max(1, aMinute / 60);
-        return new() { TokenLimit = aMinute, TokensPerPeriod = atATime, ReplenishmentPeriod = TimeSpan.FromMinutes((double)atATime / aMinute), QueueLimit = 0, AutoReplenishment = true };
+        return new()
+        {
+            TokenLimit = aMinute,
+            TokensPerPeriod = atATime,
+            ReplenishmentPeriod = TimeSpan.FromMinutes((double)atATime / aMinute),
+            QueueLimit = 0,
+            AutoReplenishment = true,
+        };
     }
 }
 
@@ -91,12 +108,13 @@ internal sealed class RateLimitOptions
     public RateLimit Links { get; set; } = new(20, 600);
 
     /// <summary>The limit of a kind of work.</summary>
-    public RateLimit Of(LimitedWork work) => work switch
-    {
-        LimitedWork.Carts => Carts,
-        LimitedWork.Uploads => Uploads,
-        LimitedWork.Evaluations => Evaluations,
-        LimitedWork.SignIns => SignIns,
-        _ => Links,
-    };
+    public RateLimit Of(LimitedWork work) =>
+        work switch
+        {
+            LimitedWork.Carts => Carts,
+            LimitedWork.Uploads => Uploads,
+            LimitedWork.Evaluations => Evaluations,
+            LimitedWork.SignIns => SignIns,
+            _ => Links,
+        };
 }

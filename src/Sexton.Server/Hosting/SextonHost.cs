@@ -42,18 +42,26 @@ internal static class SextonHost
     /// <param name="works">False for a server that answers but does nothing between requests.</param>
     /// <param name="types">The kinds of answer; those of Sexton where none are given.</param>
     /// <param name="replace">Replaces parts of it, for a test; null for none.</param>
-    public static WebApplication Build(string[] args, bool works = true, FieldTypes? types = null, Action<IServiceCollection>? replace = null)
+    public static WebApplication Build(
+        string[] args,
+        bool works = true,
+        FieldTypes? types = null,
+        Action<IServiceCollection>? replace = null
+    )
     {
         var builder = WebApplication.CreateBuilder(args);
         var options = builder.Configuration.GetSection("Sexton").Get<SextonOptions>() ?? new SextonOptions();
         var services = builder.Services;
 
-        builder.Host.UseSerilog((_, log) => log
-            .MinimumLevel.Information()
-            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
-            .MinimumLevel.Override("System", LogEventLevel.Warning)
-            .Enrich.FromLogContext()
-            .WriteTo.Console(new RenderedCompactJsonFormatter(), standardErrorFromLevel: LogEventLevel.Verbose));
+        builder.Host.UseSerilog(
+            (_, log) =>
+                log
+                    .MinimumLevel.Information()
+                    .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+                    .MinimumLevel.Override("System", LogEventLevel.Warning)
+                    .Enrich.FromLogContext()
+                    .WriteTo.Console(new RenderedCompactJsonFormatter(), standardErrorFromLevel: LogEventLevel.Verbose)
+        );
         builder.WebHost.ConfigureKestrel(kestrel =>
         {
             kestrel.Limits.MaxRequestBodySize = LargestBody;
@@ -98,8 +106,9 @@ internal static class SextonHost
     private static void AddSecurity(IServiceCollection services)
     {
         services.AddDataProtection().SetApplicationName("sexton").PersistKeysToDbContext<SextonDb>();
-        services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(provider =>
-            new ConfigureOptions<KeyManagementOptions>(keys => keys.XmlEncryptor = new KeyWrapper(provider.GetRequiredService<SextonOptions>())));
+        services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(provider => new ConfigureOptions<KeyManagementOptions>(keys =>
+            keys.XmlEncryptor = new KeyWrapper(provider.GetRequiredService<SextonOptions>())
+        ));
         services.AddAntiforgery(antiforgery =>
         {
             antiforgery.HeaderName = AntiforgeryRule.Header;
@@ -107,34 +116,49 @@ internal static class SextonHost
             antiforgery.Cookie.SameSite = SameSiteMode.Strict;
             antiforgery.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
         });
-        services.AddIdentityCore<Account>(identity =>
+        services
+            .AddIdentityCore<Account>(identity =>
             {
                 identity.User.RequireUniqueEmail = true;
                 identity.Password.RequiredLength = 12;
-                identity.Password.RequireDigit = identity.Password.RequireUppercase = identity.Password.RequireLowercase = identity.Password.RequireNonAlphanumeric = false;
+                identity.Password.RequireDigit =
+                    identity.Password.RequireUppercase =
+                    identity.Password.RequireLowercase =
+                    identity.Password.RequireNonAlphanumeric =
+                        false;
             })
             .AddRoles<IdentityRole<Guid>>()
             .AddEntityFrameworkStores<SextonDb>()
             .AddClaimsPrincipalFactory<AccountClaims>()
             .AddSignInManager();
-        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, cookie =>
-        {
-            cookie.Cookie.Name = "sexton_session";
-            cookie.Cookie.SameSite = SameSiteMode.Lax;
-            cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
-            // The console asks by script and draws its own sign-in: a status, never a redirect.
-            cookie.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
-            cookie.Events.OnRedirectToAccessDenied = context => Refuse(context.Response, StatusCodes.Status403Forbidden);
-            // What was signed out, or may less than before, is so at once, and in every window.
-            cookie.Events.OnValidatePrincipal = AccountClaims.RenewAsync;
-        }).AddCookie(ShopperSession.Scheme, cookie =>
-        {
-            cookie.Cookie.Name = "sexton_shopper";
-            cookie.Cookie.SameSite = SameSiteMode.Lax;
-            cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
-            cookie.SlidingExpiration = true;
-        });
-        services.AddAuthorizationBuilder()
+        services
+            .AddAuthentication(IdentityConstants.ApplicationScheme)
+            .AddCookie(
+                IdentityConstants.ApplicationScheme,
+                cookie =>
+                {
+                    cookie.Cookie.Name = "sexton_session";
+                    cookie.Cookie.SameSite = SameSiteMode.Lax;
+                    cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
+                    // The console asks by script and draws its own sign-in: a status, never a redirect.
+                    cookie.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
+                    cookie.Events.OnRedirectToAccessDenied = context => Refuse(context.Response, StatusCodes.Status403Forbidden);
+                    // What was signed out, or may less than before, is so at once, and in every window.
+                    cookie.Events.OnValidatePrincipal = AccountClaims.RenewAsync;
+                }
+            )
+            .AddCookie(
+                ShopperSession.Scheme,
+                cookie =>
+                {
+                    cookie.Cookie.Name = "sexton_shopper";
+                    cookie.Cookie.SameSite = SameSiteMode.Lax;
+                    cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
+                    cookie.SlidingExpiration = true;
+                }
+            );
+        services
+            .AddAuthorizationBuilder()
             .AddPolicy(Roles.Manager, policy => policy.RequireRole(Roles.Manager))
             .AddPolicy(Roles.Support, policy => policy.RequireRole(Roles.Manager, Roles.Support));
         services.AddSingleton<OrderLinks>();
@@ -212,40 +236,54 @@ internal static class SextonHost
             http.BaseAddress = options.PaymentsUrl;
             http.Timeout = TimeSpan.FromSeconds(options.PaymentTimeOutSeconds);
         });
-        services.AddHttpClient("back office", http =>
-        {
-            http.BaseAddress = options.BackOfficeUrl;
-            http.Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds);
-        });
+        services.AddHttpClient(
+            "back office",
+            http =>
+            {
+                http.BaseAddress = options.BackOfficeUrl;
+                http.Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds);
+            }
+        );
         services.AddHttpClient<AddressSuggestions>(http =>
         {
             http.BaseAddress = options.AddressesUrl;
             http.Timeout = TimeSpan.FromSeconds(1);
         });
-        services.AddHttpClient(TaxRegistry.Client, http =>
-        {
-            http.BaseAddress = options.TaxRegistryUrl;
-            http.Timeout = TimeSpan.FromSeconds(options.PaymentTimeOutSeconds);
-        });
+        services.AddHttpClient(
+            TaxRegistry.Client,
+            http =>
+            {
+                http.BaseAddress = options.TaxRegistryUrl;
+                http.Timeout = TimeSpan.FromSeconds(options.PaymentTimeOutSeconds);
+            }
+        );
         services.AddSingleton<IDeliveredDestination>(provider =>
         {
             var clients = provider.GetRequiredService<IHttpClientFactory>();
             return new BackOfficeDestination(() => clients.CreateClient("back office"), provider.GetRequiredService<FileLinks>().LinkTo);
         });
-        services.AddSingleton<IDeliveredDestination>(provider => new ShopperEmailDestination(new EmailSettings(
-            options.ShopName,
-            new MailboxAddress(options.ShopName, options.MailFrom),
-            options.MailHost,
-            options.MailPort,
-            provider.GetRequiredService<OrderLinks>().LinkTo,
-            provider.GetRequiredService<OrderLinks>().LinkToFile,
-            TimeSpan.FromSeconds(options.TimeOutSeconds))));
+        services.AddSingleton<IDeliveredDestination>(provider => new ShopperEmailDestination(
+            new EmailSettings(
+                options.ShopName,
+                new MailboxAddress(options.ShopName, options.MailFrom),
+                options.MailHost,
+                options.MailPort,
+                provider.GetRequiredService<OrderLinks>().LinkTo,
+                provider.GetRequiredService<OrderLinks>().LinkToFile,
+                TimeSpan.FromSeconds(options.TimeOutSeconds)
+            )
+        ));
     }
 
     private static void MapApi(WebApplication app)
     {
-        app.MapGet("/health", async (SextonDb db, CancellationToken cancel) =>
-            await db.Database.CanConnectAsync(cancel) ? Results.Text("ok") : Results.Text("The database does not answer.", statusCode: StatusCodes.Status503ServiceUnavailable))
+        app.MapGet(
+                "/health",
+                async (SextonDb db, CancellationToken cancel) =>
+                    await db.Database.CanConnectAsync(cancel)
+                        ? Results.Text("ok")
+                        : Results.Text("The database does not answer.", statusCode: StatusCodes.Status503ServiceUnavailable)
+            )
             .ExcludeFromDescription();
         var api = app.MapGroup("/api");
         api.MapAntiforgery();
@@ -263,7 +301,10 @@ internal static class SextonHost
         selling.MapShoppers();
         AddressSuggestions.Map(selling);
 
-        var console = api.MapGroup("console/v1").WithTags("Console").WithAntiforgery().ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+        var console = api.MapGroup("console/v1")
+            .WithTags("Console")
+            .WithAntiforgery()
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         console.MapSession();
         var managing = console.MapGroup("").RequireAuthorization(Roles.Manager);
         managing.MapDraft();

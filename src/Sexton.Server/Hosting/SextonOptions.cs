@@ -127,10 +127,15 @@ internal sealed class SextonOptions
     }
 
     /// <summary>The networks of the proxies that are trusted; null for one that is none.</summary>
-    public static IEnumerable<System.Net.IPNetwork?> ProxiesOf(string trusted) => trusted.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
-        .Select(static text => System.Net.IPNetwork.TryParse(text, out var network) ? network
-            : System.Net.IPAddress.TryParse(text, out var address) ? new System.Net.IPNetwork(address, address.GetAddressBytes().Length * 8)
-            : (System.Net.IPNetwork?)null);
+    public static IEnumerable<System.Net.IPNetwork?> ProxiesOf(string trusted) =>
+        trusted
+            .Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+            .Select(static text =>
+                System.Net.IPNetwork.TryParse(text, out var network) ? network
+                : System.Net.IPAddress.TryParse(text, out var address)
+                    ? new System.Net.IPNetwork(address, address.GetAddressBytes().Length * 8)
+                : (System.Net.IPNetwork?)null
+            );
 
     /// <summary>The bytes of <see cref="Key"/>, or null when they are not 32.</summary>
     public byte[]? KeyBytes()

@@ -14,7 +14,12 @@ namespace Sexton.Server.Hosting;
 /// <param name="purpose">What the key is derived for.</param>
 internal sealed class TextSigner(SextonOptions options, TimeProvider clock, string purpose)
 {
-    private readonly byte[] _key = HKDF.DeriveKey(HashAlgorithmName.SHA256, options.KeyBytes()!, 32, info: Encoding.ASCII.GetBytes(purpose));
+    private readonly byte[] _key = HKDF.DeriveKey(
+        HashAlgorithmName.SHA256,
+        options.KeyBytes()!,
+        32,
+        info: Encoding.ASCII.GetBytes(purpose)
+    );
 
     private int Today => DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).DayNumber;
 
@@ -32,7 +37,13 @@ internal sealed class TextSigner(SextonOptions options, TimeProvider clock, stri
             return null;
         }
 
-        return Today <= last ? text![..dot] : throw new ApiProblemException(StatusCodes.Status410Gone, "link_ended", "This link has run out. Open the order from your account, or ask the shop for a new link.");
+        return Today <= last
+            ? text![..dot]
+            : throw new ApiProblemException(
+                StatusCodes.Status410Gone,
+                "link_ended",
+                "This link has run out. Open the order from your account, or ask the shop for a new link."
+            );
     }
 
     private string Sign(string text) => text + "." + Base64Url.EncodeToString(HMACSHA256.HashData(_key, Encoding.ASCII.GetBytes(text)));

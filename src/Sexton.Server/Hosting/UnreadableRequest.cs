@@ -15,7 +15,8 @@ internal static partial class UnreadableRequest
         }
 
         // The framework names a parameter between quotation marks, beside names of ours.
-        return Parameter().Match(bad.Message) is { Success: true } parameter ? $"Send “{parameter.Groups["name"].Value}”, in the form that the API description gives."
+        return Parameter().Match(bad.Message) is { Success: true } parameter
+                ? $"Send “{parameter.Groups["name"].Value}”, in the form that the API description gives."
             : bad.StatusCode == StatusCodes.Status413PayloadTooLarge ? "This is more than can be taken at once. Send less."
             : "The request cannot be read. Send it as the API description gives it.";
     }
@@ -37,7 +38,11 @@ internal static partial class UnreadableRequest
     [GeneratedRegex("parameter \"([^\"]* )?(?<name>[^\" ]+)\"", RegexOptions.ExplicitCapture, matchTimeoutMilliseconds: 1000)]
     private static partial Regex Parameter();
 
-    [GeneratedRegex("missing required properties including: (?<names>.*)$", RegexOptions.Singleline | RegexOptions.ExplicitCapture, matchTimeoutMilliseconds: 1000)]
+    [GeneratedRegex(
+        "missing required properties including: (?<names>.*)$",
+        RegexOptions.Singleline | RegexOptions.ExplicitCapture,
+        matchTimeoutMilliseconds: 1000
+    )]
     private static partial Regex Missing();
 
     [GeneratedRegex("'(?<name>[^']+)'", RegexOptions.ExplicitCapture, matchTimeoutMilliseconds: 1000)]

@@ -11,15 +11,25 @@ namespace Sexton.Server.Orders;
 /// <summary>The evidence of one answer at one destination: given, expected, found, the artefact, and every try.</summary>
 internal static class EvidenceEndpoint
 {
-    public static async Task<EvidenceView> ReadAsync(string number, string destination, string slot, OrderReader orders, TrailReader trails, SextonDb db, CancellationToken cancel)
+    public static async Task<EvidenceView> ReadAsync(
+        string number,
+        string destination,
+        string slot,
+        OrderReader orders,
+        TrailReader trails,
+        SextonDb db,
+        CancellationToken cancel
+    )
     {
         var order = await orders.FindAsync(number, cancel);
         var known = DestinationIndex.Find(destination) ?? throw ApiProblemException.NotFound($"There is no destination “{destination}”.");
-        var answer = order.Content.Answers.FirstOrDefault(a => a.Slot.ToString() == slot)
+        var answer =
+            order.Content.Answers.FirstOrDefault(a => a.Slot.ToString() == slot)
             ?? throw ApiProblemException.NotFound($"Order {number} has no answer at “{slot}”.");
         var trail = await trails.ReadAsync(order, cancel);
         var (delivery, serving) = (trail.Deliveries.GetValueOrDefault(destination), trail.Servings.GetValueOrDefault(destination));
-        var tries = await db.DeliveryTries.AsNoTracking()
+        var tries = await db
+            .DeliveryTries.AsNoTracking()
             .Where(t => t.OrderId == order.Id && t.Destination == destination)
             .OrderBy(t => t.Id)
             .Select(t => new HappeningView(t.At, t.Detail, t.Outcome))
@@ -38,12 +48,18 @@ internal static class EvidenceEndpoint
             answer.Label,
             trail.MarkOf(answer, destination),
             answer.Value?.Files is { } files ? Entry.ProofOf(files) : answer.Text,
-            [.. trail.Findings[destination].Where(f => f.Slot == slot).Select(f => new FoundView(f.Part, f.Found, f.Finding, TextDifference.Describe(f.Expected, f.Found)))],
+            [
+                .. trail
+                    .Findings[destination]
+                    .Where(f => f.Slot == slot)
+                    .Select(f => new FoundView(f.Part, f.Found, f.Finding, TextDifference.Describe(f.Expected, f.Found))),
+            ],
             ArtefactOf(destination, delivery?.Artefact ?? serving?.Artefact),
             delivery?.Receipt,
             tries,
             delivery?.State is DeliveryState.Refused or DeliveryState.NeedsAttention or DeliveryState.Waiting,
-            delivery is { SettledAt: null } ? delivery.NextTryAt : null);
+            delivery is { SettledAt: null } ? delivery.NextTryAt : null
+        );
     }
 
     private static IReadOnlyList<ArtefactPart> ArtefactOf(string destination, byte[]? bytes)
@@ -57,7 +73,12 @@ internal static class EvidenceEndpoint
         {
             using var stream = new MemoryStream(bytes);
             using var message = MimeMessage.Load(stream);
-            return [new("html", message.HtmlBody ?? ""), new("text", message.TextBody ?? ""), new("as sent", Encoding.UTF8.GetString(bytes))];
+            return
+            [
+                new("html", message.HtmlBody ?? ""),
+                new("text", message.TextBody ?? ""),
+                new("as sent", Encoding.UTF8.GetString(bytes)),
+            ];
         }
 
         return [new("record", Encoding.UTF8.GetString(bytes))];
@@ -85,7 +106,8 @@ internal sealed record EvidenceView(
     string? Receipt,
     IReadOnlyList<HappeningView> Happenings,
     bool CanSendAgain,
-    DateTimeOffset? NextTryAt);
+    DateTimeOffset? NextTryAt
+);
 
 /// <summary>What one part shows.</summary>
 internal sealed record FoundView(string Part, string? Text, Finding Finding, string Difference);

@@ -25,7 +25,10 @@ internal sealed class Servings(SextonDb db, CurrentRegister current, OrderLinks 
     {
         var (version, _) = await current.GetAsync(cancel);
         var projection = Projector.Project(order.Content, version.Plan, destination);
-        var served = JsonSerializer.SerializeToUtf8Bytes(OrderPageView.Of(order, projection, version.Plan, destination, FileEndpoints.PageOf(order, destination, links)), json.Value.SerializerOptions);
+        var served = JsonSerializer.SerializeToUtf8Bytes(
+            OrderPageView.Of(order, projection, version.Plan, destination, FileEndpoints.PageOf(order, destination, links)),
+            json.Value.SerializerOptions
+        );
         var (now, expected) = (clock.GetUtcNow(), JsonSerializer.Serialize(projection, RegisterJson.Options));
         await db.Database.ExecuteSqlAsync(
             $"""
@@ -34,7 +37,8 @@ internal sealed class Servings(SextonDb db, CurrentRegister current, OrderLinks 
             on conflict (order_id, destination) do update
             set artefact = excluded.artefact, projection = excluded.projection, last_at = excluded.last_at, times = servings.times + 1
             """,
-            cancel);
+            cancel
+        );
         return WrittenJson.Reply(served);
     }
 }

@@ -18,8 +18,14 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
     public async Task<OrderTrail> ReadAsync(StoredOrder order, CancellationToken cancel)
     {
         var (version, _) = await current.GetAsync(cancel);
-        var deliveries = await db.Deliveries.AsNoTracking().Where(d => d.OrderId == order.Id).ToDictionaryAsync(d => d.Destination, StringComparer.Ordinal, cancel);
-        var servings = await db.Servings.AsNoTracking().Where(s => s.OrderId == order.Id).ToDictionaryAsync(s => s.Destination, StringComparer.Ordinal, cancel);
+        var deliveries = await db
+            .Deliveries.AsNoTracking()
+            .Where(d => d.OrderId == order.Id)
+            .ToDictionaryAsync(d => d.Destination, StringComparer.Ordinal, cancel);
+        var servings = await db
+            .Servings.AsNoTracking()
+            .Where(s => s.OrderId == order.Id)
+            .ToDictionaryAsync(s => s.Destination, StringComparer.Ordinal, cancel);
         var findings = await db.Findings.AsNoTracking().Where(f => f.OrderId == order.Id).ToListAsync(cancel);
         var all = new Dictionary<string, IReadOnlyList<SlotFinding>>(StringComparer.Ordinal);
         var expected = new Dictionary<string, HashSet<SlotId>>(StringComparer.Ordinal);
@@ -34,7 +40,12 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
                 : JsonSerializer.Deserialize<Projection>(sent, RegisterJson.Options)!;
             expected[destination.Key] = [.. projection.Entries.Select(e => e.Slot)];
             all[destination.Key] = serving is null
-                ? [.. findings.Where(f => f.Destination == destination.Key).Select(f => new SlotFinding(f.Slot, f.Part, f.Expected, f.Found, f.Finding))]
+                ?
+                [
+                    .. findings
+                        .Where(f => f.Destination == destination.Key)
+                        .Select(f => new SlotFinding(f.Slot, f.Part, f.Expected, f.Found, f.Finding)),
+                ]
                 : [.. PageReader.ReadBack(serving.Artefact, AsOrdered(projection, order.Content))];
         }
 
@@ -45,7 +56,11 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
     private static Projection AsOrdered(Projection shown, OrderContent order)
     {
         var given = order.Answers.Where(a => a.Value is not null).ToDictionary(a => a.Slot);
-        return new Projection([.. shown.Entries.Where(e => given.ContainsKey(e.Slot)).Select(e => e with { Text = given[e.Slot].Text, Files = given[e.Slot].Value!.Files ?? [] })]);
+        return new Projection([
+            .. shown
+                .Entries.Where(e => given.ContainsKey(e.Slot))
+                .Select(e => e with { Text = given[e.Slot].Text, Files = given[e.Slot].Value!.Files ?? [] }),
+        ]);
     }
 }
 
@@ -60,15 +75,18 @@ internal sealed record OrderTrail(
     IReadOnlyDictionary<string, IReadOnlyList<SlotFinding>> Findings,
     IReadOnlyDictionary<string, DeliveryRow> Deliveries,
     IReadOnlyDictionary<string, ServingRow> Servings,
-    RegisterPlan Plan)
+    RegisterPlan Plan
+)
 {
     /// <summary>What one answer is to show at one destination.</summary>
     public MarkView MarkOf(OrderAnswer answer, string destination)
     {
         var slot = answer.Slot;
-        var expectation = answer.Value is null ? Expectation.LeftEmpty
+        var expectation =
+            answer.Value is null ? Expectation.LeftEmpty
             : Expected[destination].Contains(slot) ? Expectation.Verbatim
-            : Plan.Find(answer.Field)?.Field.LeftOut.Contains(destination) == true ? Expectation.LeftOut : Expectation.NotRouted;
+            : Plan.Find(answer.Field)?.Field.LeftOut.Contains(destination) == true ? Expectation.LeftOut
+            : Expectation.NotRouted;
         var finding = SlotFinding.Worst(Findings[destination].Where(f => f.Slot == slot.ToString()).Select(f => f.Finding));
         var delivery = Deliveries.GetValueOrDefault(destination)?.State;
         return new MarkView(destination, TrailSign.Of(expectation, finding, delivery), expectation, finding, delivery);

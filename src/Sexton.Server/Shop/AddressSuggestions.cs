@@ -15,17 +15,28 @@ internal sealed class AddressSuggestions(HttpClient http)
 
     public static void Map(IEndpointRouteBuilder shop) => shop.MapGet("addresses", FindAsync).WithName("SuggestAddresses");
 
-    private static async Task<IReadOnlyList<SuggestedAddress>> FindAsync(string country, string q, AddressSuggestions suggestions, CancellationToken cancel)
+    private static async Task<IReadOnlyList<SuggestedAddress>> FindAsync(
+        string country,
+        string q,
+        AddressSuggestions suggestions,
+        CancellationToken cancel
+    )
     {
         var typed = q.Trim();
-        return country.Length != 2 || !country.All(char.IsAsciiLetter) || typed.Length is < Shortest or > Longest ? [] : await suggestions.AskAsync(country, typed, cancel);
+        return country.Length != 2 || !country.All(char.IsAsciiLetter) || typed.Length is < Shortest or > Longest
+            ? []
+            : await suggestions.AskAsync(country, typed, cancel);
     }
 
     private async Task<IReadOnlyList<SuggestedAddress>> AskAsync(string country, string typed, CancellationToken cancel)
     {
         try
         {
-            var found = await http.GetFromJsonAsync<List<SuggestedAddress>>(new Uri($"?country={country}&q={Uri.EscapeDataString(typed)}", UriKind.Relative), Json, cancel);
+            var found = await http.GetFromJsonAsync<List<SuggestedAddress>>(
+                new Uri($"?country={country}&q={Uri.EscapeDataString(typed)}", UriKind.Relative),
+                Json,
+                cancel
+            );
             return [.. (found ?? []).Take(Most)];
         }
         catch (Exception e) when (Outage.Is(e, cancel))

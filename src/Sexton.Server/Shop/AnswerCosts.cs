@@ -28,8 +28,9 @@ internal sealed class AnswerCosts
 
     /// <summary>What the answer at hand adds or takes off, all pieces of the line together: "+ € 1.20"; null for nothing.</summary>
     public string? Added(AskedField asked) =>
-        asked.Field.Field.PriceWithin.Contains(Field.OnTheForm) || !_sums.TryGetValue((asked.Field, asked.Place), out var sum) || sum == 0 ? null
-        : $"{(sum < 0 ? '−' : '+')} {_words.Amount(Math.Abs(sum))}";
+        asked.Field.Field.PriceWithin.Contains(Field.OnTheForm) || !_sums.TryGetValue((asked.Field, asked.Place), out var sum) || sum == 0
+            ? null
+            : $"{(sum < 0 ? '−' : '+')} {_words.Amount(Math.Abs(sum))}";
 
     /// <summary>What it costs here, for the answer as a whole and for each choice; null for nothing.</summary>
     public IReadOnlyList<CostView>? Of(AskedField asked)
@@ -41,15 +42,30 @@ internal sealed class AnswerCosts
         }
 
         var variant = asked.Place.Line < 0 ? null : _evaluation.Goods(asked.Place.Line).Variant?.Code;
-        var shown = field.Prices.Where(p => !field.Field.PriceWithin.Contains(Field.OnTheForm) && p.Holds(_evaluation, asked.Place)).ToLookup(static p => p.Price.Choice, StringComparer.Ordinal);
-        var costs = field.Prices.Select(static p => p.Price.Choice).Concat(field.Field.Uses.Select(static u => u.Choice)).Distinct(StringComparer.Ordinal)
-            .Select(choice => new CostView(choice, string.Join(", ", shown[choice].Select(p => _words.Short(p.Price, p.TariffFor(_evaluation.Group, variant)))), Left(_evaluation.FewLeft(field, choice))))
+        var shown = field
+            .Prices.Where(p => !field.Field.PriceWithin.Contains(Field.OnTheForm) && p.Holds(_evaluation, asked.Place))
+            .ToLookup(static p => p.Price.Choice, StringComparer.Ordinal);
+        var costs = field
+            .Prices.Select(static p => p.Price.Choice)
+            .Concat(field.Field.Uses.Select(static u => u.Choice))
+            .Distinct(StringComparer.Ordinal)
+            .Select(choice => new CostView(
+                choice,
+                string.Join(", ", shown[choice].Select(p => _words.Short(p.Price, p.TariffFor(_evaluation.Group, variant)))),
+                Left(_evaluation.FewLeft(field, choice))
+            ))
             .Where(static c => c.Text.Length > 0 || c.Left.Length > 0)
             .ToList();
         return costs.Count == 0 ? null : costs;
     }
 
-    private static string Left(long? left) => left switch { null => "", 0 => "sold out", _ => $"{left} left" };
+    private static string Left(long? left) =>
+        left switch
+        {
+            null => "",
+            0 => "sold out",
+            _ => $"{left} left",
+        };
 }
 
 /// <summary>What an answer or a choice costs, and whether there is enough of it.</summary>

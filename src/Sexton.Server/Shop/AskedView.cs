@@ -20,15 +20,18 @@ internal sealed record AskedView(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? UnitId = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Choices = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<CostView>? Costs = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Adds = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Adds = null
+)
 {
-    public static AskedView Of(AskedField asked, Evaluation evaluation, AnswerCosts costs) => new(
-        asked.Field.Field.Key,
-        asked.Required,
-        asked.TextIn(evaluation.Cart.Language),
-        asked.LineId,
-        asked.UnitId,
-        asked.Field.OffersAll ? null : [.. evaluation.Offered(asked).Select(static c => c.Key)],
-        costs.Of(asked),
-        costs.Added(asked));
+    public static AskedView Of(AskedField asked, Evaluation evaluation, AnswerCosts costs) =>
+        new(
+            asked.Field.Field.Key,
+            asked.Required,
+            asked.TextIn(evaluation.Cart.Language),
+            asked.LineId,
+            asked.UnitId,
+            asked.Field.OffersAll ? null : [.. evaluation.Offered(asked).Select(static c => c.Key)],
+            costs.Of(asked),
+            costs.Added(asked)
+        );
 }

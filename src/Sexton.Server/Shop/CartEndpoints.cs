@@ -26,59 +26,132 @@ internal static class CartEndpoints
         await page.ServeAsync(await carts.FindAsync(cancel), cancel);
 
     private static async Task<IResult> AddAsync(
-        AddLineRequest request, [FromHeader(Name = "Idempotency-Key")] string? key, CartStore carts, CartPage page, CurrentRegister current, ShopClock clock, CancellationToken cancel)
+        AddLineRequest request,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
+        CartStore carts,
+        CartPage page,
+        CurrentRegister current,
+        ShopClock clock,
+        CancellationToken cancel
+    )
     {
         var (version, products) = await current.GetAsync(cancel);
         CheckKey(key);
         var line = version.Plan.WithUnits(products, request.AsLine(products));
         var alone = version.Plan.FilesIn(line).Any();
-        var row = await carts.ChangeAsync(cart => key is not null && cart.Added.Contains(key) ? cart : cart.Add(line, l => version.Plan.CanonicalOf(l, clock.Today), alone).Remember(key).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
+        var row = await carts.ChangeAsync(
+            cart =>
+                key is not null && cart.Added.Contains(key)
+                    ? cart
+                    : cart.Add(line, l => version.Plan.CanonicalOf(l, clock.Today), alone)
+                        .Remember(key)
+                        .Answer(Given(request), HasDefault(version)),
+            Step.Cart.Key,
+            version.Plan,
+            cancel
+        );
         return await page.ServeAsync(row, cancel);
     }
 
     // Buying at once begins again with every product: what was left from the last time is not bought with it.
-    private static async Task<IResult> ReplaceAsync(AddLineRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
+    private static async Task<IResult> ReplaceAsync(
+        AddLineRequest request,
+        CartStore carts,
+        CartPage page,
+        CurrentRegister current,
+        CancellationToken cancel
+    )
     {
         var (version, products) = await current.GetAsync(cancel);
         var line = version.Plan.WithUnits(products, request.AsLine(products));
-        var row = await carts.ChangeAsync(cart => (cart with { Lines = [] }).Add(line, static l => l.Answers).Answer(Given(request), HasDefault(version)), Step.Cart.Key, version.Plan, cancel);
+        var row = await carts.ChangeAsync(
+            cart => (cart with { Lines = [] }).Add(line, static l => l.Answers).Answer(Given(request), HasDefault(version)),
+            Step.Cart.Key,
+            version.Plan,
+            cancel
+        );
         return await page.ServeAsync(row, cancel);
     }
 
-    private static async Task<IResult> ChangeAsync(string id, ChangeLineRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
+    private static async Task<IResult> ChangeAsync(
+        string id,
+        ChangeLineRequest request,
+        CartStore carts,
+        CartPage page,
+        CurrentRegister current,
+        CancellationToken cancel
+    )
     {
         var (version, products) = await current.GetAsync(cancel);
         CartContent Change(CartContent cart)
         {
             var before = cart.Lines.FirstOrDefault(l => l.Id == id) ?? new CartLine(id, "", request.Quantity, AnswerSet.Empty);
-            var after = before with { Quantity = request.Quantity, Answers = request.Answers ?? before.Answers, Units = request.Units?.ToImmutableArray() ?? before.Units };
+            var after = before with
+            {
+                Quantity = request.Quantity,
+                Answers = request.Answers ?? before.Answers,
+                Units = request.Units?.ToImmutableArray() ?? before.Units,
+            };
             return cart.Change(request.Quantity == 0 ? after : version.Plan.WithUnits(products, after));
         }
 
         return await page.ServeAsync(await carts.ChangeAsync(Change, request.Step ?? Step.Cart.Key, version.Plan, cancel), cancel);
     }
 
-    private static async Task<IResult> AnswerAsync(AnswersRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
+    private static async Task<IResult> AnswerAsync(
+        AnswersRequest request,
+        CartStore carts,
+        CartPage page,
+        CurrentRegister current,
+        CancellationToken cancel
+    )
     {
         var (version, _) = await current.GetAsync(cancel);
-        return await page.ServeAsync(await carts.ChangeAsync(cart => cart.Answer(request.Answers, HasDefault(version)).Answer(request.Lines ?? [], HasDefault(version)), request.Step, version.Plan, cancel), cancel);
+        return await page.ServeAsync(
+            await carts.ChangeAsync(
+                cart => cart.Answer(request.Answers, HasDefault(version)).Answer(request.Lines ?? [], HasDefault(version)),
+                request.Step,
+                version.Plan,
+                cancel
+            ),
+            cancel
+        );
     }
 
     // Taking one out is always possible, also one that does not count any more.
-    private static async Task<IResult> GiveCouponAsync(CouponRequest request, CartStore carts, CartPage page, CurrentRegister current, CancellationToken cancel)
+    private static async Task<IResult> GiveCouponAsync(
+        CouponRequest request,
+        CartStore carts,
+        CartPage page,
+        CurrentRegister current,
+        CancellationToken cancel
+    )
     {
         var (version, products) = await current.GetAsync(cancel);
         var code = request.Code.Trim();
-        var coupon = code.Length == 0 ? null : products.FindCoupon(code)
-            ?? throw ApiProblemException.Unprocessable("coupon_unknown", $"The code “{code}” does not count, or no longer. Look whether it is typed as it was given.");
-        return await page.ServeAsync(await carts.ChangeAsync(cart => cart with { Coupon = coupon?.Code ?? "" }, Step.Cart.Key, version.Plan, cancel), cancel);
+        var coupon =
+            code.Length == 0
+                ? null
+                : products.FindCoupon(code)
+                    ?? throw ApiProblemException.Unprocessable(
+                        "coupon_unknown",
+                        $"The code “{code}” does not count, or no longer. Look whether it is typed as it was given."
+                    );
+        return await page.ServeAsync(
+            await carts.ChangeAsync(cart => cart with { Coupon = coupon?.Code ?? "" }, Step.Cart.Key, version.Plan, cancel),
+            cancel
+        );
     }
 
     private static void CheckKey(string? key)
     {
         if (key is { Length: < 8 or > 100 })
         {
-            throw new ApiProblemException(StatusCodes.Status400BadRequest, "idempotency_key", "Send an Idempotency-Key of 8 to 100 characters.");
+            throw new ApiProblemException(
+                StatusCodes.Status400BadRequest,
+                "idempotency_key",
+                "Send an Idempotency-Key of 8 to 100 characters."
+            );
         }
     }
 
@@ -106,7 +179,16 @@ internal sealed record EntryView(string Slot, string? LineId, string? UnitId, st
     /// <param name="projection">The answers that the page shows.</param>
     /// <param name="page">The address below which the files are fetched.</param>
     public static IReadOnlyList<EntryView> Of(Projection projection, string page) =>
-        [.. projection.Entries.Select(e => new EntryView(e.Slot.ToString(), e.LineId, e.UnitId, e.Name, e.Text, [.. e.Files.Select(f => FileView.Of(f, page))]))];
+        [
+            .. projection.Entries.Select(e => new EntryView(
+                e.Slot.ToString(),
+                e.LineId,
+                e.UnitId,
+                e.Name,
+                e.Text,
+                [.. e.Files.Select(f => FileView.Of(f, page))]
+            )),
+        ];
 }
 
 /// <summary>Puts a product into the cart.</summary>
@@ -117,13 +199,31 @@ internal sealed record EntryView(string Slot, string? LineId, string? UnitId, st
 /// <param name="Units">Each one of the quantity with its answers, where each one is asked.</param>
 /// <param name="OrderAnswers">Answers of the order that were given on the product page.</param>
 /// <param name="Places">How many places were given to its units so far.</param>
-internal sealed record AddLineRequest(string Product, int Quantity, AnswerSet Answers, string? Variant = null, IReadOnlyList<CartUnit>? Units = null, AnswerSet? OrderAnswers = null, int Places = 0)
+internal sealed record AddLineRequest(
+    string Product,
+    int Quantity,
+    AnswerSet Answers,
+    string? Variant = null,
+    IReadOnlyList<CartUnit>? Units = null,
+    AnswerSet? OrderAnswers = null,
+    int Places = 0
+)
 {
     /// <summary>The line to add.</summary>
     /// <exception cref="CartException">The product or variant is not sold.</exception>
-    public CartLine AsLine(Core.Catalogue.ProductIndex products) => products.Find(Product, Variant) is null
-        ? throw new CartException(products.Find(Product) is { Variants.IsEmpty: false } ? "Choose which one of it you would like." : $"The product “{Product}” is not sold here.")
-        : new CartLine(Guid.NewGuid().ToString("N")[..12], Product, Quantity, Answers) { VariantCode = Variant, Units = Units?.ToImmutableArray() ?? [], Places = Places };
+    public CartLine AsLine(Core.Catalogue.ProductIndex products) =>
+        products.Find(Product, Variant) is null
+            ? throw new CartException(
+                products.Find(Product) is { Variants.IsEmpty: false }
+                    ? "Choose which one of it you would like."
+                    : $"The product “{Product}” is not sold here."
+            )
+            : new CartLine(Guid.NewGuid().ToString("N")[..12], Product, Quantity, Answers)
+            {
+                VariantCode = Variant,
+                Units = Units?.ToImmutableArray() ?? [],
+                Places = Places,
+            };
 }
 
 /// <summary>Changes a line of the cart.</summary>
@@ -131,7 +231,12 @@ internal sealed record AddLineRequest(string Product, int Quantity, AnswerSet An
 /// <param name="Answers">All answers of the line, by field; null to leave them.</param>
 /// <param name="Units">All its units with their answers; null to leave them. Where the quantity falls this says which stay.</param>
 /// <param name="Step">The step at which it was changed; null for the cart.</param>
-internal sealed record ChangeLineRequest(int Quantity, AnswerSet? Answers = null, IReadOnlyList<CartUnit>? Units = null, string? Step = null);
+internal sealed record ChangeLineRequest(
+    int Quantity,
+    AnswerSet? Answers = null,
+    IReadOnlyList<CartUnit>? Units = null,
+    string? Step = null
+);
 
 /// <summary>Gives a coupon, or takes it out.</summary>
 /// <param name="Code">The code; "" takes it out.</param>

@@ -23,7 +23,12 @@ internal sealed class CartPage(CartStore carts, CurrentRegister current, Evaluat
         var cart = version.Plan.WithUnits(products, row is null ? CartContent.Empty : await carts.ReadAsync(row, cancel));
         var evaluation = await evaluator.RunAsync(version.Plan, products, cart, await stock.LevelsAsync(cancel), cancel);
         var projection = Projector.Project(evaluation, DestinationIndex.CartLine);
-        var view = new CartView(row?.StepReached ?? Step.ProductPage.Key, cart, EvaluationView.Of(evaluation, DestinationIndex.CartLine, version.Number), EntryView.Of(projection, FileEndpoints.CartPage));
+        var view = new CartView(
+            row?.StepReached ?? Step.ProductPage.Key,
+            cart,
+            EvaluationView.Of(evaluation, DestinationIndex.CartLine, version.Number),
+            EntryView.Of(projection, FileEndpoints.CartPage)
+        );
         var served = writing.Write(view);
         if (row is not null)
         {

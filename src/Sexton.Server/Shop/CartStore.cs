@@ -15,9 +15,18 @@ namespace Sexton.Server.Shop;
 /// The cart of the shopper who makes the request, known by a cookie that holds its random id. What is bought at once has a cart of its
 /// own, so that the other one stays as it is; a request says so with the header "Sexton-Cart: at_once".
 /// </summary>
-internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccessor http, ShopperSession shopper, PublishedKeys published, RequestLimits limits, TimeProvider clock)
+internal sealed class CartStore(
+    SextonDb db,
+    FileStore files,
+    IHttpContextAccessor http,
+    ShopperSession shopper,
+    PublishedKeys published,
+    RequestLimits limits,
+    TimeProvider clock
+)
 {
-    private const string Kept = "sexton_cart", AtOnce = "sexton_at_once";
+    private const string Kept = "sexton_cart",
+        AtOnce = "sexton_at_once";
 
     // The cookie of a cart made just now is only on its way to the browser.
     private Guid _created;
@@ -26,7 +35,12 @@ internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccess
 
     /// <summary>The ids of all carts of the shopper: a file that was chosen for one may end up in the other.</summary>
     public IReadOnlyList<Guid> Ids =>
-        [.. new[] { Kept, AtOnce }.Select(name => Guid.TryParse(http.HttpContext!.Request.Cookies[name], out var id) ? id : Guid.Empty).Append(_created).Where(static id => id != Guid.Empty)];
+        [
+            .. new[] { Kept, AtOnce }
+                .Select(name => Guid.TryParse(http.HttpContext!.Request.Cookies[name], out var id) ? id : Guid.Empty)
+                .Append(_created)
+                .Where(static id => id != Guid.Empty),
+        ];
 
     /// <summary>The open cart, made where there is none.</summary>
     public async Task<CartRow> FindOrCreateAsync(CancellationToken cancel)
@@ -51,7 +65,12 @@ internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccess
     /// <param name="stepReached">The key of the step that the shopper is at.</param>
     /// <param name="steps">All steps, for telling which comes later.</param>
     /// <param name="cancel">Cancels.</param>
-    public async Task<CartRow> ChangeAsync(Func<CartContent, CartContent> change, string stepReached, RegisterPlan steps, CancellationToken cancel)
+    public async Task<CartRow> ChangeAsync(
+        Func<CartContent, CartContent> change,
+        string stepReached,
+        RegisterPlan steps,
+        CancellationToken cancel
+    )
     {
         // The row is locked, as an attempt locks it: a change is in the order, or it is refused, or it makes a new cart.
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -81,16 +100,23 @@ internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccess
     }
 
     /// <summary>The content of a cart, with the group that its shopper has now.</summary>
-    public async Task<CartContent> ReadAsync(CartRow row, CancellationToken cancel) => Parse(row) with { Group = await shopper.GroupAsync(cancel) };
+    public async Task<CartContent> ReadAsync(CartRow row, CancellationToken cancel) =>
+        Parse(row) with
+        {
+            Group = await shopper.GroupAsync(cancel),
+        };
 
     /// <summary>Puts on record what the cart page showed.</summary>
     public async Task ShownAsync(CartRow row, byte[] served, string projection, CancellationToken cancel) =>
-        await db.Carts.Where(c => c.Id == row.Id && c.Revision == row.Revision && c.OrderId == null).ExecuteUpdateAsync(
-            set => set
-                .SetProperty(c => c.Shown, served)
-                .SetProperty(c => c.ShownProjection, projection)
-                .SetProperty(c => c.ShownAt, clock.GetUtcNow()),
-            cancel);
+        await db
+            .Carts.Where(c => c.Id == row.Id && c.Revision == row.Revision && c.OrderId == null)
+            .ExecuteUpdateAsync(
+                set =>
+                    set.SetProperty(c => c.Shown, served)
+                        .SetProperty(c => c.ShownProjection, projection)
+                        .SetProperty(c => c.ShownAt, clock.GetUtcNow()),
+                cancel
+            );
 
     private async Task TakeFilesAsync(Guid cart, IReadOnlyList<string> ids, CancellationToken cancel)
     {
@@ -112,7 +138,9 @@ internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccess
             var ever = await published.SinceAsync(cancel);
             if (unknown.Find(key => !ever.ContainsKey(key)) is { } never)
             {
-                throw new CartException($"There is no question “{(never.Length > FieldKey.Longest ? never[..FieldKey.Longest] + "…" : never)}” that could be answered. Reload the page.");
+                throw new CartException(
+                    $"There is no question “{(never.Length > FieldKey.Longest ? never[..FieldKey.Longest] + "…" : never)}” that could be answered. Reload the page."
+                );
             }
         }
     }
@@ -136,14 +164,18 @@ internal sealed class CartStore(SextonDb db, FileStore files, IHttpContextAccess
         };
         db.Carts.Add(row);
         _created = row.Id;
-        http.HttpContext!.Response.Cookies.Append(Cookie, row.Id.ToString(), new CookieOptions
-        {
-            HttpOnly = true,
-            SameSite = SameSiteMode.Lax,
-            Secure = http.HttpContext.Request.IsHttps,
-            MaxAge = TimeSpan.FromDays(30),
-            IsEssential = true,
-        });
+        http.HttpContext!.Response.Cookies.Append(
+            Cookie,
+            row.Id.ToString(),
+            new CookieOptions
+            {
+                HttpOnly = true,
+                SameSite = SameSiteMode.Lax,
+                Secure = http.HttpContext.Request.IsHttps,
+                MaxAge = TimeSpan.FromDays(30),
+                IsEssential = true,
+            }
+        );
         return row;
     }
 }

@@ -18,10 +18,7 @@ internal static class CatalogueEndpoints
     private static async Task<CatalogueView> ReadAsync(SextonDb db, SextonOptions options, CancellationToken cancel)
     {
         var products = await db.Products.AsNoTracking().OrderBy(p => p.Position).ToListAsync(cancel);
-        return new CatalogueView(
-            options.ShopName,
-            options.PaymentsUrl,
-            [.. products.Select(p => View(p, options.Currency))]);
+        return new CatalogueView(options.ShopName, options.PaymentsUrl, [.. products.Select(p => View(p, options.Currency))]);
     }
 
     private static ProductView View(ProductRow row, string currency)
@@ -34,7 +31,8 @@ internal static class CatalogueEndpoints
             row.Category,
             Price(product.PriceMinor, currency),
             row.Picture,
-            [.. product.Variants.Select(v => new VariantView(v.Code, v.Name.ToString(), Price(v.PriceMinor, currency)))]);
+            [.. product.Variants.Select(v => new VariantView(v.Code, v.Name.ToString(), Price(v.PriceMinor, currency)))]
+        );
     }
 
     private static string Price(long minor, string currency) => MoneyText.Format(minor, currency, LanguageMap.Fallback);
@@ -49,7 +47,15 @@ internal static class CatalogueEndpoints
 internal sealed record CatalogueView(string Shop, Uri PaymentsUrl, IReadOnlyList<ProductView> Products);
 
 /// <summary>A product.</summary>
-internal sealed record ProductView(string Code, string Name, string Description, string Category, string Price, string Picture, IReadOnlyList<VariantView> Variants);
+internal sealed record ProductView(
+    string Code,
+    string Name,
+    string Description,
+    string Category,
+    string Price,
+    string Picture,
+    IReadOnlyList<VariantView> Variants
+);
 
 /// <summary>A variant of a product.</summary>
 internal sealed record VariantView(string Code, string Name, string Price);

@@ -13,7 +13,13 @@ internal static class ConfirmationEndpoint
     public static void MapConfirmation(this IEndpointRouteBuilder shop) =>
         shop.MapGet("orders/{token}", ReadAsync).WithName("GetConfirmation").Produces<OrderPageView>();
 
-    private static async Task<IResult> ReadAsync(string token, OrderLinks links, OrderReader orders, Servings servings, CancellationToken cancel)
+    private static async Task<IResult> ReadAsync(
+        string token,
+        OrderLinks links,
+        OrderReader orders,
+        Servings servings,
+        CancellationToken cancel
+    )
     {
         var order = links.Read(token) is { } id ? await orders.FindAsync(id, cancel) : null;
         return order is null
@@ -29,20 +35,29 @@ internal static class ConfirmationEndpoint
 /// <param name="Prices">What it comes to.</param>
 /// <param name="Lines">The lines.</param>
 /// <param name="Entries">The answers that the page shows.</param>
-internal sealed record OrderPageView(long Number, DateTimeOffset PlacedAt, int Version, PricesView Prices, IReadOnlyList<OrderLineView> Lines, IReadOnlyList<EntryView> Entries)
+internal sealed record OrderPageView(
+    long Number,
+    DateTimeOffset PlacedAt,
+    int Version,
+    PricesView Prices,
+    IReadOnlyList<OrderLineView> Lines,
+    IReadOnlyList<EntryView> Entries
+)
 {
     /// <param name="order">The order.</param>
     /// <param name="projection">The answers that the page shows.</param>
     /// <param name="current">The current register, which says which prices are shown where.</param>
     /// <param name="page">The key of the page.</param>
     /// <param name="address">The address of the page, below which the files are fetched.</param>
-    public static OrderPageView Of(StoredOrder order, Projection projection, RegisterPlan current, string page, string address) => new(
-        order.Number,
-        order.PlacedAt,
-        order.Content.Version,
-        PricesView.Of(order.Content, projection, current, page),
-        [.. order.Content.Lines.Select(l => OrderLineView.Of(l, order.Content))],
-        EntryView.Of(projection, address));
+    public static OrderPageView Of(StoredOrder order, Projection projection, RegisterPlan current, string page, string address) =>
+        new(
+            order.Number,
+            order.PlacedAt,
+            order.Content.Version,
+            PricesView.Of(order.Content, projection, current, page),
+            [.. order.Content.Lines.Select(l => OrderLineView.Of(l, order.Content))],
+            EntryView.Of(projection, address)
+        );
 }
 
 /// <summary>A line of an order.</summary>
@@ -54,13 +69,15 @@ internal sealed record OrderPageView(long Number, DateTimeOffset PlacedAt, int V
 /// <param name="Units">Each one of it, where each one was asked.</param>
 internal sealed record OrderLineView(string Id, string Code, string Name, int Quantity, string Sum, IReadOnlyList<NamedUnit> Units)
 {
-    public static OrderLineView Of(OrderLine line, OrderContent order) => new(
-        line.Id,
-        line.ItemCode,
-        line.ProductName,
-        line.Quantity,
-        MoneyText.Format(order.Prices.SumOf(line.Id), order.Prices.Currency, order.Language),
-        [.. line.Units.Select(u => new NamedUnit(u, line.NameOf(u)))]);
+    public static OrderLineView Of(OrderLine line, OrderContent order) =>
+        new(
+            line.Id,
+            line.ItemCode,
+            line.ProductName,
+            line.Quantity,
+            MoneyText.Format(order.Prices.SumOf(line.Id), order.Prices.Currency, order.Language),
+            [.. line.Units.Select(u => new NamedUnit(u, line.NameOf(u)))]
+        );
 }
 
 /// <summary>One of a line, with what it is called: "Seat 1 of 3".</summary>

@@ -11,11 +11,22 @@ namespace Sexton.Server.Shop;
 /// <summary>The one evaluate call: what is asked of a cart, what is wrong, and what it costs.</summary>
 internal static class EvaluateEndpoint
 {
-    public static void MapEvaluate(this IEndpointRouteBuilder shop) => shop.MapPost("evaluate", EvaluateAsync).WithName("Evaluate").Produces<EvaluationView>();
+    public static void MapEvaluate(this IEndpointRouteBuilder shop) =>
+        shop.MapPost("evaluate", EvaluateAsync).WithName("Evaluate").Produces<EvaluationView>();
 
     // The group is a matter of who is signed in, whatever was sent. Nothing is decided here, so what was told last is near enough.
     private static async Task<IResult> EvaluateAsync(
-        CartContent cart, HttpContext http, RequestLimits limits, CurrentRegister current, ShopperSession shopper, Evaluator evaluator, StockGlance stock, EvaluationWriting writing, ObjectPool<Evaluation> pool, CancellationToken cancel)
+        CartContent cart,
+        HttpContext http,
+        RequestLimits limits,
+        CurrentRegister current,
+        ShopperSession shopper,
+        Evaluator evaluator,
+        StockGlance stock,
+        EvaluationWriting writing,
+        ObjectPool<Evaluation> pool,
+        CancellationToken cancel
+    )
     {
         await limits.PassAsync(LimitedWork.Evaluations, http, cancel);
         cart.CheckShape();

@@ -25,7 +25,8 @@ internal sealed record EvaluationView(
     PricesView Prices,
     IReadOnlyList<LineCodeView> Codes,
     long WeightGrams,
-    Offer Offer)
+    Offer Offer
+)
 {
     /// <param name="evaluation">The evaluation.</param>
     /// <param name="place">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
@@ -38,15 +39,33 @@ internal sealed record EvaluationView(
         return new(
             [.. fields.Select(f => FormField.Of(f, language))],
             [.. evaluation.Asked.Where(static a => !a.Field.Rule.IsKeptOffTheForm).Select(a => AskedView.Of(a, evaluation, costs))],
-            [.. fields.Select(static f => f.Section ?? f.Within?.Section).OfType<Section>().Distinct()
-                .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language)))],
+            [
+                .. fields
+                    .Select(static f => f.Section ?? f.Within?.Section)
+                    .OfType<Section>()
+                    .Distinct()
+                    .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language))),
+            ],
             [.. Enumerable.Range(0, evaluation.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
-            [.. evaluation.Plan.Steps.Select(s => new StepView(s.Key, s.Name.In(language), s.Own, fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsWorkedOut)))],
+            [
+                .. evaluation.Plan.Steps.Select(s => new StepView(
+                    s.Key,
+                    s.Name.In(language),
+                    s.Own,
+                    fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsWorkedOut)
+                )),
+            ],
             [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
             PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, place, language),
-            [.. Enumerable.Range(0, evaluation.LineCount).Where(evaluation.IsSold).Select(i => new LineCodeView(evaluation.LineAt(i).Id, evaluation.ItemCodeOf(i)))],
+            [
+                .. Enumerable
+                    .Range(0, evaluation.LineCount)
+                    .Where(evaluation.IsSold)
+                    .Select(i => new LineCodeView(evaluation.LineAt(i).Id, evaluation.ItemCodeOf(i))),
+            ],
             evaluation.WeightGrams,
-            Offer.Of(evaluation, version));
+            Offer.Of(evaluation, version)
+        );
     }
 }
 
@@ -75,7 +94,11 @@ internal sealed record UnitView(string LineId, string Id, string Name)
         for (var unit = 0; unit < count; unit++)
         {
             var called = evaluation.Goods(line).Product.UnitName.In(evaluation.Cart.Language);
-            yield return new UnitView(evaluation.LineAt(line).Id, evaluation.LineAt(line).Units[unit].Id, $"{(called.Length > 0 ? called : "No.")} {unit + 1} of {count}");
+            yield return new UnitView(
+                evaluation.LineAt(line).Id,
+                evaluation.LineAt(line).Units[unit].Id,
+                $"{(called.Length > 0 ? called : "No.")} {unit + 1} of {count}"
+            );
         }
     }
 }
@@ -91,5 +114,13 @@ internal sealed record UnitView(string LineId, string Id, string Name)
 internal sealed record ProblemView(string Code, string? Field, string? LineId, string? UnitId, string? Part, string Step, string Sentence)
 {
     public static ProblemView Of(AnswerProblem problem, string language) =>
-        new(problem.Refusal.Code, problem.Field?.Field.Key, problem.LineId, problem.UnitId, problem.Refusal.Part, problem.Step, problem.SentenceIn(language));
+        new(
+            problem.Refusal.Code,
+            problem.Field?.Field.Key,
+            problem.LineId,
+            problem.UnitId,
+            problem.Refusal.Part,
+            problem.Step,
+            problem.SentenceIn(language)
+        );
 }

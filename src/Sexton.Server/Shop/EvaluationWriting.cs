@@ -12,7 +12,10 @@ namespace Sexton.Server.Shop;
 /// </summary>
 internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
 {
-    private readonly JsonSerializerOptions _options = new(json.Value.SerializerOptions) { Converters = { new WrittenOnce(json.Value.SerializerOptions), new WrittenStraight(json.Value.SerializerOptions) } };
+    private readonly JsonSerializerOptions _options = new(json.Value.SerializerOptions)
+    {
+        Converters = { new WrittenOnce(json.Value.SerializerOptions), new WrittenStraight(json.Value.SerializerOptions) },
+    };
 
     /// <summary>Writes a reply.</summary>
     public byte[] Write<T>(T reply) => JsonSerializer.SerializeToUtf8Bytes(reply, _options);
@@ -22,20 +25,30 @@ internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
     {
         private readonly ConditionalWeakTable<FormField, byte[]> _written = [];
 
-        public override FormField Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => throw new NotSupportedException();
+        public override FormField Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            throw new NotSupportedException();
 
         public override void Write(Utf8JsonWriter writer, FormField value, JsonSerializerOptions options) =>
-            writer.WriteRawValue(_written.GetValue(value, field => JsonSerializer.SerializeToUtf8Bytes(field, plain)), skipInputValidation: true);
+            writer.WriteRawValue(
+                _written.GetValue(value, field => JsonSerializer.SerializeToUtf8Bytes(field, plain)),
+                skipInputValidation: true
+            );
     }
 
     // One for each place where a field is asked: hundreds.
     private sealed class WrittenStraight(JsonSerializerOptions plain) : JsonConverter<AskedView>
     {
-        private static readonly JsonEncodedText Field = JsonEncodedText.Encode("field"), Line = JsonEncodedText.Encode("line_id"), Unit = JsonEncodedText.Encode("unit_id"),
-            Required = JsonEncodedText.Encode("required"), Choices = JsonEncodedText.Encode("choices"), Text = JsonEncodedText.Encode("text"),
-            Costs = JsonEncodedText.Encode("costs"), Adds = JsonEncodedText.Encode("adds");
+        private static readonly JsonEncodedText Field = JsonEncodedText.Encode("field"),
+            Line = JsonEncodedText.Encode("line_id"),
+            Unit = JsonEncodedText.Encode("unit_id"),
+            Required = JsonEncodedText.Encode("required"),
+            Choices = JsonEncodedText.Encode("choices"),
+            Text = JsonEncodedText.Encode("text"),
+            Costs = JsonEncodedText.Encode("costs"),
+            Adds = JsonEncodedText.Encode("adds");
 
-        public override AskedView Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => throw new NotSupportedException();
+        public override AskedView Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            throw new NotSupportedException();
 
         public override void Write(Utf8JsonWriter writer, AskedView value, JsonSerializerOptions options)
         {

@@ -22,7 +22,14 @@ internal sealed class Evaluator(TaxRegistry registry, CartFiles files, ShopClock
     /// <param name="stock">What is left.</param>
     /// <param name="cancel">Cancels.</param>
     /// <param name="uploaded">The files that answers can refer to; those of the shopper who makes the request where none are given.</param>
-    public async Task<Evaluation> RunAsync(RegisterPlan plan, ProductIndex products, CartContent cart, StockLevels stock, CancellationToken cancel, KeptFiles? uploaded = null)
+    public async Task<Evaluation> RunAsync(
+        RegisterPlan plan,
+        ProductIndex products,
+        CartContent cart,
+        StockLevels stock,
+        CancellationToken cancel,
+        KeptFiles? uploaded = null
+    )
     {
         var evaluation = new Evaluation();
         await RunAsync(evaluation, plan, products, cart, stock, cancel, uploaded);
@@ -30,7 +37,15 @@ internal sealed class Evaluator(TaxRegistry registry, CartFiles files, ShopClock
     }
 
     /// <summary>Evaluates a cart in an instance that is used again.</summary>
-    public async Task RunAsync(Evaluation evaluation, RegisterPlan plan, ProductIndex products, CartContent cart, StockLevels stock, CancellationToken cancel, KeptFiles? uploaded = null)
+    public async Task RunAsync(
+        Evaluation evaluation,
+        RegisterPlan plan,
+        ProductIndex products,
+        CartContent cart,
+        StockLevels stock,
+        CancellationToken cancel,
+        KeptFiles? uploaded = null
+    )
     {
         uploaded ??= await files.OfAsync(plan, cart, cancel);
         evaluation.Run(plan, products, cart, clock.Today, stock, files: uploaded);
@@ -41,6 +56,14 @@ internal sealed class Evaluator(TaxRegistry registry, CartFiles files, ShopClock
         }
 
         var found = await Task.WhenAll(numbers.Select(async n => KeyValuePair.Create(n, await registry.AskAsync(n, cancel))));
-        evaluation.Run(plan, products, cart, clock.Today, stock, new RegistryFindings(found.ToImmutableDictionary(StringComparer.Ordinal)), uploaded);
+        evaluation.Run(
+            plan,
+            products,
+            cart,
+            clock.Today,
+            stock,
+            new RegistryFindings(found.ToImmutableDictionary(StringComparer.Ordinal)),
+            uploaded
+        );
     }
 }

@@ -40,7 +40,8 @@ internal sealed record FormField(
     string Unit,
     AnswerValue? Default,
     IReadOnlyDictionary<string, JsonElement> Settings,
-    IReadOnlyList<ChoiceView> Choices)
+    IReadOnlyList<ChoiceView> Choices
+)
 {
     // A plan has few languages; more than these are made up by whoever sends them, and are not worth keeping.
     private const int MostLanguages = 32;
@@ -82,7 +83,8 @@ internal sealed record FormField(
             planned.Rule.Unit,
             field.Default,
             SettingsOf(planned, language),
-            [.. planned.Rule.Choices.Select(c => new ChoiceView(c.Key, c.Label.In(language), c.Picture, c.Colour, c.Excludes))]);
+            [.. planned.Rule.Choices.Select(c => new ChoiceView(c.Key, c.Label.In(language), c.Picture, c.Colour, c.Excludes))]
+        );
     }
 
     // Only what the form draws with, in the shopper's language; limits are checked here and told in sentences.
@@ -94,7 +96,8 @@ internal sealed record FormField(
         {
             if (reader.Find(setting.Name) is { } value)
             {
-                settings[setting.Name] = setting is WordingSetting ? JsonSerializer.SerializeToElement(reader.Wording(setting.Name).In(language)) : value;
+                settings[setting.Name] =
+                    setting is WordingSetting ? JsonSerializer.SerializeToElement(reader.Wording(setting.Name).In(language)) : value;
             }
         }
 

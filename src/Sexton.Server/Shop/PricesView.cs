@@ -13,28 +13,51 @@ namespace Sexton.Server.Shop;
 /// <param name="TotalMinor">The total with tax, in minor units.</param>
 /// <param name="Total">The total as text.</param>
 /// <param name="Currency">The currency (ISO 4217).</param>
-internal sealed record PricesView(IReadOnlyList<PriceRowView> Rows, IReadOnlyList<LineSumView> Lines, IReadOnlyList<TaxView> Taxes, bool IncludeTax, long TotalMinor, string Total, string Currency)
+internal sealed record PricesView(
+    IReadOnlyList<PriceRowView> Rows,
+    IReadOnlyList<LineSumView> Lines,
+    IReadOnlyList<TaxView> Taxes,
+    bool IncludeTax,
+    long TotalMinor,
+    string Total,
+    string Currency
+)
 {
     /// <param name="order">The order.</param>
     /// <param name="projection">What the place gets of its answers.</param>
     /// <param name="register">The current register, which says what is shown where.</param>
     /// <param name="place">The key of the place.</param>
     public static PricesView Of(OrderContent order, Projection projection, RegisterPlan register, string place) =>
-        Of(order.Prices with { Rows = order.Prices.RowsAt(register, place, order, projection) }, order.Prices.RowsAt(register, place, order, projection), order.Language);
+        Of(
+            order.Prices with
+            {
+                Rows = order.Prices.RowsAt(register, place, order, projection),
+            },
+            order.Prices.RowsAt(register, place, order, projection),
+            order.Language
+        );
 
-    public static PricesView Of(PriceList prices, RegisterPlan register, string place, string language) => Of(prices, prices.RowsAt(register, place), language);
+    public static PricesView Of(PriceList prices, RegisterPlan register, string place, string language) =>
+        Of(prices, prices.RowsAt(register, place), language);
 
     private static PricesView Of(PriceList prices, IReadOnlyList<OrderPrice> rows, string language)
     {
         var words = new PriceWords(prices.Currency, language);
         return new(
             [.. rows.Select(r => PriceRowView.Of(r, words))],
-            [.. prices.Rows.Select(static r => r.LineId).OfType<string>().Distinct(StringComparer.Ordinal).Select(id => new LineSumView(id, words.Amount(prices.SumOf(id))))],
+            [
+                .. prices
+                    .Rows.Select(static r => r.LineId)
+                    .OfType<string>()
+                    .Distinct(StringComparer.Ordinal)
+                    .Select(id => new LineSumView(id, words.Amount(prices.SumOf(id)))),
+            ],
             [.. prices.Taxes.Select(t => new TaxView(words.Share(t.RatePpm), words.Amount(t.TaxMinor)))],
             prices.IncludeTax,
             prices.TotalMinor,
             words.Amount(prices.TotalMinor),
-            prices.Currency);
+            prices.Currency
+        );
     }
 }
 
@@ -49,19 +72,32 @@ internal sealed record PricesView(IReadOnlyList<PriceRowView> Rows, IReadOnlyLis
 /// <param name="SumMinor">The sum, in minor units.</param>
 /// <param name="Sum">The sum as text.</param>
 /// <param name="Tax">The tax rate as text.</param>
-internal sealed record PriceRowView(string? LineId, string? UnitId, PriceRowKind Kind, string? Field, string Label, int Quantity, string Unit, long SumMinor, string Sum, string Tax)
+internal sealed record PriceRowView(
+    string? LineId,
+    string? UnitId,
+    PriceRowKind Kind,
+    string? Field,
+    string Label,
+    int Quantity,
+    string Unit,
+    long SumMinor,
+    string Sum,
+    string Tax
+)
 {
-    public static PriceRowView Of(OrderPrice row, PriceWords words) => new(
-        row.LineId,
-        row.UnitId,
-        row.Kind,
-        row.Field,
-        row.Label,
-        row.Quantity,
-        row.UnitMinor * row.Quantity == row.SumMinor ? words.Amount(row.UnitMinor) : "",
-        row.SumMinor,
-        words.Amount(row.SumMinor),
-        words.Share(row.TaxPpm));
+    public static PriceRowView Of(OrderPrice row, PriceWords words) =>
+        new(
+            row.LineId,
+            row.UnitId,
+            row.Kind,
+            row.Field,
+            row.Label,
+            row.Quantity,
+            row.UnitMinor * row.Quantity == row.SumMinor ? words.Amount(row.UnitMinor) : "",
+            row.SumMinor,
+            words.Amount(row.SumMinor),
+            words.Share(row.TaxPpm)
+        );
 }
 
 /// <summary>What a line comes to.</summary>

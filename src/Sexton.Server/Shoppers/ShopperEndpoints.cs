@@ -20,30 +20,53 @@ internal static class ShopperEndpoints
 
     public static void MapShoppers(this IEndpointRouteBuilder shop)
     {
-        shop.MapPost("account/links", async (LinkRequest request, HttpContext http, RequestLimits limits, SignInLinks links, CancellationToken cancel) =>
-        {
-            await limits.PassAsync(LimitedWork.Links, http, cancel);
-            await links.SendAsync(request.Email, cancel);
-            return TypedResults.NoContent();
-        }).WithName("SendSignInLink");
+        shop.MapPost(
+                "account/links",
+                async (LinkRequest request, HttpContext http, RequestLimits limits, SignInLinks links, CancellationToken cancel) =>
+                {
+                    await limits.PassAsync(LimitedWork.Links, http, cancel);
+                    await links.SendAsync(request.Email, cancel);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("SendSignInLink");
         shop.MapPost("account/session", SignInAsync).WithName("SignInShopper");
         shop.MapGet("account/session", ReadAsync).WithName("GetShopper");
-        shop.MapDelete("account/session", async (ShopperSession session, CancellationToken cancel) =>
-        {
-            await session.SignOutAsync(cancel);
-            return TypedResults.NoContent();
-        }).WithName("SignOutShopper");
+        shop.MapDelete(
+                "account/session",
+                async (ShopperSession session, CancellationToken cancel) =>
+                {
+                    await session.SignOutAsync(cancel);
+                    return TypedResults.NoContent();
+                }
+            )
+            .WithName("SignOutShopper");
         shop.MapGet("account/orders", OrdersAsync).WithName("GetShopperOrders");
         shop.MapGet("account/orders/{number:long}", OrderAsync).WithName("GetShopperOrder").Produces<OrderPageView>();
-        FileEndpoints.MapOfOrder(shop, "account/orders/{number:long}", "Account", async (http, cancel) => (await FindAsync(
-            long.Parse((string)http.GetRouteValue("number")!, CultureInfo.InvariantCulture),
-            http.RequestServices.GetRequiredService<ShopperSession>(),
-            http.RequestServices.GetRequiredService<SextonDb>(),
-            http.RequestServices.GetRequiredService<OrderReader>(),
-            cancel)).Id);
+        FileEndpoints.MapOfOrder(
+            shop,
+            "account/orders/{number:long}",
+            "Account",
+            async (http, cancel) =>
+                (
+                    await FindAsync(
+                        long.Parse((string)http.GetRouteValue("number")!, CultureInfo.InvariantCulture),
+                        http.RequestServices.GetRequiredService<ShopperSession>(),
+                        http.RequestServices.GetRequiredService<SextonDb>(),
+                        http.RequestServices.GetRequiredService<OrderReader>(),
+                        cancel
+                    )
+                ).Id
+        );
     }
 
-    private static async Task<ShopperView> SignInAsync(TakeLinkRequest request, SignInLinks links, ShopperSession session, CurrentRegister current, CancellationToken cancel)
+    private static async Task<ShopperView> SignInAsync(
+        TakeLinkRequest request,
+        SignInLinks links,
+        ShopperSession session,
+        CurrentRegister current,
+        CancellationToken cancel
+    )
     {
         var shopper = await links.TakeAsync(request.Token, cancel);
         await session.SignInAsync(shopper);
@@ -63,27 +86,63 @@ internal static class ShopperEndpoints
     private static async Task<IReadOnlyList<ShopperOrderView>> OrdersAsync(ShopperSession session, SextonDb db, CancellationToken cancel)
     {
         var shopper = await SignedInAsync(session, cancel);
-        var orders = await Of(shopper, db).OrderByDescending(o => o.Number).Take(PageSize)
-            .Select(o => new { o.Number, o.PlacedAt, o.TotalMinor, o.Currency, o.Language, Lines = o.Lines.OrderBy(l => l.Position).Select(l => l.ProductName).ToList() })
+        var orders = await Of(shopper, db)
+            .OrderByDescending(o => o.Number)
+            .Take(PageSize)
+            .Select(o => new
+            {
+                o.Number,
+                o.PlacedAt,
+                o.TotalMinor,
+                o.Currency,
+                o.Language,
+                Lines = o.Lines.OrderBy(l => l.Position).Select(l => l.ProductName).ToList(),
+            })
             .ToListAsync(cancel);
-        return [.. orders.Select(static o => new ShopperOrderView(o.Number, o.PlacedAt, string.Join(", ", o.Lines), MoneyText.Format(o.TotalMinor, o.Currency, o.Language)))];
+        return
+        [
+            .. orders.Select(static o => new ShopperOrderView(
+                o.Number,
+                o.PlacedAt,
+                string.Join(", ", o.Lines),
+                MoneyText.Format(o.TotalMinor, o.Currency, o.Language)
+            )),
+        ];
     }
 
-    private static async Task<IResult> OrderAsync(long number, ShopperSession session, SextonDb db, OrderReader orders, Servings servings, CancellationToken cancel) =>
-        await servings.ServeAsync(await FindAsync(number, session, db, orders, cancel), DestinationIndex.Account, cancel);
+    private static async Task<IResult> OrderAsync(
+        long number,
+        ShopperSession session,
+        SextonDb db,
+        OrderReader orders,
+        Servings servings,
+        CancellationToken cancel
+    ) => await servings.ServeAsync(await FindAsync(number, session, db, orders, cancel), DestinationIndex.Account, cancel);
 
-    private static async Task<StoredOrder> FindAsync(long number, ShopperSession session, SextonDb db, OrderReader orders, CancellationToken cancel)
+    private static async Task<StoredOrder> FindAsync(
+        long number,
+        ShopperSession session,
+        SextonDb db,
+        OrderReader orders,
+        CancellationToken cancel
+    )
     {
         var shopper = await SignedInAsync(session, cancel);
         var own = await Of(shopper, db).AnyAsync(o => o.Number == number, cancel);
-        return (own ? await orders.FindAsync(number, cancel) : null) ?? throw ApiProblemException.NotFound($"There is no order {number} in your account.");
+        return (own ? await orders.FindAsync(number, cancel) : null)
+            ?? throw ApiProblemException.NotFound($"There is no order {number} in your account.");
     }
 
     // Whoever opened a link has shown that the address is theirs, so orders placed with it before belong to the account too.
     // However its letters were typed: the address of an account is kept in small letters. The database makes them small, and has no culture.
 #pragma warning disable MA0011
-    private static IQueryable<OrderRow> Of(ShopperRow shopper, SextonDb db) => db.Orders.AsNoTracking()
-        .Where(o => o.ShopperId == shopper.Id || o.Answers.Any(a => a.Field == BuiltInFields.Email && a.LineId == null && a.Text!.ToLower() == shopper.Email));
+    private static IQueryable<OrderRow> Of(ShopperRow shopper, SextonDb db) =>
+        db
+            .Orders.AsNoTracking()
+            .Where(o =>
+                o.ShopperId == shopper.Id
+                || o.Answers.Any(a => a.Field == BuiltInFields.Email && a.LineId == null && a.Text!.ToLower() == shopper.Email)
+            );
 #pragma warning restore MA0011
 
     private static async Task<ShopperRow> SignedInAsync(ShopperSession session, CancellationToken cancel) =>

@@ -23,9 +23,12 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
         if (!_read)
         {
             var known = await http.HttpContext!.AuthenticateAsync(Scheme);
-            _shopper = known.Succeeded && Guid.TryParse(known.Principal.FindFirstValue(ClaimTypes.NameIdentifier), out var id) && Guid.TryParse(known.Principal.FindFirstValue(StampClaim), out var stamp)
-                ? await db.Shoppers.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id && s.Stamp == stamp, cancel)
-                : null;
+            _shopper =
+                known.Succeeded
+                && Guid.TryParse(known.Principal.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
+                && Guid.TryParse(known.Principal.FindFirstValue(StampClaim), out var stamp)
+                    ? await db.Shoppers.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id && s.Stamp == stamp, cancel)
+                    : null;
             _read = true;
         }
 
@@ -37,7 +40,10 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
 
     public async Task SignInAsync(ShopperRow shopper)
     {
-        var identity = new ClaimsIdentity([new Claim(ClaimTypes.NameIdentifier, shopper.Id.ToString()), new Claim(StampClaim, shopper.Stamp.ToString())], Scheme);
+        var identity = new ClaimsIdentity(
+            [new Claim(ClaimTypes.NameIdentifier, shopper.Id.ToString()), new Claim(StampClaim, shopper.Stamp.ToString())],
+            Scheme
+        );
         await http.HttpContext!.SignInAsync(Scheme, new ClaimsPrincipal(identity), new AuthenticationProperties { IsPersistent = true });
         (_read, _shopper) = (true, shopper);
     }
@@ -47,7 +53,9 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
     {
         if (await FindAsync(cancel) is { } shopper)
         {
-            await db.Shoppers.Where(s => s.Id == shopper.Id).ExecuteUpdateAsync(set => set.SetProperty(s => s.Stamp, Guid.NewGuid()), cancel);
+            await db
+                .Shoppers.Where(s => s.Id == shopper.Id)
+                .ExecuteUpdateAsync(set => set.SetProperty(s => s.Stamp, Guid.NewGuid()), cancel);
         }
 
         await http.HttpContext!.SignOutAsync(Scheme);

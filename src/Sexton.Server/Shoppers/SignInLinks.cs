@@ -20,7 +20,9 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvid
     private const int MostAnHour = 5;
 
     private static readonly TimeSpan Lifetime = TimeSpan.FromMinutes(20);
-    private static readonly AnswerRule Address = new EmailAddress().Bind(new SettingReader(new EmailAddress(), new Dictionary<string, System.Text.Json.JsonElement>()));
+    private static readonly AnswerRule Address = new EmailAddress().Bind(
+        new SettingReader(new EmailAddress(), new Dictionary<string, System.Text.Json.JsonElement>())
+    );
 
     /// <summary>Sends a link. Whether an account is known for the address is not told: the reply is the same.</summary>
     public async Task SendAsync(string address, CancellationToken cancel)
@@ -31,13 +33,27 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvid
         }
 
         var now = clock.GetUtcNow();
-        if (await db.SignInLinks.CountAsync(l => l.Email == email && l.ExpiresAt > now - TimeSpan.FromHours(1) + Lifetime, cancel) >= MostAnHour)
+        if (
+            await db.SignInLinks.CountAsync(l => l.Email == email && l.ExpiresAt > now - TimeSpan.FromHours(1) + Lifetime, cancel)
+            >= MostAnHour
+        )
         {
-            throw new ApiProblemException(StatusCodes.Status429TooManyRequests, "too_many_links", "Several links were sent to this address already. Use the latest one, or wait an hour.");
+            throw new ApiProblemException(
+                StatusCodes.Status429TooManyRequests,
+                "too_many_links",
+                "Several links were sent to this address already. Use the latest one, or wait an hour."
+            );
         }
 
         var token = Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(24));
-        db.SignInLinks.Add(new SignInLinkRow { TokenHash = Hash(token), Email = email, ExpiresAt = now + Lifetime });
+        db.SignInLinks.Add(
+            new SignInLinkRow
+            {
+                TokenHash = Hash(token),
+                Email = email,
+                ExpiresAt = now + Lifetime,
+            }
+        );
         await db.SaveChangesAsync(cancel);
         await MailAsync(email, new Uri(options.PublicUrl, "/account/" + token), cancel);
     }
@@ -46,7 +62,8 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvid
     public async Task<ShopperRow> TakeAsync(string token, CancellationToken cancel)
     {
         var (hash, now) = (Hash(token), clock.GetUtcNow());
-        var taken = await db.SignInLinks.Where(l => l.TokenHash == hash && l.UsedAt == null && l.ExpiresAt > now)
+        var taken = await db
+            .SignInLinks.Where(l => l.TokenHash == hash && l.UsedAt == null && l.ExpiresAt > now)
             .ExecuteUpdateAsync(set => set.SetProperty(l => l.UsedAt, now), cancel);
         if (taken == 0)
         {
@@ -55,7 +72,9 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvid
 
         var email = await db.SignInLinks.Where(l => l.TokenHash == hash).Select(l => l.Email).SingleAsync(cancel);
         await db.Database.ExecuteSqlAsync(
-            $"insert into shoppers (id, email, \"group\", created_at, stamp) values ({Guid.CreateVersion7(now)}, {email}, '', {now}, {Guid.NewGuid()}) on conflict (email) do nothing", cancel);
+            $"insert into shoppers (id, email, \"group\", created_at, stamp) values ({Guid.CreateVersion7(now)}, {email}, '', {now}, {Guid.NewGuid()}) on conflict (email) do nothing",
+            cancel
+        );
         return await db.Shoppers.AsNoTracking().SingleAsync(s => s.Email == email, cancel);
     }
 
@@ -74,7 +93,8 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvid
         message.Subject = $"Your account at {options.ShopName}";
         message.Body = new TextPart("plain")
         {
-            Text = $"Open your account at {options.ShopName} with this link. It works once, for twenty minutes.\n\n{link}\n\nIf you did not ask for it, nothing happens as long as you leave it alone.\n",
+            Text =
+                $"Open your account at {options.ShopName} with this link. It works once, for twenty minutes.\n\n{link}\n\nIf you did not ask for it, nothing happens as long as you leave it alone.\n",
         };
         using var client = new SmtpClient { Timeout = options.TimeOutSeconds * 1000 };
         try
@@ -83,9 +103,14 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvid
             await client.SendAsync(message, cancel);
             await client.DisconnectAsync(quit: true, cancel);
         }
-        catch (Exception e) when (e is IOException or System.Net.Sockets.SocketException or ProtocolException or CommandException or TimeoutException)
+        catch (Exception e)
+            when (e is IOException or System.Net.Sockets.SocketException or ProtocolException or CommandException or TimeoutException)
         {
-            throw new ApiProblemException(StatusCodes.Status503ServiceUnavailable, "mail_unavailable", "The mail server does not answer just now. Try again in a moment.");
+            throw new ApiProblemException(
+                StatusCodes.Status503ServiceUnavailable,
+                "mail_unavailable",
+                "The mail server does not answer just now. Try again in a moment."
+            );
         }
     }
 

@@ -86,7 +86,9 @@ internal sealed class CurrentNumbers(SextonOptions options, ILogger<CurrentNumbe
 
     private async Task ListenAsync(CancellationToken stop)
     {
-        await using var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(options.Database) { Pooling = false, CommandTimeout = 1 }.ConnectionString);
+        await using var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(options.Database) { Pooling = false, CommandTimeout = 1 }.ConnectionString
+        );
         connection.Notification += (_, _) => Forget(listening: true);
         await connection.OpenAsync(stop);
         await ExecuteAsync(connection, $"listen {SextonDb.CurrentChannel}", stop);

@@ -33,7 +33,8 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
 {
     /// <summary>The current version and catalogue as the database has them now: one round trip, and nothing compiled that was compiled before.</summary>
     /// <exception cref="ApiProblemException">Nothing was published yet.</exception>
-    public async Task<(CompiledVersion Version, ProductIndex Products)> GetAsync(CancellationToken cancel) => await CompiledAsync(await AskAsync(cancel), cancel);
+    public async Task<(CompiledVersion Version, ProductIndex Products)> GetAsync(CancellationToken cancel) =>
+        await CompiledAsync(await AskAsync(cancel), cancel);
 
     /// <summary>The current version and catalogue as the database told last: without a round trip, and within moments of the database.</summary>
     /// <exception cref="ApiProblemException">Nothing was published yet.</exception>
@@ -49,13 +50,21 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
         return await CompiledAsync(known, cancel);
     }
 
-    private Task<Numbers> AskAsync(CancellationToken cancel) => db.Database
-        .SqlQuery<Numbers>($"select coalesce((select max(number) from register_versions), 0) as version, (select revision from catalogue_state) as catalogue")
-        .SingleAsync(cancel);
+    private Task<Numbers> AskAsync(CancellationToken cancel) =>
+        db
+            .Database.SqlQuery<Numbers>(
+                $"select coalesce((select max(number) from register_versions), 0) as version, (select revision from catalogue_state) as catalogue"
+            )
+            .SingleAsync(cancel);
 
-    private async Task<(CompiledVersion Version, ProductIndex Products)> CompiledAsync(Numbers now, CancellationToken cancel) => now.Version == 0
-        ? throw new ApiProblemException(StatusCodes.Status503ServiceUnavailable, "nothing_published", "The shop is not open yet: nothing was published.")
-        : (await VersionAsync(now.Version, cancel), await ProductsAsync(now.Catalogue, cancel));
+    private async Task<(CompiledVersion Version, ProductIndex Products)> CompiledAsync(Numbers now, CancellationToken cancel) =>
+        now.Version == 0
+            ? throw new ApiProblemException(
+                StatusCodes.Status503ServiceUnavailable,
+                "nothing_published",
+                "The shop is not open yet: nothing was published."
+            )
+            : (await VersionAsync(now.Version, cancel), await ProductsAsync(now.Catalogue, cancel));
 
     /// <summary>A version by its number.</summary>
     public async Task<CompiledVersion> VersionAsync(int number, CancellationToken cancel)
@@ -63,7 +72,8 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
         if (!cache.Versions.TryGetValue(number, out var version))
         {
             var content = await db.RegisterVersions.Where(v => v.Number == number).Select(v => v.Content).SingleAsync(cancel);
-            var register = JsonSerializer.Deserialize<RegisterContent>(content, RegisterJson.Options)!
+            var register = JsonSerializer
+                .Deserialize<RegisterContent>(content, RegisterJson.Options)!
                 .WithFormer(await FormerAsync<Field>("fields", number, cancel), await FormerAsync<Section>("sections", number, cancel));
             version = cache.Versions.GetOrAdd(number, new CompiledVersion(number, RegisterPlan.Compile(register, types).Plan));
         }
@@ -74,19 +84,25 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
     // Each as the last version had it that had it.
     private async Task<List<T>> FormerAsync<T>(string kind, int number, CancellationToken cancel)
     {
-        var former = await db.Database.SqlQuery<string>(
-            $"""
-            select distinct on (i ->> 'key') i::text as "Value"
-            from register_versions v, jsonb_array_elements(coalesce(v.content -> {kind}, '[]')) i
-            where v.number < {number}
-            order by i ->> 'key', v.number desc
-            """).ToListAsync(cancel);
+        var former = await db
+            .Database.SqlQuery<string>(
+                $"""
+                select distinct on (i ->> 'key') i::text as "Value"
+                from register_versions v, jsonb_array_elements(coalesce(v.content -> {kind}, '[]')) i
+                where v.number < {number}
+                order by i ->> 'key', v.number desc
+                """
+            )
+            .ToListAsync(cancel);
         return [.. former.Select(static json => JsonSerializer.Deserialize<T>(json, RegisterJson.Options)!)];
     }
 
     /// <summary>The catalogue as it is now.</summary>
     public async Task<ProductIndex> ProductsAsync(CancellationToken cancel) =>
-        await ProductsAsync(await db.Database.SqlQuery<long>($"select revision as \"Value\" from catalogue_state").SingleAsync(cancel), cancel);
+        await ProductsAsync(
+            await db.Database.SqlQuery<long>($"select revision as \"Value\" from catalogue_state").SingleAsync(cancel),
+            cancel
+        );
 
     private async Task<ProductIndex> ProductsAsync(long revision, CancellationToken cancel)
     {
@@ -95,15 +111,26 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
             var rows = await db.Products.AsNoTracking().ToListAsync(cancel);
             var groups = await db.ShopperGroups.AsNoTracking().OrderBy(g => g.Position).ToListAsync(cancel);
             var coupons = await db.Coupons.AsNoTracking().ToListAsync(cancel);
-            products = cache.Catalogues.GetOrAdd(revision, new ProductIndex(
-                rows.Select(ProductDetails.ProductOf),
-                groups.Select(static g => new ShopperGroup(g.Key, JsonSerializer.Deserialize<LanguageMap>(g.Name)!)),
-                options.Currency,
-                options.HomeCountry)
-            {
-                Tax = new TaxRules(options.StandardTaxPpm, options.PricesIncludeTax),
-                Coupons = [.. coupons.Select(static c => new Coupon(c.Code, JsonSerializer.Deserialize<LanguageMap>(c.Name)!) { Ppm = c.Ppm, Minor = c.Minor })],
-            });
+            products = cache.Catalogues.GetOrAdd(
+                revision,
+                new ProductIndex(
+                    rows.Select(ProductDetails.ProductOf),
+                    groups.Select(static g => new ShopperGroup(g.Key, JsonSerializer.Deserialize<LanguageMap>(g.Name)!)),
+                    options.Currency,
+                    options.HomeCountry
+                )
+                {
+                    Tax = new TaxRules(options.StandardTaxPpm, options.PricesIncludeTax),
+                    Coupons =
+                    [
+                        .. coupons.Select(static c => new Coupon(c.Code, JsonSerializer.Deserialize<LanguageMap>(c.Name)!)
+                        {
+                            Ppm = c.Ppm,
+                            Minor = c.Minor,
+                        }),
+                    ],
+                }
+            );
         }
 
         return products;

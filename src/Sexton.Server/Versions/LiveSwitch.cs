@@ -14,7 +14,15 @@ namespace Sexton.Server.Versions;
 /// Switches a live field on or off at once: publishes the current version with that one change, and puts it into the draft too. Whatever
 /// else is unfinished in the draft stays there.
 /// </summary>
-internal sealed class LiveSwitch(SextonDb db, DraftHistory history, DraftStore draft, AcceptedProblems accepted, CurrentRegister current, CurrentNumbers numbers, TimeProvider clock)
+internal sealed class LiveSwitch(
+    SextonDb db,
+    DraftHistory history,
+    DraftStore draft,
+    AcceptedProblems accepted,
+    CurrentRegister current,
+    CurrentNumbers numbers,
+    TimeProvider clock
+)
 {
     private const string Setting = "switched_off";
 
@@ -31,7 +39,10 @@ internal sealed class LiveSwitch(SextonDb db, DraftHistory history, DraftStore d
         var field = register.Find(key) ?? throw ApiProblemException.NotFound($"There is no live field “{key}”.");
         if (field.BuiltIn || field.Retired)
         {
-            throw ApiProblemException.Unprocessable("cannot_be_switched", field.BuiltIn ? $"“{field.Label}” is a question of the shop’s own and stays." : $"“{field.Label}” is retired.");
+            throw ApiProblemException.Unprocessable(
+                "cannot_be_switched",
+                field.BuiltIn ? $"“{field.Label}” is a question of the shop’s own and stays." : $"“{field.Label}” is retired."
+            );
         }
 
         if (field.SwitchedOff == !on)
@@ -58,7 +69,10 @@ internal sealed class LiveSwitch(SextonDb db, DraftHistory history, DraftStore d
         }
         catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
-            throw ApiProblemException.Conflict("published_meanwhile", $"Version {version.Number} was published meanwhile. Look again, then repeat it.");
+            throw ApiProblemException.Conflict(
+                "published_meanwhile",
+                $"Version {version.Number} was published meanwhile. Look again, then repeat it."
+            );
         }
 
         return version;
@@ -75,7 +89,12 @@ internal sealed class LiveSwitch(SextonDb db, DraftHistory history, DraftStore d
         var problems = await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(register), await current.ProductsAsync(cancel)), cancel);
         if (!problems.IsEmpty)
         {
-            throw ApiProblemException.Unprocessable("draft_has_problems", $"With “{field.NameForStaff}” the live register has problems: {problems[0].Sentence} Mend them in the draft, and publish it.").With("problems", problems);
+            throw ApiProblemException
+                .Unprocessable(
+                    "draft_has_problems",
+                    $"With “{field.NameForStaff}” the live register has problems: {problems[0].Sentence} Mend them in the draft, and publish it."
+                )
+                .With("problems", problems);
         }
     }
 

@@ -11,7 +11,8 @@ internal sealed record ProductDetails
 {
     public ImmutableArray<string> Tags { get; init; } = [];
 
-    public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } = ImmutableSortedDictionary<string, ProductAttribute>.Empty;
+    public ImmutableSortedDictionary<string, ProductAttribute> Attributes { get; init; } =
+        ImmutableSortedDictionary<string, ProductAttribute>.Empty;
 
     public ImmutableArray<Variant> Variants { get; init; } = [];
 

@@ -12,7 +12,15 @@ using Sexton.Server.Hosting;
 namespace Sexton.Server.Versions;
 
 /// <summary>Publishes the draft as the next version.</summary>
-internal sealed class Publisher(SextonDb db, DraftStore draft, DraftHistory history, AcceptedProblems accepted, CurrentRegister current, CurrentNumbers numbers, TimeProvider clock)
+internal sealed class Publisher(
+    SextonDb db,
+    DraftStore draft,
+    DraftHistory history,
+    AcceptedProblems accepted,
+    CurrentRegister current,
+    CurrentNumbers numbers,
+    TimeProvider clock
+)
 {
     /// <summary>Publishes. What has a problem is refused, and so is a draft that says the same as the current version.</summary>
     /// <param name="expected">The number that the publisher saw: another one published meanwhile is not overtaken unseen.</param>
@@ -25,21 +33,33 @@ internal sealed class Publisher(SextonDb db, DraftStore draft, DraftHistory hist
         var content = await draft.ReadAsync(cancel);
         if (SeenOf(content) != seen.Split('.').Last())
         {
-            var who = await history.SinceAsync(long.TryParse(seen.Split('.')[0], NumberStyles.None, CultureInfo.InvariantCulture, out var change) ? change : long.MaxValue, content, cancel);
-            throw ApiProblemException.Conflict("draft_changed", $"The draft was changed after this was shown{(who.Length > 0 ? $": {who}" : "")}. Look at the difference again, then publish.");
+            var who = await history.SinceAsync(
+                long.TryParse(seen.Split('.')[0], NumberStyles.None, CultureInfo.InvariantCulture, out var change) ? change : long.MaxValue,
+                content,
+                cancel
+            );
+            throw ApiProblemException.Conflict(
+                "draft_changed",
+                $"The draft was changed after this was shown{(who.Length > 0 ? $": {who}" : "")}. Look at the difference again, then publish."
+            );
         }
 
         var products = await current.ProductsAsync(cancel);
         var problems = await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(content), products), cancel);
         if (!problems.IsEmpty)
         {
-            throw ApiProblemException.Unprocessable("draft_has_problems", "Mend the problems of the draft first.").With("problems", problems);
+            throw ApiProblemException
+                .Unprocessable("draft_has_problems", "Mend the problems of the draft first.")
+                .With("problems", problems);
         }
 
         var last = await db.RegisterVersions.OrderByDescending(v => v.Number).FirstOrDefaultAsync(cancel);
         if ((last?.Number ?? 0) + 1 != expected)
         {
-            throw ApiProblemException.Conflict("published_meanwhile", $"Version {last?.Number} was published meanwhile. Look at the difference again.");
+            throw ApiProblemException.Conflict(
+                "published_meanwhile",
+                $"Version {last?.Number} was published meanwhile. Look at the difference again."
+            );
         }
 
         if (last is not null && draft.Difference(Parse(last), content, products).IsEmpty)
@@ -61,18 +81,25 @@ internal sealed class Publisher(SextonDb db, DraftStore draft, DraftHistory hist
             await db.SaveChangesAsync(cancel);
             numbers.Forget();
         }
-        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
+        catch (DbUpdateException e)
+            when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
         {
-            throw ApiProblemException.Conflict("published_meanwhile", $"Version {expected} was published meanwhile. Look at the difference again.");
+            throw ApiProblemException.Conflict(
+                "published_meanwhile",
+                $"Version {expected} was published meanwhile. Look at the difference again."
+            );
         }
 
         return version;
     }
 
     /// <summary>Tells one draft from another: the number of its last change, a dot, and a digest (SHA-256) of all of it.</summary>
-    public async Task<string> SeenAsync(RegisterContent content, CancellationToken cancel) => $"{await history.LastAsync(cancel)}.{SeenOf(content)}";
+    public async Task<string> SeenAsync(RegisterContent content, CancellationToken cancel) =>
+        $"{await history.LastAsync(cancel)}.{SeenOf(content)}";
 
-    private static string SeenOf(RegisterContent content) => Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(content, RegisterJson.Options)));
+    private static string SeenOf(RegisterContent content) =>
+        Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(content, RegisterJson.Options)));
 
-    public static RegisterContent Parse(RegisterVersionRow version) => JsonSerializer.Deserialize<RegisterContent>(version.Content, RegisterJson.Options)!;
+    public static RegisterContent Parse(RegisterVersionRow version) =>
+        JsonSerializer.Deserialize<RegisterContent>(version.Content, RegisterJson.Options)!;
 }

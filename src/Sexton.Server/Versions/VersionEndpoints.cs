@@ -23,7 +23,14 @@ internal static class VersionEndpoints
         console.MapPut("live/fields/{key}", SwitchAsync).WithName("SwitchLiveField");
     }
 
-    private static async Task<VersionsView> ReadAsync(SextonDb db, DraftStore draft, Publisher publisher, AcceptedProblems accepted, CurrentRegister current, CancellationToken cancel)
+    private static async Task<VersionsView> ReadAsync(
+        SextonDb db,
+        DraftStore draft,
+        Publisher publisher,
+        AcceptedProblems accepted,
+        CurrentRegister current,
+        CancellationToken cancel
+    )
     {
         var versions = await db.RegisterVersions.AsNoTracking().OrderByDescending(v => v.Number).ToListAsync(cancel);
         var content = await draft.ReadAsync(cancel);
@@ -38,32 +45,79 @@ internal static class VersionEndpoints
             [.. changes.Select(c => new ChangeView(c.Field, c.Label, c.Kind, [.. c.Clauses], ConsequenceOf(c.Field, content, products)))],
             content.Fields.Count(f => !changes.Any(c => c.Field == f.Key)),
             [.. await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(content), products), cancel)],
-            [.. versions.Select((v, i) => new VersionView(v.Number, v.Note, v.PublishedBy, v.PublishedAt, contents[i].Fields.Length,
-                [.. draft.Difference(i + 1 < contents.Count ? contents[i + 1] : new RegisterContent([]), contents[i], products).Select(c => c.Label)]))]);
+            [
+                .. versions.Select(
+                    (v, i) =>
+                        new VersionView(
+                            v.Number,
+                            v.Note,
+                            v.PublishedBy,
+                            v.PublishedAt,
+                            contents[i].Fields.Length,
+                            [
+                                .. draft
+                                    .Difference(i + 1 < contents.Count ? contents[i + 1] : new RegisterContent([]), contents[i], products)
+                                    .Select(c => c.Label),
+                            ]
+                        )
+                ),
+            ]
+        );
     }
 
-    private static async Task<VersionView> PublishAsync(PublishRequest request, ClaimsPrincipal user, UserManager<Account> accounts, Publisher publisher, CancellationToken cancel)
+    private static async Task<VersionView> PublishAsync(
+        PublishRequest request,
+        ClaimsPrincipal user,
+        UserManager<Account> accounts,
+        Publisher publisher,
+        CancellationToken cancel
+    )
     {
         if (!CanonicalText.TryMake(request.Note, out var note) || note.Length == 0 || !Graphemes.FitIn(note, LongestNote))
         {
-            throw ApiProblemException.Unprocessable("note_wanted", $"Say in at most {LongestNote} characters what this version is for.").With("setting", "note");
+            throw ApiProblemException
+                .Unprocessable("note_wanted", $"Say in at most {LongestNote} characters what this version is for.")
+                .With("setting", "note");
         }
 
         var account = await accounts.GetUserAsync(user);
         var version = await publisher.PublishAsync(request.Number, request.Seen, note, account!.DisplayName, cancel);
-        return new VersionView(version.Number, version.Note, version.PublishedBy, version.PublishedAt, Publisher.Parse(version).Fields.Length, []);
+        return new VersionView(
+            version.Number,
+            version.Note,
+            version.PublishedBy,
+            version.PublishedAt,
+            Publisher.Parse(version).Fields.Length,
+            []
+        );
     }
 
-    private static async Task<VersionView> SwitchAsync(string key, SwitchRequest request, ClaimsPrincipal user, UserManager<Account> accounts, LiveSwitch live, CancellationToken cancel)
+    private static async Task<VersionView> SwitchAsync(
+        string key,
+        SwitchRequest request,
+        ClaimsPrincipal user,
+        UserManager<Account> accounts,
+        LiveSwitch live,
+        CancellationToken cancel
+    )
     {
         var account = await accounts.GetUserAsync(user);
         var version = await live.SwitchAsync(key, request.On, account!, cancel);
-        return new VersionView(version.Number, version.Note, version.PublishedBy, version.PublishedAt, Publisher.Parse(version).Fields.Length, [key]);
+        return new VersionView(
+            version.Number,
+            version.Note,
+            version.PublishedBy,
+            version.PublishedAt,
+            Publisher.Parse(version).Fields.Length,
+            [key]
+        );
     }
 
     private static string ConsequenceOf(string key, RegisterContent register, ProductIndex products)
     {
-        var scopes = new[] { register.Find(key)?.AskedOf, register.FindSection(register.Find(key)?.Section ?? key)?.AskedOf }.OfType<ProductScope>().ToList();
+        var scopes = new[] { register.Find(key)?.AskedOf, register.FindSection(register.Find(key)?.Section ?? key)?.AskedOf }
+            .OfType<ProductScope>()
+            .ToList();
         if (scopes.Count == 0)
         {
             return register.Steps.Any(s => s.Key == key) ? "the way to the order" : "orders placed before keep their answers";
@@ -71,7 +125,9 @@ internal static class VersionEndpoints
 
         var level = register.Find(key)?.Level ?? register.FindSection(key)?.Level;
         var count = products.All.Count(p => scopes.TrueForAll(s => s.Includes(p)));
-        return scopes.TrueForAll(static s => s.All) ? (level == Level.Order ? "every order" : "every product") : count == 1 ? "1 product" : $"{count} products";
+        return scopes.TrueForAll(static s => s.All) ? (level == Level.Order ? "every order" : "every product")
+            : count == 1 ? "1 product"
+            : $"{count} products";
     }
 }
 
@@ -82,7 +138,14 @@ internal static class VersionEndpoints
 /// <param name="Unchanged">How many fields stay as they are.</param>
 /// <param name="Problems">What must be mended first.</param>
 /// <param name="Versions">The versions, the newest first.</param>
-internal sealed record VersionsView(int Next, string Seen, IReadOnlyList<ChangeView> Changes, int Unchanged, IReadOnlyList<Problem> Problems, IReadOnlyList<VersionView> Versions);
+internal sealed record VersionsView(
+    int Next,
+    string Seen,
+    IReadOnlyList<ChangeView> Changes,
+    int Unchanged,
+    IReadOnlyList<Problem> Problems,
+    IReadOnlyList<VersionView> Versions
+);
 
 /// <summary>What differs of one field.</summary>
 /// <param name="Field">The key of the field.</param>
@@ -90,7 +153,13 @@ internal sealed record VersionsView(int Next, string Seen, IReadOnlyList<ChangeV
 /// <param name="Kind">What became of it.</param>
 /// <param name="Clauses">The clauses that differ.</param>
 /// <param name="Consequence">Whom it touches.</param>
-internal sealed record ChangeView(string Field, string Label, FieldChangeKind Kind, IReadOnlyList<ClauseChange> Clauses, string Consequence);
+internal sealed record ChangeView(
+    string Field,
+    string Label,
+    FieldChangeKind Kind,
+    IReadOnlyList<ClauseChange> Clauses,
+    string Consequence
+);
 
 /// <summary>A published version.</summary>
 /// <param name="Number">Its number.</param>

@@ -33,16 +33,29 @@ public sealed class AddressBook
     {
         group.MapDial(Dial);
         group.MapGet("", (string? country, string? q) => Find(country ?? "", q ?? "")).WithFaults(Dial);
-        group.MapGet("page", () => Page.Of(
-            "Address book",
-            $"<table><tr><th>Country</th><th>Street</th><th>Town</th><th>Postcode</th></tr>{string.Concat(Known.Select(static a => $"<tr><td>{a.Country}</td><td>{Page.Text(a.Street)}</td><td>{Page.Text(a.Town)}</td><td>{a.Postcode}</td></tr>"))}</table>{Page.DialForm("/addresses/dial", Dial.Now)}"));
+        group.MapGet(
+            "page",
+            () =>
+                Page.Of(
+                    "Address book",
+                    $"<table><tr><th>Country</th><th>Street</th><th>Town</th><th>Postcode</th></tr>{string.Concat(Known.Select(static a => $"<tr><td>{a.Country}</td><td>{Page.Text(a.Street)}</td><td>{Page.Text(a.Town)}</td><td>{a.Postcode}</td></tr>"))}</table>{Page.DialForm("/addresses/dial", Dial.Now)}"
+                )
+        );
     }
 
     private static KnownAddress[] Find(string country, string typed)
     {
         var words = typed.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        return words.Length == 0 ? [] : [.. Known
-            .Where(a => string.Equals(a.Country, country, StringComparison.OrdinalIgnoreCase) && words.All(w => $"{a.Street} {a.Town}".Split(' ').Any(k => k.StartsWith(w, StringComparison.OrdinalIgnoreCase))))
-            .Take(Most)];
+        return words.Length == 0
+            ? []
+            :
+            [
+                .. Known
+                    .Where(a =>
+                        string.Equals(a.Country, country, StringComparison.OrdinalIgnoreCase)
+                        && words.All(w => $"{a.Street} {a.Town}".Split(' ').Any(k => k.StartsWith(w, StringComparison.OrdinalIgnoreCase)))
+                    )
+                    .Take(Most),
+            ];
     }
 }

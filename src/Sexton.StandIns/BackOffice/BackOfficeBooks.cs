@@ -24,7 +24,11 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
     private const int LongestLineNote = 60;
     private const int LongestOther = 300;
     private const int LongestItem = 30;
-    private static readonly JsonSerializerOptions Readable = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Readable = new()
+    {
+        WriteIndented = true,
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     private readonly FileCabinet _cabinet = new(Path.Combine(folder, "back-office-files"));
     private readonly Journal<BookedSale> _journal = new(Path.Combine(folder, "back-office.jsonl"));
@@ -41,11 +45,24 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
         group.MapGet("", List);
         group.MapPost("sales", BookAsync).WithFaults(Dial);
         group.MapGet("sales", () => _journal.Entries);
-        group.MapGet("sales/{number}", (string number) => Find(number) is { } s ? Results.Json(s.Sale) : Results.NotFound()).WithFaults(Dial);
-        group.MapGet("files/{sha256}/{name}", (string sha256, string name) => _cabinet.Find(sha256) is { } file ? Results.File(file, "application/octet-stream", name) : Results.NotFound());
-        group.MapGet("{number}/page", (string number) => Find(number) is { } s
-            ? Page.Of($"Sale {s.Number}", $"<p>Booked {Time(s)} under key {Page.Text(s.Key)}</p>{Attached(s.Sale)}<pre>{Page.Text(s.Sale.ToJsonString(Readable))}</pre>")
-            : Results.NotFound());
+        group
+            .MapGet("sales/{number}", (string number) => Find(number) is { } s ? Results.Json(s.Sale) : Results.NotFound())
+            .WithFaults(Dial);
+        group.MapGet(
+            "files/{sha256}/{name}",
+            (string sha256, string name) =>
+                _cabinet.Find(sha256) is { } file ? Results.File(file, "application/octet-stream", name) : Results.NotFound()
+        );
+        group.MapGet(
+            "{number}/page",
+            (string number) =>
+                Find(number) is { } s
+                    ? Page.Of(
+                        $"Sale {s.Number}",
+                        $"<p>Booked {Time(s)} under key {Page.Text(s.Key)}</p>{Attached(s.Sale)}<pre>{Page.Text(s.Sale.ToJsonString(Readable))}</pre>"
+                    )
+                    : Results.NotFound()
+        );
     }
 
     /// <inheritdoc/>
@@ -81,9 +98,7 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
         var booked = _journal.Add(all =>
         {
             before = all.FirstOrDefault(s => s.Key == key);
-            return before is null
-                ? new BookedSale($"BO-{88001 + all.Count}", key, DateTimeOffset.UtcNow, kept)
-                : null;
+            return before is null ? new BookedSale($"BO-{88001 + all.Count}", key, DateTimeOffset.UtcNow, kept) : null;
         });
         return Results.Json(new { number = (booked ?? before)!.Number }, statusCode: booked is null ? 200 : 201);
     }
@@ -95,7 +110,12 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
             return $"line note longer than {LongestLineNote} characters";
         }
 
-        if ((sale["lines"]?.AsArray() ?? []).Select(static l => l!["item"]?.GetValue<string>() ?? "").FirstOrDefault(static i => !IsItem(i)) is { } item)
+        if (
+            (sale["lines"]?.AsArray() ?? [])
+                .Select(static l => l!["item"]?.GetValue<string>() ?? "")
+                .FirstOrDefault(static i => !IsItem(i)) is
+            { } item
+        )
         {
             return $"“{item}” is no item code: at most {LongestItem} letters, digits and . - /";
         }
@@ -105,13 +125,17 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
             : null;
     }
 
-    private static bool IsItem(string code) => code.Length is > 0 and <= LongestItem && code.All(static c => char.IsAsciiLetterOrDigit(c) || c is '.' or '-' or '/');
+    private static bool IsItem(string code) =>
+        code.Length is > 0 and <= LongestItem && code.All(static c => char.IsAsciiLetterOrDigit(c) || c is '.' or '-' or '/');
 
     // The notes of each line and of each piece of it.
     private static IEnumerable<JsonNode?> LineNotes(JsonObject sale) =>
-        (sale["lines"]?.AsArray() ?? []).SelectMany(static l => (l!["pieces"]?.AsArray() ?? []).Select(static p => p!["notes"]).Prepend(l["notes"]));
+        (sale["lines"]?.AsArray() ?? []).SelectMany(static l =>
+            (l!["pieces"]?.AsArray() ?? []).Select(static p => p!["notes"]).Prepend(l["notes"])
+        );
 
-    private static IEnumerable<string> Texts(JsonNode? notes) => (notes?.AsArray() ?? []).Select(static n => n!["text"]!.GetValue<string>());
+    private static IEnumerable<string> Texts(JsonNode? notes) =>
+        (notes?.AsArray() ?? []).Select(static n => n!["text"]!.GetValue<string>());
 
     // Characters as people see them: what a virama of the scripts that stack their letters joins to the next letter is one with it (Unicode Standard Annex #29, GB9c).
     private static int Length(string text)
@@ -145,25 +169,44 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
 
     // The files of the sale, of its lines and of their pieces.
     private static IEnumerable<JsonObject> Attachments(JsonObject sale) =>
-        (sale["lines"]?.AsArray() ?? []).SelectMany(static l => (l!["pieces"]?.AsArray() ?? []).Prepend(l)).Prepend(sale)
+        (sale["lines"]?.AsArray() ?? [])
+            .SelectMany(static l => (l!["pieces"]?.AsArray() ?? []).Prepend(l))
+            .Prepend(sale)
             .SelectMany(static place => place!["attachments"]?.AsArray() ?? [])
             .SelectMany(static a => a!["files"]!.AsArray())
             .Select(static f => f!.AsObject());
 
-    private static string Attached(JsonObject sale) => string.Concat(Attachments(sale).Select(static f =>
-        $"<p><a href=\"/back-office/files/{Page.Text(f["sha256"]!.ToString())}/{Uri.EscapeDataString(f["name"]!.ToString())}\">{Page.Text(f["name"]!.ToString())}</a>, {f["size"]} bytes</p>"));
+    private static string Attached(JsonObject sale) =>
+        string.Concat(
+            Attachments(sale)
+                .Select(static f =>
+                    $"<p><a href=\"/back-office/files/{Page.Text(f["sha256"]!.ToString())}/{Uri.EscapeDataString(f["name"]!.ToString())}\">{Page.Text(f["name"]!.ToString())}</a>, {f["size"]} bytes</p>"
+                )
+        );
 
     private IResult List()
     {
-        var rows = string.Concat(_journal.Entries.Reverse().Take(200).Select(static s =>
-            $"<tr><td><a href=\"/back-office/{s.Number}/page\">{Page.Text(s.Number)}</a></td><td>{Time(s)}</td><td>{Page.Text(s.Sale["shop_number"]?.ToString() ?? "")}</td><td>{Notes(s.Sale)}</td></tr>"));
-        return Page.Of("Back office", $"<table><tr><th>Number</th><th>Booked</th><th>Order</th><th>Notes of the lines</th></tr>{rows}</table>{Page.DialForm("/back-office/dial", Dial.Now)}");
+        var rows = string.Concat(
+            _journal
+                .Entries.Reverse()
+                .Take(200)
+                .Select(static s =>
+                    $"<tr><td><a href=\"/back-office/{s.Number}/page\">{Page.Text(s.Number)}</a></td><td>{Time(s)}</td><td>{Page.Text(s.Sale["shop_number"]?.ToString() ?? "")}</td><td>{Notes(s.Sale)}</td></tr>"
+                )
+        );
+        return Page.Of(
+            "Back office",
+            $"<table><tr><th>Number</th><th>Booked</th><th>Order</th><th>Notes of the lines</th></tr>{rows}</table>{Page.DialForm("/back-office/dial", Dial.Now)}"
+        );
     }
 
-    private static string Notes(JsonObject sale) => string.Join(
-        "<br>",
-        LineNotes(sale).SelectMany(static notes => notes?.AsArray() ?? [])
-            .Select(static n => $"{Page.Text(n!["label"]!.ToString())}: {Page.Text(n["text"]!.ToString())}"));
+    private static string Notes(JsonObject sale) =>
+        string.Join(
+            "<br>",
+            LineNotes(sale)
+                .SelectMany(static notes => notes?.AsArray() ?? [])
+                .Select(static n => $"{Page.Text(n!["label"]!.ToString())}: {Page.Text(n["text"]!.ToString())}")
+        );
 
     private BookedSale? Find(string number) => _journal.Entries.FirstOrDefault(s => s.Number == number);
 

@@ -41,7 +41,10 @@ internal sealed class FileCabinet(string folder) : IDisposable
     }
 
     /// <summary>The path of a file, or null when none is kept under a hash.</summary>
-    public string? Find(string sha256) => sha256.Length == 64 && sha256.All(char.IsAsciiHexDigitLower) && File.Exists(Path.Combine(folder, sha256)) ? Path.Combine(folder, sha256) : null;
+    public string? Find(string sha256) =>
+        sha256.Length == 64 && sha256.All(char.IsAsciiHexDigitLower) && File.Exists(Path.Combine(folder, sha256))
+            ? Path.Combine(folder, sha256)
+            : null;
 
     /// <inheritdoc/>
     public void Dispose() => _http.Dispose();

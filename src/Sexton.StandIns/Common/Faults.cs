@@ -13,29 +13,31 @@ internal static class Faults
     /// <summary>Applies the dial to one endpoint.</summary>
     public static TBuilder WithFaults<TBuilder>(this TBuilder builder, Dial dial)
         where TBuilder : IEndpointConventionBuilder =>
-        builder.AddEndpointFilter(async (context, next) =>
-        {
-            if (dial.Now.Down)
+        builder.AddEndpointFilter(
+            async (context, next) =>
             {
-                context.HttpContext.Abort();
-                return Results.Empty;
-            }
+                if (dial.Now.Down)
+                {
+                    context.HttpContext.Abort();
+                    return Results.Empty;
+                }
 
-            if (dial.Fails())
-            {
+                if (dial.Fails())
+                {
+                    await Task.Delay(dial.Now.SlowMs);
+                    return Results.Problem(statusCode: 503, detail: "The dial is set to errors.");
+                }
+
+                // Carried out first, slow afterwards: to the caller a time-out then looks the same as a lost acknowledgement.
+                var result = await next(context);
                 await Task.Delay(dial.Now.SlowMs);
-                return Results.Problem(statusCode: 503, detail: "The dial is set to errors.");
-            }
+                if (dial.Loses())
+                {
+                    context.HttpContext.Abort();
+                    return Results.Empty;
+                }
 
-            // Carried out first, slow afterwards: to the caller a time-out then looks the same as a lost acknowledgement.
-            var result = await next(context);
-            await Task.Delay(dial.Now.SlowMs);
-            if (dial.Loses())
-            {
-                context.HttpContext.Abort();
-                return Results.Empty;
+                return result;
             }
-
-            return result;
-        });
+        );
 }

@@ -10,7 +10,10 @@ namespace Sexton.StandIns.Common;
 /// <typeparam name="T">The entry.</typeparam>
 public sealed class Journal<T> : IDisposable
 {
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
+    {
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     private readonly Lock _gate = new();
     private readonly List<T> _entries = [];
@@ -21,7 +24,9 @@ public sealed class Journal<T> : IDisposable
     {
         if (File.Exists(path))
         {
-            _entries.AddRange(File.ReadLines(path).Where(static l => l.Length > 0).Select(static l => JsonSerializer.Deserialize<T>(l, Options)!));
+            _entries.AddRange(
+                File.ReadLines(path).Where(static l => l.Length > 0).Select(static l => JsonSerializer.Deserialize<T>(l, Options)!)
+            );
         }
 
         _file = new StreamWriter(path, append: true) { AutoFlush = true };

@@ -25,7 +25,9 @@ public sealed class Mailbox(string folder) : IDisposable
     public int Take(string from, IEnumerable<string> to, byte[] raw)
     {
         var kept = Dial.Now.ShortensTo > 0 ? Encoding.Latin1.GetBytes(Dial.Keep(Encoding.Latin1.GetString(raw))) : raw;
-        return _journal.Add(all => new ReceivedMessage(all.Count + 1, DateTimeOffset.UtcNow, from, [.. to], Convert.ToBase64String(kept)))!.Number;
+        return _journal
+            .Add(all => new ReceivedMessage(all.Count + 1, DateTimeOffset.UtcNow, from, [.. to], Convert.ToBase64String(kept)))!
+            .Number;
     }
 
     /// <summary>Maps the pages and the dial.</summary>
@@ -43,9 +45,18 @@ public sealed class Mailbox(string folder) : IDisposable
 
     private IResult List()
     {
-        var rows = string.Concat(_journal.Entries.Reverse().Take(200).Select(m =>
-            $"<tr><td>{Time(m)}</td><td>{Page.Text(string.Join(", ", m.To))}</td><td><a href=\"/mail/{m.Number}\">{Page.Text(Parse(m).Subject ?? "(no subject)")}</a></td></tr>"));
-        return Page.Of("Mailbox", $"<table><tr><th>Received</th><th>To</th><th>Subject</th></tr>{rows}</table>{Page.DialForm("/mail/dial", Dial.Now)}");
+        var rows = string.Concat(
+            _journal
+                .Entries.Reverse()
+                .Take(200)
+                .Select(m =>
+                    $"<tr><td>{Time(m)}</td><td>{Page.Text(string.Join(", ", m.To))}</td><td><a href=\"/mail/{m.Number}\">{Page.Text(Parse(m).Subject ?? "(no subject)")}</a></td></tr>"
+                )
+        );
+        return Page.Of(
+            "Mailbox",
+            $"<table><tr><th>Received</th><th>To</th><th>Subject</th></tr>{rows}</table>{Page.DialForm("/mail/dial", Dial.Now)}"
+        );
     }
 
     private IResult Show(int number)
@@ -59,11 +70,14 @@ public sealed class Mailbox(string folder) : IDisposable
         return Page.Of(
             parsed.Subject ?? "(no subject)",
             $"""
-            <p>To {Page.Text(string.Join(", ", message.To))}, received {Time(message)}, Message-ID {Page.Text(parsed.MessageId ?? "none")}</p>
+            <p>To {Page.Text(string.Join(", ", message.To))}, received {Time(message)}, Message-ID {Page.Text(
+                parsed.MessageId ?? "none"
+            )}</p>
             <h2>HTML part</h2><iframe sandbox title="HTML part" src="/mail/{message.Number}/html"></iframe>
             <h2>Text part</h2><pre>{Page.Text(parsed.TextBody ?? "")}</pre>
             <h2>As received</h2><pre>{Page.Text(Encoding.Latin1.GetString(Convert.FromBase64String(message.Raw)))}</pre>
-            """);
+            """
+        );
     }
 
     private static IResult Html(ReceivedMessage message) => Results.Content(Parse(message).HtmlBody ?? "", "text/html; charset=utf-8");

@@ -50,7 +50,12 @@ public sealed class PaymentProvider(string folder) : IDisposable
         group.MapPost("tokens", Token).WithFaults(Dial).RequireCors();
         group.MapPost("charges", ChargeAsync).WithFaults(Dial);
         group.MapGet("charges", () => _journal.Entries);
-        group.MapGet("charges/{reference}", (string reference) => Last(_journal.Entries, reference) is { } c ? Results.Json(c) : Results.NotFound()).WithFaults(Dial);
+        group
+            .MapGet(
+                "charges/{reference}",
+                (string reference) => Last(_journal.Entries, reference) is { } c ? Results.Json(c) : Results.NotFound()
+            )
+            .WithFaults(Dial);
         group.MapPost("charges/{reference}/void", Void).WithFaults(Dial);
     }
 
@@ -79,7 +84,8 @@ public sealed class PaymentProvider(string folder) : IDisposable
                     DateTimeOffset.UtcNow,
                     request.AmountMinor,
                     request.Currency,
-                    kind == "decline" ? "declined" : "charged")
+                    kind == "decline" ? "declined" : "charged"
+                )
                 : null;
         });
         if (kind == "time-out" && charge is not null)
@@ -106,8 +112,17 @@ public sealed class PaymentProvider(string folder) : IDisposable
 
     private IResult List()
     {
-        var rows = string.Concat(_journal.Entries.Reverse().Take(200).Select(static c =>
-            $"<tr><td>{c.Number}</td><td>{c.At.ToString("d MMM, HH:mm:ss 'UTC'", CultureInfo.InvariantCulture)}</td><td>{c.AmountMinor / 100m:0.00} {Page.Text(c.Currency)}</td><td>{c.Event}</td><td>{Page.Text(c.Reference)}</td></tr>"));
-        return Page.Of("Payments", $"<table><tr><th>Number</th><th>When</th><th>Amount</th><th></th><th>Reference</th></tr>{rows}</table>{Page.DialForm("/payments/dial", Dial.Now)}");
+        var rows = string.Concat(
+            _journal
+                .Entries.Reverse()
+                .Take(200)
+                .Select(static c =>
+                    $"<tr><td>{c.Number}</td><td>{c.At.ToString("d MMM, HH:mm:ss 'UTC'", CultureInfo.InvariantCulture)}</td><td>{c.AmountMinor / 100m:0.00} {Page.Text(c.Currency)}</td><td>{c.Event}</td><td>{Page.Text(c.Reference)}</td></tr>"
+                )
+        );
+        return Page.Of(
+            "Payments",
+            $"<table><tr><th>Number</th><th>When</th><th>Amount</th><th></th><th>Reference</th></tr>{rows}</table>{Page.DialForm("/payments/dial", Dial.Now)}"
+        );
     }
 }

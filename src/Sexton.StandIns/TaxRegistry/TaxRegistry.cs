@@ -39,9 +39,15 @@ public sealed class TaxRegistry(string folder) : IDisposable
 
     private IResult List()
     {
-        var rows = string.Concat(_journal.Entries.Reverse().Take(200).Select(static i => $"<tr><td>{Page.Text(i.Number)}</td><td>{i.At:u}</td><td>{(i.Known ? "known" : "not known")}</td></tr>"));
+        var rows = string.Concat(
+            _journal
+                .Entries.Reverse()
+                .Take(200)
+                .Select(static i => $"<tr><td>{Page.Text(i.Number)}</td><td>{i.At:u}</td><td>{(i.Known ? "known" : "not known")}</td></tr>")
+        );
         return Page.Of(
             "Registry of tax numbers",
-            $"<p>It knows {string.Join(", ", Given.Order(StringComparer.Ordinal))}.</p><table><tr><th>Number</th><th>Asked</th><th>Answer</th></tr>{rows}</table>{Page.DialForm("/tax-registry/dial", Dial.Now)}");
+            $"<p>It knows {string.Join(", ", Given.Order(StringComparer.Ordinal))}.</p><table><tr><th>Number</th><th>Asked</th><th>Answer</th></tr>{rows}</table>{Page.DialForm("/tax-registry/dial", Dial.Now)}"
+        );
     }
 }

@@ -29,11 +29,20 @@ public sealed class Client(Uri address, bool antiforgery = true) : IDisposable
     {
         using var content = body is null ? null : new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json");
         using var response = await SendContentAsync(method, path, content, headers);
-        return new Reply((int)response.StatusCode, await response.Content.ReadAsStringAsync(), response.Content.Headers.ContentType?.MediaType);
+        return new Reply(
+            (int)response.StatusCode,
+            await response.Content.ReadAsStringAsync(),
+            response.Content.Headers.ContentType?.MediaType
+        );
     }
 
     /// <summary>Sends any content, and gives the reply as it is.</summary>
-    public async Task<HttpResponseMessage> SendContentAsync(HttpMethod method, string path, HttpContent? content, params (string Name, string Value)[] headers)
+    public async Task<HttpResponseMessage> SendContentAsync(
+        HttpMethod method,
+        string path,
+        HttpContent? content,
+        params (string Name, string Value)[] headers
+    )
     {
         using var request = new HttpRequestMessage(method, path) { Content = content };
         if (antiforgery && method != HttpMethod.Get)

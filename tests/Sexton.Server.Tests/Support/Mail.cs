@@ -10,6 +10,12 @@ internal sealed record Mail(string To, string Subject, string MessageId, string 
     {
         using var stream = new MemoryStream(Convert.FromBase64String(received["raw"]!.GetValue<string>()));
         using var message = MimeMessage.Load(stream);
-        return new Mail(message.To.Mailboxes.FirstOrDefault()?.Address ?? "", message.Subject ?? "", message.MessageId ?? "", message.TextBody ?? "", message.HtmlBody ?? "");
+        return new Mail(
+            message.To.Mailboxes.FirstOrDefault()?.Address ?? "",
+            message.Subject ?? "",
+            message.MessageId ?? "",
+            message.TextBody ?? "",
+            message.HtmlBody ?? ""
+        );
     }
 }

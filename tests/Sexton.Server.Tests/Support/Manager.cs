@@ -12,26 +12,64 @@ public sealed class Manager(Client http) : IDisposable
     public static async Task<Manager> ComeAsync(World world, string email = World.Manager) => new(await world.SignedInAsync(email));
 
     /// <summary>Adds a field; asked of a line of the products unless another level is said.</summary>
-    public Task<Reply> AddAsync(string label, string key, string type = "line_text", string level = "line", string? section = null, params string[] products) =>
-        http.SendAsync(HttpMethod.Post, Draft + "/fields", new JsonObject
-        {
-            ["label"] = label,
-            ["key"] = key,
-            ["type"] = type,
-            ["level"] = level,
-            ["section"] = section,
-            ["asked_of"] = new JsonObject { ["all"] = products.Length == 0, ["products"] = new JsonArray([.. products.Select(p => (JsonNode)p)]) },
-        });
+    public Task<Reply> AddAsync(
+        string label,
+        string key,
+        string type = "line_text",
+        string level = "line",
+        string? section = null,
+        params string[] products
+    ) =>
+        http.SendAsync(
+            HttpMethod.Post,
+            Draft + "/fields",
+            new JsonObject
+            {
+                ["label"] = label,
+                ["key"] = key,
+                ["type"] = type,
+                ["level"] = level,
+                ["section"] = section,
+                ["asked_of"] = new JsonObject
+                {
+                    ["all"] = products.Length == 0,
+                    ["products"] = new JsonArray([.. products.Select(p => (JsonNode)p)]),
+                },
+            }
+        );
 
     public Task<Reply> AddSectionAsync(string heading, string key, string level) =>
-        http.SendAsync(HttpMethod.Post, Draft + "/sections", new JsonObject { ["heading"] = heading, ["key"] = key, ["level"] = level });
+        http.SendAsync(
+            HttpMethod.Post,
+            Draft + "/sections",
+            new JsonObject
+            {
+                ["heading"] = heading,
+                ["key"] = key,
+                ["level"] = level,
+            }
+        );
 
     public Task<Reply> AddStepAsync(string name, string key, string after) =>
-        http.SendAsync(HttpMethod.Post, Draft + "/steps", new JsonObject { ["name"] = name, ["key"] = key, ["after"] = after });
+        http.SendAsync(
+            HttpMethod.Post,
+            Draft + "/steps",
+            new JsonObject
+            {
+                ["name"] = name,
+                ["key"] = key,
+                ["after"] = after,
+            }
+        );
 
     /// <summary>Changes a setting, under the revision that the draft has now or one that is given.</summary>
     public async Task<Reply> TryAsync(string key, string setting, JsonNode? value, int? revision = null) =>
-        await http.SendAsync(HttpMethod.Patch, $"{Draft}/items/{key}", new JsonObject { ["setting"] = setting, ["value"] = value }, await IfMatchAsync(key, revision));
+        await http.SendAsync(
+            HttpMethod.Patch,
+            $"{Draft}/items/{key}",
+            new JsonObject { ["setting"] = setting, ["value"] = value },
+            await IfMatchAsync(key, revision)
+        );
 
     /// <summary>Changes a setting, which must be taken.</summary>
     public async Task ChangeAsync(string key, string setting, JsonNode? value)
@@ -40,14 +78,16 @@ public sealed class Manager(Client http) : IDisposable
         reply.Status.ShouldBe(200, reply.Body);
     }
 
-    public async Task<Reply> RemoveAsync(string key) => await http.SendAsync(HttpMethod.Delete, $"{Draft}/items/{key}", null, await IfMatchAsync(key, null));
+    public async Task<Reply> RemoveAsync(string key) =>
+        await http.SendAsync(HttpMethod.Delete, $"{Draft}/items/{key}", null, await IfMatchAsync(key, null));
 
     public Task<Reply> UndoAsync() => http.SendAsync(HttpMethod.Post, Draft + "/undo", null);
 
     public async Task<JsonNode> DraftAsync() => (await http.GetAsync(Draft)).Json;
 
     /// <summary>A field of the draft.</summary>
-    public async Task<JsonNode> FieldAsync(string key) => (await DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == key)!["field"]!;
+    public async Task<JsonNode> FieldAsync(string key) =>
+        (await DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == key)!["field"]!;
 
     public Task<Reply> PreviewAsync(JsonNode cart, string? explain = null) =>
         http.SendAsync(HttpMethod.Post, $"{Draft}/preview{(explain is null ? "" : "?explain=" + explain)}", cart.DeepClone());
@@ -56,28 +96,55 @@ public sealed class Manager(Client http) : IDisposable
 
     /// <summary>Publishes the draft as it was shown.</summary>
     public Task<Reply> PublishAsync(JsonNode shown) =>
-        http.SendAsync(HttpMethod.Post, "api/console/v1/versions", new JsonObject { ["number"] = shown["next"]!.DeepClone(), ["seen"] = shown["seen"]!.DeepClone(), ["note"] = "A test" });
+        http.SendAsync(
+            HttpMethod.Post,
+            "api/console/v1/versions",
+            new JsonObject
+            {
+                ["number"] = shown["next"]!.DeepClone(),
+                ["seen"] = shown["seen"]!.DeepClone(),
+                ["note"] = "A test",
+            }
+        );
 
-    public Task<Reply> SwitchAsync(string key, bool on) => http.SendAsync(HttpMethod.Put, "api/console/v1/live/fields/" + key, new JsonObject { ["on"] = on });
+    public Task<Reply> SwitchAsync(string key, bool on) =>
+        http.SendAsync(HttpMethod.Put, "api/console/v1/live/fields/" + key, new JsonObject { ["on"] = on });
 
     /// <summary>A stand-in cart of one product.</summary>
-    public static JsonObject Cart(string product, int quantity = 1, string group = "", JsonObject? answers = null, JsonObject? order = null) => new()
-    {
-        ["language"] = "en",
-        ["group"] = group,
-        ["lines"] = new JsonArray(new JsonObject { ["id"] = "a", ["product_code"] = product, ["quantity"] = quantity, ["answers"] = answers ?? [] }),
-        ["answers"] = order ?? [],
-    };
+    public static JsonObject Cart(
+        string product,
+        int quantity = 1,
+        string group = "",
+        JsonObject? answers = null,
+        JsonObject? order = null
+    ) =>
+        new()
+        {
+            ["language"] = "en",
+            ["group"] = group,
+            ["lines"] = new JsonArray(
+                new JsonObject
+                {
+                    ["id"] = "a",
+                    ["product_code"] = product,
+                    ["quantity"] = quantity,
+                    ["answers"] = answers ?? [],
+                }
+            ),
+            ["answers"] = order ?? [],
+        };
 
     /// <summary>The keys of what is asked.</summary>
-    public static IReadOnlyList<string> Asked(JsonNode evaluation) => [.. evaluation["asked"]!.AsArray().Select(a => a!["field"]!.GetValue<string>())];
+    public static IReadOnlyList<string> Asked(JsonNode evaluation) =>
+        [.. evaluation["asked"]!.AsArray().Select(a => a!["field"]!.GetValue<string>())];
 
     public void Dispose() => http.Dispose();
 
     private async Task<(string, string)> IfMatchAsync(string key, int? revision)
     {
         var draft = revision is null ? await DraftAsync() : null;
-        var item = draft?["fields"]!.AsArray().FirstOrDefault(f => f!["field"]!["key"]!.GetValue<string>() == key)
+        var item =
+            draft?["fields"]!.AsArray().FirstOrDefault(f => f!["field"]!["key"]!.GetValue<string>() == key)
             ?? draft?["sections"]!.AsArray().FirstOrDefault(s => s!["section"]!["key"]!.GetValue<string>() == key)
             ?? draft?["own_steps"]!.AsArray().FirstOrDefault(s => s!["step"]!["key"]!.GetValue<string>() == key);
         item ??= key == "item-codes" ? draft?["codes"] : null;

@@ -13,7 +13,8 @@ internal static class Postgres
     private static string? _template;
     private static int _count;
 
-    private static string Admin => Environment.GetEnvironmentVariable("SEXTON_TEST_DATABASE")
+    private static string Admin =>
+        Environment.GetEnvironmentVariable("SEXTON_TEST_DATABASE")
         ?? throw new InvalidOperationException("These tests want a database. Run them with ./sexton test.");
 
     private static string RepositoryRoot => Environment.GetEnvironmentVariable("SEXTON_TEST_ROOT")!;
@@ -62,7 +63,13 @@ internal static class Postgres
         return (T)(await command.ExecuteScalarAsync())!;
     }
 
-    private static string To(string database) => new NpgsqlConnectionStringBuilder(Admin) { Database = database, Pooling = true, MaxPoolSize = 40 }.ConnectionString;
+    private static string To(string database) =>
+        new NpgsqlConnectionStringBuilder(Admin)
+        {
+            Database = database,
+            Pooling = true,
+            MaxPoolSize = 40,
+        }.ConnectionString;
 
     private static async Task<string> MakeTemplateAsync()
     {
@@ -76,7 +83,14 @@ internal static class Postgres
 
         await using var app = Hosting.SextonHost.Build(World.Arguments(connection), works: false);
         (await ImportCommand.RunAsync(app, PathOf("demo/catalogue.json"))).ShouldBe(0);
-        foreach (var (email, who, role) in new[] { (World.Manager, "Imre Halloway", "manager"), (World.OtherManager, "Bron Tilly", "manager"), (World.Support, "Tamsin Oakes", "support") })
+        foreach (
+            var (email, who, role) in new[]
+            {
+                (World.Manager, "Imre Halloway", "manager"),
+                (World.OtherManager, "Bron Tilly", "manager"),
+                (World.Support, "Tamsin Oakes", "support"),
+            }
+        )
         {
             Console.SetIn(new StringReader(World.Password));
             (await AccountCommand.RunAsync(app, email, who, role)).ShouldBe(0);

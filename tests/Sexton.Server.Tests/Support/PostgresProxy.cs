@@ -116,5 +116,4 @@ internal sealed class PostgresProxy : IDisposable
             await to.WriteAsync(body);
         }
     }
-
 }

@@ -19,8 +19,13 @@ public sealed class Uploader(Client http)
             null,
             Version,
             ("Upload-Length", size.ToString(CultureInfo.InvariantCulture)),
-            ("Upload-Metadata", $"filename {Base64(name)},field {Base64(field)}"));
-        return ((int)reply.StatusCode, reply.Headers.Location?.ToString().TrimStart('/') ?? JsonNode.Parse(await reply.Content.ReadAsStringAsync())!["code"]!.GetValue<string>());
+            ("Upload-Metadata", $"filename {Base64(name)},field {Base64(field)}")
+        );
+        return (
+            (int)reply.StatusCode,
+            reply.Headers.Location?.ToString().TrimStart('/')
+                ?? JsonNode.Parse(await reply.Content.ReadAsStringAsync())!["code"]!.GetValue<string>()
+        );
     }
 
     /// <summary>Sends bytes from an offset on; gives the status and how far it came.</summary>
@@ -28,7 +33,13 @@ public sealed class Uploader(Client http)
     {
         using var content = new ByteArrayContent(bytes);
         content.Headers.ContentType = new MediaTypeHeaderValue("application/offset+octet-stream");
-        using var reply = await http.SendContentAsync(HttpMethod.Patch, upload, content, Version, ("Upload-Offset", offset.ToString(CultureInfo.InvariantCulture)));
+        using var reply = await http.SendContentAsync(
+            HttpMethod.Patch,
+            upload,
+            content,
+            Version,
+            ("Upload-Offset", offset.ToString(CultureInfo.InvariantCulture))
+        );
         return ((int)reply.StatusCode, Number(reply, "Upload-Offset"));
     }
 

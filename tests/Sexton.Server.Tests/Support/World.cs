@@ -54,19 +54,23 @@ public class World : IAsyncLifetime
 
     /// <summary>Arguments of a server on a database, with settings.</summary>
     internal static string[] Arguments(string database, params string[] more) =>
-    [
-        "--Sexton:Database=" + database,
-        "--Sexton:Key=" + Convert.ToBase64String(new byte[32]),
-        "--webroot=" + AppContext.BaseDirectory,
-        .. more,
-    ];
+        [
+            "--Sexton:Database=" + database,
+            "--Sexton:Key=" + Convert.ToBase64String(new byte[32]),
+            "--webroot=" + AppContext.BaseDirectory,
+            .. more,
+        ];
 
     public async ValueTask InitializeAsync()
     {
         Database = await Postgres.CloneAsync();
         Proxy = new PostgresProxy(Database);
         SmtpPort = FreePort();
-        _standIns = StandInHost.Build(["--Folder=" + _folder, "--Urls=http://127.0.0.1:0", "--SmtpPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture)]);
+        _standIns = StandInHost.Build([
+            "--Folder=" + _folder,
+            "--Urls=http://127.0.0.1:0",
+            "--SmtpPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture),
+        ]);
         await _standIns.StartAsync();
         StandInAddress = AddressOf(_standIns);
         Address = new Uri($"http://127.0.0.1:{FreePort().ToString(CultureInfo.InvariantCulture)}/");
@@ -86,12 +90,15 @@ public class World : IAsyncLifetime
                     "--Sexton:AttemptLeaseSeconds=3",
                     "--Sexton:DeliveryLeaseSeconds=5",
                     // Many shoppers come from one address here.
-                    .. Enum.GetNames<LimitedWork>().SelectMany(static work => new[] { $"--Sexton:Limits:{work}:Each=1000000", $"--Sexton:Limits:{work}:All=1000000" }),
+                    .. Enum.GetNames<LimitedWork>()
+                        .SelectMany(static work => new[] { $"--Sexton:Limits:{work}:Each=1000000", $"--Sexton:Limits:{work}:All=1000000" }),
                     .. Settings,
-                ]),
+                ]
+            ),
             Works,
             Types,
-            Replace);
+            Replace
+        );
         await _server.StartAsync();
     }
 
@@ -131,7 +138,9 @@ public class World : IAsyncLifetime
     public async Task<Client> SignedInAsync(string email = Manager)
     {
         var client = NewClient();
-        (await client.SendAsync(HttpMethod.Post, "api/console/v1/session", new JsonObject { ["email"] = email, ["password"] = Password })).Status.ShouldBe(200);
+        (
+            await client.SendAsync(HttpMethod.Post, "api/console/v1/session", new JsonObject { ["email"] = email, ["password"] = Password })
+        ).Status.ShouldBe(200);
         client.ForgetToken();
         return client;
     }

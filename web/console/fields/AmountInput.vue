@@ -20,9 +20,14 @@ function take(typed: string): void {
 <template>
   <span class="amount"
     ><template v-if="!share">{{ money.sign }}&nbsp;</template
-    ><WordInput :value="share ? shareText(value) : amountText(value, money)" :label="label" :invalid="!!wrong" @save="take" /><template v-if="share">&nbsp;%</template></span
+    ><WordInput :value="share ? shareText(value) : amountText(value, money)" :label="label" :invalid="!!wrong" @save="take" /><template
+      v-if="share"
+      >&nbsp;%</template
+    ></span
   >
-  <span v-if="wrong" class="call" role="alert"> “{{ wrong }}” is no {{ share ? 'share. Give one such as 7.5' : `amount. Give one such as ${amountText(120, money)}` }}.</span>
+  <span v-if="wrong" class="call" role="alert">
+    “{{ wrong }}” is no {{ share ? 'share. Give one such as 7.5' : `amount. Give one such as ${amountText(120, money)}` }}.</span
+  >
 </template>
 
 <style scoped>

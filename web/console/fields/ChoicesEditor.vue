@@ -17,7 +17,14 @@ interface Choice {
   when?: Condition | null;
 }
 
-const { draft, level, choices, several, explained, ofKey } = defineProps<{ draft: Draft; level: Level; choices: Choice[]; several: boolean; explained?: Record<string, Explained>; ofKey: string }>();
+const { draft, level, choices, several, explained, ofKey } = defineProps<{
+  draft: Draft;
+  level: Level;
+  choices: Choice[];
+  several: boolean;
+  explained?: Record<string, Explained>;
+  ofKey: string;
+}>();
 const emit = defineEmits<{ save: [choices: Choice[]] }>();
 
 const opened = ref('');
@@ -25,10 +32,22 @@ const pasting = ref(false);
 const pasted = ref('');
 const count = computed(() => linesOf(pasted.value).length);
 
-const linesOf = (text: string) => text.split('\n').map((l) => l.trim()).filter((l) => l && !choices.some((c) => c.label.en === l));
+const linesOf = (text: string) =>
+  text
+    .split('\n')
+    .map((l) => l.trim())
+    .filter((l) => l && !choices.some((c) => c.label.en === l));
 
 function keyFor(label: string, taken: string[]): string {
-  const plain = label.toLowerCase().replaceAll('ß', 'ss').normalize('NFD').replaceAll(/\p{M}/gu, '').replaceAll(/[^a-z0-9]+/g, '_').replaceAll(/^[_0-9]+|_+$/g, '').slice(0, 36) || 'choice';
+  const plain =
+    label
+      .toLowerCase()
+      .replaceAll('ß', 'ss')
+      .normalize('NFD')
+      .replaceAll(/\p{M}/gu, '')
+      .replaceAll(/[^a-z0-9]+/g, '_')
+      .replaceAll(/^[_0-9]+|_+$/g, '')
+      .slice(0, 36) || 'choice';
   let key = plain;
   for (let n = 2; taken.includes(key); n++) key = `${plain}_${n}`;
   return key;
@@ -36,7 +55,14 @@ function keyFor(label: string, taken: string[]): string {
 
 function add(labels: string[]): void {
   const next = [...choices];
-  for (const label of labels) next.push({ key: keyFor(label, next.map((c) => c.key)), label: { en: label } });
+  for (const label of labels)
+    next.push({
+      key: keyFor(
+        label,
+        next.map((c) => c.key),
+      ),
+      label: { en: label },
+    });
   emit('save', next);
 }
 
@@ -46,13 +72,21 @@ function paste(): void {
   pasting.value = false;
 }
 
-const set = (key: string, part: Partial<Choice>) => emit('save', choices.map((c) => (c.key === key ? { ...c, ...part } : c)));
+const set = (key: string, part: Partial<Choice>) =>
+  emit(
+    'save',
+    choices.map((c) => (c.key === key ? { ...c, ...part } : c)),
+  );
 function setWeight(key: string, typed: string): void {
   const grams = Math.trunc(Number(typed));
   if (grams >= 0) set(key, { weight_grams: grams });
 }
 
-const remove = (key: string) => emit('save', choices.filter((c) => c.key !== key));
+const remove = (key: string) =>
+  emit(
+    'save',
+    choices.filter((c) => c.key !== key),
+  );
 
 function move(from: number, by: number): void {
   const next = [...choices];
@@ -67,34 +101,81 @@ function move(from: number, by: number): void {
     <li v-for="(choice, i) in choices" :key="choice.key">
       <div class="row">
         <span v-if="choice.colour" class="swatch" :style="{ background: choice.colour }"></span>
-        <WordInput :value="choice.label.en ?? ''" :label="`Choice ${i + 1}`" @save="set(choice.key, { label: { ...choice.label, en: $event } })" />
+        <WordInput
+          :value="choice.label.en ?? ''"
+          :label="`Choice ${i + 1}`"
+          @save="set(choice.key, { label: { ...choice.label, en: $event } })"
+        />
         <span class="mono soft small">{{ choice.key }}</span>
         <span v-if="choice.excludes" class="small soft">excludes the others</span>
         <span v-if="choice.when" class="small soft">under a condition</span>
         <span class="push"></span>
         <button class="act" :disabled="i === 0" :aria-label="`Move up: ${choice.label.en}`" @click="move(i, -1)">↑</button>
-        <button class="act" :disabled="i === choices.length - 1" :aria-label="`Move down: ${choice.label.en}`" @click="move(i, 1)">↓</button>
-        <button class="act" :aria-expanded="opened === choice.key" @click="opened = opened === choice.key ? '' : choice.key">more<span class="visually-hidden"> of {{ choice.label.en }}</span></button>
+        <button class="act" :disabled="i === choices.length - 1" :aria-label="`Move down: ${choice.label.en}`" @click="move(i, 1)">
+          ↓
+        </button>
+        <button class="act" :aria-expanded="opened === choice.key" @click="opened = opened === choice.key ? '' : choice.key">
+          more<span class="visually-hidden"> of {{ choice.label.en }}</span>
+        </button>
         <button class="act" :aria-label="`Take out: ${choice.label.en}`" title="take out" @click="remove(choice.key)">×</button>
       </div>
       <div v-if="opened === choice.key" class="more">
         <p>
-          picture <WordInput :value="choice.picture ?? ''" label="Picture of the choice" placeholder="none" @save="set(choice.key, { picture: $event })" />, colour
-          <WordInput :value="choice.colour ?? ''" label="Colour of the choice" placeholder="none" @save="set(choice.key, { colour: $event.toLowerCase() })" />
-          ; in the item code <WordInput :value="choice.code ?? ''" label="Code of the choice" placeholder="nothing" @save="set(choice.key, { code: $event })" />, adds
-          <WordInput :value="String(choice.weight_grams ?? 0)" label="Weight of the choice in grams" numeric @save="setWeight(choice.key, $event)" /> g
-          <template v-if="several">; <label><input type="checkbox" :checked="choice.excludes" @change="set(choice.key, { excludes: !choice.excludes })" /> “none of these”: it excludes the others</label></template>
+          picture
+          <WordInput
+            :value="choice.picture ?? ''"
+            label="Picture of the choice"
+            placeholder="none"
+            @save="set(choice.key, { picture: $event })"
+          />, colour
+          <WordInput
+            :value="choice.colour ?? ''"
+            label="Colour of the choice"
+            placeholder="none"
+            @save="set(choice.key, { colour: $event.toLowerCase() })"
+          />
+          ; in the item code
+          <WordInput
+            :value="choice.code ?? ''"
+            label="Code of the choice"
+            placeholder="nothing"
+            @save="set(choice.key, { code: $event })"
+          />, adds
+          <WordInput
+            :value="String(choice.weight_grams ?? 0)"
+            label="Weight of the choice in grams"
+            numeric
+            @save="setWeight(choice.key, $event)"
+          />
+          g
+          <template v-if="several"
+            >;
+            <label
+              ><input type="checkbox" :checked="choice.excludes" @change="set(choice.key, { excludes: !choice.excludes })" /> “none of
+              these”: it excludes the others</label
+            ></template
+          >
         </p>
         <p>offered <template v-if="!choice.when">always</template><template v-else>when</template></p>
-        <ConditionClause :model-value="choice.when" :draft="draft" :level="level" :explained="explained?.[`choice.${choice.key}`]" :of-key="ofKey" @update:model-value="set(choice.key, { when: $event ?? null })" />
+        <ConditionClause
+          :model-value="choice.when"
+          :draft="draft"
+          :level="level"
+          :explained="explained?.[`choice.${choice.key}`]"
+          :of-key="ofKey"
+          @update:model-value="set(choice.key, { when: $event ?? null })"
+        />
       </div>
     </li>
   </ol>
   <form v-if="pasting" class="paste" @submit.prevent="paste">
     <textarea v-model="pasted" rows="5" aria-label="Choices, one a line" placeholder="one choice a line"></textarea>
-    <button class="act" :disabled="!count">add {{ count }}</button> <button class="act" type="button" @click="pasting = false">leave it</button>
+    <button class="act" :disabled="!count">add {{ count }}</button>
+    <button class="act" type="button" @click="pasting = false">leave it</button>
   </form>
-  <p v-else class="add"><button class="act" @click="add(['New choice'])">add a choice</button> <button class="act" @click="pasting = true">paste a list</button></p>
+  <p v-else class="add">
+    <button class="act" @click="add(['New choice'])">add a choice</button> <button class="act" @click="pasting = true">paste a list</button>
+  </p>
 </template>
 
 <style scoped>

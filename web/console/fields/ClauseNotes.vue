@@ -8,7 +8,12 @@ import type { Draft } from './draft';
 import { useDraft } from './draft';
 
 /** What stands under a clause: its problems with their remedies, what was accepted because it is meant, and what was refused of the last change. */
-const { of, problems, settings, elsewhere = [] } = defineProps<{
+const {
+  of,
+  problems,
+  settings,
+  elsewhere = [],
+} = defineProps<{
   of: string;
   problems: Draft['problems'];
   settings: string[];
@@ -39,17 +44,28 @@ async function withdraw({ code, field, setting }: { code: string; field: string;
   });
 }
 
-const isHere = (setting: string) => !elsewhere.includes(setting) && (settings.includes(setting.split('.')[0] ?? '') || settings.includes(setting));
+const isHere = (setting: string) =>
+  !elsewhere.includes(setting) && (settings.includes(setting.split('.')[0] ?? '') || settings.includes(setting));
 </script>
 
 <template>
-  <div v-for="problem in problems.filter((p) => p.field === of && isHere(p.setting))" :key="problem.setting + problem.sentence" class="note" :data-setting="problem.setting">
+  <div
+    v-for="problem in problems.filter((p) => p.field === of && isHere(p.setting))"
+    :key="problem.setting + problem.sentence"
+    class="note"
+    :data-setting="problem.setting"
+  >
     <MarkSign sign="raised_flag" />
     <div>
       <b>{{ problem.sentence }}</b>
-      <template v-for="remedy in problem.remedies" :key="remedy.label">{{ ' ' }}<button class="act" @click="change(of, remedy.setting, remedy.value)">{{ remedy.label }}</button></template>
+      <template v-for="remedy in problem.remedies" :key="remedy.label"
+        >{{ ' ' }}<button class="act" @click="change(of, remedy.setting, remedy.value)">{{ remedy.label }}</button></template
+      >
       <template v-if="problem.basis">
-        {{ ' ' }}<button v-if="accepting !== keyOf(problem)" class="act" @click="((accepting = keyOf(problem)), (reason = ''))">it is meant</button>
+        {{ ' '
+        }}<button v-if="accepting !== keyOf(problem)" class="act" @click="((accepting = keyOf(problem)), (reason = ''))">
+          it is meant
+        </button>
         <form v-else @submit.prevent="accept(problem)">
           <label>Why it is meant <input v-model="reason" required maxlength="200" /></label>
           <button class="act">accept it</button>{{ ' ' }}

@@ -36,8 +36,18 @@ const leavings = [
   <dd>
     <template v-if="!code">not part of the item code</template>
     <template v-else>
-      puts <template v-if="field.pricing?.codes && !code.part">{{ choicesOf(field).length ? 'the codes of its choices' : 'what is answered' }}</template
-      ><template v-else>“<WordInput :value="code.part ?? ''" label="What an answer contributes to the code" placeholder="nothing" @save="set({ ...code!, part: $event })" />”</template> into the item code,
+      puts
+      <template v-if="field.pricing?.codes && !code.part">{{
+        choicesOf(field).length ? 'the codes of its choices' : 'what is answered'
+      }}</template><template v-else
+        >“<WordInput
+          :value="code.part ?? ''"
+          label="What an answer contributes to the code"
+          placeholder="nothing"
+          @save="set({ ...code!, part: $event })"
+        />”</template
+      >
+      into the item code,
       <CodeRuleWords :model-value="code.rule ?? {}" label="this part" @update:model-value="set({ ...code!, rule: $event })" />
     </template>
     <div class="small offers">
@@ -50,17 +60,43 @@ const leavings = [
       </template>
     </div>
     <div v-if="ofShop && code" class="rules">
-      <p>everywhere: parts <CodeRuleWords whole :model-value="rules.shop ?? {}" label="the shop" @update:model-value="setRule('shop', $event)" /></p>
+      <p>
+        everywhere: parts
+        <CodeRuleWords whole :model-value="rules.shop ?? {}" label="the shop" @update:model-value="setRule('shop', $event)" />
+      </p>
       <p v-for="product in ruled" :key="product.code">
-        of {{ product.name }}: parts <CodeRuleWords whole :model-value="rules.products![product.code]!" :label="product.name" @update:model-value="setRule(`products.${product.code}`, $event)" />
+        of {{ product.name }}: parts
+        <CodeRuleWords
+          whole
+          :model-value="rules.products![product.code]!"
+          :label="product.name"
+          @update:model-value="setRule(`products.${product.code}`, $event)"
+        />
         <button class="act" @click="setRule(`products.${product.code}`, null)">take away</button>
       </p>
       <p v-if="unruled.length">
-        <Select class="words" :model-value="null" :options="unruled" option-label="name" option-value="code" placeholder="a rule for one product" aria-label="A rule of item codes for a product" @update:model-value="setRule(`products.${$event}`, {})" />
+        <Select
+          class="words"
+          :model-value="null"
+          :options="unruled"
+          option-label="name"
+          option-value="code"
+          placeholder="a rule for one product"
+          aria-label="A rule of item codes for a product"
+          @update:model-value="setRule(`products.${$event}`, {})"
+        />
       </p>
       <p v-for="system in systems" :key="system.key">
         a line leaves for {{ system.phrase }}
-        <Select class="words" :model-value="rules.leaves?.[system.key] ?? 'together'" :options="leavings" option-label="name" option-value="key" :aria-label="`How a line leaves for ${system.phrase}`" @update:model-value="change(RULES, `leaves.${system.key}`, $event)" />
+        <Select
+          class="words"
+          :model-value="rules.leaves?.[system.key] ?? 'together'"
+          :options="leavings"
+          option-label="name"
+          option-value="key"
+          :aria-label="`How a line leaves for ${system.phrase}`"
+          @update:model-value="change(RULES, `leaves.${system.key}`, $event)"
+        />
       </p>
       <p v-if="refused?.field === RULES" class="call" role="alert">{{ refused.sentence }}</p>
     </div>

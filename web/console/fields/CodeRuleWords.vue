@@ -26,13 +26,35 @@ const textOf = (word: string) => (word === 'none' ? '' : word.trim() === '' ? nu
 </script>
 
 <template>
-  behind “<WordInput :value="wordOf(rule.separator)" :label="`Separator of ${label}`" placeholder="as usual" @save="set({ separator: textOf($event) })" />”,
-  <Select class="words" :model-value="rule.case ?? null" :options="cases" option-label="name" option-value="key" placeholder="in the usual case" :aria-label="`Case of ${label}`" @update:model-value="set({ case: $event })" />, “<WordInput
+  behind “<WordInput
+    :value="wordOf(rule.separator)"
+    :label="`Separator of ${label}`"
+    placeholder="as usual"
+    @save="set({ separator: textOf($event) })"
+  />”,
+  <Select
+    class="words"
+    :model-value="rule.case ?? null"
+    :options="cases"
+    option-label="name"
+    option-value="key"
+    placeholder="in the usual case"
+    :aria-label="`Case of ${label}`"
+    @update:model-value="set({ case: $event })"
+  />, “<WordInput
     :value="wordOf(rule.when_empty)"
     :label="`What stands for an empty part of ${label}`"
     placeholder="as usual"
     @save="set({ when_empty: textOf($event) })"
   />” where nothing was answered<template v-if="whole"
-    >, at most <WordInput :value="rule.longest ? String(rule.longest) : ''" :label="`Longest code of ${label}`" placeholder="40" numeric @save="setLongest" /> characters</template
+    >, at most
+    <WordInput
+      :value="rule.longest ? String(rule.longest) : ''"
+      :label="`Longest code of ${label}`"
+      placeholder="40"
+      numeric
+      @save="setLongest"
+    />
+    characters</template
   >
 </template>

@@ -1,7 +1,20 @@
 <script setup lang="ts">
 import Select from 'primevue/select';
 import { computed } from 'vue';
-import { asGroup, isOver, isTest, joinOf, joins, partsOf, quantifiers, type Condition, type Explained, type Group, type Join, type Over } from './condition';
+import {
+  asGroup,
+  isOver,
+  isTest,
+  joinOf,
+  joins,
+  partsOf,
+  quantifiers,
+  type Condition,
+  type Explained,
+  type Group,
+  type Join,
+  type Over,
+} from './condition';
 import ConditionTest from './ConditionTest.vue';
 import type { Draft, Level } from './draft';
 import WordInput from './WordInput.vue';
@@ -21,7 +34,9 @@ const join = computed({ get: () => joinOf(group.value), set: (kind: Join) => put
 const explainedOf = (i: number) => (over.value ? undefined : explained?.parts[i]);
 
 const joinOptions = Object.entries(joins).map(([key, name]) => ({ key, name }));
-const quantifierOptions = computed(() => Object.entries(quantifiers).map(([key, name]) => ({ key, name: key === 'count' ? name : `${name} ${inner.value}` })));
+const quantifierOptions = computed(() =>
+  Object.entries(quantifiers).map(([key, name]) => ({ key, name: key === 'count' ? name : `${name} ${inner.value}` })),
+);
 const comparisons = computed(() => (draft.relations.number ?? []).filter((r) => r.takes_value));
 
 function put(next: Group): void {
@@ -52,20 +67,63 @@ function setCount(text: string): void {
   <div class="group" role="group" aria-label="Conditions">
     <p class="join">
       <template v-if="over">
-        of <Select class="words" :model-value="quantifier" :options="quantifierOptions" option-label="name" option-value="key" aria-label="Of how many" @update:model-value="setQuantifier" />
+        of
+        <Select
+          class="words"
+          :model-value="quantifier"
+          :options="quantifierOptions"
+          option-label="name"
+          option-value="key"
+          aria-label="Of how many"
+          @update:model-value="setQuantifier"
+        />
         <template v-if="quantifier === 'count'">
           {{ inner }}s
-          <Select class="words" :model-value="over.is" :options="comparisons" option-label="words" option-value="key" aria-label="How the number is compared" @update:model-value="condition = { ...over, is: $event }" />
+          <Select
+            class="words"
+            :model-value="over.is"
+            :options="comparisons"
+            option-label="words"
+            option-value="key"
+            aria-label="How the number is compared"
+            @update:model-value="condition = { ...over, is: $event }"
+          />
           <WordInput :value="String(over.value ?? 1)" label="With which number" numeric @save="setCount" />
         </template>
         <template v-if="parts.length"> hold</template>
       </template>
-      <Select v-if="!over || parts.length > 1" v-model="join" class="words" :options="joinOptions" option-label="name" option-value="key" aria-label="How they are joined" />
-      <span v-if="over && explained" class="seen" :class="{ holds: explained.holds }">{{ explained.holds ? 'holds' : 'does not hold' }}: {{ explained.saw }}</span>
+      <Select
+        v-if="!over || parts.length > 1"
+        v-model="join"
+        class="words"
+        :options="joinOptions"
+        option-label="name"
+        option-value="key"
+        aria-label="How they are joined"
+      />
+      <span v-if="over && explained" class="seen" :class="{ holds: explained.holds }"
+        >{{ explained.holds ? 'holds' : 'does not hold' }}: {{ explained.saw }}</span
+      >
     </p>
     <template v-for="(part, i) in parts" :key="i">
-      <ConditionTest v-if="isTest(part)" :model-value="part" :draft="draft" :level="inner" :explained="explainedOf(i)" @update:model-value="setPart(i, $event)" @remove="removePart(i)" />
-      <ConditionGroup v-else :model-value="part" :draft="draft" :level="inner" :explained="explainedOf(i)" @update:model-value="setPart(i, $event)" @remove="removePart(i)" />
+      <ConditionTest
+        v-if="isTest(part)"
+        :model-value="part"
+        :draft="draft"
+        :level="inner"
+        :explained="explainedOf(i)"
+        @update:model-value="setPart(i, $event)"
+        @remove="removePart(i)"
+      />
+      <ConditionGroup
+        v-else
+        :model-value="part"
+        :draft="draft"
+        :level="inner"
+        :explained="explainedOf(i)"
+        @update:model-value="setPart(i, $event)"
+        @remove="removePart(i)"
+      />
     </template>
     <p class="more">
       <button class="act" @click="addTest">add a test</button>

@@ -46,14 +46,46 @@ function setValue(value: Value | null | undefined): void {
 <template>
   <div class="test">
     <div class="what">
-      <Select class="words" :model-value="test.fact" :options="groups" option-label="name" option-value="key" option-group-label="name" option-group-children="items" filter placeholder="choose" aria-label="What is tested" @update:model-value="setFact">
+      <Select
+        class="words"
+        :model-value="test.fact"
+        :options="groups"
+        option-label="name"
+        option-value="key"
+        option-group-label="name"
+        option-group-children="items"
+        filter
+        placeholder="choose"
+        aria-label="What is tested"
+        @update:model-value="setFact"
+      >
         <template #value>{{ fact ? plain(fact.name) : test.fact }}</template>
       </Select>
-      <Select class="words" :model-value="test.is" :options="relations" option-label="words" option-value="key" aria-label="How it is compared" @update:model-value="setRelation" />
-      <ValueInput v-if="relation?.takes_value" :model-value="test.value" :kind="fact?.kind ?? 'text'" :options="fact?.options" :list="relation.takes_list" :unit="fact?.unit" label="What it is compared with" @update:model-value="setValue" />
+      <Select
+        class="words"
+        :model-value="test.is"
+        :options="relations"
+        option-label="words"
+        option-value="key"
+        aria-label="How it is compared"
+        @update:model-value="setRelation"
+      />
+      <ValueInput
+        v-if="relation?.takes_value"
+        :model-value="test.value"
+        :kind="fact?.kind ?? 'text'"
+        :options="fact?.options"
+        :list="relation.takes_list"
+        :unit="fact?.unit"
+        label="What it is compared with"
+        @update:model-value="setValue"
+      />
     </div>
     <div class="saw">
-      <template v-if="explained"><b :class="{ holds: explained.holds }">{{ explained.holds ? 'holds' : 'does not hold' }}</b><br />{{ explained.saw }}</template>
+      <template v-if="explained"
+        ><b :class="{ holds: explained.holds }">{{ explained.holds ? 'holds' : 'does not hold' }}</b
+        ><br />{{ explained.saw }}</template
+      >
     </div>
     <button class="act out" :aria-label="`Take away: ${fact?.name ?? test.fact}`" title="take away" @click="emit('remove')">×</button>
   </div>

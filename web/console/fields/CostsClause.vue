@@ -32,7 +32,10 @@ function setPicks(typed: string): void {
   if (included >= 0) void change(field.field.key, 'included_picks', included);
 }
 
-const places = computed(() => [{ key: 'form', name: 'the form' }, ...draft.destinations.filter((d) => d.shows_prices).map((d) => ({ key: d.key, name: d.phrase }))]);
+const places = computed(() => [
+  { key: 'form', name: 'the form' },
+  ...draft.destinations.filter((d) => d.shows_prices).map((d) => ({ key: d.key, name: d.phrase })),
+]);
 const within = computed(() => field.field.price_within ?? []);
 
 async function setWithin(next: string[]): Promise<void> {
@@ -60,9 +63,23 @@ async function setWithin(next: string[]): Promise<void> {
         @remove="set(prices.filter((_, at) => at !== i))"
       />
     </ol>
-    <div v-if="picks"><WordInput :value="String(field.field.included_picks ?? 0)" label="How many picks are included" numeric @save="setPicks" /> of the picks, the cheapest, are included</div>
+    <div v-if="picks">
+      <WordInput :value="String(field.field.included_picks ?? 0)" label="How many picks are included" numeric @save="setPicks" /> of the
+      picks, the cheapest, are included
+    </div>
     <div v-if="prices.length && field.field.level !== 'order'">
-      shown in a row of its own everywhere but on <MultiSelect class="words" :model-value="within" :options="places" option-label="name" option-value="key" :show-toggle-all="false" placeholder="no page" aria-label="Where it is shown within the price of the goods" @update:model-value="setWithin" /><template v-if="within.length">, where it is within the price of the goods</template>
+      shown in a row of its own everywhere but on
+      <MultiSelect
+        class="words"
+        :model-value="within"
+        :options="places"
+        option-label="name"
+        option-value="key"
+        :show-toggle-all="false"
+        placeholder="no page"
+        aria-label="Where it is shown within the price of the goods"
+        @update:model-value="setWithin"
+      /><template v-if="within.length">, where it is within the price of the goods</template>
     </div>
     <div class="small"><button class="act" @click="add">add a price</button></div>
     <ClauseNotes :of="field.field.key" :problems="draft.problems" :settings="['prices', 'included_picks', 'price_within']" />

@@ -20,5 +20,16 @@ const options = computed(() => {
 </script>
 
 <template>
-  <Select v-model="model" class="words" :options="options" option-label="name" option-value="key" option-group-label="name" option-group-children="items" filter placeholder="choose" :aria-label="label" />
+  <Select
+    v-model="model"
+    class="words"
+    :options="options"
+    option-label="name"
+    option-value="key"
+    option-group-label="name"
+    option-group-children="items"
+    filter
+    placeholder="choose"
+    :aria-label="label"
+  />
 </template>

@@ -23,20 +23,31 @@ const foundFields = computed(() => new Set(rows.value.map((f) => f.field.key)));
 // The cell that the arrows stand on: column 0 is the field, the rest the destinations.
 const cursor = ref({ key: '', column: 0 });
 const table = useTemplateRef<HTMLTableElement>('table');
-const current = computed(() => (rows.value.some((f) => f.field.key === cursor.value.key) ? cursor.value : { key: selected ?? rows.value[0]?.field.key ?? '', column: 0 }));
+const current = computed(() =>
+  rows.value.some((f) => f.field.key === cursor.value.key) ? cursor.value : { key: selected ?? rows.value[0]?.field.key ?? '', column: 0 },
+);
 
 const goes = (f: DraftField, destination: string) => f.field.goes_to?.includes(destination) ?? false;
 const lastOf = (f: DraftField) => draft.destinations.reduce((last, d, i) => (goes(f, d.key) ? i : last), -1);
-const stepOf = (f: DraftField) => draft.steps.findIndex((s) => s.key === (draft.sections.find((x) => x.section.key === f.field.section)?.section.step ?? f.field.step));
+const stepOf = (f: DraftField) =>
+  draft.steps.findIndex((s) => s.key === (draft.sections.find((x) => x.section.key === f.field.section)?.section.step ?? f.field.step));
 const isOwn = (step: string) => draft.own_steps.some((s) => s.step.key === step);
 const isOff = (f: DraftField) => f.field.switched_off || f.field.retired;
 const asksNothing = (f: DraftField) => draft.types.find((t) => t.key === f.field.type)?.asks_nothing ?? false;
-const takes = (f: DraftField, column: number) => !asksNothing(f) && (f.field.level !== 'order' || !!draft.destinations[column]?.takes_order_answers);
+const takes = (f: DraftField, column: number) =>
+  !asksNothing(f) && (f.field.level !== 'order' || !!draft.destinations[column]?.takes_order_answers);
 const problemOf = (f: DraftField) => draft.problems.find((p) => p.field === f.field.key);
 const tab = (key: string, column: number) => (current.value.key === key && current.value.column === column ? 0 : -1);
 
 const stepSign = (f: DraftField): SignKey => `${f.field.required ? 'must' : 'asked'}${f.conditional ? '_if' : ''}`;
-const placeSign = (f: DraftField, destination: string): SignKey => (f.field.left_out?.includes(destination) ? 'flagged_hole' : !goes(f, destination) ? 'stays' : f.field.goes_to_when?.[destination] ? 'goes_if' : 'goes');
+const placeSign = (f: DraftField, destination: string): SignKey =>
+  f.field.left_out?.includes(destination)
+    ? 'flagged_hole'
+    : !goes(f, destination)
+      ? 'stays'
+      : f.field.goes_to_when?.[destination]
+        ? 'goes_if'
+        : 'goes';
 
 // Where the thread runs through a step's cell: from the mark to the right.
 function stepThread(f: DraftField, i: number): string {
@@ -107,25 +118,44 @@ defineExpose({ focus });
           <button v-else @click="emit('open', step.key)">{{ step.name }}</button>
         </th>
         <td class="gap"></td>
-        <th v-for="destination in draft.destinations" :key="destination.key" scope="col"><span>{{ destination.name }}</span></th>
+        <th v-for="destination in draft.destinations" :key="destination.key" scope="col">
+          <span>{{ destination.name }}</span>
+        </th>
       </tr>
     </thead>
     <tbody v-for="group in groups" :key="group.key" :hidden="!foundGroups.has(group.key)">
       <tr class="section">
         <th :colspan="draft.steps.length + draft.destinations.length + 2" scope="rowgroup">
-          <button v-if="group.section" :class="{ chosen: group.section === selected }" @click="emit('open', group.section)">{{ group.title }}</button>
+          <button v-if="group.section" :class="{ chosen: group.section === selected }" @click="emit('open', group.section)">
+            {{ group.title }}
+          </button>
           <b v-else>{{ group.title }}</b> <span>{{ group.note }}</span>
         </th>
       </tr>
       <tr
         v-for="f in group.fields"
         :key="f.field.key"
-        v-memo="[f, draft.destinations, draft.steps, draft.types, stepOf(f), problemOf(f), f.field.key === selected, current.key === f.field.key ? current.column : -1, foundFields.has(f.field.key)]"
+        v-memo="[
+          f,
+          draft.destinations,
+          draft.steps,
+          draft.types,
+          stepOf(f),
+          problemOf(f),
+          f.field.key === selected,
+          current.key === f.field.key ? current.column : -1,
+          foundFields.has(f.field.key),
+        ]"
         :hidden="!foundFields.has(f.field.key)"
         :class="{ selected: f.field.key === selected, off: isOff(f) }"
       >
         <th class="label" scope="row">
-          <button :tabindex="tab(f.field.key, 0)" :aria-current="f.field.key === selected || undefined" @focus="cursor = { key: f.field.key, column: 0 }" @click="open(f)">
+          <button
+            :tabindex="tab(f.field.key, 0)"
+            :aria-current="f.field.key === selected || undefined"
+            @focus="cursor = { key: f.field.key, column: 0 }"
+            @click="open(f)"
+          >
             <span class="name">{{ nameOf(f) }}</span>
             <span v-if="f.field.required" class="visually-hidden">must be answered</span>
             <span class="kind">{{ f.field.retired ? 'retired' : f.field.switched_off ? 'switched off' : f.kind }}</span>

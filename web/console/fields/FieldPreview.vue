@@ -13,7 +13,16 @@ const asking = () => draft.fields.find((f) => f.field.key === of)?.asks ?? draft
 
 function fresh(group: string): (typeof standIns.value)[number] {
   const product = draft.products.find((p) => asking().includes(p.code)) ?? draft.products[0]!;
-  return { product: product.code, variant: product.variants[0]?.key, quantity: product.unit_name && !product.ships ? 2 : 1, group, country: 'IE', answers: {}, line: {}, units: [] };
+  return {
+    product: product.code,
+    variant: product.variants[0]?.key,
+    quantity: product.unit_name && !product.ships ? 2 : 1,
+    group,
+    country: 'IE',
+    answers: {},
+    line: {},
+    units: [],
+  };
 }
 
 // A cart that nobody has changed follows what is at hand, so that it shows it.
@@ -21,13 +30,17 @@ watch(
   () => of,
   () => {
     if (!standIns.value.length) standIns.value = [fresh(draft.groups[0]?.key ?? '')];
-    if (!changing.value && standIns.value.length === 1 && asking().length && !asking().includes(standIns.value[0]!.product)) standIns.value = [fresh(standIns.value[0]!.group)];
+    if (!changing.value && standIns.value.length === 1 && asking().length && !asking().includes(standIns.value[0]!.product))
+      standIns.value = [fresh(standIns.value[0]!.group)];
   },
   { immediate: true },
 );
 
 function second(): void {
-  standIns.value = [...standIns.value, { ...fresh(draft.groups.at(-1)?.key ?? ''), product: standIns.value[0]!.product, quantity: standIns.value[0]!.quantity }];
+  standIns.value = [
+    ...standIns.value,
+    { ...fresh(draft.groups.at(-1)?.key ?? ''), product: standIns.value[0]!.product, quantity: standIns.value[0]!.quantity },
+  ];
   changing.value = true;
 }
 </script>
@@ -39,7 +52,9 @@ function second(): void {
       <span class="push"></span>
       <button v-if="standIns.length === 1" class="act" @click="second">second cart</button>
       <button v-else class="act" @click="standIns = standIns.slice(0, 1)">one cart</button>
-      <button class="act" :aria-expanded="changing" @click="changing = !changing">{{ changing ? 'done' : standIns.length === 2 ? 'change them' : 'change it' }}</button>
+      <button class="act" :aria-expanded="changing" @click="changing = !changing">
+        {{ changing ? 'done' : standIns.length === 2 ? 'change them' : 'change it' }}
+      </button>
     </p>
     <div class="carts" :class="{ two: standIns.length === 2 }">
       <PreviewCart v-for="(_, i) in standIns" :key="i" v-model="standIns[i]!" :draft="draft" :of="of" :first="i === 0" :open="changing" />

@@ -10,7 +10,11 @@ const asking: [SignKey, string][] = [
   ['asked', 'asked'],
   ['must_if', 'under a condition'],
 ];
-const words = computed<[SignKey, string][]>(() => (face === 'places' ? [['goes', 'goes there'], ['goes_if', 'under a condition'], ['stays', 'does not go'], ...asking] : [...asking, ['stays', 'not asked']]));
+const words = computed<[SignKey, string][]>(() =>
+  face === 'places'
+    ? [['goes', 'goes there'], ['goes_if', 'under a condition'], ['stays', 'does not go'], ...asking]
+    : [...asking, ['stays', 'not asked']],
+);
 </script>
 
 <template>

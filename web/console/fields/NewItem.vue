@@ -33,13 +33,18 @@ const busy = ref(false);
 const root = useTemplateRef<HTMLElement>('root');
 
 const inSection = computed(() => draft.sections.find((s) => s.section.key === section.value));
-const sections = computed(() => [{ key: null, name: 'no section' }, ...draft.sections.map((s) => ({ key: s.section.key, name: `“${s.section.heading.en}”` }))]);
+const sections = computed(() => [
+  { key: null, name: 'no section' },
+  ...draft.sections.map((s) => ({ key: s.section.key, name: `“${s.section.heading.en}”` })),
+]);
 const levels = [
   { key: 'order', name: 'every order' },
   { key: 'line', name: 'every line' },
   { key: 'unit', name: 'each one of a line' },
 ];
-const places = computed(() => draft.steps.filter((s) => ['cart', 'contact', 'delivery'].includes(s.key)).map((s) => ({ key: s.key, name: s.name.toLowerCase() })));
+const places = computed(() =>
+  draft.steps.filter((s) => ['cart', 'contact', 'delivery'].includes(s.key)).map((s) => ({ key: s.key, name: s.name.toLowerCase() })),
+);
 
 const propose = latest(
   (text: string) => ask(api.GET('/api/console/v1/draft/proposed-key', { params: { query: { label: text } } })),
@@ -61,9 +66,18 @@ async function submit(): Promise<void> {
     // The key of the very label: somebody who types fast is not refused for a key that was still on its way.
     if (!keyTyped.value) await propose.now(label.value);
     const added =
-      kind.value === 'section' ? await addSection({ heading: label.value, key: key.value, level: level.value })
-      : kind.value === 'step' ? await addStep({ name: label.value, key: key.value, after: after.value })
-      : await addField({ label: label.value, key: key.value, type: type.value, level: level.value, asked_of: scope.value, section: section.value });
+      kind.value === 'section'
+        ? await addSection({ heading: label.value, key: key.value, level: level.value })
+        : kind.value === 'step'
+          ? await addStep({ name: label.value, key: key.value, after: after.value })
+          : await addField({
+              label: label.value,
+              key: key.value,
+              type: type.value,
+              level: level.value,
+              asked_of: scope.value,
+              section: section.value,
+            });
     emit('added', added);
   } catch (error) {
     failure.value = { setting: (error instanceof ApiError && error.problem.setting) || '', sentence: sentenceOf(error) };
@@ -89,27 +103,68 @@ onMounted(() => root.value?.querySelector('input')?.focus());
     <dl class="clauses">
       <dt>{{ kind === 'field' ? 'Asks' : 'Says' }}</dt>
       <dd>
-        <template v-if="kind === 'field'">for <Select v-model="type" class="words" :options="draft.types" option-label="name" option-value="key" aria-label="Kind of answer" />: </template>
-        “<InputText id="new-label" class="words wide" :model-value="label" aria-label="Label" placeholder="what the shopper reads" autocomplete="off" :aria-invalid="isWrong('label', 'heading', 'name')" @update:model-value="onLabel" />”
+        <template v-if="kind === 'field'"
+          >for
+          <Select v-model="type" class="words" :options="draft.types" option-label="name" option-value="key" aria-label="Kind of answer" />:
+        </template>
+        “<InputText
+          id="new-label"
+          class="words wide"
+          :model-value="label"
+          aria-label="Label"
+          placeholder="what the shopper reads"
+          autocomplete="off"
+          :aria-invalid="isWrong('label', 'heading', 'name')"
+          @update:model-value="onLabel"
+        />”
       </dd>
       <dt>Key</dt>
       <dd>
-        <InputText v-model="key" class="words mono" aria-label="Key" autocomplete="off" :aria-invalid="isWrong('key')" @input="keyTyped = true" />
+        <InputText
+          v-model="key"
+          class="words mono"
+          aria-label="Key"
+          autocomplete="off"
+          :aria-invalid="isWrong('key')"
+          @input="keyTyped = true"
+        />
         <span class="small soft"> never changes once published</span>
       </dd>
       <template v-if="kind === 'step'">
         <dt>Where</dt>
-        <dd>after the <Select v-model="after" class="words" :options="places" option-label="name" option-value="key" aria-label="After which step" /></dd>
+        <dd>
+          after the
+          <Select v-model="after" class="words" :options="places" option-label="name" option-value="key" aria-label="After which step" />
+        </dd>
       </template>
       <template v-else>
         <dt>Of whom</dt>
         <dd>
           <template v-if="kind === 'field' && inSection">as the section says</template>
           <template v-else>
-            once for <Select v-model="level" class="words" :options="levels" option-label="name" option-value="key" aria-label="How often it is asked" />
+            once for
+            <Select
+              v-model="level"
+              class="words"
+              :options="levels"
+              option-label="name"
+              option-value="key"
+              aria-label="How often it is asked"
+            />
             <template v-if="kind === 'field' && level !== 'order'"> of <ScopeChoice v-model="scope" :draft="draft" /></template>
           </template>
-          <div v-if="kind === 'field' && draft.sections.length">in <Select v-model="section" class="words" :options="sections" option-label="name" option-value="key" aria-label="In which section" placeholder="no section" /></div>
+          <div v-if="kind === 'field' && draft.sections.length">
+            in
+            <Select
+              v-model="section"
+              class="words"
+              :options="sections"
+              option-label="name"
+              option-value="key"
+              aria-label="In which section"
+              placeholder="no section"
+            />
+          </div>
         </dd>
       </template>
     </dl>

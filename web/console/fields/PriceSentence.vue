@@ -11,7 +11,13 @@ import TariffWords from './TariffWords.vue';
 import WordInput from './WordInput.vue';
 
 /** One price, as a sentence whose words are the controls. */
-const { field, draft, sentence, explained, place } = defineProps<{ field: DraftField; draft: Draft; sentence?: string; explained?: Explained; place: number }>();
+const { field, draft, sentence, explained, place } = defineProps<{
+  field: DraftField;
+  draft: Draft;
+  sentence?: string;
+  explained?: Explained;
+  place: number;
+}>();
 const price = defineModel<Schemas['Price']>({ required: true });
 const emit = defineEmits<{ remove: [] }>();
 
@@ -22,13 +28,25 @@ const kindWords: Record<string, string> = {
   once_per_line: 'on top, once a line',
   once_per_order: 'on top, once an order',
 };
-const byWords: Record<string, string> = { answer: 'in all', letter: 'a letter', character: 'a character', word: 'a word', count: 'for each', amount: 'as answered' };
+const byWords: Record<string, string> = {
+  answer: 'in all',
+  letter: 'a letter',
+  character: 'a character',
+  word: 'a word',
+  count: 'for each',
+  amount: 'as answered',
+};
 const named = (words: Record<string, string>, keys: readonly string[]) => keys.map((key) => ({ key, name: words[key] ?? key }));
 
 const set = (part: Partial<Schemas['Price']>) => (price.value = { ...price.value, ...part });
 const choices = computed(() => answersOf(field));
 const kinds = computed(() => named(kindWords, field.pricing?.kinds ?? []));
-const by = computed(() => named(byWords, price.value.kind === 'percent' ? ['answer'] : price.value.choice ? (field.pricing?.by_of_choice ?? []) : (field.pricing?.by ?? [])));
+const by = computed(() =>
+  named(
+    byWords,
+    price.value.kind === 'percent' ? ['answer'] : price.value.choice ? (field.pricing?.by_of_choice ?? []) : (field.pricing?.by ?? []),
+  ),
+);
 const isCounted = computed(() => !['answer', 'amount'].includes(price.value.by!));
 const called = computed(() => `price ${place}`);
 
@@ -53,8 +71,14 @@ function setIncluded(typed: string): void {
 }
 
 const others = computed(() => price.value.for ?? []);
-const setOther = (at: number, part: Partial<Schemas['TariffFor']>) => set({ for: others.value.map((o, i) => (i === at ? { ...o, ...part } : o)) });
-const variants = computed(() => [{ key: null, name: 'any variant' }, ...draft.products.filter((p) => field.asks.includes(p.code)).flatMap((p) => p.variants.map((v) => ({ key: v.key, name: `${p.name}, ${v.name}` })))]);
+const setOther = (at: number, part: Partial<Schemas['TariffFor']>) =>
+  set({ for: others.value.map((o, i) => (i === at ? { ...o, ...part } : o)) });
+const variants = computed(() => [
+  { key: null, name: 'any variant' },
+  ...draft.products
+    .filter((p) => field.asks.includes(p.code))
+    .flatMap((p) => p.variants.map((v) => ({ key: v.key, name: `${p.name}, ${v.name}` }))),
+]);
 const groups = computed(() => [{ key: null, name: 'any group' }, ...draft.groups.map((g) => ({ key: g.key, name: g.name.toLowerCase() }))]);
 const freeGroup = computed(() => draft.groups.find((g) => !others.value.some((o) => o.group === g.key)) ?? draft.groups[0]);
 
@@ -65,37 +89,127 @@ const naming = ref(false);
 <template>
   <li>
     <div class="what">
-      <Select v-if="choices.length > 1" class="words" :model-value="price.choice ?? null" :options="choices" option-label="name" option-value="key" placeholder="an answer" :aria-label="`What ${called} is for`" @update:model-value="setChoice" />
+      <Select
+        v-if="choices.length > 1"
+        class="words"
+        :model-value="price.choice ?? null"
+        :options="choices"
+        option-label="name"
+        option-value="key"
+        placeholder="an answer"
+        :aria-label="`What ${called} is for`"
+        @update:model-value="setChoice"
+      />
       <template v-else>an answer</template>
       costs
       <TariffWords :model-value="price.tariff ?? {}" :price="price" :draft="draft" whom="" @update:model-value="set({ tariff: $event })">
-        <Select v-if="by.length > 1" class="words" :model-value="price.by" :options="by" option-label="name" option-value="key" :aria-label="`What ${called} is taken times`" @update:model-value="setBy" />
+        <Select
+          v-if="by.length > 1"
+          class="words"
+          :model-value="price.by"
+          :options="by"
+          option-label="name"
+          option-value="key"
+          :aria-label="`What ${called} is taken times`"
+          @update:model-value="setBy"
+        />
         {{ ' ' }}
-        <Select class="words" :model-value="price.kind" :options="kinds" option-label="name" option-value="key" :aria-label="`What ${called} does`" @update:model-value="setKind" /><template v-if="isCounted"
-          >, <WordInput :value="String(price.included ?? 0)" :label="`How many are included in ${called}`" numeric @save="setIncluded" /> included</template
+        <Select
+          class="words"
+          :model-value="price.kind"
+          :options="kinds"
+          option-label="name"
+          option-value="key"
+          :aria-label="`What ${called} does`"
+          @update:model-value="setKind"
+        /><template v-if="isCounted"
+          >,
+          <WordInput :value="String(price.included ?? 0)" :label="`How many are included in ${called}`" numeric @save="setIncluded" />
+          included</template
         >
         <template v-if="isCounted && price.tariff?.bands?.length" #bands
-          >, <button class="act" @click="set({ band_for_all: !price.band_for_all })">{{ price.band_for_all ? 'all at the band it comes to' : 'each at the band it is in' }}</button></template
+          >,
+          <button class="act" @click="set({ band_for_all: !price.band_for_all })">
+            {{ price.band_for_all ? 'all at the band it comes to' : 'each at the band it is in' }}
+          </button></template
         >
       </TariffWords>
       <div v-for="(other, i) in others" :key="i">
-        for <Select class="words" :model-value="other.group ?? null" :options="groups" option-label="name" option-value="key" placeholder="any group" :aria-label="`Shopper group of another amount of ${called}`" @update:model-value="setOther(i, { group: $event })" />
-        <template v-if="variants.length > 1"> and <Select class="words" :model-value="other.variant ?? null" :options="variants" option-label="name" option-value="key" placeholder="any variant" :aria-label="`Variant of another amount of ${called}`" @update:model-value="setOther(i, { variant: $event })" /></template>
-        <TariffWords :model-value="other.tariff" :price="price" :draft="draft" :whom="` for another, ${i + 1}`" @update:model-value="setOther(i, { tariff: $event })">
-          <template #further><button class="act" :aria-label="`Take away another amount of ${called}`" @click="set({ for: others.filter((_, at) => at !== i) })">take away</button></template>
+        for
+        <Select
+          class="words"
+          :model-value="other.group ?? null"
+          :options="groups"
+          option-label="name"
+          option-value="key"
+          placeholder="any group"
+          :aria-label="`Shopper group of another amount of ${called}`"
+          @update:model-value="setOther(i, { group: $event })"
+        />
+        <template v-if="variants.length > 1">
+          and
+          <Select
+            class="words"
+            :model-value="other.variant ?? null"
+            :options="variants"
+            option-label="name"
+            option-value="key"
+            placeholder="any variant"
+            :aria-label="`Variant of another amount of ${called}`"
+            @update:model-value="setOther(i, { variant: $event })"
+        /></template>
+        <TariffWords
+          :model-value="other.tariff"
+          :price="price"
+          :draft="draft"
+          :whom="` for another, ${i + 1}`"
+          @update:model-value="setOther(i, { tariff: $event })"
+        >
+          <template #further
+            ><button
+              class="act"
+              :aria-label="`Take away another amount of ${called}`"
+              @click="set({ for: others.filter((_, at) => at !== i) })"
+            >
+              take away
+            </button></template
+          >
         </TariffWords>
       </div>
       <div v-if="typeof price.tax_ppm === 'number'">
-        taxed at <AmountInput share :value="price.tax_ppm" :money="draft.money" :label="`Tax rate of ${called}`" @save="set({ tax_ppm: $event })" /> <button class="act small" @click="set({ tax_ppm: null })">as the goods are</button>
+        taxed at
+        <AmountInput share :value="price.tax_ppm" :money="draft.money" :label="`Tax rate of ${called}`" @save="set({ tax_ppm: $event })" />
+        <button class="act small" @click="set({ tax_ppm: null })">as the goods are</button>
       </div>
-      <div v-if="price.label?.en || naming">called “<WordInput :value="price.label?.en ?? ''" :label="`What ${called} is called`" placeholder="as the question" @save="set({ label: $event ? { en: $event } : {} })" />”</div>
+      <div v-if="price.label?.en || naming">
+        called “<WordInput
+          :value="price.label?.en ?? ''"
+          :label="`What ${called} is called`"
+          placeholder="as the question"
+          @save="set({ label: $event ? { en: $event } : {} })"
+        />”
+      </div>
       <div v-if="price.when || conditional">
         only when
-        <ConditionClause :model-value="price.when as Condition | null" :draft="draft" :level="field.field.level as Level" :sentence="sentence" :explained="explained" :of-key="field.field.key" @update:model-value="((conditional = false), set({ when: ($event ?? null) as never }))" />
+        <ConditionClause
+          :model-value="price.when as Condition | null"
+          :draft="draft"
+          :level="field.field.level as Level"
+          :sentence="sentence"
+          :explained="explained"
+          :of-key="field.field.key"
+          @update:model-value="((conditional = false), set({ when: ($event ?? null) as never }))"
+        />
       </div>
       <div class="offers small">
         add:
-        <button v-if="freeGroup && price.by !== 'amount'" class="act" @click="set({ for: [...others, { group: freeGroup.key, variant: null, tariff: { ...price.tariff } }] })">another amount for some</button>
+        <button
+          v-if="freeGroup && price.by !== 'amount'"
+          class="act"
+          @click="set({ for: [...others, { group: freeGroup.key, variant: null, tariff: { ...price.tariff } }] })"
+        >
+          another amount for some
+        </button>
         <button v-if="!price.when && !conditional" class="act" @click="conditional = true">a condition</button>
         <button v-if="typeof price.tax_ppm !== 'number'" class="act" @click="set({ tax_ppm: 0 })">a tax rate of its own</button>
         <button v-if="!price.label?.en && !naming" class="act" @click="naming = true">a name for its row</button>

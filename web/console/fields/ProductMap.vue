@@ -22,30 +22,54 @@ const opened = ref<string[]>([]);
 const categories = computed(() => [...new Set(draft.products.map((p) => p.category))]);
 const few = computed(() => draft.products.length <= 14);
 const isOpen = (category: string) => (few.value ? !opened.value.includes(category) : opened.value.includes(category));
-const toggle = (category: string) => (opened.value = opened.value.includes(category) ? opened.value.filter((c) => c !== category) : [...opened.value, category]);
+const toggle = (category: string) =>
+  (opened.value = opened.value.includes(category) ? opened.value.filter((c) => c !== category) : [...opened.value, category]);
 const columns = computed<Column[]>(() =>
   categories.value.flatMap((category) => {
     const inside = draft.products.filter((p) => p.category === category);
-    return [{ key: `c:${category}`, name: `all of ${category}`, category, codes: inside.map((p) => p.code) }, ...(isOpen(category) ? inside.map((p) => ({ key: p.code, name: p.name, category, codes: [p.code] })) : [])];
+    return [
+      { key: `c:${category}`, name: `all of ${category}`, category, codes: inside.map((p) => p.code) },
+      ...(isOpen(category) ? inside.map((p) => ({ key: p.code, name: p.name, category, codes: [p.code] })) : []),
+    ];
   }),
 );
-const spans = computed(() => categories.value.map((category) => ({ category, count: columns.value.filter((c) => c.category === category).length })));
+const spans = computed(() =>
+  categories.value.map((category) => ({ category, count: columns.value.filter((c) => c.category === category).length })),
+);
 
 // A product is found by its name as a field is by its label: then every field is shown, and the columns of the product only.
 const word = computed(() => filter.trim().toLowerCase());
 const byProduct = computed(() => word.value && draft.products.some((p) => p.name.toLowerCase().includes(word.value)));
-const shownColumns = computed(() => (byProduct.value ? columns.value.filter((c) => c.codes.some((code) => draft.products.find((p) => p.code === code)?.name.toLowerCase().includes(word.value))) : columns.value));
-const groups = computed(() => groupsOf(draft, byProduct.value ? '' : filter).map((g) => ({ ...g, fields: g.fields.filter((f) => !f.field.retired) })).filter((g) => g.fields.length));
+const shownColumns = computed(() =>
+  byProduct.value
+    ? columns.value.filter((c) =>
+        c.codes.some((code) =>
+          draft.products
+            .find((p) => p.code === code)
+            ?.name.toLowerCase()
+            .includes(word.value),
+        ),
+      )
+    : columns.value,
+);
+const groups = computed(() =>
+  groupsOf(draft, byProduct.value ? '' : filter)
+    .map((g) => ({ ...g, fields: g.fields.filter((f) => !f.field.retired) }))
+    .filter((g) => g.fields.length),
+);
 const rows = computed(() => groups.value.flatMap((g) => g.fields));
 
 const asks = (f: DraftField, column: Column) => column.codes.length > 0 && column.codes.every((c) => f.asks.includes(c));
 const isFree = (f: DraftField) => !f.field.section && !f.field.built_in;
-const sign = (f: DraftField, column: Column): SignKey => (!asks(f, column) ? 'stays' : `${f.field.required ? 'must' : 'asked'}${f.conditional ? '_if' : ''}`);
-const wordFor = (f: DraftField, column: Column) => (asks(f, column) ? `asked${f.field.required ? ', must be answered' : ''}${f.conditional ? ', under a condition' : ''}` : 'not asked');
+const sign = (f: DraftField, column: Column): SignKey =>
+  !asks(f, column) ? 'stays' : `${f.field.required ? 'must' : 'asked'}${f.conditional ? '_if' : ''}`;
+const wordFor = (f: DraftField, column: Column) =>
+  asks(f, column) ? `asked${f.field.required ? ', must be answered' : ''}${f.conditional ? ', under a condition' : ''}` : 'not asked';
 
 const cursor = ref({ row: 0, column: 0 });
 const table = useTemplateRef<HTMLTableElement>('table');
-const tab = (f: DraftField, column: number) => (rows.value[cursor.value.row]?.field.key === f.field.key && cursor.value.column === column ? 0 : -1);
+const tab = (f: DraftField, column: number) =>
+  rows.value[cursor.value.row]?.field.key === f.field.key && cursor.value.column === column ? 0 : -1;
 
 async function onKey(event: KeyboardEvent): Promise<void> {
   const next = cellAfter(event.key, cursor.value, rows.value.length, shownColumns.value.length + 1);
@@ -64,7 +88,9 @@ function press(f: DraftField, at: number, column: Column): void {
   cursor.value = { row: rows.value.indexOf(f), column: at };
   const scope = f.field.asked_of ?? { all: true };
   const on = !asks(f, column);
-  const put = column.key.startsWith('c:') ? withCategory(scope, f.asks, column.category, on, draft.products) : withProduct(scope, f.asks, column.codes[0]!, on, draft.products);
+  const put = column.key.startsWith('c:')
+    ? withCategory(scope, f.asks, column.category, on, draft.products)
+    : withProduct(scope, f.asks, column.codes[0]!, on, draft.products);
   emit('scope', f.field.key, put);
 }
 
@@ -78,7 +104,12 @@ defineExpose({ focus });
     <thead>
       <tr class="families">
         <td></td>
-        <th v-for="span in spans.filter((s) => shownColumns.some((c) => c.category === s.category))" :key="span.category" :colspan="shownColumns.filter((c) => c.category === span.category).length" scope="colgroup">
+        <th
+          v-for="span in spans.filter((s) => shownColumns.some((c) => c.category === s.category))"
+          :key="span.category"
+          :colspan="shownColumns.filter((c) => c.category === span.category).length"
+          scope="colgroup"
+        >
           <button class="act" :aria-expanded="isOpen(span.category)" @click="toggle(span.category)">{{ span.category }}</button>
         </th>
       </tr>
@@ -91,17 +122,39 @@ defineExpose({ focus });
     </thead>
     <tbody v-for="group in groups" :key="group.key">
       <tr class="section">
-        <th :colspan="shownColumns.length + 1" scope="rowgroup"><b>{{ group.title }}</b></th>
+        <th :colspan="shownColumns.length + 1" scope="rowgroup">
+          <b>{{ group.title }}</b>
+        </th>
       </tr>
       <tr v-for="f in group.fields" :key="f.field.key" :class="{ selected: f.field.key === selected }">
         <th class="label" scope="row">
-          <button :tabindex="tab(f, 0)" :aria-current="f.field.key === selected || undefined" @focus="cursor = { row: rows.indexOf(f), column: 0 }" @click="emit('open', f.field.key)">
+          <button
+            :tabindex="tab(f, 0)"
+            :aria-current="f.field.key === selected || undefined"
+            @focus="cursor = { row: rows.indexOf(f), column: 0 }"
+            @click="emit('open', f.field.key)"
+          >
             <span class="name">{{ nameOf(f) }}</span> <span class="kind">{{ f.field.level }}{{ f.live_since ? '' : ', new' }}</span>
           </button>
         </th>
         <td v-for="(column, i) in shownColumns" :key="column.key" :class="{ first: column.key.startsWith('c:') }">
-          <button v-if="isFree(f)" role="switch" :tabindex="tab(f, i + 1)" :aria-checked="asks(f, column)" :aria-label="`${nameOf(f)}: ${column.name}, ${wordFor(f, column)}`" :title="`${column.name}: ${wordFor(f, column)}`" @focus="cursor = { row: rows.indexOf(f), column: i + 1 }" @click="press(f, i + 1, column)"><MarkSign :sign="sign(f, column)" /></button>
-          <span v-else :title="`${column.name}: ${wordFor(f, column)}; ${f.field.built_in ? 'a question of the shop’s own' : 'its section says of which products'}`"><MarkSign :sign="sign(f, column)" /><span class="visually-hidden">{{ wordFor(f, column) }}</span></span>
+          <button
+            v-if="isFree(f)"
+            role="switch"
+            :tabindex="tab(f, i + 1)"
+            :aria-checked="asks(f, column)"
+            :aria-label="`${nameOf(f)}: ${column.name}, ${wordFor(f, column)}`"
+            :title="`${column.name}: ${wordFor(f, column)}`"
+            @focus="cursor = { row: rows.indexOf(f), column: i + 1 }"
+            @click="press(f, i + 1, column)"
+          >
+            <MarkSign :sign="sign(f, column)" />
+          </button>
+          <span
+            v-else
+            :title="`${column.name}: ${wordFor(f, column)}; ${f.field.built_in ? 'a question of the shop’s own' : 'its section says of which products'}`"
+            ><MarkSign :sign="sign(f, column)" /><span class="visually-hidden">{{ wordFor(f, column) }}</span></span
+          >
         </td>
       </tr>
     </tbody>

@@ -32,9 +32,26 @@ function save(destination: string, condition: Condition | null | undefined): voi
 <template>
   <div v-for="destination in routed" :key="destination.key" class="route">
     to {{ destination.phrase }} only when
-    <ConditionClause :model-value="conditionOf(destination.key)" :draft="draft" :level="level" :sentence="sentences[`goes_to_when.${destination.key}`]" :explained="explained?.[`goes_to_when.${destination.key}`]" :of-key="ofKey" @update:model-value="save(destination.key, $event)" />
+    <ConditionClause
+      :model-value="conditionOf(destination.key)"
+      :draft="draft"
+      :level="level"
+      :sentence="sentences[`goes_to_when.${destination.key}`]"
+      :explained="explained?.[`goes_to_when.${destination.key}`]"
+      :of-key="ofKey"
+      @update:model-value="save(destination.key, $event)"
+    />
   </div>
   <div v-if="others.length" class="small">
-    <Select class="words" :model-value="null" :options="others" option-label="phrase" option-value="key" placeholder="to one of them only when …" aria-label="Goes to one of them under a condition" @update:model-value="begun = $event" />
+    <Select
+      class="words"
+      :model-value="null"
+      :options="others"
+      option-label="phrase"
+      option-value="key"
+      placeholder="to one of them only when …"
+      aria-label="Goes to one of them under a condition"
+      @update:model-value="begun = $event"
+    />
   </div>
 </template>

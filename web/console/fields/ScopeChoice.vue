@@ -16,7 +16,10 @@ const LISTED = 'these';
 const kinds = { c: 'categories', t: 'tags', p: 'products' } as const;
 
 const options = computed(() => [
-  { name: 'Whole categories', items: [...new Set(draft.products.map((p) => p.category))].map((c) => ({ key: `c:${c}`, name: `all ${c}` })) },
+  {
+    name: 'Whole categories',
+    items: [...new Set(draft.products.map((p) => p.category))].map((c) => ({ key: `c:${c}`, name: `all ${c}` })),
+  },
   { name: 'Tags', items: [...new Set(draft.products.flatMap((p) => p.tags))].sort().map((t) => ({ key: `t:${t}`, name: `tagged ${t}` })) },
   { name: 'Products', items: draft.products.map((p) => ({ key: `p:${p.code}`, name: p.name })) },
 ]);
@@ -33,11 +36,50 @@ const said = computed(() => {
 });
 const setAll = (choice: string) => (scope.value = { all: choice === EVERY, groups: scope.value.groups ?? [] });
 const setGroups = (groups: string[]) => (scope.value = { ...scope.value, groups });
-const saidGroups = computed(() => draft.groups.filter((g) => scope.value.groups?.includes(g.key)).map((g) => g.name.toLowerCase()).join(' and '));
+const saidGroups = computed(() =>
+  draft.groups
+    .filter((g) => scope.value.groups?.includes(g.key))
+    .map((g) => g.name.toLowerCase())
+    .join(' and '),
+);
 </script>
 
 <template>
-  <Select class="words" :model-value="scope.all ? EVERY : LISTED" :options="[EVERY, LISTED]" aria-label="Of which products" @update:model-value="setAll" />
-  <template v-if="!scope.all">: <MultiSelect v-model="picked" class="words" :options="options" option-label="name" option-value="key" option-group-label="name" option-group-children="items" :show-toggle-all="false" filter placeholder="choose" scroll-height="320px" aria-label="Products"><template #value="{ placeholder }">{{ picked.length ? said : placeholder }}</template></MultiSelect></template>, of
-  <MultiSelect class="words" :model-value="scope.groups ?? []" :options="draft.groups" option-label="name" option-value="key" :show-toggle-all="false" placeholder="every shopper" aria-label="Of which shoppers" @update:model-value="setGroups"><template #value="{ placeholder }">{{ saidGroups || placeholder }}</template></MultiSelect>
+  <Select
+    class="words"
+    :model-value="scope.all ? EVERY : LISTED"
+    :options="[EVERY, LISTED]"
+    aria-label="Of which products"
+    @update:model-value="setAll"
+  />
+  <template v-if="!scope.all"
+    >:
+    <MultiSelect
+      v-model="picked"
+      class="words"
+      :options="options"
+      option-label="name"
+      option-value="key"
+      option-group-label="name"
+      option-group-children="items"
+      :show-toggle-all="false"
+      filter
+      placeholder="choose"
+      scroll-height="320px"
+      aria-label="Products"
+      ><template #value="{ placeholder }">{{ picked.length ? said : placeholder }}</template></MultiSelect
+    ></template
+  >, of
+  <MultiSelect
+    class="words"
+    :model-value="scope.groups ?? []"
+    :options="draft.groups"
+    option-label="name"
+    option-value="key"
+    :show-toggle-all="false"
+    placeholder="every shopper"
+    aria-label="Of which shoppers"
+    @update:model-value="setGroups"
+    ><template #value="{ placeholder }">{{ saidGroups || placeholder }}</template></MultiSelect
+  >
 </template>

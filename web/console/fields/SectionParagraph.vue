@@ -25,11 +25,13 @@ const set = (setting: string, value: unknown) => void change(key.value, setting,
 
 // A section stands where its first field stands, so it moves with all of them.
 async function move(by: -1 | 1): Promise<void> {
-  const others = draft.fields.filter((f) => f.field.section !== key.value && f.field.step === s.value.step && f.field.level === s.value.level).map((f) => f.field.key);
+  const others = draft.fields
+    .filter((f) => f.field.section !== key.value && f.field.step === s.value.step && f.field.level === s.value.level)
+    .map((f) => f.field.key);
   const all = draft.fields.map((f) => f.field.key);
   const first = all.indexOf(fields.value[0]!.field.key);
   const before = others.filter((k) => all.indexOf(k) < first);
-  const target = by < 0 ? before.at(-1) : others[before.length + 1] ?? null;
+  const target = by < 0 ? before.at(-1) : (others[before.length + 1] ?? null);
   if (by < 0 && !target) return;
   for (const field of fields.value) await change(field.field.key, 'position', target ?? null);
 }
@@ -38,10 +40,16 @@ async function move(by: -1 | 1): Promise<void> {
 <template>
   <section :aria-label="`The section ${key}`">
     <header class="paragraph-head">
-      <h2>{{ s.heading.en }} <span class="mono soft">{{ key }}</span></h2>
+      <h2>
+        {{ s.heading.en }} <span class="mono soft">{{ key }}</span>
+      </h2>
       <p class="small soft">
-        A section · <template v-if="s.retired">retired, so that nothing in it is asked again · </template><template v-if="item.live_since">in force since version {{ item.live_since }}</template><template v-else>new in this draft</template> · {{ fields.length }} {{ fields.length === 1 ? 'field' : 'fields' }}
-        <template v-if="item.live_since"> · <button class="act" @click="set('retired', !s.retired)">{{ s.retired ? 'bring it back' : 'retire it' }}</button></template>
+        A section · <template v-if="s.retired">retired, so that nothing in it is asked again · </template
+        ><template v-if="item.live_since">in force since version {{ item.live_since }}</template
+        ><template v-else>new in this draft</template> · {{ fields.length }} {{ fields.length === 1 ? 'field' : 'fields' }}
+        <template v-if="item.live_since">
+          · <button class="act" @click="set('retired', !s.retired)">{{ s.retired ? 'bring it back' : 'retire it' }}</button></template
+        >
         <template v-else-if="!fields.length"> · <button class="act" @click="remove(key)">take it out</button></template>
       </p>
       <p v-if="refused?.field === key && ['', 'retired'].includes(refused.setting)" class="call" role="alert">{{ refused.sentence }}</p>
@@ -49,39 +57,101 @@ async function move(by: -1 | 1): Promise<void> {
     <dl class="clauses">
       <dt>Says</dt>
       <dd>
-        “<WordInput :value="s.heading.en ?? ''" label="Heading" @save="set('heading.en', $event)" />”, and under it “<WordInput :value="s.text?.en ?? ''" label="Words under the heading" placeholder="nothing" @save="set('text.en', $event)" />”
+        “<WordInput :value="s.heading.en ?? ''" label="Heading" @save="set('heading.en', $event)" />”, and under it “<WordInput
+          :value="s.text?.en ?? ''"
+          label="Words under the heading"
+          placeholder="nothing"
+          @save="set('text.en', $event)"
+        />”
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['heading', 'text', 'key']" />
       </dd>
       <dt>Opens</dt>
       <dd>
-        with the question “<WordInput :value="s.opening?.en ?? ''" label="Opening question" placeholder="none" @save="set('opening.en', $event)" />”<template v-if="s.opening?.en"
+        with the question “<WordInput
+          :value="s.opening?.en ?? ''"
+          label="Opening question"
+          placeholder="none"
+          @save="set('opening.en', $event)"
+        />”<template v-if="s.opening?.en"
           >; the answer goes to
           <template v-for="place in places" :key="place.key">
-            <button class="act place" role="switch" :aria-checked="s.goes_to?.includes(place.key)" @click="set(`goes_to.${place.key}`, !s.goes_to?.includes(place.key))">{{ place.phrase }}</button>{{ ' ' }}
+            <button
+              class="act place"
+              role="switch"
+              :aria-checked="s.goes_to?.includes(place.key)"
+              @click="set(`goes_to.${place.key}`, !s.goes_to?.includes(place.key))"
+            >
+              {{ place.phrase }}</button>{{ ' ' }}
           </template>
-          <RouteConditions :goes-to="s.goes_to" :when="s.goes_to_when" :draft="draft" :level="s.level as Level" :sentences="item.sentences" :of-key="key" @set="(destination, condition) => set(`goes_to_when.${destination}`, condition)" />
+          <RouteConditions
+            :goes-to="s.goes_to"
+            :when="s.goes_to_when"
+            :draft="draft"
+            :level="s.level as Level"
+            :sentences="item.sentences"
+            :of-key="key"
+            @set="(destination, condition) => set(`goes_to_when.${destination}`, condition)"
+          />
         </template>
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['opening', 'goes_to', 'goes_to_when']" />
       </dd>
       <dt>Of whom</dt>
       <dd>
         once for
-        <Select v-if="!fields.length" class="words" :model-value="s.level" :options="Object.entries(levelWords).map(([k, name]) => ({ key: k, name }))" option-label="name" option-value="key" aria-label="How often it is asked" @update:model-value="set('level', $event)" />
+        <Select
+          v-if="!fields.length"
+          class="words"
+          :model-value="s.level"
+          :options="Object.entries(levelWords).map(([k, name]) => ({ key: k, name }))"
+          option-label="name"
+          option-value="key"
+          aria-label="How often it is asked"
+          @update:model-value="set('level', $event)"
+        />
         <template v-else>{{ levelWords[s.level] }}</template>
         of <ScopeChoice :model-value="s.asked_of ?? { all: true }" :draft="draft" @update:model-value="set('asked_of', $event)" />, at
-        <Select class="words" :model-value="s.step" :options="steps" option-label="name" option-value="key" aria-label="At which step" @update:model-value="set('step', $event)" />
-        <div v-if="fields.length" class="small"><button class="act" @click="move(-1)">move up</button>{{ ' ' }}<button class="act" @click="move(1)">move down</button></div>
+        <Select
+          class="words"
+          :model-value="s.step"
+          :options="steps"
+          option-label="name"
+          option-value="key"
+          aria-label="At which step"
+          @update:model-value="set('step', $event)"
+        />
+        <div v-if="fields.length" class="small">
+          <button class="act" @click="move(-1)">move up</button>{{ ' ' }}<button class="act" @click="move(1)">move down</button>
+        </div>
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['asked_of', 'step', 'level']" />
       </dd>
       <dt>When</dt>
       <dd>
-        <Select v-if="!s.when" class="words" :model-value="opening ? 'when …' : 'always'" :options="['always', 'when …']" aria-label="When it is asked" @update:model-value="opening = $event !== 'always'" />
-        <ConditionClause v-if="s.when || opening" :model-value="s.when as Condition | null" :draft="draft" :level="s.level as Level" :sentence="item.sentences.when" :explained="explained?.when" :of-key="key" @update:model-value="((opening = false), set('when', $event ?? null))" />
+        <Select
+          v-if="!s.when"
+          class="words"
+          :model-value="opening ? 'when …' : 'always'"
+          :options="['always', 'when …']"
+          aria-label="When it is asked"
+          @update:model-value="opening = $event !== 'always'"
+        />
+        <ConditionClause
+          v-if="s.when || opening"
+          :model-value="s.when as Condition | null"
+          :draft="draft"
+          :level="s.level as Level"
+          :sentence="item.sentences.when"
+          :explained="explained?.when"
+          :of-key="key"
+          @update:model-value="((opening = false), set('when', $event ?? null))"
+        />
         <ClauseNotes :of="key" :problems="draft.problems" :settings="['when']" />
       </dd>
       <dt>Holds</dt>
       <dd>
-        <template v-for="(field, i) in fields" :key="field.field.key"><template v-if="i">, </template><button class="act" @click="emit('open', field.field.key)">{{ field.field.label.en }}</button></template>
+        <template v-for="(field, i) in fields" :key="field.field.key"
+          ><template v-if="i">, </template
+          ><button class="act" @click="emit('open', field.field.key)">{{ field.field.label.en }}</button></template
+        >
         <template v-if="!fields.length">nothing yet</template>
         <div><button class="act" @click="emit('add', key)">add a field to it</button></div>
       </dd>

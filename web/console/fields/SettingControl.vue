@@ -36,7 +36,10 @@ function parse(typed: string): unknown {
     case 'number':
       return Number.isFinite(Number(plain.replace(',', '.'))) ? Number(plain.replace(',', '.')) : plain;
     case 'texts':
-      return plain.split(',').map((t) => t.trim()).filter(Boolean);
+      return plain
+        .split(',')
+        .map((t) => t.trim())
+        .filter(Boolean);
     case 'wording':
     case 'long_wording':
       return { ...(value as Record<string, string> | null), en: plain };
@@ -51,15 +54,39 @@ function parse(typed: string): unknown {
 </script>
 
 <template>
-  <Select v-if="setting.kind === 'option'" class="words" :model-value="value" :options="setting.options" option-label="name" option-value="key" :filter="setting.options.length > 12" :aria-label="label" @update:model-value="emit('save', $event)" />
-  <MultiSelect v-else-if="setting.kind === 'options'" class="words" :model-value="value ?? []" :options="setting.options" option-label="name" option-value="key" :filter="setting.options.length > 12" :show-toggle-all="false" placeholder="choose" :aria-label="label" @update:model-value="emit('save', $event.length ? $event : null)" />
+  <Select
+    v-if="setting.kind === 'option'"
+    class="words"
+    :model-value="value"
+    :options="setting.options"
+    option-label="name"
+    option-value="key"
+    :filter="setting.options.length > 12"
+    :aria-label="label"
+    @update:model-value="emit('save', $event)"
+  />
+  <MultiSelect
+    v-else-if="setting.kind === 'options'"
+    class="words"
+    :model-value="value ?? []"
+    :options="setting.options"
+    option-label="name"
+    option-value="key"
+    :filter="setting.options.length > 12"
+    :show-toggle-all="false"
+    placeholder="choose"
+    :aria-label="label"
+    @update:model-value="emit('save', $event.length ? $event : null)"
+  />
   <WordInput
     v-else
     :value="text"
     :label="label"
     :numeric="setting.kind === 'whole_number'"
     :lines="setting.kind === 'long_wording'"
-    :placeholder="setting.kind === 'day' ? '2027-03-31 or 14 days' : setting.kind === 'texts' ? (setting.days ? '2027-03-31, …' : 'a, b') : '…'"
+    :placeholder="
+      setting.kind === 'day' ? '2027-03-31 or 14 days' : setting.kind === 'texts' ? (setting.days ? '2027-03-31, …' : 'a, b') : '…'
+    "
     :invalid="invalid"
     @save="emit('save', parse($event))"
   />

@@ -34,27 +34,120 @@ function setElse(typed: string): void {
 </script>
 
 <template>
-  <Select class="words" :model-value="shape" :options="offered" option-label="name" option-value="key" :aria-label="`Shape of ${label}`" @update:model-value="term = fresh($event, level)" />
+  <Select
+    class="words"
+    :model-value="shape"
+    :options="offered"
+    option-label="name"
+    option-value="key"
+    :aria-label="`Shape of ${label}`"
+    @update:model-value="term = fresh($event, level)"
+  />
   {{ ' ' }}
   <WordInput v-if="shape === 'number'" :value="String(term.value ?? '')" :label="`Number of ${label}`" numeric @save="setNumber" />
-  <WordInput v-else-if="shape === 'text'" :value="String(term.value ?? '')" :label="`Words of ${label}`" placeholder="words" @save="set({ value: $event })" />
-  <FactSelect v-else-if="shape === 'fact'" :model-value="term.fact" :draft="draft" :level="level" :of-key="ofKey" :label="`Fact of ${label}`" @update:model-value="set({ fact: $event })" />
+  <WordInput
+    v-else-if="shape === 'text'"
+    :value="String(term.value ?? '')"
+    :label="`Words of ${label}`"
+    placeholder="words"
+    @save="set({ value: $event })"
+  />
+  <FactSelect
+    v-else-if="shape === 'fact'"
+    :model-value="term.fact"
+    :draft="draft"
+    :level="level"
+    :of-key="ofKey"
+    :label="`Fact of ${label}`"
+    @update:model-value="set({ fact: $event })"
+  />
   <template v-else-if="shape === 'length'">
-    <FactSelect :model-value="term.fact" :draft="draft" :level="level" :of-key="ofKey" :label="`Fact of ${label}`" @update:model-value="set({ fact: $event })" /> in
-    <Select class="words" :model-value="term.length_by" :options="lengths" option-label="name" option-value="key" :aria-label="`What is counted of ${label}`" @update:model-value="set({ length_by: $event })" />
+    <FactSelect
+      :model-value="term.fact"
+      :draft="draft"
+      :level="level"
+      :of-key="ofKey"
+      :label="`Fact of ${label}`"
+      @update:model-value="set({ fact: $event })"
+    />
+    in
+    <Select
+      class="words"
+      :model-value="term.length_by"
+      :options="lengths"
+      option-label="name"
+      option-value="key"
+      :aria-label="`What is counted of ${label}`"
+      @update:model-value="set({ length_by: $event })"
+    />
   </template>
   <template v-else-if="shape === 'days'">
-    <FactSelect :model-value="term.fact" :draft="draft" :level="level" :kinds="['day']" :of-key="ofKey" :label="`First day of ${label}`" @update:model-value="set({ fact: $event })" /> to
-    <FactSelect :model-value="term.days_to" :draft="draft" :level="level" :kinds="['day']" :of-key="ofKey" :label="`Last day of ${label}`" @update:model-value="set({ days_to: $event })" />
+    <FactSelect
+      :model-value="term.fact"
+      :draft="draft"
+      :level="level"
+      :kinds="['day']"
+      :of-key="ofKey"
+      :label="`First day of ${label}`"
+      @update:model-value="set({ fact: $event })"
+    />
+    to
+    <FactSelect
+      :model-value="term.days_to"
+      :draft="draft"
+      :level="level"
+      :kinds="['day']"
+      :of-key="ofKey"
+      :label="`Last day of ${label}`"
+      @update:model-value="set({ days_to: $event })"
+    />
   </template>
   <template v-else-if="shape === 'summary'">
-    <Select class="words" :model-value="term.summary" :options="summaries" option-label="name" option-value="key" :aria-label="`How ${label} is summed`" @update:model-value="set({ summary: $event })" />
-    <FactSelect v-if="term.summary !== 'count'" :model-value="term.fact" :draft="draft" :level="over" :kinds="['number']" :of-key="ofKey" :label="`Fact of ${label}`" @update:model-value="set({ fact: $event })" />
+    <Select
+      class="words"
+      :model-value="term.summary"
+      :options="summaries"
+      option-label="name"
+      option-value="key"
+      :aria-label="`How ${label} is summed`"
+      @update:model-value="set({ summary: $event })"
+    />
+    <FactSelect
+      v-if="term.summary !== 'count'"
+      :model-value="term.fact"
+      :draft="draft"
+      :level="over"
+      :kinds="['number']"
+      :of-key="ofKey"
+      :label="`Fact of ${label}`"
+      @update:model-value="set({ fact: $event })"
+    />
     of
-    <Select class="words" :model-value="term.over" :options="level === 'order' ? overs : overs.slice(1)" option-label="name" option-value="key" :aria-label="`Over what ${label} is summed`" @update:model-value="set({ over: $event })" />
+    <Select
+      class="words"
+      :model-value="term.over"
+      :options="level === 'order' ? overs : overs.slice(1)"
+      option-label="name"
+      option-value="key"
+      :aria-label="`Over what ${label} is summed`"
+      @update:model-value="set({ over: $event })"
+    />
     of which
-    <ConditionClause :model-value="term.where as Condition | null" :draft="draft" :level="over" :of-key="ofKey" @update:model-value="set({ where: $event ?? null })" />
+    <ConditionClause
+      :model-value="term.where as Condition | null"
+      :draft="draft"
+      :level="over"
+      :of-key="ofKey"
+      @update:model-value="set({ where: $event ?? null })"
+    />
   </template>
   <WorkingEditor v-else :rows="term.rows ?? []" :draft="draft" :level="level" :of-key="ofKey" inner @save="set({ rows: $event })" />
-  <template v-if="['fact', 'length', 'summary'].includes(shape)">, else <WordInput :value="term.else === null || term.else === undefined ? '' : String(term.else)" :label="`What stands in for ${label}`" placeholder="nothing" @save="setElse" /></template>
+  <template v-if="['fact', 'length', 'summary'].includes(shape)"
+    >, else
+    <WordInput
+      :value="term.else === null || term.else === undefined ? '' : String(term.else)"
+      :label="`What stands in for ${label}`"
+      placeholder="nothing"
+      @save="setElse"
+  /></template>
 </template>

@@ -23,10 +23,18 @@ const setAt = (at: number, part: Partial<Schemas['Use']>) => set(uses.value.map(
 const choices = computed(() => answersOf(field));
 const items = computed(() => [
   { key: '', name: 'stock of its own' },
-  ...draft.products.flatMap((p) => (p.variants.length ? p.variants.map((v) => ({ key: v.key, name: `${p.name}, ${v.name}` })) : [{ key: p.code, name: p.name }])),
+  ...draft.products.flatMap((p) =>
+    p.variants.length ? p.variants.map((v) => ({ key: v.key, name: `${p.name}, ${v.name}` })) : [{ key: p.code, name: p.name }],
+  ),
 ]);
-const often: Record<string, string> = { unit: field.field.level === 'unit' ? 'for that one' : 'for each piece', line: 'once a line', order: 'once an order' };
-const pers = computed(() => (field.field.level === 'order' ? ['order'] : ['unit', 'line', 'order']).map((key) => ({ key, name: often[key] })));
+const often: Record<string, string> = {
+  unit: field.field.level === 'unit' ? 'for that one' : 'for each piece',
+  line: 'once a line',
+  order: 'once an order',
+};
+const pers = computed(() =>
+  (field.field.level === 'order' ? ['order'] : ['unit', 'line', 'order']).map((key) => ({ key, name: often[key] })),
+);
 const counts = (use: Schemas['Use']) => (use.choice ? field.pricing?.by_of_choice : field.pricing?.by)?.includes('count');
 const itemOf = (use: Schemas['Use']) => use.item || (use.choice ? `${field.field.key}/${use.choice}` : field.field.key);
 const conditional = ref(-1);
@@ -50,25 +58,80 @@ function add(): void {
     <ol v-else class="ruled">
       <li v-for="(use, i) in uses" :key="i">
         <div>
-          <Select v-if="choices.length > 1" class="words" :model-value="use.choice ?? null" :options="choices" option-label="name" option-value="key" placeholder="an answer" :aria-label="`What uses component ${i + 1}`" @update:model-value="setAt(i, { choice: $event, by: 'answer' })" />
+          <Select
+            v-if="choices.length > 1"
+            class="words"
+            :model-value="use.choice ?? null"
+            :options="choices"
+            option-label="name"
+            option-value="key"
+            placeholder="an answer"
+            :aria-label="`What uses component ${i + 1}`"
+            @update:model-value="setAt(i, { choice: $event, by: 'answer' })"
+          />
           <template v-else>an answer</template>
-          uses <WordInput :value="String(use.quantity ?? 1)" :label="`How many of component ${i + 1}`" numeric @save="setQuantity(i, $event)" /> of
-          <Select class="words" :model-value="use.item ?? ''" :options="items" option-label="name" option-value="key" filter :aria-label="`Component ${i + 1}`" @update:model-value="setAt(i, { item: $event })" />
+          uses
+          <WordInput :value="String(use.quantity ?? 1)" :label="`How many of component ${i + 1}`" numeric @save="setQuantity(i, $event)" />
+          of
+          <Select
+            class="words"
+            :model-value="use.item ?? ''"
+            :options="items"
+            option-label="name"
+            option-value="key"
+            filter
+            :aria-label="`Component ${i + 1}`"
+            @update:model-value="setAt(i, { item: $event })"
+          />
           {{ ' ' }}
-          <Select class="words" :model-value="use.per" :options="pers" option-label="name" option-value="key" :aria-label="`How often component ${i + 1} is used`" @update:model-value="setAt(i, { per: $event })" />
-          <template v-if="counts(use)">, <button class="act" @click="setAt(i, { by: use.by === 'count' ? 'answer' : 'count' })">{{ use.by === 'count' ? 'times the number answered' : 'whatever the number' }}</button></template>
+          <Select
+            class="words"
+            :model-value="use.per"
+            :options="pers"
+            option-label="name"
+            option-value="key"
+            :aria-label="`How often component ${i + 1} is used`"
+            @update:model-value="setAt(i, { per: $event })"
+          />
+          <template v-if="counts(use)"
+            >,
+            <button class="act" @click="setAt(i, { by: use.by === 'count' ? 'answer' : 'count' })">
+              {{ use.by === 'count' ? 'times the number answered' : 'whatever the number' }}
+            </button></template
+          >
           <div><StockCount :item="itemOf(use)" :draft="draft" /></div>
           <div v-if="use.item" class="small">
-            <label><input type="checkbox" :checked="use.takes_weight" @change="setAt(i, { takes_weight: !use.takes_weight })" /> its weight counts</label>
-            <label><input type="checkbox" :checked="use.takes_price" @change="setAt(i, { takes_price: !use.takes_price })" /> its price is charged</label>
+            <label
+              ><input type="checkbox" :checked="use.takes_weight" @change="setAt(i, { takes_weight: !use.takes_weight })" /> its weight
+              counts</label
+            >
+            <label
+              ><input type="checkbox" :checked="use.takes_price" @change="setAt(i, { takes_price: !use.takes_price })" /> its price is
+              charged</label
+            >
           </div>
           <div v-if="use.when || conditional === i">
             only when
-            <ConditionClause :model-value="use.when as Condition | null" :draft="draft" :level="field.field.level as Level" :sentence="field.sentences[`uses.${i}`]" :explained="explained?.[`uses.${i}`]" :of-key="field.field.key" @update:model-value="((conditional = -1), setAt(i, { when: ($event ?? null) as never }))" />
+            <ConditionClause
+              :model-value="use.when as Condition | null"
+              :draft="draft"
+              :level="field.field.level as Level"
+              :sentence="field.sentences[`uses.${i}`]"
+              :explained="explained?.[`uses.${i}`]"
+              :of-key="field.field.key"
+              @update:model-value="((conditional = -1), setAt(i, { when: ($event ?? null) as never }))"
+            />
           </div>
           <button v-else class="act small" @click="conditional = i">under a condition</button>
         </div>
-        <button class="act out" :aria-label="`Take away component ${i + 1}`" title="take away" @click="set(uses.filter((_, at) => at !== i))">×</button>
+        <button
+          class="act out"
+          :aria-label="`Take away component ${i + 1}`"
+          title="take away"
+          @click="set(uses.filter((_, at) => at !== i))"
+        >
+          ×
+        </button>
       </li>
     </ol>
     <div class="small"><button class="act" @click="add">add a component</button></div>

@@ -6,7 +6,13 @@ import type { Value } from './condition';
 import WordInput from './WordInput.vue';
 
 /** A value of a kind of fact, in a sentence: what a test compares with, or what a control holds at first. */
-const { kind, options = [], list, label, unit = '' } = defineProps<{ kind: string; options?: { key: string; name: string }[]; list?: boolean; label: string; unit?: string }>();
+const {
+  kind,
+  options = [],
+  list,
+  label,
+  unit = '',
+} = defineProps<{ kind: string; options?: { key: string; name: string }[]; list?: boolean; label: string; unit?: string }>();
 const value = defineModel<Value | null | undefined>();
 
 const texts = computed(() => (Array.isArray(value.value) ? value.value : []));
@@ -19,17 +25,59 @@ function setText(typed: string): void {
 }
 
 function setList(typed: string): void {
-  value.value = typed.split(',').map((t) => t.trim()).filter(Boolean);
+  value.value = typed
+    .split(',')
+    .map((t) => t.trim())
+    .filter(Boolean);
 }
 </script>
 
 <template>
-  <Select v-if="kind === 'truth'" v-model="value" class="words" :options="[{ key: true, name: 'yes' }, { key: false, name: 'no' }]" option-label="name" option-value="key" placeholder="choose" :aria-label="label" />
-  <MultiSelect v-else-if="options.length && list" :model-value="texts" class="words" :options="options" option-label="name" option-value="key" :show-toggle-all="false" placeholder="choose" :aria-label="label" @update:model-value="value = $event" />
-  <Select v-else-if="options.length" v-model="value" class="words" :options="options" option-label="name" option-value="key" :filter="options.length > 12" placeholder="choose" :aria-label="label" />
+  <Select
+    v-if="kind === 'truth'"
+    v-model="value"
+    class="words"
+    :options="[
+      { key: true, name: 'yes' },
+      { key: false, name: 'no' },
+    ]"
+    option-label="name"
+    option-value="key"
+    placeholder="choose"
+    :aria-label="label"
+  />
+  <MultiSelect
+    v-else-if="options.length && list"
+    :model-value="texts"
+    class="words"
+    :options="options"
+    option-label="name"
+    option-value="key"
+    :show-toggle-all="false"
+    placeholder="choose"
+    :aria-label="label"
+    @update:model-value="value = $event"
+  />
+  <Select
+    v-else-if="options.length"
+    v-model="value"
+    class="words"
+    :options="options"
+    option-label="name"
+    option-value="key"
+    :filter="options.length > 12"
+    placeholder="choose"
+    :aria-label="label"
+  />
   <WordInput v-else-if="list" :value="texts.join(', ')" :label="label" placeholder="a, b" @save="setList" />
   <template v-else>
-    <WordInput :value="text" :label="label" :numeric="kind === 'number'" :placeholder="kind === 'day' ? '2027-03-31' : kind === 'number' ? '0' : 'a text'" @save="setText" />
+    <WordInput
+      :value="text"
+      :label="label"
+      :numeric="kind === 'number'"
+      :placeholder="kind === 'day' ? '2027-03-31' : kind === 'number' ? '0' : 'a text'"
+      @save="setText"
+    />
     <template v-if="unit"> {{ unit }}</template>
   </template>
 </template>

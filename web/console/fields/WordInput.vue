@@ -4,7 +4,15 @@ import Textarea from 'primevue/textarea';
 import { onBeforeUnmount, ref, watch } from 'vue';
 
 /** A text typed in place in a sentence, or of several lines under it. Saved while typing, after a short pause, and when it is left. */
-const { value, label, placeholder, numeric, invalid } = defineProps<{ value: string; label: string; placeholder?: string; numeric?: boolean; lines?: boolean; invalid?: boolean; id?: string }>();
+const { value, label, placeholder, numeric, invalid } = defineProps<{
+  value: string;
+  label: string;
+  placeholder?: string;
+  numeric?: boolean;
+  lines?: boolean;
+  invalid?: boolean;
+  id?: string;
+}>();
 const emit = defineEmits<{ save: [value: string] }>();
 
 const text = ref(value);

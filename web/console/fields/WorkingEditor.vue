@@ -9,16 +9,28 @@ import { fresh, isRounding, steps, type Row, type Term } from './working';
 const { rows, draft, level, ofKey } = defineProps<{ rows: Row[]; draft: Draft; level: Level; ofKey: string; inner?: boolean }>();
 const emit = defineEmits<{ save: [rows: Row[]] }>();
 
-const set = (at: number, part: Partial<Row>) => emit('save', rows.map((r, i) => (i === at ? { ...r, ...part } : r)));
-const remove = (at: number) => emit('save', rows.filter((_, i) => i !== at));
-const add = () => emit('save', [...rows, rows.length ? { do: 'times', of: fresh('number', level) } : { do: 'take', of: fresh('fact', level) }]);
+const set = (at: number, part: Partial<Row>) =>
+  emit(
+    'save',
+    rows.map((r, i) => (i === at ? { ...r, ...part } : r)),
+  );
+const remove = (at: number) =>
+  emit(
+    'save',
+    rows.filter((_, i) => i !== at),
+  );
+const add = () =>
+  emit('save', [...rows, rows.length ? { do: 'times', of: fresh('number', level) } : { do: 'take', of: fresh('fact', level) }]);
 
 // A row that needs something to work with gets it, and one that does not loses it.
 function setStep(at: number, step: string): void {
   const next: Row = { do: step };
   if (step === 'by_bands') next.bands = [{ over: 0, gives: 1 }];
   else if (!isRounding(next)) next.of = rows[at]!.of ?? fresh(step === 'then' ? 'text' : 'number', level);
-  emit('save', rows.map((r, i) => (i === at ? next : r)));
+  emit(
+    'save',
+    rows.map((r, i) => (i === at ? next : r)),
+  );
 }
 
 function numberOf(typed: string): number | undefined {
@@ -46,26 +58,69 @@ function addBand(at: number): void {
   <ol class="ruled" :class="{ inner }">
     <li v-for="(row, i) in rows" :key="i">
       <div>
-        <Select v-if="i > 0" class="words" :model-value="row.do" :options="steps" option-label="name" option-value="key" :aria-label="`What row ${i + 1} does`" @update:model-value="setStep(i, $event)" />
+        <Select
+          v-if="i > 0"
+          class="words"
+          :model-value="row.do"
+          :options="steps"
+          option-label="name"
+          option-value="key"
+          :aria-label="`What row ${i + 1} does`"
+          @update:model-value="setStep(i, $event)"
+        />
         {{ ' ' }}
-        <template v-if="isRounding(row)">multiples of <WordInput :value="String(row.to ?? 1)" :label="`Multiples of row ${i + 1}`" numeric @save="setTo(i, $event)" /></template>
+        <template v-if="isRounding(row)"
+          >multiples of <WordInput :value="String(row.to ?? 1)" :label="`Multiples of row ${i + 1}`" numeric @save="setTo(i, $event)"
+        /></template>
         <template v-else-if="row.do === 'by_bands'">
           <template v-for="(band, j) in row.bands" :key="j"
-            >{{ j ? ', ' : '' }}over <WordInput :value="String(band.over)" :label="`Where band ${j + 1} of row ${i + 1} begins`" numeric @save="setBand(i, j, 'over', $event)" /> it is
-            <WordInput :value="String(band.gives)" :label="`What band ${j + 1} of row ${i + 1} gives`" numeric @save="setBand(i, j, 'gives', $event)" />
-            <button v-if="row.bands!.length > 1" class="act out" :aria-label="`Take away band ${j + 1} of row ${i + 1}`" @click="set(i, { bands: row.bands!.filter((_, k) => k !== j) })">×</button></template
+            >{{ j ? ', ' : '' }}over
+            <WordInput
+              :value="String(band.over)"
+              :label="`Where band ${j + 1} of row ${i + 1} begins`"
+              numeric
+              @save="setBand(i, j, 'over', $event)"
+            />
+            it is
+            <WordInput
+              :value="String(band.gives)"
+              :label="`What band ${j + 1} of row ${i + 1} gives`"
+              numeric
+              @save="setBand(i, j, 'gives', $event)"
+            />
+            <button
+              v-if="row.bands!.length > 1"
+              class="act out"
+              :aria-label="`Take away band ${j + 1} of row ${i + 1}`"
+              @click="set(i, { bands: row.bands!.filter((_, k) => k !== j) })"
+            >
+              ×
+            </button></template
           >
           <button class="act small" @click="addBand(i)">add a band</button>
         </template>
         <template v-else>
-          <template v-if="row.do === 'then'">“<WordInput :value="row.between ?? ' '" :label="`What stands before row ${i + 1}`" @save="set(i, { between: $event })" />” and </template>
-          <TermInput :model-value="(row.of ?? {}) as Term" :draft="draft" :level="level" :of-key="ofKey" :label="`row ${i + 1}`" @update:model-value="set(i, { of: $event })" />
+          <template v-if="row.do === 'then'"
+            >“<WordInput :value="row.between ?? ' '" :label="`What stands before row ${i + 1}`" @save="set(i, { between: $event })" />” and
+          </template>
+          <TermInput
+            :model-value="(row.of ?? {}) as Term"
+            :draft="draft"
+            :level="level"
+            :of-key="ofKey"
+            :label="`row ${i + 1}`"
+            @update:model-value="set(i, { of: $event })"
+          />
         </template>
       </div>
-      <button v-if="i > 0 || rows.length === 1" class="act out" :aria-label="`Take away row ${i + 1}`" title="take away" @click="remove(i)">×</button>
+      <button v-if="i > 0 || rows.length === 1" class="act out" :aria-label="`Take away row ${i + 1}`" title="take away" @click="remove(i)">
+        ×
+      </button>
     </li>
   </ol>
-  <p class="add"><button class="act" @click="add">{{ rows.length ? 'add a row' : 'begin with an answer' }}</button></p>
+  <p class="add">
+    <button class="act" @click="add">{{ rows.length ? 'add a row' : 'begin with an answer' }}</button>
+  </p>
 </template>
 
 <style scoped>

@@ -10,4 +10,7 @@ export interface OfferedChoice {
 export const choicesOf = (field: DraftField): OfferedChoice[] => (field.field.settings?.choices ?? []) as OfferedChoice[];
 
 /** What a sentence can be about: an answer, whichever it is, or one choice. */
-export const answersOf = (field: DraftField) => [{ key: null, name: 'an answer' }, ...choicesOf(field).map((c) => ({ key: c.key, name: `“${c.label.en}”` }))];
+export const answersOf = (field: DraftField) => [
+  { key: null, name: 'an answer' },
+  ...choicesOf(field).map((c) => ({ key: c.key, name: `“${c.label.en}”` })),
+];

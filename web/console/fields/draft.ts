@@ -34,7 +34,12 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
 
   function revisionOf(key: string): number | undefined {
     const now = client.getQueryData<Draft>(KEY);
-    return (now?.fields.find((f) => f.field.key === key) ?? now?.sections.find((s) => s.section.key === key) ?? now?.own_steps.find((s) => s.step.key === key) ?? (key === 'item-codes' ? now?.codes : undefined))?.revision;
+    return (
+      now?.fields.find((f) => f.field.key === key) ??
+      now?.sections.find((s) => s.section.key === key) ??
+      now?.own_steps.find((s) => s.step.key === key) ??
+      (key === 'item-codes' ? now?.codes : undefined)
+    )?.revision;
   }
 
   function inTurn<T>(work: () => Promise<T>): Promise<T> {
@@ -54,7 +59,11 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
         done.value = said;
         return true;
       } catch (error) {
-        refused.value = { field: key, setting: (error instanceof ApiError && error.problem.setting) || setting, sentence: sentenceOf(error) };
+        refused.value = {
+          field: key,
+          setting: (error instanceof ApiError && error.problem.setting) || setting,
+          sentence: sentenceOf(error),
+        };
         return false;
       } finally {
         await refresh();
@@ -67,7 +76,18 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     const made = { key, setting, value };
     underway.value = [...underway.value, made];
     try {
-      return await attempt(key, setting, (ifMatch) => ask(api.PATCH('/api/console/v1/draft/items/{key}', { params: { path: { key }, header: { 'If-Match': ifMatch } }, body: { setting, value } })), 'Saved.');
+      return await attempt(
+        key,
+        setting,
+        (ifMatch) =>
+          ask(
+            api.PATCH('/api/console/v1/draft/items/{key}', {
+              params: { path: { key }, header: { 'If-Match': ifMatch } },
+              body: { setting, value },
+            }),
+          ),
+        'Saved.',
+      );
     } finally {
       underway.value = underway.value.filter((u) => u !== made);
     }
@@ -75,11 +95,21 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
 
   /** Takes something out of the draft. */
   const remove = (key: string) =>
-    attempt(key, '', (ifMatch) => ask(api.DELETE('/api/console/v1/draft/items/{key}', { params: { path: { key }, header: { 'If-Match': ifMatch } } })), 'Taken out. Ctrl+Z puts it back.');
+    attempt(
+      key,
+      '',
+      (ifMatch) => ask(api.DELETE('/api/console/v1/draft/items/{key}', { params: { path: { key }, header: { 'If-Match': ifMatch } } })),
+      'Taken out. Ctrl+Z puts it back.',
+    );
 
   /** Switches a live field on or off for the shop as it is now, without publishing anything else. */
   const switchLive = (key: string, on: boolean) =>
-    attempt(key, 'switched_off', () => ask(api.PUT('/api/console/v1/live/fields/{key}', { params: { path: { key } }, body: { on } })), on ? 'The shop asks it again.' : 'The shop no longer asks it.');
+    attempt(
+      key,
+      'switched_off',
+      () => ask(api.PUT('/api/console/v1/live/fields/{key}', { params: { path: { key } }, body: { on } })),
+      on ? 'The shop asks it again.' : 'The shop no longer asks it.',
+    );
 
   /** Adds a field, section or step. What was refused is thrown. */
   function add(what: () => Promise<{ key: string }>, name: string): Promise<string> {
@@ -92,7 +122,8 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
   }
 
   const addField = (body: Schemas['AddFieldRequest']) => add(() => ask(api.POST('/api/console/v1/draft/fields', { body })), body.label);
-  const addSection = (body: Schemas['AddSectionRequest']) => add(() => ask(api.POST('/api/console/v1/draft/sections', { body })), body.heading);
+  const addSection = (body: Schemas['AddSectionRequest']) =>
+    add(() => ask(api.POST('/api/console/v1/draft/sections', { body })), body.heading);
   const addStep = (body: Schemas['AddStepRequest']) => add(() => ask(api.POST('/api/console/v1/draft/steps', { body })), body.name);
 
   /** Undoes one's own last change. */

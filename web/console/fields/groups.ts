@@ -26,7 +26,13 @@ export function groupsOf(draft: Draft, word: string): FieldGroup[] {
           key: s.section.key,
           section: s.section.key,
           title: s.section.heading.en ?? s.section.key,
-          note: [often[level], s.section.opening?.en && `opens with “${s.section.opening.en}”`, s.sentences.when && `when ${s.sentences.when}`].filter(Boolean).join(' · '),
+          note: [
+            often[level],
+            s.section.opening?.en && `opens with “${s.section.opening.en}”`,
+            s.sentences.when && `when ${s.sentences.when}`,
+          ]
+            .filter(Boolean)
+            .join(' · '),
           fields: found.filter((f) => f.field.section === s.section.key),
         })),
       { key: level, title: loose[level], note: '', fields: found.filter((f) => f.field.level === level && !f.field.section) },

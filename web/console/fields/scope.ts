@@ -17,6 +17,21 @@ export function withProduct(scope: Scope, asks: string[], code: string, on: bool
 /** A scope with a whole category asked or not. */
 export function withCategory(scope: Scope, asks: string[], category: string, on: boolean, products: Draft['products']): Scope {
   const inside = products.filter((p) => p.category === category).map((p) => p.code);
-  if (on) return { ...scope, categories: [...(scope.categories ?? []), category], products: (scope.products ?? []).filter((c) => !inside.includes(c)) };
-  return inside.reduce((left, code) => withProduct(left, asks.filter((c) => !inside.includes(c) || c === code), code, false, products), scope);
+  if (on)
+    return {
+      ...scope,
+      categories: [...(scope.categories ?? []), category],
+      products: (scope.products ?? []).filter((c) => !inside.includes(c)),
+    };
+  return inside.reduce(
+    (left, code) =>
+      withProduct(
+        left,
+        asks.filter((c) => !inside.includes(c) || c === code),
+        code,
+        false,
+        products,
+      ),
+    scope,
+  );
 }

@@ -8,7 +8,8 @@ export interface Underway {
 }
 
 // Settings that are changed part by part but saved as one: the next part is changed on top of the last, whether or not that was saved yet.
-const wholes = /^(when|required_when|asked_of|settings\.choices|settings\.working|prices|uses|code|goes_to_when\..+|shop|products\..+|leaves\..+)$/;
+const wholes =
+  /^(when|required_when|asked_of|settings\.choices|settings\.working|prices|uses|code|goes_to_when\..+|shop|products\..+|leaves\..+)$/;
 
 /** The draft as it will be once everything under way has arrived. */
 export function withUnderway(draft: Draft, changes: Underway[]): Draft {

@@ -42,7 +42,8 @@ const html = computed(() => {
   const slot = page.querySelector<HTMLElement>(`[data-slot="${CSS.escape(slotId)}"]`);
   // The frame does not know the variables of this page.
   const theme = getComputedStyle(document.documentElement);
-  if (slot) slot.style.cssText += `;background:${theme.getPropertyValue('--artefact-mark')};outline:1.5px solid ${theme.getPropertyValue('--artefact-mark-edge')}`;
+  if (slot)
+    slot.style.cssText += `;background:${theme.getPropertyValue('--artefact-mark')};outline:1.5px solid ${theme.getPropertyValue('--artefact-mark-edge')}`;
   slot?.setAttribute('id', 'slot');
   // Not every machine has a font for what shoppers type; ours is lent to the answers.
   const style = page.head.appendChild(page.createElement('style'));
@@ -75,7 +76,8 @@ const lines = computed(() => {
   let inNote = false;
   return all.map((text) => {
     if (line !== undefined && /"(reference|slot|line_id)"/.test(text)) inLine = text.includes(line);
-    const names = inLine && (text.includes(`"${field.value}"`) || text.includes(slotId) || (label !== '' && text.startsWith(`  ${label}: `)));
+    const names =
+      inLine && (text.includes(`"${field.value}"`) || text.includes(slotId) || (label !== '' && text.startsWith(`  ${label}: `)));
     // In a note the name stands before the text: both are the slot.
     inNote = names || (inNote && !text.includes('}'));
     return { text, marked: names || (inNote && text.trimStart().startsWith('"text"')) };
@@ -88,12 +90,25 @@ const lines = computed(() => {
     <h2>
       What was read back
       <span class="parts">
-        <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">{{ faceOf(p.name) }}</button>
+        <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">
+          {{ faceOf(p.name) }}
+        </button>
       </span>
     </h2>
     <p v-if="!shown" class="soft">Nothing was sent or served yet.</p>
-    <iframe v-else-if="shown.name === 'html'" ref="frame" sandbox="allow-same-origin" title="The HTML part, with the slot marked" :srcdoc="html" @load="toSlot"></iframe>
-    <pre v-else ref="text" tabindex="0"><template v-for="(line, i) in lines" :key="i"><mark v-if="line.marked">{{ line.text }}</mark><template v-else>{{ line.text }}</template>{{ '\n' }}</template></pre>
+    <iframe
+      v-else-if="shown.name === 'html'"
+      ref="frame"
+      sandbox="allow-same-origin"
+      title="The HTML part, with the slot marked"
+      :srcdoc="html"
+      @load="toSlot"
+    ></iframe>
+    <pre
+      v-else
+      ref="text"
+      tabindex="0"
+    ><template v-for="(line, i) in lines" :key="i"><mark v-if="line.marked">{{ line.text }}</mark><template v-else>{{ line.text }}</template>{{ '\n' }}</template></pre>
   </div>
 </template>
 
@@ -129,7 +144,9 @@ pre {
 pre {
   padding: 8px 12px;
   overflow: auto;
-  font: 12px/1.5 var(--mono), var(--work);
+  font:
+    12px/1.5 var(--mono),
+    var(--work);
   white-space: pre-wrap;
   overflow-wrap: anywhere;
 }

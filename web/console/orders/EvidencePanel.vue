@@ -16,7 +16,12 @@ const emit = defineEmits<{ close: []; sent: [] }>();
 const failure = ref('');
 const query = useQuery({
   queryKey: ['evidence', () => number, () => slotId, () => destination],
-  queryFn: () => ask(api.GET('/api/console/v1/orders/{number}/evidence/{destination}', { params: { path: { number, destination }, query: { slot: slotId } } })),
+  queryFn: () =>
+    ask(
+      api.GET('/api/console/v1/orders/{number}/evidence/{destination}', {
+        params: { path: { number, destination }, query: { slot: slotId } },
+      }),
+    ),
   refetchInterval: 3_000,
 });
 const evidence = computed(() => query.data.value);
@@ -51,7 +56,9 @@ async function again(): Promise<void> {
         <h2>{{ evidence.label }}, in {{ evidence.destination }}</h2>
         <dl>
           <dt>Given</dt>
-          <dd><b>{{ evidence.given || '–' }}</b></dd>
+          <dd>
+            <b>{{ evidence.given || '–' }}</b>
+          </dd>
           <dt>Expected</dt>
           <dd>{{ expectation }}</dd>
           <template v-for="found in evidence.found" :key="found.part">
@@ -74,7 +81,9 @@ async function again(): Promise<void> {
           <li v-for="(happening, i) in evidence.happenings" :key="i">
             <span class="soft" :title="inFull(happening.at)">{{ timeOfDay(happening.at) }}</span> {{ happening.what }}
           </li>
-          <li v-if="evidence.next_try_at && evidence.mark.delivery !== 'sent'"><span class="soft">{{ timeOfDay(evidence.next_try_at) }}</span> next try</li>
+          <li v-if="evidence.next_try_at && evidence.mark.delivery !== 'sent'">
+            <span class="soft">{{ timeOfDay(evidence.next_try_at) }}</span> next try
+          </li>
           <li v-if="evidence.happenings.length === 0 && !evidence.next_try_at" class="soft">Nothing yet.</li>
         </ol>
       </div>

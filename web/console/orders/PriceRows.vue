@@ -4,17 +4,26 @@ import type { Schemas } from '../../shared/api/client';
 /** The prices of an order, row by row: what staff read out when somebody asks how it adds up. */
 const { order } = defineProps<{ order: Schemas['OrderPageView'] }>();
 
-const nameOf = (row: Schemas['PriceRowView']) => order.lines.find((l) => l.id === row.line_id)?.units.find((u) => u.id === row.unit_id)?.name;
+const nameOf = (row: Schemas['PriceRowView']) =>
+  order.lines.find((l) => l.id === row.line_id)?.units.find((u) => u.id === row.unit_id)?.name;
 </script>
 
 <template>
   <table class="rows">
     <thead>
-      <tr><th scope="col">For</th><th scope="col">How many</th><th scope="col">Each</th><th scope="col">Tax</th><th scope="col">Comes to</th></tr>
+      <tr>
+        <th scope="col">For</th>
+        <th scope="col">How many</th>
+        <th scope="col">Each</th>
+        <th scope="col">Tax</th>
+        <th scope="col">Comes to</th>
+      </tr>
     </thead>
     <tbody>
       <tr v-for="(row, i) in order.prices.rows" :key="i">
-        <th scope="row" :class="{ extra: row.kind !== 'goods' && row.line_id !== null }">{{ row.label }}<template v-if="nameOf(row)">, {{ nameOf(row) }}</template></th>
+        <th scope="row" :class="{ extra: row.kind !== 'goods' && row.line_id !== null }">
+          {{ row.label }}<template v-if="nameOf(row)">, {{ nameOf(row) }}</template>
+        </th>
         <td>{{ row.quantity }}</td>
         <td>{{ row.unit }}</td>
         <td>{{ row.tax }}</td>
@@ -26,7 +35,10 @@ const nameOf = (row: Schemas['PriceRowView']) => order.lines.find((l) => l.id ==
       </tr>
     </tbody>
     <tfoot>
-      <tr><th scope="row" colspan="4">Total</th><td>{{ order.prices.total }}</td></tr>
+      <tr>
+        <th scope="row" colspan="4">Total</th>
+        <td>{{ order.prices.total }}</td>
+      </tr>
     </tfoot>
   </table>
 </template>

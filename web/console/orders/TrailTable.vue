@@ -11,8 +11,15 @@ const chosen = defineModel<{ slot: string; destination: string } | undefined>();
 
 type Row = Schemas['TrailRow'];
 
-const at = <T extends { line_id: string | null; unit_id: string | null }>(all: T[], line: string | null, unit: string | null = null) => all.filter((x) => x.line_id === line && x.unit_id === unit);
-const group = (id: string, title: string, note: string, line: string | null, unit: string | null = null) => ({ id, title, note, rows: at(trail.answers, line, unit), unasked: at(trail.not_asked, line, unit) });
+const at = <T extends { line_id: string | null; unit_id: string | null }>(all: T[], line: string | null, unit: string | null = null) =>
+  all.filter((x) => x.line_id === line && x.unit_id === unit);
+const group = (id: string, title: string, note: string, line: string | null, unit: string | null = null) => ({
+  id,
+  title,
+  note,
+  rows: at(trail.answers, line, unit),
+  unasked: at(trail.not_asked, line, unit),
+});
 const groups = computed(() => [
   ...order.lines.flatMap((line) => {
     const own = group(line.id, `${line.quantity} × ${line.name}`, `${line.sum} · code ${line.code}`, line.id);
@@ -20,7 +27,12 @@ const groups = computed(() => [
   }),
   group('', 'The order', 'asked once', null),
 ]);
-const families = computed(() => [...new Set(trail.destinations.map((d) => d.family))].map((family) => ({ family, count: trail.destinations.filter((d) => d.family === family).length })));
+const families = computed(() =>
+  [...new Set(trail.destinations.map((d) => d.family))].map((family) => ({
+    family,
+    count: trail.destinations.filter((d) => d.family === family).length,
+  })),
+);
 
 /** The sensitive answers that somebody asked to see. */
 const uncovered = reactive(new Set<string>());
@@ -72,25 +84,40 @@ async function onKey(event: KeyboardEvent): Promise<void> {
       <tr class="columns">
         <td></td>
         <td></td>
-        <th v-for="destination in trail.destinations" :key="destination.key" scope="col"><span>{{ destination.name }}</span></th>
+        <th v-for="destination in trail.destinations" :key="destination.key" scope="col">
+          <span>{{ destination.name }}</span>
+        </th>
       </tr>
     </thead>
     <tbody v-for="group in groups" :key="group.id">
       <tr class="section" :class="{ unit: !group.title }">
-        <th :colspan="trail.destinations.length + 3" scope="rowgroup"><b v-if="group.title">{{ group.title }}</b> {{ group.note }}</th>
+        <th :colspan="trail.destinations.length + 3" scope="rowgroup">
+          <b v-if="group.title">{{ group.title }}</b> {{ group.note }}
+        </th>
       </tr>
-      <tr v-if="group.title && group.rows.length === 0 && group.unasked.length === 0 && !groups.some((g) => g.id.startsWith(`${group.id}/`))"><td class="soft" :colspan="trail.destinations.length + 3">nothing was asked</td></tr>
+      <tr
+        v-if="group.title && group.rows.length === 0 && group.unasked.length === 0 && !groups.some((g) => g.id.startsWith(`${group.id}/`))"
+      >
+        <td class="soft" :colspan="trail.destinations.length + 3">nothing was asked</td>
+      </tr>
       <tr v-for="row in group.rows" :key="row.slot">
         <th class="label" scope="row">{{ row.label }}</th>
         <td class="answer">
           <span v-if="row.left_empty" class="soft">left empty</span>
           <span v-else-if="row.text === null" class="soft">does not go to this page</span>
-          <button v-else-if="row.sensitive && !uncovered.has(row.slot)" class="act" @click="uncovered.add(row.slot)">covered; show<span class="visually-hidden"> {{ row.label }}</span></button>
+          <button v-else-if="row.sensitive && !uncovered.has(row.slot)" class="act" @click="uncovered.add(row.slot)">
+            covered; show<span class="visually-hidden"> {{ row.label }}</span>
+          </button>
           <template v-else>
             <FileList v-if="row.files.length" :data-slot="row.slot" :files="row.files" />
             <span v-else :data-slot="row.slot">{{ row.text }}</span>
-            <template v-if="row.registry">{{ ' ' }}<span class="soft small">{{ row.registry }}</span></template>
-            <details v-if="row.kept" class="kept"><summary>word for word</summary>{{ row.kept }}</details>
+            <template v-if="row.registry"
+              >{{ ' ' }}<span class="soft small">{{ row.registry }}</span></template
+            >
+            <details v-if="row.kept" class="kept">
+              <summary>word for word</summary>
+              {{ row.kept }}
+            </details>
           </template>
         </td>
         <td v-for="(mark, i) in row.marks" :key="mark.destination" class="thread-cell" :class="thread(row, i)">
@@ -110,7 +137,8 @@ async function onKey(event: KeyboardEvent): Promise<void> {
       <tr v-for="row in group.unasked" :key="row.field" class="unasked">
         <th class="label" scope="row">{{ row.label }}</th>
         <td class="answer soft" :colspan="trail.destinations.length + 2">
-          <template v-if="row.answered"><MarkSign sign="struck_line" /> answered, and then no longer asked</template><template v-else>not asked</template><template v-if="row.why">: {{ row.why }}</template>
+          <template v-if="row.answered"><MarkSign sign="struck_line" /> answered, and then no longer asked</template
+          ><template v-else>not asked</template><template v-if="row.why">: {{ row.why }}</template>
         </td>
       </tr>
     </tbody>

@@ -31,11 +31,18 @@ const right = useTemplateRef('right');
 const face = computed(() => (route.query.by === 'products' ? 'products' : 'places'));
 const section = computed(() => draft.value?.sections.find((s) => s.section.key === chosen));
 const step = computed(() => draft.value?.own_steps.find((s) => s.step.key === chosen));
-const field = computed(() => draft.value?.fields.find((f) => f.field.key === chosen) ?? draft.value?.fields.find((f) => !f.field.built_in) ?? draft.value?.fields[0]);
+const field = computed(
+  () =>
+    draft.value?.fields.find((f) => f.field.key === chosen) ?? draft.value?.fields.find((f) => !f.field.built_in) ?? draft.value?.fields[0],
+);
 const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? field.value?.field.key);
 const nothingFound = computed(() => {
   const word = filter.value.trim().toLowerCase();
-  return word && !draft.value?.fields.some((f) => nameOf(f).toLowerCase().includes(word) || f.field.key.includes(word)) && !(face.value === 'products' && draft.value?.products.some((p) => p.name.toLowerCase().includes(word)));
+  return (
+    word &&
+    !draft.value?.fields.some((f) => nameOf(f).toLowerCase().includes(word) || f.field.key.includes(word)) &&
+    !(face.value === 'products' && draft.value?.products.some((p) => p.name.toLowerCase().includes(word)))
+  );
 });
 
 async function open(key: string): Promise<void> {
@@ -92,17 +99,48 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <h1>Fields</h1>
         <span class="soft small">{{ draft.fields.length }} fields · draft of version {{ draft.next }}</span>
         <span class="push"></span>
-        <InputText id="find" v-model="filter" class="find" type="search" :placeholder="face === 'products' ? 'Find a product or a field' : 'Find a field or a key'" aria-label="Find" @keydown.esc="filter = ''" @keydown.enter="map?.focus()" />
+        <InputText
+          id="find"
+          v-model="filter"
+          class="find"
+          type="search"
+          :placeholder="face === 'products' ? 'Find a product or a field' : 'Find a field or a key'"
+          aria-label="Find"
+          @keydown.esc="filter = ''"
+          @keydown.enter="map?.focus()"
+        />
         <span class="small faces">
           by
-          <RouterLink :to="{ path: route.path, query: {} }" :aria-current="face === 'places' ? 'true' : undefined">where it goes</RouterLink> ·
-          <RouterLink :to="{ path: route.path, query: { by: 'products' } }" :aria-current="face === 'products' ? 'true' : undefined">products</RouterLink>
+          <RouterLink :to="{ path: route.path, query: {} }" :aria-current="face === 'places' ? 'true' : undefined"
+            >where it goes</RouterLink
+          >
+          ·
+          <RouterLink :to="{ path: route.path, query: { by: 'products' } }" :aria-current="face === 'products' ? 'true' : undefined"
+            >products</RouterLink
+          >
         </span>
         <Button class="button" @click="adding = {}">Add a field</Button>
       </div>
       <div class="scroll">
-        <FieldMap v-if="face === 'places'" ref="map" :draft="draft" :selected="at" :filter="filter" @open="open" @switch="(key, destination, on) => change(key, `goes_to.${destination}`, on)" />
-        <ProductMap v-else ref="map" :draft="draft" :selected="at" :filter="filter" @open="open" @scope="(key, scope) => change(key, 'asked_of', scope)" @add="(products) => (adding = { products })" />
+        <FieldMap
+          v-if="face === 'places'"
+          ref="map"
+          :draft="draft"
+          :selected="at"
+          :filter="filter"
+          @open="open"
+          @switch="(key, destination, on) => change(key, `goes_to.${destination}`, on)"
+        />
+        <ProductMap
+          v-else
+          ref="map"
+          :draft="draft"
+          :selected="at"
+          :filter="filter"
+          @open="open"
+          @scope="(key, scope) => change(key, 'asked_of', scope)"
+          @add="(products) => (adding = { products })"
+        />
         <p v-if="nothingFound">Nothing is called that. <button class="act" @click="adding = {}">Add a field</button></p>
       </div>
       <footer>
@@ -112,8 +150,23 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     </section>
     <div ref="right" class="right">
       <div class="paragraph">
-        <NewItem v-if="adding" :key="`${adding.into}${adding.products}`" :draft="draft" :into="adding.into" :products="adding.products" @added="added" @cancel="adding = undefined" />
-        <SectionParagraph v-else-if="section" :key="section.section.key" :item="section" :draft="draft" @open="open" @add="(into) => (adding = { into })" />
+        <NewItem
+          v-if="adding"
+          :key="`${adding.into}${adding.products}`"
+          :draft="draft"
+          :into="adding.into"
+          :products="adding.products"
+          @added="added"
+          @cancel="adding = undefined"
+        />
+        <SectionParagraph
+          v-else-if="section"
+          :key="section.section.key"
+          :item="section"
+          :draft="draft"
+          @open="open"
+          @add="(into) => (adding = { into })"
+        />
         <StepParagraph v-else-if="step" :key="step.step.key" :item="step" :draft="draft" />
         <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" />
       </div>

@@ -30,7 +30,10 @@ const trail = useQuery({
 
 const order = computed(() => page.data.value);
 const wrong = computed(() => {
-  const marks = trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.expectation === 'verbatim' && (m.sign !== 'open_sheet' || isOnTheWay(m))) ?? [];
+  const marks =
+    trail.data.value?.answers
+      .flatMap((a) => a.marks)
+      .filter((m) => m.expectation === 'verbatim' && (m.sign !== 'open_sheet' || isOnTheWay(m))) ?? [];
   const bad = marks.filter((m) => ['torn_sheet', 'dotted_outline', 'raised_flag'].includes(m.sign)).length;
   const open = marks.filter(isOnTheWay).length;
   const leftOut = trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.expectation === 'left_out').length ?? 0;
@@ -46,23 +49,50 @@ const receipt = computed(() => trail.data.value?.destinations.find((d) => d.key 
     <div class="plate">
       <div class="title-row">
         <h1>Order {{ order.number }}</h1>
-        <span class="soft small">placed <span :title="inFull(order.placed_at)">{{ dayAndTime(order.placed_at) }}</span> · paid · register version {{ order.version }}</span>
+        <span class="soft small"
+          >placed <span :title="inFull(order.placed_at)">{{ dayAndTime(order.placed_at) }}</span> · paid · register version
+          {{ order.version }}</span
+        >
         <span class="push"></span>
         <b v-if="wrong.bad" class="call">{{ wrong.bad }} of {{ wrong.all }} arrivals not as expected</b>
         <span v-else-if="wrong.open" class="soft">{{ wrong.open }} of {{ wrong.all }} on the way</span>
         <span v-else-if="wrong.all && !wrong.leftOut" class="soft">all {{ wrong.all }} arrivals as expected</span>
-        <span v-if="wrong.leftOut" class="soft">{{ wrong.leftOut === 1 ? '1 arrival' : `${wrong.leftOut} arrivals` }} left out for want of room</span>
+        <span v-if="wrong.leftOut" class="soft"
+          >{{ wrong.leftOut === 1 ? '1 arrival' : `${wrong.leftOut} arrivals` }} left out for want of room</span
+        >
       </div>
       <dl class="facts">
-        <div v-if="textOf('name')"><dt>Shopper</dt><dd>{{ textOf('name') }}</dd></div>
-        <div v-if="textOf('delivery_address')"><dt>Goes to</dt><dd>{{ textOf('delivery_address')?.replaceAll('\n', ', ') }}</dd></div>
-        <div><dt>Total</dt><dd>{{ order.prices.total }} <button class="act small" :aria-expanded="adding" @click="adding = !adding">{{ adding ? 'less' : 'how it adds up' }}</button></dd></div>
-        <div v-if="receipt"><dt>Back office no.</dt><dd>{{ receipt }}</dd></div>
+        <div v-if="textOf('name')">
+          <dt>Shopper</dt>
+          <dd>{{ textOf('name') }}</dd>
+        </div>
+        <div v-if="textOf('delivery_address')">
+          <dt>Goes to</dt>
+          <dd>{{ textOf('delivery_address')?.replaceAll('\n', ', ') }}</dd>
+        </div>
+        <div>
+          <dt>Total</dt>
+          <dd>
+            {{ order.prices.total }}
+            <button class="act small" :aria-expanded="adding" @click="adding = !adding">{{ adding ? 'less' : 'how it adds up' }}</button>
+          </dd>
+        </div>
+        <div v-if="receipt">
+          <dt>Back office no.</dt>
+          <dd>{{ receipt }}</dd>
+        </div>
       </dl>
       <PriceRows v-if="adding" :order="order" />
       <TrailTable v-if="trail.data.value" v-model="chosen" :order="order" :trail="trail.data.value" />
     </div>
-    <EvidencePanel v-if="chosen" :number="path.number" :slot-id="chosen.slot" :destination="chosen.destination" @close="chosen = undefined" @sent="trail.refetch()" />
+    <EvidencePanel
+      v-if="chosen"
+      :number="path.number"
+      :slot-id="chosen.slot"
+      :destination="chosen.destination"
+      @close="chosen = undefined"
+      @sent="trail.refetch()"
+    />
   </div>
 </template>
 

@@ -34,21 +34,34 @@ function arrival(order: Order): { sign: SignKey; words: string } {
       <span class="soft small">the newest first</span>
     </div>
     <p v-if="query.error.value" class="call" role="alert">{{ sentenceOf(query.error.value) }}</p>
-    <p v-if="query.isSuccess.value && orders.length === 0">No order was placed yet. Buy something in <a href="/" target="_blank" rel="noopener">the shop</a>, and it stands here.</p>
+    <p v-if="query.isSuccess.value && orders.length === 0">
+      No order was placed yet. Buy something in <a href="/" target="_blank" rel="noopener">the shop</a>, and it stands here.
+    </p>
     <table v-if="orders.length" class="ruled">
       <thead>
         <tr>
-          <th>Order</th><th>Placed</th><th>Shopper</th><th>What</th><th class="number">Total</th><th>Arrivals</th>
+          <th>Order</th>
+          <th>Placed</th>
+          <th>Shopper</th>
+          <th>What</th>
+          <th class="number">Total</th>
+          <th>Arrivals</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="order in orders" :key="order.number">
-          <td><RouterLink :to="`/orders/${order.number}`">{{ order.number }}</RouterLink></td>
+          <td>
+            <RouterLink :to="`/orders/${order.number}`">{{ order.number }}</RouterLink>
+          </td>
           <td :title="inFull(order.placed_at)">{{ dayAndTime(order.placed_at) }}</td>
           <td>{{ order.shopper }}</td>
           <td class="soft">{{ order.lines }}</td>
           <td class="number">{{ order.total }}</td>
-          <td><span class="arrival" :class="{ call: order.wrong || order.wants }"><MarkSign :sign="arrival(order).sign" /> {{ arrival(order).words }}</span></td>
+          <td>
+            <span class="arrival" :class="{ call: order.wrong || order.wants }"
+              ><MarkSign :sign="arrival(order).sign" /> {{ arrival(order).words }}</span
+            >
+          </td>
         </tr>
       </tbody>
     </table>

@@ -27,7 +27,9 @@ const parts = computed(() =>
   ]
     .map((part) => ({
       ...part,
-      changes: (view.value?.changes ?? []).map((c) => ({ ...c, shown: c.clauses.filter((x) => c.kind === 'added' ? !part.route : x.about_route === part.route) })).filter((c) => c.shown.length > 0 || (!part.route && c.kind === 'removed')),
+      changes: (view.value?.changes ?? [])
+        .map((c) => ({ ...c, shown: c.clauses.filter((x) => (c.kind === 'added' ? !part.route : x.about_route === part.route)) }))
+        .filter((c) => c.shown.length > 0 || (!part.route && c.kind === 'removed')),
     }))
     .filter((part) => part.changes.length > 0),
 );
@@ -45,7 +47,9 @@ async function publish(): Promise<void> {
   busy.value = true;
   failure.value = said.value = '';
   try {
-    const version = await ask(api.POST('/api/console/v1/versions', { body: { number: view.value.next, seen: view.value.seen, note: note.value } }));
+    const version = await ask(
+      api.POST('/api/console/v1/versions', { body: { number: view.value.next, seen: view.value.seen, note: note.value } }),
+    );
     said.value = `Version ${version.number} is in force.`;
     note.value = '';
   } catch (error) {
@@ -65,11 +69,16 @@ async function publish(): Promise<void> {
         <h1>Draft of version {{ view.next }}</h1>
         <span class="soft small">
           {{ view.changes.length === 1 ? '1 change' : `${view.changes.length} changes` }}
-          <template v-if="view.versions[0]">since version {{ view.versions[0].number }}, <span :title="inFull(view.versions[0].at)">{{ dayAndTime(view.versions[0].at) }}</span></template>
+          <template v-if="view.versions[0]"
+            >since version {{ view.versions[0].number }},
+            <span :title="inFull(view.versions[0].at)">{{ dayAndTime(view.versions[0].at) }}</span></template
+          >
         </span>
       </div>
       <p v-if="said" class="live" role="status"><MarkSign sign="sealed_sheet" /> {{ said }}</p>
-      <p v-if="view.changes.length === 0">The draft says the same as the version that is in force. <RouterLink to="/fields">Go to the fields</RouterLink></p>
+      <p v-if="view.changes.length === 0">
+        The draft says the same as the version that is in force. <RouterLink to="/fields">Go to the fields</RouterLink>
+      </p>
       <section v-for="part in parts" :key="part.title">
         <h2>{{ part.title }}</h2>
         <div v-for="change in part.changes" :key="change.field" class="change">
@@ -78,13 +87,24 @@ async function publish(): Promise<void> {
             <ins v-if="change.kind === 'added'">New:</ins>
             <template v-if="change.kind === 'removed'">No longer asked.</template>
             <template v-for="(clause, i) in change.shown" :key="i">
-              <template v-if="i > 0 || change.kind === 'added'">{{ i > 0 ? '; ' : ' ' }}</template>{{ clause.lead }}<del v-if="clause.before">{{ clause.before }}</del>
-              {{ ' ' }}<ins v-if="clause.after && change.kind !== 'added'">{{ clause.after }}</ins><template v-else>{{ clause.after }}</template>{{ clause.tail }}</template>.
+              <template v-if="i > 0 || change.kind === 'added'">{{ i > 0 ? '; ' : ' ' }}</template>{{ clause.lead
+              }}<del v-if="clause.before">{{ clause.before }}</del> {{ ' '
+              }}<ins v-if="clause.after && change.kind !== 'added'">{{ clause.after }}</ins
+              ><template v-else>{{ clause.after }}</template
+              >{{ clause.tail }}</template
+            >.
           </p>
           <span class="soft small">{{ consequenceOf(change, part.route) }}</span>
-          <div v-for="problem in part.route && change.kind === 'added' ? [] : problemsOf(change)" :key="problem.code + problem.setting" class="note">
+          <div
+            v-for="problem in part.route && change.kind === 'added' ? [] : problemsOf(change)"
+            :key="problem.code + problem.setting"
+            class="note"
+          >
             <MarkSign sign="raised_flag" />
-            <div><b>{{ problem.sentence }}</b> <RouterLink :to="{ path: `/fields/${change.field}`, query: { mend: problem.setting } }">Mend it</RouterLink></div>
+            <div>
+              <b>{{ problem.sentence }}</b>
+              <RouterLink :to="{ path: `/fields/${change.field}`, query: { mend: problem.setting } }">Mend it</RouterLink>
+            </div>
           </div>
         </div>
       </section>
@@ -96,7 +116,13 @@ async function publish(): Promise<void> {
         <h2>Published</h2>
         <table class="ruled">
           <thead>
-            <tr><th>Version</th><th>What it was for</th><th>What it changed</th><th>By</th><th>When</th></tr>
+            <tr>
+              <th>Version</th>
+              <th>What it was for</th>
+              <th>What it changed</th>
+              <th>By</th>
+              <th>When</th>
+            </tr>
           </thead>
           <tbody>
             <tr v-for="(version, i) in view.versions" :key="version.number">
@@ -113,7 +139,15 @@ async function publish(): Promise<void> {
     <form @submit.prevent="publish">
       <div>
         <label for="note">What is this version for?</label>
-        <InputText id="note" v-model="note" class="line" autocomplete="off" maxlength="200" :aria-invalid="!!failure || undefined" aria-describedby="failure" />
+        <InputText
+          id="note"
+          v-model="note"
+          class="line"
+          autocomplete="off"
+          maxlength="200"
+          :aria-invalid="!!failure || undefined"
+          aria-describedby="failure"
+        />
         <p id="failure" class="call" role="alert">{{ failure }}</p>
       </div>
       <div>

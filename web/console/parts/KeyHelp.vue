@@ -30,7 +30,9 @@ onMounted(() => root.value?.focus());
     <h2>Keys</h2>
     <dl>
       <template v-for="[key, does] in keys" :key="key">
-        <dt><kbd>{{ key }}</kbd></dt>
+        <dt>
+          <kbd>{{ key }}</kbd>
+        </dt>
         <dd>{{ does }}</dd>
       </template>
     </dl>

@@ -1,4 +1,9 @@
-const steps: Record<string, [row: number, column: number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+const steps: Record<string, [row: number, column: number]> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
 
 /** A cell of a grid that is worked from the keyboard. */
 export interface Cell {
@@ -20,7 +25,10 @@ export function focusCell(grid: HTMLElement | null): void {
 
 /** Scrolls a list so far that a row of it is seen, below its heading, and nothing else: the page stays where it is. */
 export function bringIntoSight(row: Element, list: Element, heading: number): void {
-  const [top, bottom] = [row.getBoundingClientRect().top - list.getBoundingClientRect().top - heading, row.getBoundingClientRect().bottom - list.getBoundingClientRect().top - list.clientHeight];
+  const [top, bottom] = [
+    row.getBoundingClientRect().top - list.getBoundingClientRect().top - heading,
+    row.getBoundingClientRect().bottom - list.getBoundingClientRect().top - list.clientHeight,
+  ];
   if (top < 0) list.scrollTop += top;
   else if (bottom > 0) list.scrollTop += bottom;
 }

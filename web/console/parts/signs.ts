@@ -6,8 +6,14 @@ interface Shape {
   attributes: Record<string, string | number>;
 }
 
-const path = (d: string, fill = 'none', more: Record<string, string | number> = {}): Shape => ({ tag: 'path', attributes: { d, fill, stroke: 'currentColor', ...more } });
-const dot = (cx: number, cy: number, r: number, fill: string, stroke = 'currentColor', width = 1.5): Shape => ({ tag: 'circle', attributes: { cx, cy, r, fill, stroke, 'stroke-width': width } });
+const path = (d: string, fill = 'none', more: Record<string, string | number> = {}): Shape => ({
+  tag: 'path',
+  attributes: { d, fill, stroke: 'currentColor', ...more },
+});
+const dot = (cx: number, cy: number, r: number, fill: string, stroke = 'currentColor', width = 1.5): Shape => ({
+  tag: 'circle',
+  attributes: { cx, cy, r, fill, stroke, 'stroke-width': width },
+});
 
 const SHEET = 'var(--sheet)';
 
@@ -20,7 +26,10 @@ export const shapes = {
   open_sheet: [path('M4.5 2.5h7v11h-7z', SHEET)],
   folded_sheet: [path('M4.5 2.5h4.4l2.6 2.6v8.4h-7z', SHEET), path('M8.7 2.7v2.6h2.6')],
   sealed_sheet: [path('M4.5 2.5h7v11h-7z', 'currentColor'), dot(8, 9.4, 1.9, 'var(--brass)', 'none')],
-  torn_sheet: [path('M4.5 2.5h7v3.8l-1.7 1.3-1.4-1.4-1.6 1.6-2.3-1.3z', SHEET), path('M4.5 13.5h7v-3.6l-1.9 1.1-1.5-1.4-1.4 1.5-2.2-1.1z', SHEET)],
+  torn_sheet: [
+    path('M4.5 2.5h7v3.8l-1.7 1.3-1.4-1.4-1.6 1.6-2.3-1.3z', SHEET),
+    path('M4.5 13.5h7v-3.6l-1.9 1.1-1.5-1.4-1.4 1.5-2.2-1.1z', SHEET),
+  ],
   dotted_outline: [path('M4.5 2.5h7v11h-7z', 'none', { 'stroke-dasharray': '1.6 1.6' })],
   raised_flag: [path('M5.5 5.5h6v8h-6z', SHEET), path('M3.5 14V1.5h5.2L7.4 3.2l1.3 1.7H3.5', 'currentColor')],
   struck_line: [path('M4.5 2.5h7v11h-7z', SHEET), path('M2.5 8h11', 'none', { 'stroke-width': 1.6 })],

@@ -17,7 +17,14 @@ const agreed = computed({
   <div class="entry-agreed">
     <div :id="`${id}-terms`" class="entry-terms" tabindex="0" role="region" :aria-labelledby="`${id}-label`">{{ terms }}</div>
     <label>
-      <input :id="id" v-model="agreed" type="checkbox" :required="asked.required" :aria-describedby="[`${id}-terms`, describedBy].filter(Boolean).join(' ')" :aria-invalid="invalid || undefined" />
+      <input
+        :id="id"
+        v-model="agreed"
+        type="checkbox"
+        :required="asked.required"
+        :aria-describedby="[`${id}-terms`, describedBy].filter(Boolean).join(' ')"
+        :aria-invalid="invalid || undefined"
+      />
       {{ asked.settings.says ?? 'I agree' }}
     </label>
   </div>

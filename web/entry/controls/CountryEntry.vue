@@ -9,7 +9,15 @@ const code = computed({ get: () => (typeof model.value === 'string' ? model.valu
 </script>
 
 <template>
-  <select :id="id" v-model="code" class="entry-input" autocomplete="country" :required="asked.required" :aria-describedby="describedBy" :aria-invalid="invalid || undefined">
+  <select
+    :id="id"
+    v-model="code"
+    class="entry-input"
+    autocomplete="country"
+    :required="asked.required"
+    :aria-describedby="describedBy"
+    :aria-invalid="invalid || undefined"
+  >
     <option value="">Choose …</option>
     <option v-for="country in asked.choices" :key="country.key" :value="country.key">{{ country.label }}</option>
   </select>

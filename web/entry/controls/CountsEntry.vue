@@ -4,7 +4,13 @@ import type { Answer, Asked } from '../answers';
 import ChoiceFace from './ChoiceFace.vue';
 import { usePartsOf } from './parts';
 
-const { asked, id, describedBy, invalid, part } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean; part?: string | null }>();
+const { asked, id, describedBy, invalid, part } = defineProps<{
+  asked: Asked;
+  id: string;
+  describedBy?: string;
+  invalid: boolean;
+  part?: string | null;
+}>();
 const model = defineModel<Answer | undefined>();
 const { partOf, setPart } = usePartsOf(model);
 
@@ -27,6 +33,8 @@ const most = computed(() => (typeof asked.settings.most === 'number' ? asked.set
       />
       <ChoiceFace :choice="choice" />
     </label>
-    <p class="entry-count" :class="{ over: most !== undefined && sum > most }" aria-live="polite">{{ most === undefined ? `${sum} in all` : `${sum} of ${most}` }}</p>
+    <p class="entry-count" :class="{ over: most !== undefined && sum > most }" aria-live="polite">
+      {{ most === undefined ? `${sum} in all` : `${sum} of ${most}` }}
+    </p>
   </div>
 </template>

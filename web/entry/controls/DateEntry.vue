@@ -9,5 +9,13 @@ const text = computed({ get: () => (typeof model.value === 'string' ? model.valu
 </script>
 
 <template>
-  <input :id="id" v-model="text" class="entry-input entry-date" type="date" :required="asked.required" :aria-describedby="describedBy" :aria-invalid="invalid || undefined" />
+  <input
+    :id="id"
+    v-model="text"
+    class="entry-input entry-date"
+    type="date"
+    :required="asked.required"
+    :aria-describedby="describedBy"
+    :aria-invalid="invalid || undefined"
+  />
 </template>

@@ -4,7 +4,13 @@ import type { Answer, Asked } from '../answers';
 import { begin, filesKey, known, UNDER_WAY, uploads, type ShownFile } from '../files';
 
 // The shopper decides here what to hand in: which files are there, how far one is, what is taken, and how one is taken out again.
-const { asked, id, describedBy, invalid, part } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean; part?: string | null }>();
+const { asked, id, describedBy, invalid, part } = defineProps<{
+  asked: Asked;
+  id: string;
+  describedBy?: string;
+  invalid: boolean;
+  part?: string | null;
+}>();
 const model = defineModel<Answer | undefined>();
 const keeper = inject(filesKey, undefined);
 
@@ -15,7 +21,13 @@ const accept = computed(() => [...setting<string[]>('media_types'), ...setting<s
 const isPicture = computed(() => asked.type === 'picture');
 const room = computed(() => most.value - ids.value.length);
 const hints = computed(() =>
-  [setting<string>('kinds_in_words'), `up to ${setting<number>('bytes') / 1e6} MB${most.value > 1 ? ' each' : ''}`, setting<number>('shorter_side') > 1 ? `at least ${setting<number>('shorter_side')} pixels on both sides` : ''].filter(Boolean).join('; '),
+  [
+    setting<string>('kinds_in_words'),
+    `up to ${setting<number>('bytes') / 1e6} MB${most.value > 1 ? ' each' : ''}`,
+    setting<number>('shorter_side') > 1 ? `at least ${setting<number>('shorter_side')} pixels on both sides` : '',
+  ]
+    .filter(Boolean)
+    .join('; '),
 );
 const hasCamera = matchMedia('(pointer: coarse)').matches;
 const over = ref(false);
@@ -27,7 +39,13 @@ const rows = computed(() =>
   ids.value.map((file) => {
     const upload = uploads.get(file);
     const share = upload ? Math.floor((100 * upload.sent) / Math.max(1, upload.file.size)) : 100;
-    return { id: file, upload, share, shown: upload ? { name: upload.file.name, size: '', small: '' } : (known.get(file) ?? { name: file, size: '', small: '' }), wrong: invalid && part === file };
+    return {
+      id: file,
+      upload,
+      share,
+      shown: upload ? { name: upload.file.name, size: '', small: '' } : (known.get(file) ?? { name: file, size: '', small: '' }),
+      wrong: invalid && part === file,
+    };
   }),
 );
 
@@ -89,7 +107,17 @@ const sample = () => (model.value = [...ids.value, setting<string>('sample').rep
 </script>
 
 <template>
-  <div :id="id" class="entry-files" :class="{ over }" role="group" :aria-labelledby="`${id}-label`" :aria-describedby="describedBy" @dragover.prevent="over = room > 0" @dragleave="over = false" @drop.prevent="onDrop">
+  <div
+    :id="id"
+    class="entry-files"
+    :class="{ over }"
+    role="group"
+    :aria-labelledby="`${id}-label`"
+    :aria-describedby="describedBy"
+    @dragover.prevent="over = room > 0"
+    @dragleave="over = false"
+    @drop.prevent="onDrop"
+  >
     <ul v-if="rows.length">
       <li v-for="row in rows" :key="row.id" :class="{ wrong: row.wrong || row.upload?.refused }">
         <img v-if="row.shown.small" :src="row.shown.small" alt="" width="56" height="56" />
@@ -98,22 +126,49 @@ const sample = () => (model.value = [...ids.value, setting<string>('sample').rep
           <span v-if="row.shown.size" class="entry-file-size">{{ row.shown.size }}</span>
           <template v-if="row.upload && !row.upload.refused">
             <progress :value="row.share" max="100" :aria-label="`${row.shown.name} on its way`"></progress>
-            <span class="entry-file-size">{{ row.upload.waiting ? 'The connection is lost; it goes on by itself.' : row.share < 100 ? `${row.share} %` : 'being looked at …' }}</span>
+            <span class="entry-file-size">{{
+              row.upload.waiting
+                ? 'The connection is lost; it goes on by itself.'
+                : row.share < 100
+                  ? `${row.share} %`
+                  : 'being looked at …'
+            }}</span>
           </template>
           <span v-if="row.upload?.refused" class="entry-problem" role="alert">{{ row.upload.refused }}</span>
         </div>
-        <button v-if="row.upload?.refused" type="button" class="entry-clear" @click="again(row.id)">Try again<span class="visually-hidden"> {{ row.shown.name }}</span></button>
-        <button type="button" class="entry-clear" @click="remove(row.id)">{{ row.upload && !row.upload.refused ? 'Cancel' : 'Take out' }}<span class="visually-hidden"> {{ row.shown.name }}</span></button>
+        <button v-if="row.upload?.refused" type="button" class="entry-clear" @click="again(row.id)">
+          Try again<span class="visually-hidden"> {{ row.shown.name }}</span>
+        </button>
+        <button type="button" class="entry-clear" @click="remove(row.id)">
+          {{ row.upload && !row.upload.refused ? 'Cancel' : 'Take out' }}<span class="visually-hidden"> {{ row.shown.name }}</span>
+        </button>
       </li>
     </ul>
     <p v-show="room > 0" class="entry-choose">
       <template v-if="keeper">
         <label class="entry-button">
-          <input ref="chooser" class="visually-hidden" type="file" :accept="accept" :multiple="most > 1" :aria-invalid="(invalid && !part) || undefined" :aria-describedby="`${id}-hints`" :aria-label="`${asked.label}: choose ${isPicture ? 'a picture' : 'a file'}`" @change="onChosen" />
+          <input
+            ref="chooser"
+            class="visually-hidden"
+            type="file"
+            :accept="accept"
+            :multiple="most > 1"
+            :aria-invalid="(invalid && !part) || undefined"
+            :aria-describedby="`${id}-hints`"
+            :aria-label="`${asked.label}: choose ${isPicture ? 'a picture' : 'a file'}`"
+            @change="onChosen"
+          />
           Choose {{ isPicture ? 'a picture' : 'a file' }}
         </label>
         <label v-if="isPicture && hasCamera" class="entry-button">
-          <input class="visually-hidden" type="file" accept="image/*" capture="environment" :aria-label="`${asked.label}: take a photograph`" @change="onChosen" />
+          <input
+            class="visually-hidden"
+            type="file"
+            accept="image/*"
+            capture="environment"
+            :aria-label="`${asked.label}: take a photograph`"
+            @change="onChosen"
+          />
           Take a photograph
         </label>
         <span v-else class="entry-or">or drop {{ most > 1 ? 'some' : 'one' }} here</span>

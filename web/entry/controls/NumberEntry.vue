@@ -6,7 +6,10 @@ const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: stri
 const model = defineModel<Answer | undefined>();
 
 // A text, so that a decimal comma and everything else typed is kept as it was typed: the server reads it.
-const text = computed({ get: () => (typeof model.value === 'string' || typeof model.value === 'number' ? String(model.value) : ''), set: (value) => (model.value = value) });
+const text = computed({
+  get: () => (typeof model.value === 'string' || typeof model.value === 'number' ? String(model.value) : ''),
+  set: (value) => (model.value = value),
+});
 </script>
 
 <template>

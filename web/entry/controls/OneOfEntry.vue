@@ -10,13 +10,43 @@ const key = computed({ get: () => (typeof model.value === 'string' ? model.value
 </script>
 
 <template>
-  <select v-if="asked.settings.laid_out === 'list'" :id="id" v-model="key" class="entry-input" :required="asked.required" :aria-describedby="describedBy" :aria-invalid="invalid || undefined">
+  <select
+    v-if="asked.settings.laid_out === 'list'"
+    :id="id"
+    v-model="key"
+    class="entry-input"
+    :required="asked.required"
+    :aria-describedby="describedBy"
+    :aria-invalid="invalid || undefined"
+  >
     <option value="">Choose …</option>
-    <option v-for="choice in asked.choices" :key="choice.key" :value="choice.key">{{ choice.label }}{{ [choice.cost, choice.left].filter(Boolean).map((t) => ` (${t})`).join('') }}</option>
+    <option v-for="choice in asked.choices" :key="choice.key" :value="choice.key">
+      {{ choice.label
+      }}{{
+        [choice.cost, choice.left]
+          .filter(Boolean)
+          .map((t) => ` (${t})`)
+          .join('')
+      }}
+    </option>
   </select>
-  <div v-else class="entry-choices" role="radiogroup" :aria-labelledby="`${id}-label`" :aria-describedby="describedBy" :aria-required="asked.required || undefined">
+  <div
+    v-else
+    class="entry-choices"
+    role="radiogroup"
+    :aria-labelledby="`${id}-label`"
+    :aria-describedby="describedBy"
+    :aria-required="asked.required || undefined"
+  >
     <label v-for="choice in asked.choices" :key="choice.key" :class="{ picked: key === choice.key }">
-      <input type="radio" :name="id" :value="choice.key" :checked="key === choice.key" :aria-invalid="invalid || undefined" @change="key = choice.key" />
+      <input
+        type="radio"
+        :name="id"
+        :value="choice.key"
+        :checked="key === choice.key"
+        :aria-invalid="invalid || undefined"
+        @change="key = choice.key"
+      />
       <ChoiceFace :choice="choice" />
     </label>
     <button v-if="key && !asked.required" type="button" class="entry-clear" @click="key = ''">choose none</button>

@@ -10,7 +10,13 @@ interface Format {
   parts: { name: string; label: string; required: boolean }[];
 }
 
-const { asked, id, describedBy, invalid, part } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean; part?: string | null }>();
+const { asked, id, describedBy, invalid, part } = defineProps<{
+  asked: Asked;
+  id: string;
+  describedBy?: string;
+  invalid: boolean;
+  part?: string | null;
+}>();
 const model = defineModel<Answer | undefined>();
 const { partOf, setPart, setParts } = usePartsOf(model);
 
@@ -18,7 +24,13 @@ const { partOf, setPart, setParts } = usePartsOf(model);
 const formats = computed(() => asked.settings.countries as Format[]);
 const format = computed(() => formats.value.find((f) => f.code === partOf('country')) ?? formats.value[0]!);
 
-const autocomplete: Record<string, string> = { street: 'address-line1', extra: 'address-line2', town: 'address-level2', region: 'address-level1', postcode: 'postal-code' };
+const autocomplete: Record<string, string> = {
+  street: 'address-line1',
+  extra: 'address-line2',
+  town: 'address-level2',
+  region: 'address-level1',
+  postcode: 'postal-code',
+};
 // What is suggested while typing is a help and never forced: a line of its own is as good as one that was chosen.
 const suggest = inject(suggestKey, undefined);
 const suggested = ref<Suggested[]>([]);
@@ -68,7 +80,9 @@ const isWrong = (name: string) => invalid && (part == null || part === name);
       </select>
     </div>
     <div v-for="line in format.parts" :key="line.name" class="entry-part" :class="line.name">
-      <label :for="`${id}-${line.name}`">{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> if you like</span></label>
+      <label :for="`${id}-${line.name}`"
+        >{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> if you like</span></label
+      >
       <input
         :id="`${id}-${line.name}`"
         class="entry-input"

@@ -19,7 +19,12 @@ function toggle(key: string, on: boolean): void {
 <template>
   <div class="entry-choices" role="group" :aria-labelledby="`${id}-label`" :aria-describedby="describedBy">
     <label v-for="choice in asked.choices" :key="choice.key" :class="{ picked: picks.includes(choice.key) }">
-      <input type="checkbox" :checked="picks.includes(choice.key)" :aria-invalid="invalid || undefined" @change="toggle(choice.key, ($event.target as HTMLInputElement).checked)" />
+      <input
+        type="checkbox"
+        :checked="picks.includes(choice.key)"
+        :aria-invalid="invalid || undefined"
+        @change="toggle(choice.key, ($event.target as HTMLInputElement).checked)"
+      />
       <ChoiceFace :choice="choice" />
     </label>
     <p v-if="asked.settings.most" class="entry-count" aria-hidden="true">{{ picks.length }} of {{ asked.settings.most }}</p>

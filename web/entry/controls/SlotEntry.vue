@@ -2,7 +2,13 @@
 import type { Answer, Asked } from '../answers';
 import { usePartsOf } from './parts';
 
-const { asked, id, describedBy, invalid, part } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean; part?: string | null }>();
+const { asked, id, describedBy, invalid, part } = defineProps<{
+  asked: Asked;
+  id: string;
+  describedBy?: string;
+  invalid: boolean;
+  part?: string | null;
+}>();
 const model = defineModel<Answer | undefined>();
 const { partOf, setPart } = usePartsOf(model);
 const isWrong = (name: string) => (invalid && (!part || part === name)) || undefined;
@@ -12,11 +18,26 @@ const isWrong = (name: string) => (invalid && (!part || part === name)) || undef
   <div class="entry-parts entry-slot" role="group" :aria-labelledby="`${id}-label`" :aria-describedby="describedBy">
     <div class="entry-part">
       <label :for="`${id}-day`">Day</label>
-      <input :id="`${id}-day`" class="entry-input entry-date" type="date" :value="partOf('day')" :required="asked.required" :aria-invalid="isWrong('day')" @input="setPart('day', $event)" />
+      <input
+        :id="`${id}-day`"
+        class="entry-input entry-date"
+        type="date"
+        :value="partOf('day')"
+        :required="asked.required"
+        :aria-invalid="isWrong('day')"
+        @input="setPart('day', $event)"
+      />
     </div>
     <div class="entry-part">
       <label :for="`${id}-slot`">Time</label>
-      <select :id="`${id}-slot`" class="entry-input" :value="partOf('slot')" :required="asked.required" :aria-invalid="isWrong('slot')" @change="setPart('slot', $event)">
+      <select
+        :id="`${id}-slot`"
+        class="entry-input"
+        :value="partOf('slot')"
+        :required="asked.required"
+        :aria-invalid="isWrong('slot')"
+        @change="setPart('slot', $event)"
+      >
         <option value="">Choose …</option>
         <option v-for="slot in asked.choices" :key="slot.key" :value="slot.key">{{ slot.label }}</option>
       </select>

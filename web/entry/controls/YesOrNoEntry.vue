@@ -11,11 +11,25 @@ const answers = [
 </script>
 
 <template>
-  <div class="entry-yes-no" role="radiogroup" :aria-labelledby="`${id}-label`" :aria-describedby="describedBy" :aria-required="asked.required || undefined">
+  <div
+    class="entry-yes-no"
+    role="radiogroup"
+    :aria-labelledby="`${id}-label`"
+    :aria-describedby="describedBy"
+    :aria-required="asked.required || undefined"
+  >
     <label v-for="answer in answers" :key="String(answer.value)">
-      <input type="radio" :name="id" :checked="model === answer.value" :aria-invalid="invalid || undefined" @change="model = answer.value" />
+      <input
+        type="radio"
+        :name="id"
+        :checked="model === answer.value"
+        :aria-invalid="invalid || undefined"
+        @change="model = answer.value"
+      />
       {{ answer.word() }}
     </label>
-    <button v-if="typeof model === 'boolean' && !asked.required" type="button" class="entry-clear" @click="model = undefined">leave it open</button>
+    <button v-if="typeof model === 'boolean' && !asked.required" type="button" class="entry-clear" @click="model = undefined">
+      leave it open
+    </button>
   </div>
 </template>

@@ -43,4 +43,16 @@ export const controlFor = (asked: Asked): Component => (asked.given_by_page ? Gi
 /** Whether a control is several inputs under one label. */
 export const isGroup = (asked: Asked): boolean =>
   asked.given_by_page ||
-  ['yes_no', 'agreed_to', 'several_of', 'how_many_of_each', 'time_slot', 'postal_address', 'words_only', 'worked_out', 'file', 'picture'].includes(asked.type) || (asked.type === 'one_of' && asked.settings.laid_out !== 'list');
+  [
+    'yes_no',
+    'agreed_to',
+    'several_of',
+    'how_many_of_each',
+    'time_slot',
+    'postal_address',
+    'words_only',
+    'worked_out',
+    'file',
+    'picture',
+  ].includes(asked.type) ||
+  (asked.type === 'one_of' && asked.settings.laid_out !== 'list');

@@ -8,6 +8,7 @@ export function usePartsOf(model: Ref<Answer | undefined>) {
     partOf: (name: string) => parts()[name] ?? '',
     /** Sets several parts at once. */
     setParts: (some: Record<string, string>) => (model.value = { ...parts(), ...some }),
-    setPart: (name: string, event: Event) => (model.value = { ...parts(), [name]: (event.target as HTMLInputElement | HTMLSelectElement).value }),
+    setPart: (name: string, event: Event) =>
+      (model.value = { ...parts(), [name]: (event.target as HTMLInputElement | HTMLSelectElement).value }),
   };
 }

@@ -40,7 +40,9 @@ onMounted(async () => {
     <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     <template v-if="shopper?.email">
       <p>{{ shopper.email }} · {{ shopper.group }} · <button class="plain" @click="leave">Sign out</button></p>
-      <p v-if="orders && !orders.length">No order was placed with this address yet. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
+      <p v-if="orders && !orders.length">
+        No order was placed with this address yet. <RouterLink to="/">See what we grow, make and do</RouterLink>
+      </p>
       <ul v-else>
         <li v-for="order in orders" :key="order.number">
           <RouterLink :to="`/account/orders/${order.number}`">Order {{ order.number }}</RouterLink>

@@ -12,7 +12,16 @@ import { headingOf, stepsOf } from '../steps';
 // Bought at once, cart and contact are skipped as pages; what they would have asked is asked here, before payment.
 const router = useRouter();
 const all = useCart('at_once').view.value?.evaluation.steps.map((s) => s.key) ?? [];
-const { answers, drafts, lines, evaluation, problems, failure: lost, save, letGo } = useCheckout('at_once', () => all.filter((s) => s !== 'product_page' && s !== 'payment'));
+const {
+  answers,
+  drafts,
+  lines,
+  evaluation,
+  problems,
+  failure: lost,
+  save,
+  letGo,
+} = useCheckout('at_once', () => all.filter((s) => s !== 'product_page' && s !== 'payment'));
 const { busy, failure, run } = useWork();
 const showAll = ref(false);
 const questions = useTemplateRef<InstanceType<typeof StepQuestions>[]>('questions');
@@ -39,11 +48,22 @@ async function goOn(): Promise<void> {
     <p v-if="!lines.length || !evaluation">Nothing was chosen yet. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
     <form v-else novalidate @submit.prevent="goOn">
       <p>
-        <RouterLink v-for="line in lines" :key="line.id" :to="`/products/${line.product_code}`">{{ line.quantity }} × {{ nameOf(line) }}</RouterLink>
+        <RouterLink v-for="line in lines" :key="line.id" :to="`/products/${line.product_code}`"
+          >{{ line.quantity }} × {{ nameOf(line) }}</RouterLink
+        >
       </p>
       <section v-for="step in steps" :key="step.key">
         <h2>{{ step.key === 'cart' ? 'With your order' : headingOf(step) }}</h2>
-        <StepQuestions ref="questions" v-model:answers="answers" v-model:drafts="drafts" :evaluation="evaluation" :lines="lines" :step="step.key" :show-all="showAll" :level="3" />
+        <StepQuestions
+          ref="questions"
+          v-model:answers="answers"
+          v-model:drafts="drafts"
+          :evaluation="evaluation"
+          :lines="lines"
+          :step="step.key"
+          :show-all="showAll"
+          :level="3"
+        />
       </section>
       <PriceSum :prices="evaluation.prices" :units="evaluation.units" />
       <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>

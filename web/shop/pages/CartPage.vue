@@ -20,7 +20,9 @@ const form = useTemplateRef('form');
 const asked = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null && a.step === 'cart') ?? []);
 const orderProblems = computed(() => problems.value.filter((p) => p.line_id === null));
 // A line says itself what it lacks, whether it was asked on its product page or here.
-const ofLines = computed(() => basket.view.value?.evaluation.problems.filter((p) => p.line_id !== null && (!p.field || p.step === 'product_page')) ?? []);
+const ofLines = computed(
+  () => basket.view.value?.evaluation.problems.filter((p) => p.line_id !== null && (!p.field || p.step === 'product_page')) ?? [],
+);
 const rows = useTemplateRef<InstanceType<typeof CartLine>[]>('rows');
 
 function setDraft(id: string, draft: LineDraft): void {
@@ -50,9 +52,28 @@ onMounted(() => run(basket.load));
     <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
     <form v-if="lines.length && basket.view.value && evaluation" novalidate @submit.prevent="goOn">
       <ul>
-        <CartLine v-for="line in lines" :key="line.id" ref="rows" :line="line" :draft="drafts[line.id]!" :evaluation="evaluation" :show-all="showAll" @update:draft="setDraft(line.id, $event)" />
+        <CartLine
+          v-for="line in lines"
+          :key="line.id"
+          ref="rows"
+          :line="line"
+          :draft="drafts[line.id]!"
+          :evaluation="evaluation"
+          :show-all="showAll"
+          @update:draft="setDraft(line.id, $event)"
+        />
       </ul>
-      <EntryForm v-if="asked.length" ref="form" v-model="answers" class="whole-order" :asked="asked" :problems="orderProblems" :sections="evaluation.sections" :show-all="showAll" prefix="cart" />
+      <EntryForm
+        v-if="asked.length"
+        ref="form"
+        v-model="answers"
+        class="whole-order"
+        :asked="asked"
+        :problems="orderProblems"
+        :sections="evaluation.sections"
+        :show-all="showAll"
+        prefix="cart"
+      />
       <PriceSum :prices="basket.view.value.evaluation.prices" :units="basket.view.value.evaluation.units" />
       <CouponEntry />
       <p v-if="ofLines.length" class="problem">Something is still to be filled in above.</p>

@@ -7,7 +7,10 @@ const { token } = defineProps<{ token: string }>();
 const order = ref<Schemas['OrderPageView']>();
 const failure = ref('');
 
-const placed = computed(() => order.value && new Intl.DateTimeFormat(undefined, { dateStyle: 'long', timeStyle: 'short' }).format(new Date(order.value.placed_at)));
+const placed = computed(
+  () =>
+    order.value && new Intl.DateTimeFormat(undefined, { dateStyle: 'long', timeStyle: 'short' }).format(new Date(order.value.placed_at)),
+);
 
 watch(
   () => token,

@@ -26,7 +26,8 @@ const questions = useTemplateRef('questions');
 const elsewhere = computed(() => evaluation.value?.problems.filter((p) => p.step !== 'payment') ?? []);
 const isFree = computed(() => evaluation.value?.offer.total_minor === 0);
 const byCard = computed(() => !isFree.value && (answers.value.payment_method ?? 'card') === 'card');
-const wayTo = (step: string) => (kind === 'at_once' ? (step === 'product_page' ? `/products/${lines.value[0]?.product_code}` : '/at-once') : pageOf(step));
+const wayTo = (step: string) =>
+  kind === 'at_once' ? (step === 'product_page' ? `/products/${lines.value[0]?.product_code}` : '/at-once') : pageOf(step);
 
 /** True when nothing asked here stands in the way. */
 async function isComplete(): Promise<boolean> {
@@ -71,7 +72,8 @@ async function submit(): Promise<void> {
     // It was ordered in another window: here is what was ordered.
     if (problem?.code === 'already_ordered' && problem.order_token) return await show(problem.order_token);
     // Something was changed in the shop or in another window: what it costs now is shown, and asked about first.
-    if (problem && ['offer_changed', 'cart_changed', 'cart_has_problems'].includes(problem.code)) await basket.load().catch(() => undefined);
+    if (problem && ['offer_changed', 'cart_changed', 'cart_has_problems'].includes(problem.code))
+      await basket.load().catch(() => undefined);
     failure.value = sentenceOf(error);
   } finally {
     busy.value = false;
@@ -98,10 +100,26 @@ onMounted(() => {
       </ul>
       <PriceSum :prices="evaluation.prices" :units="evaluation.units" />
       <form v-if="!elsewhere.length" novalidate @submit.prevent="submit">
-        <StepQuestions ref="questions" v-model:answers="answers" v-model:drafts="drafts" :evaluation="evaluation" :lines="lines" step="payment" :show-all="showAll" />
+        <StepQuestions
+          ref="questions"
+          v-model:answers="answers"
+          v-model:drafts="drafts"
+          :evaluation="evaluation"
+          :lines="lines"
+          step="payment"
+          :show-all="showAll"
+        />
         <div v-if="byCard" class="card">
           <label for="card">Card number</label>
-          <input id="card" v-model="card" inputmode="numeric" autocomplete="cc-number" required :aria-invalid="!!failure || undefined" aria-describedby="cards failure" />
+          <input
+            id="card"
+            v-model="card"
+            inputmode="numeric"
+            autocomplete="cc-number"
+            required
+            :aria-invalid="!!failure || undefined"
+            aria-describedby="cards failure"
+          />
           <div id="cards" class="soft">
             <p>This is a demo shop, and takes these cards only:</p>
             <ul>
@@ -114,7 +132,9 @@ onMounted(() => {
         <p v-else-if="isFree">There is nothing to pay.</p>
         <p v-else>You get an invoice with the goods.</p>
         <p id="failure" class="problem" role="alert">{{ failure }}</p>
-        <button class="buy" :disabled="busy">{{ busy ? 'Ordering …' : byCard ? `Order and pay ${evaluation.prices.total}` : `Order for ${evaluation.prices.total}` }}</button>
+        <button class="buy" :disabled="busy">
+          {{ busy ? 'Ordering …' : byCard ? `Order and pay ${evaluation.prices.total}` : `Order for ${evaluation.prices.total}` }}
+        </button>
         <WayOn v-if="kind === 'cart'" here="payment" :evaluation="evaluation" />
       </form>
     </template>

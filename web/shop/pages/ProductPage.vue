@@ -36,10 +36,15 @@ interface Typed {
 }
 
 const product = computed(() => productOf(code));
-const { value: typed, letGo } = kept<Typed>(
-  `product:${code}`,
-  () => ({ variant: product.value?.variants[0]?.code, quantity: 1, answers: {}, units: [], places: 0, order: {}, key: crypto.randomUUID() }),
-);
+const { value: typed, letGo } = kept<Typed>(`product:${code}`, () => ({
+  variant: product.value?.variants[0]?.code,
+  quantity: 1,
+  answers: {},
+  units: [],
+  places: 0,
+  order: {},
+  key: crypto.randomUUID(),
+}));
 const evaluation = ref<Evaluated>();
 const showAll = ref(false);
 const lineForm = useTemplateRef('lineForm');
@@ -53,11 +58,19 @@ const problems = computed(() => evaluation.value?.problems.filter((p) => (p.fiel
 const asksLine = computed(() => evaluation.value?.asked.some((a) => a.line_id === LINE && a.step === STEP));
 
 // An answer can be the price: then the catalogue's is none.
-const each = computed(() => evaluation.value?.prices.rows.find((r) => r.kind === 'goods')?.unit || (product.value?.variants.find((v) => v.code === typed.value.variant)?.price ?? product.value?.price));
+const each = computed(
+  () =>
+    evaluation.value?.prices.rows.find((r) => r.kind === 'goods')?.unit ||
+    (product.value?.variants.find((v) => v.code === typed.value.variant)?.price ?? product.value?.price),
+);
 
 // What was answered with another product is shown as answered: nobody is asked twice. What only stands there as a default was answered by nobody.
 const settled = computed(() =>
-  Object.fromEntries(orderAsked.value.filter((a) => a.text && isBlank(typed.value.order[a.field]) && !isBlank(basket.view.value?.cart.answers?.[a.field])).map((a) => [a.field, a.text])),
+  Object.fromEntries(
+    orderAsked.value
+      .filter((a) => a.text && isBlank(typed.value.order[a.field]) && !isBlank(basket.view.value?.cart.answers?.[a.field]))
+      .map((a) => [a.field, a.text]),
+  ),
 );
 
 // Each one that came to be asked is kept with its place, so that it has the same one with every look.
@@ -77,7 +90,14 @@ const evaluate = latest(
   async () => {
     const { variant, quantity, answers, units, places } = typed.value;
     const about = asked();
-    return { about, result: await evaluateCart({ language: 'en', lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units, places }], answers: answered.value }) };
+    return {
+      about,
+      result: await evaluateCart({
+        language: 'en',
+        lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units, places }],
+        answers: answered.value,
+      }),
+    };
   },
   ({ about, result }) => {
     evaluation.value = result;
@@ -102,7 +122,14 @@ async function isComplete(): Promise<boolean> {
   return false;
 }
 
-const line = () => ({ product: code, variant: typed.value.variant, quantity: typed.value.quantity, answers: typed.value.answers, units: typed.value.units, places: typed.value.places });
+const line = () => ({
+  product: code,
+  variant: typed.value.variant,
+  quantity: typed.value.quantity,
+  answers: typed.value.answers,
+  units: typed.value.units,
+  places: typed.value.places,
+});
 
 async function add(): Promise<void> {
   await run(async () => {
@@ -135,13 +162,42 @@ async function buyAtOnce(): Promise<void> {
       <p>{{ product.description }}</p>
       <div v-if="product.variants.length" class="variants" role="radiogroup" aria-label="Which one">
         <label v-for="variant in product.variants" :key="variant.code">
-          <input v-model="typed.variant" type="radio" name="variant" :value="variant.code" /> {{ variant.name }} <span class="soft">{{ variant.price }}</span>
+          <input v-model="typed.variant" type="radio" name="variant" :value="variant.code" /> {{ variant.name }}
+          <span class="soft">{{ variant.price }}</span>
         </label>
       </div>
-      <QuantityEntry id="quantity" ref="quantityEntry" v-model="typed.quantity" v-model:units="typed.units" class="many" :evaluation="evaluation" :line="LINE" />
+      <QuantityEntry
+        id="quantity"
+        ref="quantityEntry"
+        v-model="typed.quantity"
+        v-model:units="typed.units"
+        class="many"
+        :evaluation="evaluation"
+        :line="LINE"
+      />
       <div v-if="evaluation && (asksLine || orderAsked.length)" class="asked">
-        <LineForm ref="lineForm" v-model:answers="typed.answers" v-model:units="typed.units" :evaluation="evaluation" :line="LINE" :step="STEP" :show-all="showAll" prefix="line" />
-        <EntryForm v-if="orderAsked.length" ref="orderForm" v-model="typed.order" class="whole-order" :asked="orderAsked" :problems="orderProblems" :sections="evaluation.sections" :settled="settled" :show-all="showAll" prefix="order" />
+        <LineForm
+          ref="lineForm"
+          v-model:answers="typed.answers"
+          v-model:units="typed.units"
+          :evaluation="evaluation"
+          :line="LINE"
+          :step="STEP"
+          :show-all="showAll"
+          prefix="line"
+        />
+        <EntryForm
+          v-if="orderAsked.length"
+          ref="orderForm"
+          v-model="typed.order"
+          class="whole-order"
+          :asked="orderAsked"
+          :problems="orderProblems"
+          :sections="evaluation.sections"
+          :settled="settled"
+          :show-all="showAll"
+          prefix="order"
+        />
       </div>
       <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
       <p class="do">
@@ -150,7 +206,10 @@ async function buyAtOnce(): Promise<void> {
       </p>
     </form>
   </div>
-  <div v-else class="sheet"><h1>This is not sold here.</h1><RouterLink to="/">See what is</RouterLink></div>
+  <div v-else class="sheet">
+    <h1>This is not sold here.</h1>
+    <RouterLink to="/">See what is</RouterLink>
+  </div>
 </template>
 
 <style scoped>

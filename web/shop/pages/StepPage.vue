@@ -38,9 +38,19 @@ async function goOn(): Promise<void> {
     <template v-else>
       <h1>{{ here ? headingOf(here) : 'There is no such step' }}</h1>
       <form novalidate @submit.prevent="goOn">
-        <StepQuestions ref="questions" v-model:answers="answers" v-model:drafts="drafts" :evaluation="evaluation" :lines="lines" :step="step" :show-all="showAll" />
+        <StepQuestions
+          ref="questions"
+          v-model:answers="answers"
+          v-model:drafts="drafts"
+          :evaluation="evaluation"
+          :lines="lines"
+          :step="step"
+          :show-all="showAll"
+        />
         <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
-        <p class="on"><button class="buy" :disabled="busy">Go on</button> <span>Together {{ evaluation.prices.total }}</span></p>
+        <p class="on">
+          <button class="buy" :disabled="busy">Go on</button> <span>Together {{ evaluation.prices.total }}</span>
+        </p>
         <WayOn :here="step" :evaluation="evaluation" />
       </form>
     </template>

@@ -13,7 +13,12 @@ import QuantityEntry from './QuantityEntry.vue';
 import ToldAnswers from './ToldAnswers.vue';
 
 // What is asked at the cart is answered here at once; what was answered before is told, and can be changed.
-const { line, draft, evaluation: ofCart, showAll: showAllHere } = defineProps<{
+const {
+  line,
+  draft,
+  evaluation: ofCart,
+  showAll: showAllHere,
+} = defineProps<{
   line: Schemas['CartLine'];
   /** What this line is answered at the cart. */
   draft: LineDraft;
@@ -22,7 +27,8 @@ const { line, draft, evaluation: ofCart, showAll: showAllHere } = defineProps<{
 }>();
 const emit = defineEmits<{ 'update:draft': [draft: LineDraft] }>();
 const basket = useCart('cart');
-const STEP = 'product_page', HERE = 'cart';
+const STEP = 'product_page',
+  HERE = 'cart';
 
 interface Change {
   quantity: number;
@@ -43,13 +49,19 @@ const cart = computed(() => basket.view.value);
 const product = computed(() => productOf(line.product_code));
 const sum = computed(() => cart.value?.evaluation.prices.lines.find((l) => l.line_id === line.id)?.sum);
 const names = computed(() => cart.value?.evaluation.units.filter((u) => u.line_id === line.id) ?? []);
-const here = (all: Schemas['ProblemView'][] | undefined) => all?.filter((p) => p.line_id === line.id && (!p.field || p.step === STEP)) ?? [];
+const here = (all: Schemas['ProblemView'][] | undefined) =>
+  all?.filter((p) => p.line_id === line.id && (!p.field || p.step === STEP)) ?? [];
 const problems = computed(() => here(cart.value?.evaluation.problems));
 // Two seats without a name are one thing to say.
 const sentences = computed(() => [...new Set(problems.value.map((p) => p.sentence))]);
 const evaluation = computed(() => preview.value ?? cart.value?.evaluation);
 const askedHere = computed(() => ofCart.asked.filter((a) => a.line_id === line.id && a.step === HERE));
-const told = computed(() => cart.value?.entries.filter((e) => !askedHere.value.some((a) => e.line_id === line.id && a.unit_id === (e.unit_id ?? null) && e.slot.endsWith(`/${a.field}`))) ?? []);
+const told = computed(
+  () =>
+    cart.value?.entries.filter(
+      (e) => !askedHere.value.some((a) => e.line_id === line.id && a.unit_id === (e.unit_id ?? null) && e.slot.endsWith(`/${a.field}`)),
+    ) ?? [],
+);
 
 const evaluate = latest(
   () => {
@@ -120,12 +132,37 @@ defineExpose({ focusFirstProblem });
       <template v-if="!change">
         <ToldAnswers :entries="told" :line="line.id" :units="names" />
         <p v-for="sentence in sentences" :key="sentence" class="problem">{{ sentence }}</p>
-        <button class="plain" type="button" @click="begin">Change<span class="visually-hidden"> {{ nameOf(line) }}</span></button>
-        <button class="plain" type="button" :disabled="busy" @click="remove">Take out<span class="visually-hidden"> {{ nameOf(line) }}</span></button>
+        <button class="plain" type="button" @click="begin">
+          Change<span class="visually-hidden"> {{ nameOf(line) }}</span>
+        </button>
+        <button class="plain" type="button" :disabled="busy" @click="remove">
+          Take out<span class="visually-hidden"> {{ nameOf(line) }}</span>
+        </button>
       </template>
       <div v-else-if="evaluation" role="group" :aria-label="`Change ${nameOf(line)}`">
-        <QuantityEntry :id="`${line.id}-quantity`" ref="quantityEntry" v-model="change.quantity" v-model:units="change.units" class="many" :evaluation="evaluation" :line="line.id" @update:model-value="changed" />
-        <LineForm ref="form" v-model:answers="change.answers" v-model:units="change.units" :evaluation="evaluation" :line="line.id" :step="STEP" :show-all="showAll" :prefix="line.id" :level="3" @update:answers="changed" @update:units="changed" />
+        <QuantityEntry
+          :id="`${line.id}-quantity`"
+          ref="quantityEntry"
+          v-model="change.quantity"
+          v-model:units="change.units"
+          class="many"
+          :evaluation="evaluation"
+          :line="line.id"
+          @update:model-value="changed"
+        />
+        <LineForm
+          ref="form"
+          v-model:answers="change.answers"
+          v-model:units="change.units"
+          :evaluation="evaluation"
+          :line="line.id"
+          :step="STEP"
+          :show-all="showAll"
+          :prefix="line.id"
+          :level="3"
+          @update:answers="changed"
+          @update:units="changed"
+        />
         <p class="do">
           <button class="buy" type="button" :disabled="busy" @click="save">Keep the change</button>
           <button class="plain back" type="button" @click="end">Leave it as it was</button>

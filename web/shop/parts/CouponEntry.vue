@@ -23,11 +23,20 @@ async function give(next: string, told: string): Promise<void> {
 
 <template>
   <p v-if="given" class="coupon">
-    Coupon {{ given }} <button class="plain" type="button" :disabled="busy" @click="give('', 'The coupon was taken out.')">Take it out</button>
+    Coupon {{ given }}
+    <button class="plain" type="button" :disabled="busy" @click="give('', 'The coupon was taken out.')">Take it out</button>
   </p>
   <div v-else class="coupon">
     <label for="coupon">Coupon</label>
-    <input id="coupon" v-model="code" autocomplete="off" maxlength="40" :aria-invalid="!!failure || undefined" aria-describedby="coupon-problem" @keydown.enter.prevent="give(code, 'The coupon counts.')" />
+    <input
+      id="coupon"
+      v-model="code"
+      autocomplete="off"
+      maxlength="40"
+      :aria-invalid="!!failure || undefined"
+      aria-describedby="coupon-problem"
+      @keydown.enter.prevent="give(code, 'The coupon counts.')"
+    />
     <button class="plain" type="button" :disabled="busy" @click="give(code, 'The coupon counts.')">Use it</button>
     <p id="coupon-problem" class="problem" role="alert">{{ failure }}</p>
   </div>

@@ -60,7 +60,15 @@ defineExpose({ isSettled });
       />
     </div>
     <p v-if="problem" :id="`${id}-problem`" class="problem" role="alert">{{ problem.sentence }}</p>
-    <UnitsToDrop v-if="wanted" :id="`${id}-drop`" :key="wanted" :units="shown" :quantity="wanted" @keep="keep" @cancel="wanted = undefined" />
+    <UnitsToDrop
+      v-if="wanted"
+      :id="`${id}-drop`"
+      :key="wanted"
+      :units="shown"
+      :quantity="wanted"
+      @keep="keep"
+      @cancel="wanted = undefined"
+    />
   </div>
 </template>
 

@@ -8,7 +8,13 @@ import { nameOf } from '../catalogue';
 import type { LineDraft } from '../checkout';
 
 /** Everything that one step asks: of the order, and of each line. */
-const { evaluation, lines, step, showAll, level = 2 } = defineProps<{ evaluation: Evaluated; lines: Schemas['CartLine'][]; step: string; showAll: boolean; level?: number }>();
+const {
+  evaluation,
+  lines,
+  step,
+  showAll,
+  level = 2,
+} = defineProps<{ evaluation: Evaluated; lines: Schemas['CartLine'][]; step: string; showAll: boolean; level?: number }>();
 const answers = defineModel<Answers>('answers', { required: true });
 const drafts = defineModel<Record<string, LineDraft>>('drafts', { required: true });
 
@@ -31,7 +37,17 @@ defineExpose({ focusFirstProblem });
 
 <template>
   <div class="questions">
-    <EntryForm v-if="asked.length" ref="form" v-model="answers" :asked="asked" :problems="problems" :sections="evaluation.sections" :show-all="showAll" :level="level" :prefix="step" />
+    <EntryForm
+      v-if="asked.length"
+      ref="form"
+      v-model="answers"
+      :asked="asked"
+      :problems="problems"
+      :sections="evaluation.sections"
+      :show-all="showAll"
+      :level="level"
+      :prefix="step"
+    />
     <section v-for="line in asking" :key="line.id">
       <component :is="`h${level}`" class="of-line">{{ line.quantity }} × {{ nameOf(line) }}</component>
       <LineForm

@@ -15,6 +15,11 @@ const after = computed(() => steps.value.slice(place.value + 1));
 <template>
   <p class="soft">
     <template v-if="after.length">Then: {{ after.map(headingOf).join(' · ') }}. </template>
-    <template v-if="before.length">Back to <template v-for="(step, i) in before" :key="step.key"><template v-if="i"> · </template><RouterLink :to="pageOf(step.key)">{{ headingOf(step) }}</RouterLink></template>.</template>
+    <template v-if="before.length"
+      >Back to
+      <template v-for="(step, i) in before" :key="step.key"
+        ><template v-if="i"> · </template><RouterLink :to="pageOf(step.key)">{{ headingOf(step) }}</RouterLink></template
+      >.</template
+    >
   </p>
 </template>

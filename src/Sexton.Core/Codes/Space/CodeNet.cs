@@ -33,7 +33,14 @@ internal enum MarkKind
 /// <param name="Goods">The goods, or null.</param>
 /// <param name="Choice">The key of a choice, or null.</param>
 /// <param name="Times">How often it is taken.</param>
-internal sealed record CodeMark(MarkKind Kind, int Part, PlannedField? Field = null, Goods? Goods = null, string? Choice = null, int Times = 1);
+internal sealed record CodeMark(
+    MarkKind Kind,
+    int Part,
+    PlannedField? Field = null,
+    Goods? Goods = null,
+    string? Choice = null,
+    int Times = 1
+);
 
 /// <summary>A way out of a node.</summary>
 /// <param name="From">The first character that it reads, in capitals; '\0' where it reads none.</param>
@@ -81,7 +88,9 @@ internal sealed class CodeNet
     public int Fork(int part, IEnumerable<(int Next, CodeMark? Mark)> ways)
     {
         var edges = ways.Where(static w => w.Next != Nowhere).Select(static w => new CodeEdge('\0', '\0', w.Next, w.Mark)).ToArray();
-        return edges.Length == 0 ? Nowhere : edges is [{ Mark: null } only] ? only.Next : Add(edges, part);
+        return edges.Length == 0 ? Nowhere
+            : edges is [{ Mark: null } only] ? only.Next
+            : Add(edges, part);
     }
 
     /// <summary>A node that passes a mark; nowhere where that is where it leads.</summary>

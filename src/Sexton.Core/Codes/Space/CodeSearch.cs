@@ -123,5 +123,13 @@ internal sealed class CodeSearch(CodeNet net)
 
     // A pair of places, and how it was come to.
     [StructLayout(LayoutKind.Auto)]
-    private readonly record struct Step(int Before, int One, int Other, int Parted, char Letter, CodeMark? MarkOfOne, CodeMark? MarkOfOther);
+    private readonly record struct Step(
+        int Before,
+        int One,
+        int Other,
+        int Parted,
+        char Letter,
+        CodeMark? MarkOfOne,
+        CodeMark? MarkOfOther
+    );
 }

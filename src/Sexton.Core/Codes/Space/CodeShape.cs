@@ -8,13 +8,22 @@ namespace Sexton.Core.Codes.Space;
 /// <param name="Longest">The greatest length of a code.</param>
 /// <param name="Suppositions">What can be answered, in one way or another: for each part of a field what is left open of it, in the order of the parts. No two of them share an order.</param>
 /// <param name="Goods">The goods.</param>
-internal sealed record CodeShape(ImmutableArray<CodePart> Parts, int Longest, ImmutableArray<ImmutableArray<Latitude>> Suppositions, List<Goods> Goods)
+internal sealed record CodeShape(
+    ImmutableArray<CodePart> Parts,
+    int Longest,
+    ImmutableArray<ImmutableArray<Latitude>> Suppositions,
+    List<Goods> Goods
+)
 {
     /// <summary>All goods that are sold, by their shapes.</summary>
     /// <param name="coder">Makes the codes.</param>
     /// <param name="products">What is sold.</param>
     /// <param name="suppose">What can be answered to goods; the parts of fields in their order.</param>
-    public static IReadOnlyCollection<CodeShape> Of(ItemCoder coder, ProductIndex products, Func<Goods, ImmutableArray<CodePart>, ImmutableArray<ImmutableArray<Latitude>>> suppose)
+    public static IReadOnlyCollection<CodeShape> Of(
+        ItemCoder coder,
+        ProductIndex products,
+        Func<Goods, ImmutableArray<CodePart>, ImmutableArray<ImmutableArray<Latitude>>> suppose
+    )
     {
         var shapes = new Dictionary<string, CodeShape>(StringComparer.Ordinal);
         foreach (var product in products.All.OrderBy(static p => p.Code, StringComparer.Ordinal))
@@ -23,7 +32,13 @@ internal sealed record CodeShape(ImmutableArray<CodePart> Parts, int Longest, Im
             foreach (var goods in product.Variants.Select(v => new Goods(product, v)).DefaultIfEmpty(new Goods(product, null)))
             {
                 var suppositions = suppose(goods, [.. parts.Where(static p => p.Field is not null)]);
-                var likeness = string.Join('\u0002', parts.Select(static p => p.Likeness).Append($"{longest}").Concat(suppositions.Select(static s => string.Join('\u0001', s))));
+                var likeness = string.Join(
+                    '\u0002',
+                    parts
+                        .Select(static p => p.Likeness)
+                        .Append($"{longest}")
+                        .Concat(suppositions.Select(static s => string.Join('\u0001', s)))
+                );
                 if (!shapes.TryGetValue(likeness, out var shape))
                 {
                     shapes[likeness] = shape = new CodeShape(parts, longest, suppositions, []);

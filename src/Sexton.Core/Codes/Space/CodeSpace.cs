@@ -29,7 +29,10 @@ internal sealed class CodeSpace
                 return;
             }
 
-            var root = _net.Fork(0, shape.Suppositions.Select(supposed => (new ShapeNet(_net, plan, shape, supposed).Root(), (CodeMark?)null)));
+            var root = _net.Fork(
+                0,
+                shape.Suppositions.Select(supposed => (new ShapeNet(_net, plan, shape, supposed).Root(), (CodeMark?)null))
+            );
             if (root != CodeNet.Nowhere)
             {
                 _roots.Add((root, shape));
@@ -70,7 +73,10 @@ internal sealed class CodeSpace
         var (picks, typed) = (new Dictionary<string, int>(StringComparer.Ordinal), "");
         foreach (var (mark, letter) in way.Passed)
         {
-            typed = mark?.Kind == MarkKind.TypedFrom ? "" : letter == '\0' ? typed : typed + letter;
+            typed =
+                mark?.Kind == MarkKind.TypedFrom ? ""
+                : letter == '\0' ? typed
+                : typed + letter;
             switch (mark)
             {
                 case { Kind: MarkKind.Goods, Goods: { } sold }:
@@ -86,7 +92,16 @@ internal sealed class CodeSpace
                     Take(field, choice, int.Parse(typed, CultureInfo.InvariantCulture));
                     break;
                 case { Kind: MarkKind.TypedTo, Field: { } field }:
-                    answers.Add(KeyValuePair.Create(field, (AnswerValue?)(field.Rule.Range is null ? AnswerValue.Of(typed) : AnswerValue.Of(decimal.Parse(typed, CultureInfo.InvariantCulture)))));
+                    answers.Add(
+                        KeyValuePair.Create(
+                            field,
+                            (AnswerValue?)(
+                                field.Rule.Range is null
+                                    ? AnswerValue.Of(typed)
+                                    : AnswerValue.Of(decimal.Parse(typed, CultureInfo.InvariantCulture))
+                            )
+                        )
+                    );
                     break;
             }
         }
@@ -106,12 +121,17 @@ internal sealed class CodeSpace
         }
     }
 
-    private static AnswerValue Picked(PlannedField field, Dictionary<string, int> picks) => field.Rule.Fact switch
-    {
-        Conditions.FactKind.List => AnswerValue.Of([.. field.Rule.Choices.Where(c => picks.ContainsKey(c.Key)).Select(static c => c.Key)]),
-        Conditions.FactKind.Number => AnswerValue.Of(picks.Select(static p => KeyValuePair.Create(p.Key, p.Value.ToString(CultureInfo.InvariantCulture)))),
-        _ => AnswerValue.Of(picks.Keys.Single()),
-    };
+    private static AnswerValue Picked(PlannedField field, Dictionary<string, int> picks) =>
+        field.Rule.Fact switch
+        {
+            Conditions.FactKind.List => AnswerValue.Of([
+                .. field.Rule.Choices.Where(c => picks.ContainsKey(c.Key)).Select(static c => c.Key),
+            ]),
+            Conditions.FactKind.Number => AnswerValue.Of(
+                picks.Select(static p => KeyValuePair.Create(p.Key, p.Value.ToString(CultureInfo.InvariantCulture)))
+            ),
+            _ => AnswerValue.Of(picks.Keys.Single()),
+        };
 
     private PossibleCode CodeOf(Goods goods, List<KeyValuePair<PlannedField, AnswerValue?>> answers)
     {

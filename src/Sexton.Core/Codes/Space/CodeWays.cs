@@ -21,7 +21,9 @@ internal sealed class CodeWays(CodeNet net)
             }
         }
 
-        return roots.Select(root => Walk(root, (node, edge) => lengths[node] == LettersOf(edge) + lengths[edge.Next], static edge => edge.To));
+        return roots.Select(root =>
+            Walk(root, (node, edge) => lengths[node] == LettersOf(edge) + lengths[edge.Next], static edge => edge.To)
+        );
     }
 
     /// <summary>The plainest way from each of some roots through a character that a part contributes; none from where there is no such way.</summary>
@@ -61,7 +63,8 @@ internal sealed class CodeWays(CodeNet net)
                         passed = Meant(node, edge) && through[node] == WeightOf(edge) + plain[edge.Next];
                         return passed || through[node] == WeightOf(edge) + through[edge.Next];
                     },
-                    static edge => edge.From);
+                    static edge => edge.From
+                );
             }
         }
     }
@@ -87,5 +90,6 @@ internal sealed class CodeWays(CodeNet net)
 
     private static int LettersOf(CodeEdge edge) => edge.From == '\0' ? 0 : 1;
 
-    private static int WeightOf(CodeEdge edge) => LettersOf(edge) + (edge.Mark is { Kind: MarkKind.Choice or MarkKind.Given or MarkKind.TypedFrom } ? OfAnAnswer : 0);
+    private static int WeightOf(CodeEdge edge) =>
+        LettersOf(edge) + (edge.Mark is { Kind: MarkKind.Choice or MarkKind.Given or MarkKind.TypedFrom } ? OfAnAnswer : 0);
 }

@@ -11,11 +11,14 @@ namespace Sexton.Core.Codes.Space;
 internal readonly record struct Latitude(bool Empty, bool Answered, string Choices)
 {
     /// <summary>Whatever the conditions of a field come to: what is asked of everybody and must be answered is there, and anything else can be missing.</summary>
-    public static Latitude Of(PlannedField field) => new(!(IsThereWhenAsked(field) && IsAskedOfAll(field)), true, new string('1', field.Rule.Choices.Length));
+    public static Latitude Of(PlannedField field) =>
+        new(!(IsThereWhenAsked(field) && IsAskedOfAll(field)), true, new string('1', field.Rule.Choices.Length));
 
     /// <summary>Whether it contributes wherever it is asked: it must be answered, and an answer is not a "no".</summary>
     public static bool IsThereWhenAsked(PlannedField field) => field.Field.Required && field.Rule.Fact != Conditions.FactKind.Truth;
 
-    private static bool IsAskedOfAll(PlannedField field) => field.When is null && field.Field.AskedOf.Groups.IsEmpty
+    private static bool IsAskedOfAll(PlannedField field) =>
+        field.When is null
+        && field.Field.AskedOf.Groups.IsEmpty
         && (field.Within is not { } section || (section.When is null && section.Field.AskedOf.Groups.IsEmpty && !section.Asks));
 }

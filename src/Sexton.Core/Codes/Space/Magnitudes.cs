@@ -31,9 +31,15 @@ internal sealed class Magnitudes
     }
 
     /// <summary>Where it begins.</summary>
-    public int Start() => _net.Read(_part, Merged(digit => digit == '0'
-        ? AfterWhole(1, Compare(digit, _least.Whole[0]), Compare(digit, _most.Whole[0]), more: false)
-        : Whole(1, Compare(digit, _least.Whole[0]), Compare(digit, _most.Whole[0]))));
+    public int Start() =>
+        _net.Read(
+            _part,
+            Merged(digit =>
+                digit == '0'
+                    ? AfterWhole(1, Compare(digit, _least.Whole[0]), Compare(digit, _most.Whole[0]), more: false)
+                    : Whole(1, Compare(digit, _least.Whole[0]), Compare(digit, _most.Whole[0]))
+            )
+        );
 
     private static (string Whole, string Behind) Digits(decimal number, int decimals)
     {
@@ -61,9 +67,10 @@ internal sealed class Magnitudes
         var toMost = read == _most.Whole.Length ? most : read.CompareTo(_most.Whole.Length);
         var ends = toMost <= 0 && (toLeast > 0 || (toLeast == 0 && IsZero(_least.Behind)));
         var point = _decimals > 0 && toLeast >= 0 && toMost <= 0 ? Behind(0, toLeast == 0, toMost == 0, ends: false) : CodeNet.Nowhere;
-        var edges = more && read < _most.Whole.Length
-            ? Merged(digit => Whole(read + 1, After(least, digit, _least.Whole, read), After(most, digit, _most.Whole, read)))
-            : [];
+        var edges =
+            more && read < _most.Whole.Length
+                ? Merged(digit => Whole(read + 1, After(least, digit, _least.Whole, read), After(most, digit, _most.Whole, read)))
+                : [];
         return Then(ends, [new CodeEdge('.', '.', point), .. edges]);
     }
 
@@ -75,16 +82,22 @@ internal sealed class Magnitudes
             return known;
         }
 
-        var edges = read == _decimals ? [] : Merged(digit =>
-            (atLeast && digit < _least.Behind[read]) || (atMost && digit > _most.Behind[read])
-                ? CodeNet.Nowhere
-                : Behind(read + 1, atLeast && digit == _least.Behind[read], atMost && digit == _most.Behind[read], digit != '0'));
+        var edges =
+            read == _decimals
+                ? []
+                : Merged(digit =>
+                    (atLeast && digit < _least.Behind[read]) || (atMost && digit > _most.Behind[read])
+                        ? CodeNet.Nowhere
+                        : Behind(read + 1, atLeast && digit == _least.Behind[read], atMost && digit == _most.Behind[read], digit != '0')
+                );
         return _behind[(read, atLeast, atMost, ends)] = Then(ends && (!atLeast || IsZero(_least.Behind[read..])), edges);
     }
 
-    private int Then(bool ends, IEnumerable<CodeEdge> edges) => _net.Fork(_part, [(ends ? _next : CodeNet.Nowhere, null), (_net.Read(_part, edges), null)]);
+    private int Then(bool ends, IEnumerable<CodeEdge> edges) =>
+        _net.Fork(_part, [(ends ? _next : CodeNet.Nowhere, null), (_net.Read(_part, edges), null)]);
 
-    private static int After(int before, char digit, string limit, int at) => before != 0 || at >= limit.Length ? before : Compare(digit, limit[at]);
+    private static int After(int before, char digit, string limit, int at) =>
+        before != 0 || at >= limit.Length ? before : Compare(digit, limit[at]);
 
     private static bool IsZero(string digits) => digits.All(static d => d == '0');
 

@@ -29,7 +29,14 @@ internal sealed class PickNet
     /// <param name="choices">The choices that can be taken together, and what each contributes.</param>
     /// <param name="separator">What stands before the first.</param>
     /// <param name="next">Where it leads, by whether anything was contributed.</param>
-    public PickNet(CodeNet net, int part, PlannedField field, ImmutableArray<(string Key, string Text)> choices, string separator, Func<bool, int> next)
+    public PickNet(
+        CodeNet net,
+        int part,
+        PlannedField field,
+        ImmutableArray<(string Key, string Text)> choices,
+        string separator,
+        Func<bool, int> next
+    )
     {
         (_net, _part, _field, _choices, _separator, _next, _limits) = (net, part, field, choices, separator, next, field.Rule.Picks);
         _mostOfEach = Math.Min(_limits.MostOfEach, _limits.Most);
@@ -54,7 +61,10 @@ internal sealed class PickNet
             return known;
         }
 
-        return _known[(choice, taken, says)] = _net.Fork(_part, [.. _isRough ? AnyTimes(choice, says) : EachTimes(choice, taken, says), (From(choice + 1, taken, says), null)]);
+        return _known[(choice, taken, says)] = _net.Fork(
+            _part,
+            [.. _isRough ? AnyTimes(choice, says) : EachTimes(choice, taken, says), (From(choice + 1, taken, says), null)]
+        );
     }
 
     private IEnumerable<(int Next, CodeMark? Mark)> EachTimes(int choice, int taken, bool says)
@@ -88,9 +98,15 @@ internal sealed class PickNet
         }
         else if (several <= _mostOfEach)
         {
-            var after = _net.Pass(new CodeMark(MarkKind.TypedTo, _part, _field, Choice: key), _net.Word(_part, text, From(choice + 1, 1, says: true)));
+            var after = _net.Pass(
+                new CodeMark(MarkKind.TypedTo, _part, _field, Choice: key),
+                _net.Word(_part, text, From(choice + 1, 1, says: true))
+            );
             var from = new TypedNet(_net, _part).Numbers(new NumberRange(several, _mostOfEach, null, 0), after);
-            yield return (_net.Word(_part, says ? "" : _separator, _net.Pass(new CodeMark(MarkKind.TypedFrom, _part, _field, Choice: key), from)), null);
+            yield return (
+                _net.Word(_part, says ? "" : _separator, _net.Pass(new CodeMark(MarkKind.TypedFrom, _part, _field, Choice: key), from)),
+                null
+            );
         }
     }
 }

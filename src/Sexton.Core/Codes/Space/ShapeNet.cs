@@ -34,7 +34,14 @@ internal sealed class ShapeNet(CodeNet net, RegisterPlan plan, CodeShape shape, 
         var (made, separator) = (shape.Parts[part], begun ? shape.Parts[part].Separator : "");
         int Next(bool says) => From(part + 1, begun || says);
         return _known[(part, begun)] = made.Field is null
-            ? net.Word(0, separator, new WordTree(net, 0).Of([.. shape.Goods.Select(made.TextOf)], (_, i) => net.Pass(new CodeMark(MarkKind.Goods, 0, Goods: shape.Goods[i]), Next(true))))
+            ? net.Word(
+                0,
+                separator,
+                new WordTree(net, 0).Of(
+                    [.. shape.Goods.Select(made.TextOf)],
+                    (_, i) => net.Pass(new CodeMark(MarkKind.Goods, 0, Goods: shape.Goods[i]), Next(true))
+                )
+            )
             : OfField(made, made.Field, supposed[shape.Parts.Take(part).Count(static p => p.Field is not null)], separator, Next);
     }
 
@@ -45,7 +52,12 @@ internal sealed class ShapeNet(CodeNet net, RegisterPlan plan, CodeShape shape, 
         if (open.Empty)
         {
             var text = part.WhenEmpty;
-            ways.Add((net.Word(place, text.Length > 0 ? separator + text : "", next(text.Length > 0)), new CodeMark(MarkKind.Empty, place, field)));
+            ways.Add(
+                (
+                    net.Word(place, text.Length > 0 ? separator + text : "", next(text.Length > 0)),
+                    new CodeMark(MarkKind.Empty, place, field)
+                )
+            );
         }
 
         if (open.Answered && part.Given.Length > 0)
@@ -67,18 +79,35 @@ internal sealed class ShapeNet(CodeNet net, RegisterPlan plan, CodeShape shape, 
         return net.Fork(place, ways);
     }
 
-    private IEnumerable<(int Next, CodeMark? Mark)> Picks(CodePart part, PlannedField field, string offered, string separator, Func<bool, int> next)
+    private IEnumerable<(int Next, CodeMark? Mark)> Picks(
+        CodePart part,
+        PlannedField field,
+        string offered,
+        string separator,
+        Func<bool, int> next
+    )
     {
         var (choices, place) = (field.Rule.Choices, PlaceOf(plan, field));
         for (var i = 0; i < choices.Length; i++)
         {
             if (choices[i].Excludes && offered[i] == '1')
             {
-                yield return (net.Word(place, part.Choices[i].Text is { Length: > 0 } text ? separator + text : "", next(part.Choices[i].Text.Length > 0)), new CodeMark(MarkKind.Choice, place, field, Choice: choices[i].Key));
+                yield return (
+                    net.Word(
+                        place,
+                        part.Choices[i].Text is { Length: > 0 } text ? separator + text : "",
+                        next(part.Choices[i].Text.Length > 0)
+                    ),
+                    new CodeMark(MarkKind.Choice, place, field, Choice: choices[i].Key)
+                );
             }
         }
 
-        var together = Enumerable.Range(0, choices.Length).Where(i => !choices[i].Excludes && offered[i] == '1').Select(i => part.Choices[i]).ToImmutableArray();
+        var together = Enumerable
+            .Range(0, choices.Length)
+            .Where(i => !choices[i].Excludes && offered[i] == '1')
+            .Select(i => part.Choices[i])
+            .ToImmutableArray();
         yield return (new PickNet(net, place, field, together, separator, next).Start(), null);
     }
 }

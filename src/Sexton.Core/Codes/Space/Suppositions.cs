@@ -21,21 +21,38 @@ internal sealed class Suppositions(RegisterPlan plan, ProductIndex products)
     private readonly Dictionary<Condition, string> _texts = [];
 
     /// <summary>One supposition in which any condition can hold or not.</summary>
-    public static ImmutableArray<ImmutableArray<Latitude>> Roughly(Goods goods, ImmutableArray<CodePart> parts) => [[.. parts.Select(static p => Latitude.Of(p.Field!))]];
+    public static ImmutableArray<ImmutableArray<Latitude>> Roughly(Goods goods, ImmutableArray<CodePart> parts) =>
+        [
+            [.. parts.Select(static p => Latitude.Of(p.Field!))],
+        ];
 
     /// <summary>The suppositions for goods. No two of them share an order.</summary>
     /// <param name="goods">The goods.</param>
     /// <param name="parts">The parts of fields.</param>
     public ImmutableArray<ImmutableArray<Latitude>> Of(Goods goods, ImmutableArray<CodePart> parts)
     {
-        var read = parts.SelectMany(p => Conditions(p.Field!)).SelectMany(static c => c.Walk()).OfType<ConditionTest>().Select(static t => Facts.FieldOf(t.Fact)).ToHashSet(StringComparer.Ordinal);
-        var deciding = parts.Where(p => read.Contains(p.Field!.Field.Key) && (p.Field.Rule.Fact == FactKind.Truth || (p.Field.Rule.Fact == FactKind.Choice && !p.Choices.IsEmpty))).Select(static p => p.Field!).ToImmutableArray();
+        var read = parts
+            .SelectMany(p => Conditions(p.Field!))
+            .SelectMany(static c => c.Walk())
+            .OfType<ConditionTest>()
+            .Select(static t => Facts.FieldOf(t.Fact))
+            .ToHashSet(StringComparer.Ordinal);
+        var deciding = parts
+            .Where(p =>
+                read.Contains(p.Field!.Field.Key)
+                && (p.Field.Rule.Fact == FactKind.Truth || (p.Field.Rule.Fact == FactKind.Choice && !p.Choices.IsEmpty))
+            )
+            .Select(static p => p.Field!)
+            .ToImmutableArray();
         if (deciding.Aggregate(1L, static (ways, f) => ways * (f.Rule.Choices.Length + 2)) > Most)
         {
             return Roughly(goods, parts);
         }
 
-        IEnumerable<ImmutableArray<Supposed>> ways = [[]];
+        IEnumerable<ImmutableArray<Supposed>> ways =
+        [
+            [],
+        ];
         foreach (var field in deciding)
         {
             ways = ways.SelectMany(way => AnswersOf(field).Select(way.Add)).ToList();
@@ -50,15 +67,20 @@ internal sealed class Suppositions(RegisterPlan plan, ProductIndex products)
         field.Rule.Choices.Select(static c => c.When).Append(field.Field.When).Append(field.Within?.Field.When).OfType<Condition>();
 
     // A "no" contributes as little as no answer, so that the two are one way.
-    private static IEnumerable<Supposed> AnswersOf(PlannedField field) => field.Rule.Fact == FactKind.Truth
-        ? [new(field, [AnswerValue.Yes]), new(field, [AnswerValue.No, null])]
-        : field.Rule.Choices.Select(c => new Supposed(field, [AnswerValue.Of(c.Key)])).Append(new(field, [null]));
+    private static IEnumerable<Supposed> AnswersOf(PlannedField field) =>
+        field.Rule.Fact == FactKind.Truth
+            ? [new(field, [AnswerValue.Yes]), new(field, [AnswerValue.No, null])]
+            : field.Rule.Choices.Select(c => new Supposed(field, [AnswerValue.Of(c.Key)])).Append(new(field, [null]));
 
     private IEnumerable<ImmutableArray<Latitude>> Under(Worlds worlds, ImmutableArray<PlannedField> fields)
     {
         var asked = fields.Select(f => AskedIn(worlds, f)).ToImmutableArray();
-        var shared = asked.Where(static a => a.Asked is null).GroupBy(static a => a.Gate, StringComparer.Ordinal)
-            .Where(gate => gate.Count() > 1 && gate.Any(static a => Latitude.IsThereWhenAsked(a.Field))).Select(static g => g.Key).ToImmutableArray();
+        var shared = asked
+            .Where(static a => a.Asked is null)
+            .GroupBy(static a => a.Gate, StringComparer.Ordinal)
+            .Where(gate => gate.Count() > 1 && gate.Any(static a => Latitude.IsThereWhenAsked(a.Field)))
+            .Select(static g => g.Key)
+            .ToImmutableArray();
         if (shared.Length > 8)
         {
             shared = [];
@@ -66,7 +88,11 @@ internal sealed class Suppositions(RegisterPlan plan, ProductIndex products)
 
         for (var open = 0; open < 1 << shared.Length; open++)
         {
-            var latitudes = asked.Select(a => LatitudeOf(worlds, a.Field, a.Asked ?? (shared.IndexOf(a.Gate) is >= 0 and var at ? (open >> at & 1) == 1 : null))).ToImmutableArray();
+            var latitudes = asked
+                .Select(a =>
+                    LatitudeOf(worlds, a.Field, a.Asked ?? (shared.IndexOf(a.Gate) is >= 0 and var at ? (open >> at & 1) == 1 : null))
+                )
+                .ToImmutableArray();
             if (latitudes.All(static l => l.Empty || l.Answered))
             {
                 yield return latitudes;
@@ -84,7 +110,13 @@ internal sealed class Suppositions(RegisterPlan plan, ProductIndex products)
             (asked, gate) = (asked && holds != false, holds is null ? gate + on + '\n' : gate);
         }
 
-        return (field, !asked ? false : gate.Length == 0 ? true : null, gate);
+        return (
+            field,
+            !asked ? false
+            : gate.Length == 0 ? true
+            : null,
+            gate
+        );
     }
 
     private IEnumerable<(bool? Holds, string On)> Gates(Worlds worlds, PlannedField field)
@@ -92,7 +124,12 @@ internal sealed class Suppositions(RegisterPlan plan, ProductIndex products)
         if (field.Within is { } section)
         {
             var when = worlds.Holds(section.When);
-            yield return (when == false ? false : when is null || section.Asks || !section.Field.AskedOf.Groups.IsEmpty ? null : true, section.Field.Key);
+            yield return (
+                when == false ? false
+                : when is null || section.Asks || !section.Field.AskedOf.Groups.IsEmpty ? null
+                : true,
+                section.Field.Key
+            );
         }
 
         yield return (field.Field.AskedOf.Groups.IsEmpty ? true : null, string.Join(' ', field.Field.AskedOf.Groups));
@@ -106,7 +143,9 @@ internal sealed class Suppositions(RegisterPlan plan, ProductIndex products)
             return "";
         }
 
-        return _texts.TryGetValue(condition, out var text) ? text : _texts[condition] = JsonSerializer.Serialize(condition, RegisterJson.Options);
+        return _texts.TryGetValue(condition, out var text)
+            ? text
+            : _texts[condition] = JsonSerializer.Serialize(condition, RegisterJson.Options);
     }
 
     // Neither empty nor answered where the supposition contradicts itself.

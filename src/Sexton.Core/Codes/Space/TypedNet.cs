@@ -22,8 +22,14 @@ internal sealed class TypedNet(CodeNet net, int part)
             return Listed(range, step, next);
         }
 
-        var above = range.Most >= 0 ? new Magnitudes(net, part, Math.Max(0, range.Least), range.Most, range.Decimals, next).Start() : CodeNet.Nowhere;
-        var below = range.Least < 0 ? new Magnitudes(net, part, Math.Max(unit, -range.Most), -range.Least, range.Decimals, next).Start() : CodeNet.Nowhere;
+        var above =
+            range.Most >= 0
+                ? new Magnitudes(net, part, Math.Max(0, range.Least), range.Most, range.Decimals, next).Start()
+                : CodeNet.Nowhere;
+        var below =
+            range.Least < 0
+                ? new Magnitudes(net, part, Math.Max(unit, -range.Most), -range.Least, range.Decimals, next).Start()
+                : CodeNet.Nowhere;
         return net.Fork(part, [(above, null), (net.Word(part, "-", below), null)]);
     }
 
@@ -31,7 +37,9 @@ internal sealed class TypedNet(CodeNet net, int part)
     /// <param name="next">Where they lead.</param>
     public int Days(int next)
     {
-        var lengths = Enumerable.Range(28, 4).ToDictionary(static days => days, days => TwoDigits(Enumerable.Range(1, days).Select(_ => next)));
+        var lengths = Enumerable
+            .Range(28, 4)
+            .ToDictionary(static days => days, days => TwoDigits(Enumerable.Range(1, days).Select(_ => next)));
 
         // 2024 has a 29 February, and any year could.
         var month = TwoDigits(Enumerable.Range(1, 12).Select(m => net.Word(part, "-", lengths[DateTime.DaysInMonth(2024, m)])));
@@ -45,8 +53,18 @@ internal sealed class TypedNet(CodeNet net, int part)
     }
 
     // Numbers from 01 on, each with its own way on.
-    private int TwoDigits(IEnumerable<int> ways) => net.Read(part, ways.Select(static (next, i) => (Number: i + 1, Next: next)).GroupBy(static w => w.Number / 10).Select(tens =>
-        new CodeEdge(Digit(tens.Key), Digit(tens.Key), net.Read(part, tens.Select(static w => new CodeEdge(Digit(w.Number % 10), Digit(w.Number % 10), w.Next))))).ToList());
+    private int TwoDigits(IEnumerable<int> ways) =>
+        net.Read(
+            part,
+            ways.Select(static (next, i) => (Number: i + 1, Next: next))
+                .GroupBy(static w => w.Number / 10)
+                .Select(tens => new CodeEdge(
+                    Digit(tens.Key),
+                    Digit(tens.Key),
+                    net.Read(part, tens.Select(static w => new CodeEdge(Digit(w.Number % 10), Digit(w.Number % 10), w.Next)))
+                ))
+                .ToList()
+        );
 
     private static char Digit(int digit) => (char)('0' + digit);
 

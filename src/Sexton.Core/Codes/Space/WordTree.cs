@@ -10,7 +10,10 @@ internal sealed class WordTree(CodeNet net, int part)
     /// <param name="next">Where a word leads, and what is passed with it, by the word and its place.</param>
     public int Of(IReadOnlyList<string> words, Func<string, int, int> next)
     {
-        var sorted = words.Select(static (w, i) => (Word: w.ToUpperInvariant(), Place: i)).OrderBy(static w => w.Word, StringComparer.Ordinal).ToArray();
+        var sorted = words
+            .Select(static (w, i) => (Word: w.ToUpperInvariant(), Place: i))
+            .OrderBy(static w => w.Word, StringComparer.Ordinal)
+            .ToArray();
         return Under(sorted, 0, (word, place) => next(word, place));
     }
 
@@ -18,7 +21,7 @@ internal sealed class WordTree(CodeNet net, int part)
     {
         var ways = new List<(int Next, CodeMark? Mark)>();
         var edges = new List<CodeEdge>();
-        for (var from = 0; from < words.Length;)
+        for (var from = 0; from < words.Length; )
         {
             if (words[from].Word.Length == depth)
             {

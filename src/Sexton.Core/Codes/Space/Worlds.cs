@@ -22,18 +22,31 @@ internal sealed class Worlds
     public Worlds(RegisterPlan plan, ProductIndex products, Goods goods, ImmutableArray<Supposed> supposed)
     {
         _supposed = supposed;
-        IEnumerable<ImmutableArray<KeyValuePair<string, AnswerValue>>> ways = [[]];
+        IEnumerable<ImmutableArray<KeyValuePair<string, AnswerValue>>> ways =
+        [
+            [],
+        ];
         foreach (var one in supposed)
         {
-            ways = ways.SelectMany(way => one.Values.Select(v => v is null ? way : way.Add(KeyValuePair.Create(one.Field.Field.Key, v)))).ToList();
+            ways = ways.SelectMany(way => one.Values.Select(v => v is null ? way : way.Add(KeyValuePair.Create(one.Field.Field.Key, v))))
+                .ToList();
         }
 
         // On any day: what hangs on it is not known here.
-        _evaluations = [.. ways.Select(way => Evaluation.AsGiven(
-            plan,
-            products,
-            new CartContent { Lines = [new CartLine("", goods.Product.Code, 1, AnswerSet.Of(way)) { VariantCode = goods.Variant?.Code }] },
-            DateOnly.MinValue))];
+        _evaluations =
+        [
+            .. ways.Select(way =>
+                Evaluation.AsGiven(
+                    plan,
+                    products,
+                    new CartContent
+                    {
+                        Lines = [new CartLine("", goods.Product.Code, 1, AnswerSet.Of(way)) { VariantCode = goods.Variant?.Code }],
+                    },
+                    DateOnly.MinValue
+                )
+            ),
+        ];
     }
 
     /// <summary>What is supposed of a field, or null.</summary>
@@ -51,12 +64,13 @@ internal sealed class Worlds
         return holds is [var one] ? one : null;
     }
 
-    private bool? Holds(Evaluation evaluation, BoundCondition condition) => condition switch
-    {
-        BoundGroup group => group.Joined(group.Parts.Select(p => Holds(evaluation, p))),
-        BoundTest test when IsKnown(test.Fact) => test.Holds(evaluation, new Place(0, -1)),
-        _ => null,
-    };
+    private bool? Holds(Evaluation evaluation, BoundCondition condition) =>
+        condition switch
+        {
+            BoundGroup group => group.Joined(group.Parts.Select(p => Holds(evaluation, p))),
+            BoundTest test when IsKnown(test.Fact) => test.Holds(evaluation, new Place(0, -1)),
+            _ => null,
+        };
 
     private bool IsKnown(BoundFact fact) => fact.IsOfGoods || (fact is AnswerFact answer && Answer(answer.Field) is not null);
 }

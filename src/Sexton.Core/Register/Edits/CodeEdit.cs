@@ -32,19 +32,35 @@ public static class CodeEdit
         {
             return DestinationIndex.Find(product)?.ItemCodes is null
                 ? throw new DraftEditException(path, $"“{product}” takes no item codes.")
-                : rules with { Leaves = rules.Leaves.SetItem(product, EditValue.Leaving(value, path)) };
+                : rules with
+                {
+                    Leaves = rules.Leaves.SetItem(product, EditValue.Leaving(value, path)),
+                };
         }
 
         var rule = EditValue.Rule(value, path);
-        if (rule is not null && (rule.Longest is < 1 or > LongestCode || (rule.Separator ?? "").Length > CodeRule.LongestPart || (rule.WhenEmpty ?? "").Length > CodeRule.LongestPart))
+        if (
+            rule is not null
+            && (
+                rule.Longest is < 1 or > LongestCode
+                || (rule.Separator ?? "").Length > CodeRule.LongestPart
+                || (rule.WhenEmpty ?? "").Length > CodeRule.LongestPart
+            )
+        )
         {
-            throw new DraftEditException(path, $"A code has from 1 to {LongestCode} characters, and a separator or part at most {CodeRule.LongestPart}.");
+            throw new DraftEditException(
+                path,
+                $"A code has from 1 to {LongestCode} characters, and a separator or part at most {CodeRule.LongestPart}."
+            );
         }
 
         return name switch
         {
             "shop" => rules with { Shop = rule ?? CodeRule.Open },
-            "products" when product.Length > 0 => rules with { Products = rule is null ? rules.Products.Remove(product) : rules.Products.SetItem(product, rule) },
+            "products" when product.Length > 0 => rules with
+            {
+                Products = rule is null ? rules.Products.Remove(product) : rules.Products.SetItem(product, rule),
+            },
             _ => throw Unknown(path),
         };
     }

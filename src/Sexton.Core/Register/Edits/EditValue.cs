@@ -40,24 +40,28 @@ internal static class EditValue
         return Graphemes.FitIn(text, longest) ? text : throw new DraftEditException(path, $"Shorten it to {longest} characters.");
     }
 
-    public static bool Truth(JsonElement value, string path) => value.ValueKind switch
-    {
-        JsonValueKind.True => true,
-        JsonValueKind.False => false,
-        _ => throw new DraftEditException(path, "Give true or false."),
-    };
+    public static bool Truth(JsonElement value, string path) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.True => true,
+            JsonValueKind.False => false,
+            _ => throw new DraftEditException(path, "Give true or false."),
+        };
 
-    public static string? Key(JsonElement value, string path) => value.ValueKind switch
-    {
-        JsonValueKind.Null => null,
-        JsonValueKind.String => value.GetString(),
-        _ => throw new DraftEditException(path, "Give a key."),
-    };
+    public static string? Key(JsonElement value, string path) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.Null => null,
+            JsonValueKind.String => value.GetString(),
+            _ => throw new DraftEditException(path, "Give a key."),
+        };
 
     public static string Picture(JsonElement value, string path)
     {
         var name = Text(value, path, 80);
-        return name.Length == 0 || PictureName.IsValid(name) ? name : throw new DraftEditException(path, "Give the name of a picture, such as quince.svg.");
+        return name.Length == 0 || PictureName.IsValid(name)
+            ? name
+            : throw new DraftEditException(path, "Give the name of a picture, such as quince.svg.");
     }
 
     public static Condition? Condition(JsonElement value, string path) => Read<Condition>(value, path, "Give a condition.");
@@ -88,7 +92,8 @@ internal static class EditValue
 
     public static CodeRule? Rule(JsonElement value, string path) => Read<CodeRule>(value, path, "Give a rule of item codes.");
 
-    public static FieldCode? Code(JsonElement value, string path) => Read<FieldCode>(value, path, "Say what an answer contributes to the code.");
+    public static FieldCode? Code(JsonElement value, string path) =>
+        Read<FieldCode>(value, path, "Say what an answer contributes to the code.");
 
     public static int Whole(JsonElement value, string path, int most) =>
         value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var number) && number >= 0 && number <= most
@@ -100,7 +105,9 @@ internal static class EditValue
         ?? throw new DraftEditException(path, "Say for all products, or list products, categories or tags.");
 
     public static Level Level(JsonElement value, string path) =>
-        value.ValueKind == JsonValueKind.String && Enum.TryParse<Level>(value.GetString(), ignoreCase: true, out var level) && Enum.IsDefined(level)
+        value.ValueKind == JsonValueKind.String
+        && Enum.TryParse<Level>(value.GetString(), ignoreCase: true, out var level)
+        && Enum.IsDefined(level)
             ? level
             : throw new DraftEditException(path, "It is asked per order, line or unit.");
 

@@ -81,12 +81,25 @@ public static class FieldEdit
             "sensitive" => field with { Sensitive = EditValue.Truth(value, path) },
             "retired" => field with { Retired = Fixed(field, path, EditValue.Truth(value, path)) },
             "switched_off" => field with { SwitchedOff = Fixed(field, path, EditValue.Truth(value, path)) },
-            "type" => Fixed(field, path, field with { Type = EditValue.Key(value, path) ?? "", Settings = field.Settings.Clear(), Default = null }),
+            "type" => Fixed(
+                field,
+                path,
+                field with
+                {
+                    Type = EditValue.Key(value, path) ?? "",
+                    Settings = field.Settings.Clear(),
+                    Default = null,
+                }
+            ),
             "level" => Fixed(field, path, WithLevel(field, EditValue.Level(value, path))),
             "step" => field with { Step = Fixed(field, path, EditValue.Key(value, path) ?? "") },
             "section" => field with { Section = Fixed(field, path, EditValue.Key(value, path)) },
             "settings" when rest.Length > 0 => field with { Settings = Settings(field, rest, value, path) },
-            "goes_to" => field with { GoesTo = GoesTo(field, rest, path, EditValue.Truth(value, path)), LeftOut = field.LeftOut.Remove(rest) },
+            "goes_to" => field with
+            {
+                GoesTo = GoesTo(field, rest, path, EditValue.Truth(value, path)),
+                LeftOut = field.LeftOut.Remove(rest),
+            },
             "goes_to_when" => field with { GoesToWhen = GoesToWhen(field, rest, path, EditValue.Condition(value, path)) },
             _ => throw Unknown(path),
         };
@@ -102,15 +115,18 @@ public static class FieldEdit
 
     // The shop itself relies on where and when its own questions are asked.
     private static T Fixed<T>(Field field, string path, T value) =>
-        field.BuiltIn ? throw new DraftEditException(path, $"“{field.Label}” is a question of the shop’s own: this stays as it is.") : value;
+        field.BuiltIn
+            ? throw new DraftEditException(path, $"“{field.Label}” is a question of the shop’s own: this stays as it is.")
+            : value;
 
-    private static Field WithLevel(Field field, Level level) => field with
-    {
-        Level = level,
-        Section = null,
-        GoesTo = [.. field.GoesTo.Where(key => DestinationIndex.Find(key)?.Takes(level) == true)],
-        LeftOut = [.. field.LeftOut.Where(key => DestinationIndex.Find(key)?.Takes(level) == true)],
-    };
+    private static Field WithLevel(Field field, Level level) =>
+        field with
+        {
+            Level = level,
+            Section = null,
+            GoesTo = [.. field.GoesTo.Where(key => DestinationIndex.Find(key)?.Takes(level) == true)],
+            LeftOut = [.. field.LeftOut.Where(key => DestinationIndex.Find(key)?.Takes(level) == true)],
+        };
 
     private static ImmutableSortedDictionary<string, JsonElement> Settings(Field field, string name, JsonElement value, string path) =>
         field.BuiltIn && name == OneOf.Choices ? Fixed(field, path, field.Settings)
@@ -129,11 +145,17 @@ public static class FieldEdit
     }
 
     private static ImmutableSortedSet<string> PriceWithin(Field field, string place, string path, bool within) =>
-        place != Field.OnTheForm && DestinationIndex.Find(place)?.ShowsPrices != true ? throw new DraftEditException(path, $"No prices are shown at “{place}”.")
+        place != Field.OnTheForm && DestinationIndex.Find(place)?.ShowsPrices != true
+            ? throw new DraftEditException(path, $"No prices are shown at “{place}”.")
         : within ? field.PriceWithin.Add(place)
         : field.PriceWithin.Remove(place);
 
-    private static ImmutableSortedDictionary<string, Condition> GoesToWhen(Field field, string destination, string path, Condition? condition)
+    private static ImmutableSortedDictionary<string, Condition> GoesToWhen(
+        Field field,
+        string destination,
+        string path,
+        Condition? condition
+    )
     {
         _ = Known(destination, path);
         return condition is null ? field.GoesToWhen.Remove(destination) : field.GoesToWhen.SetItem(destination, condition);

@@ -82,7 +82,12 @@ public static class SectionEdit
             : throw new DraftEditException(path, $"An answer given once per order has no place in {known.Phrase}.");
     }
 
-    private static System.Collections.Immutable.ImmutableSortedDictionary<string, Conditions.Condition> GoesToWhen(Section section, string destination, string path, Conditions.Condition? condition) =>
+    private static System.Collections.Immutable.ImmutableSortedDictionary<string, Conditions.Condition> GoesToWhen(
+        Section section,
+        string destination,
+        string path,
+        Conditions.Condition? condition
+    ) =>
         DestinationIndex.Find(destination) is null ? throw new DraftEditException(path, $"There is no destination “{destination}”.")
         : condition is null ? section.GoesToWhen.Remove(destination)
         : section.GoesToWhen.SetItem(destination, condition);

@@ -19,28 +19,33 @@ public sealed partial class ChoicesSetting(string name, string clause) : TypeSet
     public override string Kind => "choices";
 
     /// <inheritdoc/>
-    public override JsonObject Schema => new()
-    {
-        ["type"] = "array",
-        ["maxItems"] = Most,
-        ["items"] = new JsonObject
+    public override JsonObject Schema =>
+        new()
         {
-            ["type"] = "object",
-            ["required"] = new JsonArray("key", "label"),
-            ["additionalProperties"] = false,
-            ["properties"] = new JsonObject
+            ["type"] = "array",
+            ["maxItems"] = Most,
+            ["items"] = new JsonObject
             {
-                ["key"] = new JsonObject { ["type"] = "string", ["pattern"] = "^[a-z][a-z0-9_]{0,39}$" },
-                ["label"] = new JsonObject { ["type"] = "object", ["additionalProperties"] = new JsonObject { ["type"] = "string" } },
-                ["picture"] = new JsonObject { ["type"] = "string" },
-                ["colour"] = new JsonObject { ["type"] = "string", ["pattern"] = "^(#[0-9a-f]{6})?$" },
-                ["code"] = new JsonObject { ["type"] = "string" },
-                ["weight_grams"] = new JsonObject { ["type"] = "integer", ["minimum"] = 0 },
-                ["excludes"] = new JsonObject { ["type"] = "boolean" },
-                ["when"] = new JsonObject(),
+                ["type"] = "object",
+                ["required"] = new JsonArray("key", "label"),
+                ["additionalProperties"] = false,
+                ["properties"] = new JsonObject
+                {
+                    ["key"] = new JsonObject { ["type"] = "string", ["pattern"] = "^[a-z][a-z0-9_]{0,39}$" },
+                    ["label"] = new JsonObject
+                    {
+                        ["type"] = "object",
+                        ["additionalProperties"] = new JsonObject { ["type"] = "string" },
+                    },
+                    ["picture"] = new JsonObject { ["type"] = "string" },
+                    ["colour"] = new JsonObject { ["type"] = "string", ["pattern"] = "^(#[0-9a-f]{6})?$" },
+                    ["code"] = new JsonObject { ["type"] = "string" },
+                    ["weight_grams"] = new JsonObject { ["type"] = "integer", ["minimum"] = 0 },
+                    ["excludes"] = new JsonObject { ["type"] = "boolean" },
+                    ["when"] = new JsonObject(),
+                },
             },
-        },
-    };
+        };
 
     /// <summary>The choices of a settings object; none where the value is missing.</summary>
     public static ImmutableArray<Choice> Read(JsonElement? value) =>
@@ -65,7 +70,11 @@ public sealed partial class ChoicesSetting(string name, string clause) : TypeSet
         }
 
         return choices.Select(Wrong).FirstOrDefault(static w => w is not null)
-            ?? (choices.GroupBy(static c => c.Key, StringComparer.Ordinal).FirstOrDefault(static g => g.Count() > 1) is { } twice ? $"The key “{twice.Key}” stands twice." : null);
+            ?? (
+                choices.GroupBy(static c => c.Key, StringComparer.Ordinal).FirstOrDefault(static g => g.Count() > 1) is { } twice
+                    ? $"The key “{twice.Key}” stands twice."
+                    : null
+            );
     }
 
     /// <inheritdoc/>
@@ -80,14 +89,17 @@ public sealed partial class ChoicesSetting(string name, string clause) : TypeSet
             choice.Picture,
             choice.Colour,
             choice.Excludes ? "excludes the others" : "",
-        }.Where(static d => d.Length > 0).ToList();
+        }
+            .Where(static d => d.Length > 0)
+            .ToList();
         return details.Count == 0 ? "" : $" ({string.Join(", ", details)})";
     }
 
     private static string? Wrong(Choice choice) =>
         !FieldKey.IsValid(choice.Key) ? $"“{choice.Key}” cannot be the key of a choice. Use a to z, digits and _, beginning with a letter."
         : choice.Label.IsEmpty ? $"The choice “{choice.Key}” has no label."
-        : !choice.Label.Texts.Values.All(static t => Graphemes.FitIn(t, LongestLabel)) ? $"“{choice.Label}” is too long. Shorten it to {LongestLabel} characters."
+        : !choice.Label.Texts.Values.All(static t => Graphemes.FitIn(t, LongestLabel))
+            ? $"“{choice.Label}” is too long. Shorten it to {LongestLabel} characters."
         : choice.Colour.Length > 0 && !Colour().IsMatch(choice.Colour) ? $"Give the colour of “{choice.Label}” as #rrggbb."
         : choice.Picture.Length > 0 && !PictureName.IsValid(choice.Picture) ? $"“{choice.Picture}” is not the name of a picture."
         : null;

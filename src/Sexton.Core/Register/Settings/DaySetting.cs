@@ -30,19 +30,31 @@ public sealed class DaySetting(string name, string clause, string offer) : TypeS
     public override string Kind => "day";
 
     /// <inheritdoc/>
-    public override JsonObject Schema => new()
-    {
-        ["oneOf"] = new JsonArray(
-            Object("day", new JsonObject { ["type"] = "string", ["format"] = "date" }),
-            Object("from_today", new JsonObject { ["type"] = "integer", ["minimum"] = -36_500, ["maximum"] = 36_500 })),
-    };
+    public override JsonObject Schema =>
+        new()
+        {
+            ["oneOf"] = new JsonArray(
+                Object("day", new JsonObject { ["type"] = "string", ["format"] = "date" }),
+                Object(
+                    "from_today",
+                    new JsonObject
+                    {
+                        ["type"] = "integer",
+                        ["minimum"] = -36_500,
+                        ["maximum"] = 36_500,
+                    }
+                )
+            ),
+        };
 
     /// <inheritdoc/>
     public override string? Check(JsonElement value)
     {
         try
         {
-            return value.ValueKind == JsonValueKind.Object && value.Deserialize<DayLimit>(RegisterJson.Options) is { IsClear: true } ? null : Wrong;
+            return value.ValueKind == JsonValueKind.Object && value.Deserialize<DayLimit>(RegisterJson.Options) is { IsClear: true }
+                ? null
+                : Wrong;
         }
         catch (JsonException)
         {
@@ -66,11 +78,12 @@ public sealed class DaySetting(string name, string clause, string offer) : TypeS
 
     private const string Wrong = "Give a day as 2027-03-31, or a number of days from today.";
 
-    private static JsonObject Object(string member, JsonObject schema) => new()
-    {
-        ["type"] = "object",
-        ["required"] = new JsonArray(member),
-        ["additionalProperties"] = false,
-        ["properties"] = new JsonObject { [member] = schema },
-    };
+    private static JsonObject Object(string member, JsonObject schema) =>
+        new()
+        {
+            ["type"] = "object",
+            ["required"] = new JsonArray(member),
+            ["additionalProperties"] = false,
+            ["properties"] = new JsonObject { [member] = schema },
+        };
 }

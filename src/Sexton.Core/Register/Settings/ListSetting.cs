@@ -21,34 +21,45 @@ public sealed class TextsSetting(string name, string clause, string offer) : Typ
     public bool Days { get; init; }
 
     /// <inheritdoc/>
-    public override JsonObject Schema => new()
-    {
-        ["type"] = "array",
-        ["maxItems"] = MostTexts,
-        ["items"] = Days
-            ? new JsonObject { ["type"] = "string", ["format"] = "date" }
-            : new JsonObject { ["type"] = "string", ["minLength"] = 1, ["maxLength"] = LongestText },
-    };
+    public override JsonObject Schema =>
+        new()
+        {
+            ["type"] = "array",
+            ["maxItems"] = MostTexts,
+            ["items"] = Days
+                ? new JsonObject { ["type"] = "string", ["format"] = "date" }
+                : new JsonObject
+                {
+                    ["type"] = "string",
+                    ["minLength"] = 1,
+                    ["maxLength"] = LongestText,
+                },
+        };
 
     /// <inheritdoc/>
     public override string? Check(JsonElement value)
     {
-        if (value.ValueKind == JsonValueKind.Array
+        if (
+            value.ValueKind == JsonValueKind.Array
             && value.GetArrayLength() <= MostTexts
-            && value.EnumerateArray().All(t => t.ValueKind == JsonValueKind.String && IsGood(t.GetString()!)))
+            && value.EnumerateArray().All(t => t.ValueKind == JsonValueKind.String && IsGood(t.GetString()!))
+        )
         {
             return null;
         }
 
-        return Days ? "Give days as 2027-03-31, separated by commas." : $"Give at most {MostTexts} words, each of at most {LongestText} characters, separated by commas.";
+        return Days
+            ? "Give days as 2027-03-31, separated by commas."
+            : $"Give at most {MostTexts} words, each of at most {LongestText} characters, separated by commas.";
     }
 
     /// <inheritdoc/>
     public override string InWords(JsonElement value) => string.Join(", ", value.EnumerateArray().Select(static t => t.GetString()));
 
-    private bool IsGood(string text) => Days
-        ? DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _)
-        : CanonicalText.TryMake(text, out var canonical) && canonical.Length > 0 && Graphemes.FitIn(canonical, LongestText);
+    private bool IsGood(string text) =>
+        Days
+            ? DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _)
+            : CanonicalText.TryMake(text, out var canonical) && canonical.Length > 0 && Graphemes.FitIn(canonical, LongestText);
 }
 
 /// <summary>One or several of a fixed list.</summary>
@@ -57,7 +68,13 @@ public sealed class TextsSetting(string name, string clause, string offer) : Typ
 /// <param name="offer">What it is called while not set.</param>
 /// <param name="options">The options, by stable key, with what the interface calls them.</param>
 /// <param name="several">Whether several can be picked.</param>
-public sealed class OptionSetting(string name, string clause, string offer, ImmutableArray<KeyValuePair<string, string>> options, bool several = false) : TypeSetting(name, clause, offer)
+public sealed class OptionSetting(
+    string name,
+    string clause,
+    string offer,
+    ImmutableArray<KeyValuePair<string, string>> options,
+    bool several = false
+) : TypeSetting(name, clause, offer)
 {
     /// <inheritdoc/>
     public override string Kind => several ? "options" : "option";
@@ -71,7 +88,14 @@ public sealed class OptionSetting(string name, string clause, string offer, Immu
         get
         {
             var one = new JsonObject { ["enum"] = new JsonArray([.. options.Select(o => (JsonNode)JsonValue.Create(o.Key))]) };
-            return several ? new() { ["type"] = "array", ["items"] = one, ["uniqueItems"] = true } : one;
+            return several
+                ? new()
+                {
+                    ["type"] = "array",
+                    ["items"] = one,
+                    ["uniqueItems"] = true,
+                }
+                : one;
         }
     }
 
@@ -79,15 +103,18 @@ public sealed class OptionSetting(string name, string clause, string offer, Immu
     public override string? Check(JsonElement value)
     {
         var good = several
-            ? value.ValueKind == JsonValueKind.Array && value.EnumerateArray().All(IsOption) && value.EnumerateArray().DistinctBy(static v => v.ToString()).Count() == value.GetArrayLength()
+            ? value.ValueKind == JsonValueKind.Array
+                && value.EnumerateArray().All(IsOption)
+                && value.EnumerateArray().DistinctBy(static v => v.ToString()).Count() == value.GetArrayLength()
             : IsOption(value);
         return good ? null : $"Choose from: {string.Join(", ", options.Select(static o => o.Value))}.";
     }
 
     /// <inheritdoc/>
-    public override string InWords(JsonElement value) => several
-        ? string.Join(", ", options.Where(o => value.EnumerateArray().Any(v => v.GetString() == o.Key)).Select(static o => o.Value))
-        : options.First(o => o.Key == value.GetString()).Value;
+    public override string InWords(JsonElement value) =>
+        several
+            ? string.Join(", ", options.Where(o => value.EnumerateArray().Any(v => v.GetString() == o.Key)).Select(static o => o.Value))
+            : options.First(o => o.Key == value.GetString()).Value;
 
     private bool IsOption(JsonElement value) => value.ValueKind == JsonValueKind.String && options.Any(o => o.Key == value.GetString());
 }
@@ -105,7 +132,8 @@ public sealed class ToggleSetting(string name, string clause, string offer) : Ty
     public override JsonObject Schema => new() { ["type"] = "boolean" };
 
     /// <inheritdoc/>
-    public override string? Check(JsonElement value) => value.ValueKind is JsonValueKind.True or JsonValueKind.False ? null : "Say true or false.";
+    public override string? Check(JsonElement value) =>
+        value.ValueKind is JsonValueKind.True or JsonValueKind.False ? null : "Say true or false.";
 
     /// <inheritdoc/>
     public override string InWords(JsonElement value) => value.GetBoolean() ? "yes" : "no";

@@ -16,7 +16,13 @@ public sealed class WholeNumberSetting(string name, string clause, string offer,
     public override string Kind => "whole_number";
 
     /// <inheritdoc/>
-    public override JsonObject Schema => new() { ["type"] = "integer", ["minimum"] = least, ["maximum"] = most };
+    public override JsonObject Schema =>
+        new()
+        {
+            ["type"] = "integer",
+            ["minimum"] = least,
+            ["maximum"] = most,
+        };
 
     /// <inheritdoc/>
     public override string? Check(JsonElement value) =>

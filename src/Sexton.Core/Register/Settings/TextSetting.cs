@@ -15,11 +15,20 @@ public class TextSetting(string name, string clause, string offer, int longest) 
     public override string Kind => "text";
 
     /// <inheritdoc/>
-    public override JsonObject Schema => new() { ["type"] = "string", ["minLength"] = 1, ["maxLength"] = longest };
+    public override JsonObject Schema =>
+        new()
+        {
+            ["type"] = "string",
+            ["minLength"] = 1,
+            ["maxLength"] = longest,
+        };
 
     /// <inheritdoc/>
     public override string? Check(JsonElement value) =>
-        value.ValueKind == JsonValueKind.String && CanonicalText.TryMake(value.GetString()!, out var text) && text.Length > 0 && Graphemes.FitIn(text, longest)
+        value.ValueKind == JsonValueKind.String
+        && CanonicalText.TryMake(value.GetString()!, out var text)
+        && text.Length > 0
+        && Graphemes.FitIn(text, longest)
             ? null
             : $"Give a text of 1 to {longest} characters.";
 }
@@ -36,7 +45,8 @@ public sealed class PatternSetting(string name, string clause, string offer) : T
     /// <summary>The compiled form of a pattern.</summary>
     /// <exception cref="ArgumentException">It is no regular expression.</exception>
     /// <exception cref="NotSupportedException">It has a back reference or looks around.</exception>
-    public static Regex Compile(string pattern) => new($"\\A(?:{pattern})\\z", RegexOptions.NonBacktracking | RegexOptions.CultureInvariant);
+    public static Regex Compile(string pattern) =>
+        new($"\\A(?:{pattern})\\z", RegexOptions.NonBacktracking | RegexOptions.CultureInvariant);
 
     /// <inheritdoc/>
     public override string? Check(JsonElement value)
@@ -73,16 +83,23 @@ public sealed class WordingSetting(string name, string clause, string offer) : T
     public override string Kind => SeveralLines ? "long_wording" : "wording";
 
     /// <inheritdoc/>
-    public override JsonObject Schema => new()
-    {
-        ["type"] = "object",
-        ["additionalProperties"] = new JsonObject { ["type"] = "string", ["maxLength"] = Longest },
-    };
+    public override JsonObject Schema =>
+        new()
+        {
+            ["type"] = "object",
+            ["additionalProperties"] = new JsonObject { ["type"] = "string", ["maxLength"] = Longest },
+        };
 
     /// <inheritdoc/>
     public override string? Check(JsonElement value) =>
         value.ValueKind == JsonValueKind.Object
-        && value.EnumerateObject().All(p => p.Value.ValueKind == JsonValueKind.String && Graphemes.FitIn(p.Value.GetString()!, Longest) && CanonicalText.TryMake(p.Value.GetString()!, out _))
+        && value
+            .EnumerateObject()
+            .All(p =>
+                p.Value.ValueKind == JsonValueKind.String
+                && Graphemes.FitIn(p.Value.GetString()!, Longest)
+                && CanonicalText.TryMake(p.Value.GetString()!, out _)
+            )
             ? null
             : $"Give a text of at most {Longest} characters for each language.";
 

@@ -16,19 +16,29 @@ public sealed class WorkingSetting(string name, string clause) : TypeSetting(nam
     public override string Kind => "working";
 
     /// <inheritdoc/>
-    public override JsonObject Schema => new()
-    {
-        ["type"] = "array",
-        ["items"] = new JsonObject
+    public override JsonObject Schema =>
+        new()
         {
-            ["type"] = "object",
-            ["required"] = new JsonArray("do"),
-            ["properties"] = new JsonObject { ["do"] = new JsonObject { ["enum"] = new JsonArray([.. Enum.GetValues<WorkingStep>().Select(static s => JsonSerializer.SerializeToNode(s, RegisterJson.Options))]) } },
-        },
-    };
+            ["type"] = "array",
+            ["items"] = new JsonObject
+            {
+                ["type"] = "object",
+                ["required"] = new JsonArray("do"),
+                ["properties"] = new JsonObject
+                {
+                    ["do"] = new JsonObject
+                    {
+                        ["enum"] = new JsonArray([
+                            .. Enum.GetValues<WorkingStep>().Select(static s => JsonSerializer.SerializeToNode(s, RegisterJson.Options)),
+                        ]),
+                    },
+                },
+            },
+        };
 
     /// <summary>The rows of a settings object; none where the value is missing.</summary>
-    public static ImmutableArray<WorkingRow> Read(JsonElement? value) => value is { } list ? [.. list.Deserialize<WorkingRow[]>(RegisterJson.Options)!] : [];
+    public static ImmutableArray<WorkingRow> Read(JsonElement? value) =>
+        value is { } list ? [.. list.Deserialize<WorkingRow[]>(RegisterJson.Options)!] : [];
 
     /// <inheritdoc/>
     public override string? Check(JsonElement value)
@@ -46,28 +56,32 @@ public sealed class WorkingSetting(string name, string clause) : TypeSetting(nam
     /// <inheritdoc/>
     public override string InWords(JsonElement value) => string.Join(", ", Read(value).Select(InWords));
 
-    private static string InWords(WorkingRow row) => row.Do switch
-    {
-        WorkingStep.Take => InWords(row.Of),
-        WorkingStep.RoundUp => "rounded up" + Multiples(row),
-        WorkingStep.RoundDown => "rounded down" + Multiples(row),
-        WorkingStep.Round => "rounded" + Multiples(row),
-        WorkingStep.ByBands => "then " + string.Join(", ", row.Bands.Select(static b => $"{Number(b.Gives)} over {Number(b.Over)}")),
-        _ => $"{JsonNamingPolicy.SnakeCaseLower.ConvertName(row.Do.ToString()).Replace('_', ' ')} {InWords(row.Of)}",
-    };
+    private static string InWords(WorkingRow row) =>
+        row.Do switch
+        {
+            WorkingStep.Take => InWords(row.Of),
+            WorkingStep.RoundUp => "rounded up" + Multiples(row),
+            WorkingStep.RoundDown => "rounded down" + Multiples(row),
+            WorkingStep.Round => "rounded" + Multiples(row),
+            WorkingStep.ByBands => "then " + string.Join(", ", row.Bands.Select(static b => $"{Number(b.Gives)} over {Number(b.Over)}")),
+            _ => $"{JsonNamingPolicy.SnakeCaseLower.ConvertName(row.Do.ToString()).Replace('_', ' ')} {InWords(row.Of)}",
+        };
 
-    private static string InWords(Term? term) => term switch
-    {
-        null => "",
-        { Value: { } value } => value.Text is { } text ? $"“{text}”" : value.ToString(),
-        { Rows.IsEmpty: false } => $"({string.Join(", ", term.Rows.Select(InWords))})",
-        { Over: { } over } => $"the {term.Summary.ToString().ToLowerInvariant()} {(term.Fact is null ? "" : $"of {Plain(term.Fact)} ")}over {ConditionWords.WordOf(over, 2)}",
-        { DaysTo: { } to } => $"the days from {Plain(term.Fact)} to {Plain(to)}",
-        { LengthBy: { } by } => $"the {by.ToString().ToLowerInvariant()}s of {Plain(term.Fact)}",
-        _ => Plain(term.Fact) + (term.Else is null ? "" : $" (else {term.Else})"),
-    };
+    private static string InWords(Term? term) =>
+        term switch
+        {
+            null => "",
+            { Value: { } value } => value.Text is { } text ? $"“{text}”" : value.ToString(),
+            { Rows.IsEmpty: false } => $"({string.Join(", ", term.Rows.Select(InWords))})",
+            { Over: { } over } =>
+                $"the {term.Summary.ToString().ToLowerInvariant()} {(term.Fact is null ? "" : $"of {Plain(term.Fact)} ")}over {ConditionWords.WordOf(over, 2)}",
+            { DaysTo: { } to } => $"the days from {Plain(term.Fact)} to {Plain(to)}",
+            { LengthBy: { } by } => $"the {by.ToString().ToLowerInvariant()}s of {Plain(term.Fact)}",
+            _ => Plain(term.Fact) + (term.Else is null ? "" : $" (else {term.Else})"),
+        };
 
-    private static string Plain(string? fact) => (Facts.FieldOf(fact ?? "") ?? Facts.AttributeOf(fact ?? "") ?? fact ?? "").Replace('_', ' ');
+    private static string Plain(string? fact) =>
+        (Facts.FieldOf(fact ?? "") ?? Facts.AttributeOf(fact ?? "") ?? fact ?? "").Replace('_', ' ');
 
     private static string Multiples(WorkingRow row) => row.To == 1 ? "" : $" to multiples of {Number(row.To)}";
 

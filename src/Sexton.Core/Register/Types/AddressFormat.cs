@@ -42,14 +42,15 @@ internal sealed partial record AddressFormat(string Country, ImmutableArray<stri
     public static AddressFormat Of(string country) => Known.GetValueOrDefault(country, Unknown);
 
     /// <summary>What a part is called.</summary>
-    public string NameOf(string part) => part switch
-    {
-        "street" => "Street and number",
-        "extra" => "Flat, building or care of",
-        "town" => "Town",
-        "region" => "County",
-        _ => Country == "IE" ? "Eircode" : "Postcode",
-    };
+    public string NameOf(string part) =>
+        part switch
+        {
+            "street" => "Street and number",
+            "extra" => "Flat, building or care of",
+            "town" => "Town",
+            "region" => "County",
+            _ => Country == "IE" ? "Eircode" : "Postcode",
+        };
 
     /// <summary>Whether a part must be filled in.</summary>
     public bool Needs(string part) => part is "street" or "town" || (part == "postcode" && NeedsPostcode);
@@ -69,9 +70,10 @@ internal sealed partial record AddressFormat(string Country, ImmutableArray<stri
     }
 
     /// <summary>The lines of an address, empty ones left out, without the country.</summary>
-    public IEnumerable<string> Write(IReadOnlyDictionary<string, string> parts) => Lines
-        .Select(line => string.Join(' ', line.Split(' ').Select(p => parts.GetValueOrDefault(p, "")).Where(static t => t.Length > 0)))
-        .Where(static line => line.Length > 0);
+    public IEnumerable<string> Write(IReadOnlyDictionary<string, string> parts) =>
+        Lines
+            .Select(line => string.Join(' ', line.Split(' ').Select(p => parts.GetValueOrDefault(p, "")).Where(static t => t.Length > 0)))
+            .Where(static line => line.Length > 0);
 
     [GeneratedRegex(@"\A[1-9][0-9]{3}\z", RegexOptions.NonBacktracking)]
     private static partial Regex Austrian();
@@ -85,7 +87,10 @@ internal sealed partial record AddressFormat(string Country, ImmutableArray<stri
     [GeneratedRegex(@"\A(GIR 0AA|[A-Z]{1,2}[0-9][A-Z0-9]? [0-9][A-Z]{2})\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex British();
 
-    [GeneratedRegex(@"\A([AC-FHKNPRTV-Y][0-9]{2}|D6W) [0-9AC-FHKNPRTV-Y]{4}\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(
+        @"\A([AC-FHKNPRTV-Y][0-9]{2}|D6W) [0-9AC-FHKNPRTV-Y]{4}\z",
+        RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture
+    )]
     private static partial Regex Irish();
 
     [GeneratedRegex(@"\A[1-9][0-9]{3} [A-Z]{2}\z", RegexOptions.NonBacktracking)]

@@ -11,7 +11,9 @@ namespace Sexton.Core.Register.Types;
 /// </summary>
 public sealed class AgreedTo : FieldType
 {
-    private const string Terms = "terms", Says = "says", Part = "text";
+    private const string Terms = "terms",
+        Says = "says",
+        Part = "text";
 
     /// <inheritdoc/>
     public override string Key => "agreed_to";
@@ -30,15 +32,22 @@ public sealed class AgreedTo : FieldType
     ];
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule([.. settings.Wording(Terms).Texts.Values.Select(Canonical).Where(static t => t.Length > 0)]);
+    public override AnswerRule Bind(SettingReader settings) =>
+        new Rule([.. settings.Wording(Terms).Texts.Values.Select(Canonical).Where(static t => t.Length > 0)]);
 
     private static string Canonical(string text) => CanonicalText.TryMake(text, out var canonical) ? canonical : "";
 
     private sealed class Rule(ImmutableArray<string> terms) : AnswerRule
     {
-        private static readonly Refusal TermsChanged = new("terms_changed", Wording: LanguageMap.Of("The text of “{0}” has changed. Read it again, then agree."));
+        private static readonly Refusal TermsChanged = new(
+            "terms_changed",
+            Wording: LanguageMap.Of("The text of “{0}” has changed. Read it again, then agree.")
+        );
 
-        private static readonly Refusal NotAgreed = new(RefusalCodes.Required, Wording: LanguageMap.Of("Please read “{0}” and agree to it."));
+        private static readonly Refusal NotAgreed = new(
+            RefusalCodes.Required,
+            Wording: LanguageMap.Of("Please read “{0}” and agree to it.")
+        );
 
         public override Refusal Missing => NotAgreed;
 
@@ -48,17 +57,24 @@ public sealed class AgreedTo : FieldType
 
         public override AnswerValue FactOf(AnswerValue value) => AnswerValue.Yes;
 
-        public override JsonObject Schema => new()
-        {
-            ["type"] = "object",
-            ["required"] = new JsonArray(Part),
-            ["additionalProperties"] = false,
-            ["properties"] = new JsonObject { [Part] = terms.IsEmpty ? new JsonObject { ["not"] = new JsonObject() } : new JsonObject { ["enum"] = new JsonArray([.. terms.Select(static t => (JsonNode)JsonValue.Create(t))]) } },
-        };
+        public override JsonObject Schema =>
+            new()
+            {
+                ["type"] = "object",
+                ["required"] = new JsonArray(Part),
+                ["additionalProperties"] = false,
+                ["properties"] = new JsonObject
+                {
+                    [Part] = terms.IsEmpty
+                        ? new JsonObject { ["not"] = new JsonObject() }
+                        : new JsonObject { ["enum"] = new JsonArray([.. terms.Select(static t => (JsonNode)JsonValue.Create(t))]) },
+                },
+            };
 
         public override ImmutableArray<AnswerValue> Samples => [.. terms.Select(Value)];
 
-        public override SettingProblem? Lacks => terms.IsEmpty ? new SettingProblem(Terms, "There is no text to agree to. Write it.") : null;
+        public override SettingProblem? Lacks =>
+            terms.IsEmpty ? new SettingProblem(Terms, "There is no text to agree to. Write it.") : null;
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
@@ -69,7 +85,8 @@ public sealed class AgreedTo : FieldType
 
             var shown = raw.Parts?.GetValueOrDefault(Part) ?? "";
             var agreed = Canonical(shown);
-            return agreed.Length == 0 || !terms.Contains(agreed, StringComparer.Ordinal) ? Reading.Refused(TermsChanged)
+            return agreed.Length == 0 || !terms.Contains(agreed, StringComparer.Ordinal)
+                ? Reading.Refused(TermsChanged)
                 : Reading.Of(raw.Parts!.Count == 1 && shown == agreed ? raw : Value(agreed));
         }
 
@@ -77,6 +94,7 @@ public sealed class AgreedTo : FieldType
 
         public override string? KeptText(AnswerValue value) => value.Parts![Part];
 
-        private static AnswerValue Value(string text) => AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { [Part] = text });
+        private static AnswerValue Value(string text) =>
+            AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { [Part] = text });
     }
 }

@@ -13,7 +13,9 @@ namespace Sexton.Core.Register.Types;
 /// <param name="currency">The currency of the shop (ISO 4217).</param>
 public sealed class AmountOfMoney(string currency) : FieldType
 {
-    private const string Least = "least", Most = "most", StepSize = "step";
+    private const string Least = "least",
+        Most = "most",
+        StepSize = "step";
 
     // What nobody enters by hand; a limit of one's own is lower.
     private const decimal Bound = 10_000_000m;
@@ -39,7 +41,8 @@ public sealed class AmountOfMoney(string currency) : FieldType
     ];
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule(currency, settings.Number(Least) ?? 0, settings.Number(Most) ?? Bound, settings.Number(StepSize));
+    public override AnswerRule Bind(SettingReader settings) =>
+        new Rule(currency, settings.Number(Least) ?? 0, settings.Number(Most) ?? Bound, settings.Number(StepSize));
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)
@@ -48,7 +51,10 @@ public sealed class AmountOfMoney(string currency) : FieldType
         {
             if (settings.Number(name) is { } amount && decimal.Round(amount, MoneyText.ExponentOf(currency)) != amount)
             {
-                yield return new SettingProblem(name, $"{currency} has {MoneyText.ExponentOf(currency)} digits after the point. Round the amount.");
+                yield return new SettingProblem(
+                    name,
+                    $"{currency} has {MoneyText.ExponentOf(currency)} digits after the point. Round the amount."
+                );
             }
         }
 
@@ -60,10 +66,19 @@ public sealed class AmountOfMoney(string currency) : FieldType
 
     private sealed class Rule(string currency, decimal least, decimal most, decimal? step) : AnswerRule
     {
-        private static readonly Refusal NotAmount = new("not_amount", Wording: LanguageMap.Of("Give “{0}” as an amount such as 12 or 12.50."));
+        private static readonly Refusal NotAmount = new(
+            "not_amount",
+            Wording: LanguageMap.Of("Give “{0}” as an amount such as 12 or 12.50.")
+        );
 
         private readonly Func<decimal, string, string> _write = (amount, language) => Write(amount, currency, language);
-        private readonly NumberLimits _limits = new(least, most, step, MoneyText.ExponentOf(currency), limit => Write(limit, currency, LanguageMap.Fallback));
+        private readonly NumberLimits _limits = new(
+            least,
+            most,
+            step,
+            MoneyText.ExponentOf(currency),
+            limit => Write(limit, currency, LanguageMap.Fallback)
+        );
 
         public override int LongestText => new[] { least, most }.Max(amount => Write(amount, currency, LanguageMap.Fallback).Length);
 
@@ -73,7 +88,13 @@ public sealed class AmountOfMoney(string currency) : FieldType
 
         public override ImmutableArray<PriceBy> PricedBy => [PriceBy.Answer, PriceBy.Amount];
 
-        public override JsonObject Schema => new() { ["type"] = "number", ["minimum"] = least, ["maximum"] = most };
+        public override JsonObject Schema =>
+            new()
+            {
+                ["type"] = "number",
+                ["minimum"] = least,
+                ["maximum"] = most,
+            };
 
         public override ImmutableArray<AnswerValue> Samples => _limits.Samples;
 
@@ -81,7 +102,8 @@ public sealed class AmountOfMoney(string currency) : FieldType
         {
             // The sign and the code of the currency may stand on either side; another currency is no amount here.
             var bare = raw.Text is { } text ? AnswerValue.Of(Bare(text)) : raw;
-            return !ExactNumber.TryRead(bare, occasion.Language, MoneyText.ExponentOf(currency), _write, out var amount, out var twice) ? Reading.Refused(twice ?? NotAmount)
+            return !ExactNumber.TryRead(bare, occasion.Language, MoneyText.ExponentOf(currency), _write, out var amount, out var twice)
+                    ? Reading.Refused(twice ?? NotAmount)
                 : _limits.Check(amount) is { } refusal ? Reading.Refused(refusal)
                 : Reading.Of(ExactNumber.Canonical(raw, amount));
         }
@@ -90,7 +112,8 @@ public sealed class AmountOfMoney(string currency) : FieldType
 
         public override string SystemTextOf(AnswerValue value, string language) => MoneyText.Plain(value.Number!.Value, currency);
 
-        private static string Write(decimal amount, string currency, string language) => MoneyText.Format((long)(amount * MoneyText.UnitOf(currency)), currency, language);
+        private static string Write(decimal amount, string currency, string language) =>
+            MoneyText.Format((long)(amount * MoneyText.UnitOf(currency)), currency, language);
 
         private string Bare(string text)
         {

@@ -37,7 +37,8 @@ public abstract class AnswerRule
     public virtual ImmutableDictionary<string, JsonElement> ForTheForm => ImmutableDictionary<string, JsonElement>.Empty;
 
     /// <summary>What of its answers an amount of money can be taken times.</summary>
-    public virtual ImmutableArray<PriceBy> PricedBy => Fact is FactKind.Number or FactKind.List ? [PriceBy.Answer, PriceBy.Count] : [PriceBy.Answer];
+    public virtual ImmutableArray<PriceBy> PricedBy =>
+        Fact is FactKind.Number or FactKind.List ? [PriceBy.Answer, PriceBy.Count] : [PriceBy.Answer];
 
     /// <summary>The rows by which its answers are worked out; empty where they are entered.</summary>
     public virtual ImmutableArray<WorkingRow> Working => [];
@@ -199,4 +200,10 @@ public readonly record struct Reading
 /// <param name="Second">What it fills in second, or null.</param>
 /// <param name="Part">The part of the answer that it is about, or null.</param>
 /// <param name="Wording">The sentence itself where the manager gave one, or null.</param>
-public readonly record struct Refusal(string Code, string? First = null, string? Second = null, string? Part = null, LanguageMap? Wording = null);
+public readonly record struct Refusal(
+    string Code,
+    string? First = null,
+    string? Second = null,
+    string? Part = null,
+    LanguageMap? Wording = null
+);

@@ -39,7 +39,9 @@ public sealed class CalendarDay : FieldType
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
             var text = raw.Text?.Trim();
-            return limits.Check(text, occasion) is { } refusal ? Reading.Refused(refusal) : Reading.Of(text == raw.Text ? raw : AnswerValue.Of(text!));
+            return limits.Check(text, occasion) is { } refusal
+                ? Reading.Refused(refusal)
+                : Reading.Of(text == raw.Text ? raw : AnswerValue.Of(text!));
         }
 
         public override string TextOf(AnswerValue value, string language) => Written.Day(value.Text!, language);

@@ -19,11 +19,18 @@ public sealed class Country : FieldType
     public override string ShortName => "country";
 
     /// <inheritdoc/>
-    public override ImmutableArray<TypeSetting> Settings { get; } = [new OptionSetting(Only, "only {}", "some countries only", Regions.All, several: true)];
+    public override ImmutableArray<TypeSetting> Settings { get; } =
+    [new OptionSetting(Only, "only {}", "some countries only", Regions.All, several: true)];
 
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) =>
-        new ChoiceRule([.. (settings.Texts(Only) is { IsEmpty: false } only ? Regions.Of(only) : Regions.All).Select(static c => new Choice { Key = c.Key, Label = LanguageMap.Of(c.Value) })]);
+        new ChoiceRule([
+            .. (settings.Texts(Only) is { IsEmpty: false } only ? Regions.Of(only) : Regions.All).Select(static c => new Choice
+            {
+                Key = c.Key,
+                Label = LanguageMap.Of(c.Value),
+            }),
+        ]);
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)

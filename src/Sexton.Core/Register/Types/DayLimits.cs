@@ -10,7 +10,11 @@ internal sealed class DayLimits
     /// <summary>How a day is written.</summary>
     public const string Format = "yyyy-MM-dd";
 
-    private const string Earliest = "earliest", Latest = "latest", LeadDays = "lead_days", Weekdays = "weekdays_left_out", Days = "days_left_out";
+    private const string Earliest = "earliest",
+        Latest = "latest",
+        LeadDays = "lead_days",
+        Weekdays = "weekdays_left_out",
+        Days = "days_left_out";
 
     // As many days as a lead can stretch over; more left-out days than that leave no day to choose.
     private const int FurthestSearch = 3_660;
@@ -36,7 +40,13 @@ internal sealed class DayLimits
         new DaySetting(Earliest, "not before {}", "an earliest day"),
         new DaySetting(Latest, "not after {}", "a latest day"),
         new WholeNumberSetting(LeadDays, "with {} days to prepare, left-out days not counted", "days to prepare", 1, 366),
-        new OptionSetting(Weekdays, "never on {}", "weekdays left out", [.. Enum.GetValues<DayOfWeek>().Select(static d => KeyValuePair.Create(d.ToString().ToLowerInvariant(), d.ToString()))], several: true),
+        new OptionSetting(
+            Weekdays,
+            "never on {}",
+            "weekdays left out",
+            [.. Enum.GetValues<DayOfWeek>().Select(static d => KeyValuePair.Create(d.ToString().ToLowerInvariant(), d.ToString()))],
+            several: true
+        ),
         new TextsSetting(Days, "not on the days {}", "days left out") { Days = true },
     ];
 
@@ -47,7 +57,11 @@ internal sealed class DayLimits
     public static IEnumerable<SettingProblem> Contradictions(SettingReader settings)
     {
         // Today moves, so only limits of one kind can contradict each other for ever.
-        if (settings.Day(Earliest) is { } earliest && settings.Day(Latest) is { } latest && (earliest.Day > latest.Day || earliest.FromToday > latest.FromToday))
+        if (
+            settings.Day(Earliest) is { } earliest
+            && settings.Day(Latest) is { } latest
+            && (earliest.Day > latest.Day || earliest.FromToday > latest.FromToday)
+        )
         {
             yield return new SettingProblem(Earliest, "The earliest day comes after the latest. Make one of them fit.");
         }

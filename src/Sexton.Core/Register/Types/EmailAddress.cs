@@ -32,12 +32,17 @@ public sealed partial class EmailAddress : FieldType
     public override AnswerRule Bind(SettingReader settings) => new Rule(settings.Texts(Domains));
 
     /// <inheritdoc/>
-    protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings) => settings.Texts(Domains)
-        .Where(static d => !Domain().IsMatch(d))
-        .Select(static d => new SettingProblem(Domains, $"“{d}” is not a domain. Give what stands behind the @, such as example.org."));
+    protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings) =>
+        settings
+            .Texts(Domains)
+            .Where(static d => !Domain().IsMatch(d))
+            .Select(static d => new SettingProblem(Domains, $"“{d}” is not a domain. Give what stands behind the @, such as example.org."));
 
     // Labels of letters, digits and hyphens, at most 63 of them (RFC 5321, 4.1.2; RFC 1034, 3.1), and two labels at least.
-    [GeneratedRegex(@"\A([A-Za-z0-9]([A-Za-z0-9-]{0,61}[A-Za-z0-9])?\.)+[A-Za-z0-9]([A-Za-z0-9-]{0,61}[A-Za-z0-9])?\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(
+        @"\A([A-Za-z0-9]([A-Za-z0-9-]{0,61}[A-Za-z0-9])?\.)+[A-Za-z0-9]([A-Za-z0-9-]{0,61}[A-Za-z0-9])?\z",
+        RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture
+    )]
     private static partial Regex Domain();
 
     private sealed class Rule(ImmutableArray<string> domains) : TextRule
@@ -53,7 +58,8 @@ public sealed partial class EmailAddress : FieldType
         protected override Refusal? Check(string text, IOccasion occasion)
         {
             var at = text.LastIndexOf('@');
-            if (at is < 1 or > 64
+            if (
+                at is < 1 or > 64
                 || text.Length > LongestText
                 || !Domain().IsMatch(text.AsSpan(at + 1))
                 || text[0] is '.' or '"'
@@ -61,7 +67,8 @@ public sealed partial class EmailAddress : FieldType
                 || text.Contains("..", StringComparison.Ordinal)
                 || !text.All(static c => c is > ' ' and < '\u007f')
                 || !MailAddress.TryCreate(text, out var address)
-                || !string.Equals(address.Address, text, StringComparison.Ordinal))
+                || !string.Equals(address.Address, text, StringComparison.Ordinal)
+            )
             {
                 return new Refusal(RefusalCodes.NotEmail);
             }

@@ -12,7 +12,9 @@ internal static partial class ExactNumber
 
     private static readonly SearchValues<char> Separators = SearchValues.Create(" ,.'\u00a0\u202f\u2019");
 
-    private static readonly LanguageMap Which = LanguageMap.Of("“{0}” could be {1} or {2}. Write it so that it can only be one of them, without separators for thousands.");
+    private static readonly LanguageMap Which = LanguageMap.Of(
+        "“{0}” could be {1} or {2}. Write it so that it can only be one of them, without separators for thousands."
+    );
 
     /// <summary>Reads a number that was entered as one, or as a text.</summary>
     /// <param name="raw">What was entered.</param>
@@ -22,11 +24,19 @@ internal static partial class ExactNumber
     /// <param name="number">The number.</param>
     /// <param name="twice">That it can be read in two ways, where that is so.</param>
     /// <returns>False when it is no number, or could be two.</returns>
-    public static bool TryRead(AnswerValue raw, string language, int decimals, Func<decimal, string, string> write, out decimal number, out Refusal? twice)
+    public static bool TryRead(
+        AnswerValue raw,
+        string language,
+        int decimals,
+        Func<decimal, string, string> write,
+        out decimal number,
+        out Refusal? twice
+    )
     {
         twice = null;
         number = raw.Number ?? 0;
-        return raw.Number is not null || TryReadText((raw.Text ?? "").Trim().Replace('\u2212', '-'), language, decimals, write, out number, out twice);
+        return raw.Number is not null
+            || TryReadText((raw.Text ?? "").Trim().Replace('\u2212', '-'), language, decimals, write, out number, out twice);
     }
 
     /// <summary>The canonical answer of a number: without trailing zeros, and the very one that was entered where it is that.</summary>
@@ -38,7 +48,14 @@ internal static partial class ExactNumber
     }
 
     // Apart, so that a number that came as one makes no closure.
-    private static bool TryReadText(string text, string language, int decimals, Func<decimal, string, string> write, out decimal number, out Refusal? twice)
+    private static bool TryReadText(
+        string text,
+        string language,
+        int decimals,
+        Func<decimal, string, string> write,
+        out decimal number,
+        out Refusal? twice
+    )
     {
         (twice, number) = (null, 0);
         if (text.AsSpan().IndexOfAny(Separators) < 0)
@@ -62,7 +79,13 @@ internal static partial class ExactNumber
 
         // One separator is that of decimals, whichever it is; but three digits behind it are thousands to half of the world.
         var own = text.Contains(point, StringComparison.Ordinal);
-        if (Thousand().IsMatch(text) && Parse(text, own ? point : comma, out var small) && decimals < 3 && decimal.Round(small, decimals) == small && Parse(string.Concat(text.Where(static c => c is not (',' or '.'))), '.', out var great))
+        if (
+            Thousand().IsMatch(text)
+            && Parse(text, own ? point : comma, out var small)
+            && decimals < 3
+            && decimal.Round(small, decimals) == small
+            && Parse(string.Concat(text.Where(static c => c is not (',' or '.'))), '.', out var great)
+        )
         {
             twice = new Refusal(TwoReadings, write(small, language), write(great, language), Wording: Which);
             return false;
@@ -72,7 +95,12 @@ internal static partial class ExactNumber
     }
 
     private static bool Parse(string text, char point, out decimal number) =>
-        decimal.TryParse(text.Replace(point, '.'), NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number);
+        decimal.TryParse(
+            text.Replace(point, '.'),
+            NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+            CultureInfo.InvariantCulture,
+            out number
+        );
 
     private static Regex Grouped(char by) => by == ',' ? ByCommas() : ByPoints();
 
@@ -84,10 +112,16 @@ internal static partial class ExactNumber
     [GeneratedRegex(@"\A[-+]?[1-9][0-9]{0,2}(\.[0-9]{3})+(,[0-9]*)?\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex ByPoints();
 
-    [GeneratedRegex(@"\A[-+]?[1-9][0-9]{0,2}([ \u00A0\u202F'\u2019][0-9]{3})+(\.[0-9]*)?\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(
+        @"\A[-+]?[1-9][0-9]{0,2}([ \u00A0\u202F'\u2019][0-9]{3})+(\.[0-9]*)?\z",
+        RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture
+    )]
     private static partial Regex SpacesThenPoint();
 
-    [GeneratedRegex(@"\A[-+]?[1-9][0-9]{0,2}([ \u00A0\u202F'\u2019][0-9]{3})+(,[0-9]*)?\z", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(
+        @"\A[-+]?[1-9][0-9]{0,2}([ \u00A0\u202F'\u2019][0-9]{3})+(,[0-9]*)?\z",
+        RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture
+    )]
     private static partial Regex SpacesThenComma();
 
     [GeneratedRegex(@"\A[-+]?[1-9][0-9]{0,2}[.,][0-9]{3}\z", RegexOptions.NonBacktracking)]

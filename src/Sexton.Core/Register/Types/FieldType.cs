@@ -33,12 +33,13 @@ public abstract class FieldType
     public virtual ImmutableArray<TypeSetting> Settings => [];
 
     /// <summary>The JSON Schema (draft 2020-12) of its settings object.</summary>
-    public JsonObject SettingsSchema => new()
-    {
-        ["type"] = "object",
-        ["additionalProperties"] = false,
-        ["properties"] = new JsonObject(Settings.Select(static s => new KeyValuePair<string, JsonNode?>(s.Name, s.Schema))),
-    };
+    public JsonObject SettingsSchema =>
+        new()
+        {
+            ["type"] = "object",
+            ["additionalProperties"] = false,
+            ["properties"] = new JsonObject(Settings.Select(static s => new KeyValuePair<string, JsonNode?>(s.Name, s.Schema))),
+        };
 
     /// <summary>What the map says of a field of this type: "text, 24", "one of 3".</summary>
     public virtual string Describe(SettingReader settings) => ShortName;
@@ -85,7 +86,9 @@ public sealed class SettingReader(FieldType type, IReadOnlyDictionary<string, Js
 {
     /// <summary>The value of a setting, or null where neither one is given nor a default is there.</summary>
     public JsonElement? Find(string name) =>
-        settings.TryGetValue(name, out var value) ? value : type.Settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal)).Default;
+        settings.TryGetValue(name, out var value)
+            ? value
+            : type.Settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal)).Default;
 
     /// <summary>A whole number, or null.</summary>
     public int? Whole(string name) => Find(name)?.GetInt32();
@@ -100,7 +103,8 @@ public sealed class SettingReader(FieldType type, IReadOnlyDictionary<string, Js
     public bool Is(string name) => Find(name)?.GetBoolean() ?? false;
 
     /// <summary>A list of texts; empty where none is set.</summary>
-    public ImmutableArray<string> Texts(string name) => Find(name) is { } list ? [.. list.EnumerateArray().Select(static t => t.GetString()!)] : [];
+    public ImmutableArray<string> Texts(string name) =>
+        Find(name) is { } list ? [.. list.EnumerateArray().Select(static t => t.GetString()!)] : [];
 
     /// <summary>A text in languages; empty where none is set.</summary>
     public LanguageMap Wording(string name) => Find(name)?.Deserialize<LanguageMap>(RegisterJson.Options) ?? LanguageMap.Empty;

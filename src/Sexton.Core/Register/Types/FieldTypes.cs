@@ -19,31 +19,31 @@ public sealed class FieldTypes
 
     /// <summary>The kinds of answer that Sexton has.</summary>
     /// <param name="currency">The currency of the shop (ISO 4217).</param>
-    public static FieldTypes In(string currency) => new(
-    [
-        new LineText(),
-        new LongText(),
-        new NumberWithUnit(),
-        new AmountOfMoney(currency),
-        new CalendarDay(),
-        new TimeSlot(),
-        new YesOrNo(),
-        new AgreedTo(),
-        new OneOf(),
-        new SeveralOf(),
-        new HowManyOfEach(),
-        new PersonName(),
-        new EmailAddress(),
-        new Telephone(),
-        new WebAddress(),
-        new PostalAddress(),
-        new Country(),
-        new TaxNumber(),
-        new FileUpload(),
-        new PictureUpload(),
-        new WorkedOut(),
-        new WordsOnly(),
-    ]);
+    public static FieldTypes In(string currency) =>
+        new([
+            new LineText(),
+            new LongText(),
+            new NumberWithUnit(),
+            new AmountOfMoney(currency),
+            new CalendarDay(),
+            new TimeSlot(),
+            new YesOrNo(),
+            new AgreedTo(),
+            new OneOf(),
+            new SeveralOf(),
+            new HowManyOfEach(),
+            new PersonName(),
+            new EmailAddress(),
+            new Telephone(),
+            new WebAddress(),
+            new PostalAddress(),
+            new Country(),
+            new TaxNumber(),
+            new FileUpload(),
+            new PictureUpload(),
+            new WorkedOut(),
+            new WordsOnly(),
+        ]);
 
     /// <summary>All types in the order in which they are offered.</summary>
     public ImmutableArray<FieldType> All { get; }

@@ -8,17 +8,23 @@ namespace Sexton.Core.Register.Types;
 /// <summary>One or several files, kept byte by byte as they came.</summary>
 public sealed class FileUpload : FieldType
 {
-    internal const string Least = "least", Most = "most", Megabytes = "megabytes";
+    internal const string Least = "least",
+        Most = "most",
+        Megabytes = "megabytes";
     private const string Kinds = "kinds";
 
-    private static readonly JsonElement TenMegabytes = JsonSerializer.SerializeToElement(10), One = JsonSerializer.SerializeToElement(1);
+    private static readonly JsonElement TenMegabytes = JsonSerializer.SerializeToElement(10),
+        One = JsonSerializer.SerializeToElement(1);
 
     /// <summary>What files and pictures have in common: how many, and how large.</summary>
     internal static readonly ImmutableArray<TypeSetting> Common =
     [
         new WholeNumberSetting(Most, "at most {} of them", "a greatest number", 1, FileLimits.MostFiles) { Default = One },
         new WholeNumberSetting(Least, "at least {} of them, where there is an answer", "a least number", 1, FileLimits.MostFiles),
-        new WholeNumberSetting(Megabytes, "each of at most {} MB", "a greatest size", 1, FileLimits.MostMegabytes) { Default = TenMegabytes },
+        new WholeNumberSetting(Megabytes, "each of at most {} MB", "a greatest size", 1, FileLimits.MostMegabytes)
+        {
+            Default = TenMegabytes,
+        },
     ];
 
     /// <inheritdoc/>
@@ -33,7 +39,13 @@ public sealed class FileUpload : FieldType
     /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
-        new OptionSetting(Kinds, "only {}", "some kinds of file only", [.. FileKinds.All.Select(static k => KeyValuePair.Create(k.Key, k.Name))], several: true),
+        new OptionSetting(
+            Kinds,
+            "only {}",
+            "some kinds of file only",
+            [.. FileKinds.All.Select(static k => KeyValuePair.Create(k.Key, k.Name))],
+            several: true
+        ),
         .. Common,
     ];
 
@@ -44,18 +56,27 @@ public sealed class FileUpload : FieldType
     public override AnswerRule Bind(SettingReader settings)
     {
         var only = settings.Texts(Kinds);
-        return new FileRule(only.IsEmpty ? FileKinds.All : [.. FileKinds.All.Where(k => only.Contains(k.Key))], settings.Whole(Least) ?? 1, settings.Whole(Most)!.Value, settings.Whole(Megabytes)!.Value);
+        return new FileRule(
+            only.IsEmpty ? FileKinds.All : [.. FileKinds.All.Where(k => only.Contains(k.Key))],
+            settings.Whole(Least) ?? 1,
+            settings.Whole(Most)!.Value,
+            settings.Whole(Megabytes)!.Value
+        );
     }
 
     /// <summary>"picture", "up to 3 pictures".</summary>
-    internal static string Describe(string name, SettingReader settings) => settings.Whole(Most) is > 1 and var most ? $"up to {TextLimits.Number(most)} {name}s" : name;
+    internal static string Describe(string name, SettingReader settings) =>
+        settings.Whole(Most) is > 1 and var most ? $"up to {TextLimits.Number(most)} {name}s" : name;
 
     /// <summary>A least number above the greatest.</summary>
     internal static IEnumerable<SettingProblem> TooFewFor(SettingReader settings)
     {
         if (settings.Whole(Least) > settings.Whole(Most))
         {
-            yield return new SettingProblem(Least, $"At least {settings.Whole(Least)} and at most {settings.Whole(Most)} cannot both be. Make one of them fit.");
+            yield return new SettingProblem(
+                Least,
+                $"At least {settings.Whole(Least)} and at most {settings.Whole(Most)} cannot both be. Make one of them fit."
+            );
         }
     }
 

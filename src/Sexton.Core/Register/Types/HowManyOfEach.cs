@@ -12,7 +12,10 @@ namespace Sexton.Core.Register.Types;
 /// </summary>
 public sealed class HowManyOfEach : FieldType
 {
-    private const string Least = "least", Most = "most", LeastOfEach = "least_of_each", MostOfEach = "most_of_each";
+    private const string Least = "least",
+        Most = "most",
+        LeastOfEach = "least_of_each",
+        MostOfEach = "most_of_each";
 
     // What one list can come to; counts beyond are mistakes of typing.
     private const int Bound = 9_999;
@@ -40,8 +43,14 @@ public sealed class HowManyOfEach : FieldType
     public override string Describe(SettingReader settings) => $"{ShortName} {settings.Choices(OneOf.Choices).Length}";
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule(
-        settings.Choices(OneOf.Choices), settings.Whole(Least) ?? 1, settings.Whole(Most) ?? Bound, settings.Whole(LeastOfEach) ?? 1, settings.Whole(MostOfEach) ?? Bound);
+    public override AnswerRule Bind(SettingReader settings) =>
+        new Rule(
+            settings.Choices(OneOf.Choices),
+            settings.Whole(Least) ?? 1,
+            settings.Whole(Most) ?? Bound,
+            settings.Whole(LeastOfEach) ?? 1,
+            settings.Whole(MostOfEach) ?? Bound
+        );
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)
@@ -49,7 +58,10 @@ public sealed class HowManyOfEach : FieldType
         var choices = settings.Choices(OneOf.Choices);
         if (choices.FirstOrDefault(static c => c.Excludes) is { } excluding)
         {
-            yield return new SettingProblem(OneOf.Choices, $"“{excluding.Label}” takes the others away, and there is nothing to count then. Leave the answer optional instead.");
+            yield return new SettingProblem(
+                OneOf.Choices,
+                $"“{excluding.Label}” takes the others away, and there is nothing to count then. Leave the answer optional instead."
+            );
         }
 
         if (settings.Whole(Least) > settings.Whole(Most))
@@ -58,7 +70,10 @@ public sealed class HowManyOfEach : FieldType
         }
         else if (!choices.IsEmpty && settings.Whole(Least) > (long)choices.Length * (settings.Whole(MostOfEach) ?? Bound))
         {
-            yield return new SettingProblem(Least, "All choices together do not come to the least number. Allow more of each, or ask for fewer.");
+            yield return new SettingProblem(
+                Least,
+                "All choices together do not come to the least number. Allow more of each, or ask for fewer."
+            );
         }
 
         if (settings.Whole(LeastOfEach) > settings.Whole(MostOfEach))
@@ -78,7 +93,12 @@ public sealed class HowManyOfEach : FieldType
         private readonly ChoiceIndex _index = new(choices);
 
         // A line each: the count, a times sign between blanks, and the label.
-        public override int LongestText => _index.LongestOf(Math.Min(choices.Length, most / leastOfEach), picks => DigitsOf(picks) + (picks * " × ".Length) + picks - 1, static _ => true);
+        public override int LongestText =>
+            _index.LongestOf(
+                Math.Min(choices.Length, most / leastOfEach),
+                picks => DigitsOf(picks) + (picks * " × ".Length) + picks - 1,
+                static _ => true
+            );
 
         // The most digits that the counts of so many choices can have together: those that cost least come first, and each further digit of a count costs more.
         private int DigitsOf(int picks)
@@ -97,17 +117,19 @@ public sealed class HowManyOfEach : FieldType
         /// <summary>How many in all.</summary>
         public override FactKind Fact => FactKind.Number;
 
-        public override AnswerValue FactOf(AnswerValue value) => AnswerValue.Of((decimal)value.Parts!.Values.Sum(static c => int.Parse(c, CultureInfo.InvariantCulture)));
+        public override AnswerValue FactOf(AnswerValue value) =>
+            AnswerValue.Of((decimal)value.Parts!.Values.Sum(static c => int.Parse(c, CultureInfo.InvariantCulture)));
 
         public override string FactText(AnswerValue number, string language) => number.ToString();
 
-        public override JsonObject Schema => new()
-        {
-            ["type"] = "object",
-            ["minProperties"] = 1,
-            ["propertyNames"] = _index.Schema,
-            ["additionalProperties"] = new JsonObject { ["type"] = "string", ["pattern"] = "^[1-9][0-9]{0,3}$" },
-        };
+        public override JsonObject Schema =>
+            new()
+            {
+                ["type"] = "object",
+                ["minProperties"] = 1,
+                ["propertyNames"] = _index.Schema,
+                ["additionalProperties"] = new JsonObject { ["type"] = "string", ["pattern"] = "^[1-9][0-9]{0,3}$" },
+            };
 
         public override ImmutableArray<AnswerValue> Samples
         {
@@ -152,7 +174,10 @@ public sealed class HowManyOfEach : FieldType
                     return Reading.Refused(RefusalCodes.NotAChoice);
                 }
 
-                if (!int.TryParse(plain.Length == 0 ? "0" : plain, NumberStyles.None, CultureInfo.InvariantCulture, out var count) || count > Bound)
+                if (
+                    !int.TryParse(plain.Length == 0 ? "0" : plain, NumberStyles.None, CultureInfo.InvariantCulture, out var count)
+                    || count > Bound
+                )
                 {
                     return Reading.Refused(NotCounts with { Part = key });
                 }
@@ -171,8 +196,12 @@ public sealed class HowManyOfEach : FieldType
             }
 
             return sum == 0 ? Reading.Empty
-                : sum < least ? Reading.Refused(new Refusal("too_few_in_all", TextLimits.Number(least), TextLimits.Number(sum), Wording: TooFewInAll))
-                : sum > most ? Reading.Refused(new Refusal("too_many_in_all", TextLimits.Number(most), TextLimits.Number(sum), Wording: TooManyInAll))
+                : sum < least
+                    ? Reading.Refused(new Refusal("too_few_in_all", TextLimits.Number(least), TextLimits.Number(sum), Wording: TooFewInAll))
+                : sum > most
+                    ? Reading.Refused(
+                        new Refusal("too_many_in_all", TextLimits.Number(most), TextLimits.Number(sum), Wording: TooManyInAll)
+                    )
                 : Reading.Of(canonical ? raw : AnswerValue.Of(counts));
         }
 

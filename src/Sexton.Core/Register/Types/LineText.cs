@@ -58,6 +58,8 @@ internal sealed class LineRule(int longest, TextLimits? limits = null) : TextRul
             return limits.Check(text);
         }
 
-        return Graphemes.FitIn(text, longest) ? null : new Refusal(RefusalCodes.TooLong, TextLimits.Number(longest), TextLimits.Number(Graphemes.Count(text)));
+        return Graphemes.FitIn(text, longest)
+            ? null
+            : new Refusal(RefusalCodes.TooLong, TextLimits.Number(longest), TextLimits.Number(Graphemes.Count(text)));
     }
 }

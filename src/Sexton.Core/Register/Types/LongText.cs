@@ -7,7 +7,8 @@ namespace Sexton.Core.Register.Types;
 /// <summary>A text of several lines, counted in user-perceived characters; a line end counts as one.</summary>
 public sealed class LongText : FieldType
 {
-    private const string Lines = "lines", Height = "height";
+    private const string Lines = "lines",
+        Height = "height";
 
     /// <inheritdoc/>
     public override string Key => "long_text";
@@ -26,7 +27,11 @@ public sealed class LongText : FieldType
     [
         .. TextLimits.Settings(normal: 240, most: 5000),
         new WholeNumberSetting(Lines, "at most {} lines", "a limit of lines", 1, 200),
-        new WholeNumberSetting(Height, "shown {} lines high", "", 2, 20) { Default = JsonSerializer.SerializeToElement(4), ForTheForm = true },
+        new WholeNumberSetting(Height, "shown {} lines high", "", 2, 20)
+        {
+            Default = JsonSerializer.SerializeToElement(4),
+            ForTheForm = true,
+        },
     ];
 
     /// <inheritdoc/>

@@ -17,7 +17,8 @@ internal sealed class NumberLimits(decimal? least, decimal? most, decimal? step,
     private readonly Refusal _offStep = new(RefusalCodes.OffStep, write(step ?? 0), write(least ?? 0));
 
     /// <summary>Numbers that reach the limits.</summary>
-    public ImmutableArray<AnswerValue> Samples => [.. new[] { least ?? 0, most ?? least ?? 1 }.Distinct().Where(OnStep).Select(AnswerValue.Of)];
+    public ImmutableArray<AnswerValue> Samples =>
+        [.. new[] { least ?? 0, most ?? least ?? 1 }.Distinct().Where(OnStep).Select(AnswerValue.Of)];
 
     /// <summary>What is wrong with a number, or null.</summary>
     public Refusal? Check(decimal number)

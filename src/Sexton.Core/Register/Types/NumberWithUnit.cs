@@ -10,7 +10,11 @@ namespace Sexton.Core.Register.Types;
 /// <summary>An exact decimal number, with a unit or without. Entered with a point or a comma, kept without trailing zeros.</summary>
 public sealed class NumberWithUnit : FieldType
 {
-    private const string Least = "least", Most = "most", StepSize = "step", Decimals = "decimals", Unit = "unit";
+    private const string Least = "least",
+        Most = "most",
+        StepSize = "step",
+        Decimals = "decimals",
+        Unit = "unit";
 
     /// <inheritdoc/>
     public override string Key => "number";
@@ -31,12 +35,22 @@ public sealed class NumberWithUnit : FieldType
         new DecimalSetting(Least, "at least {}", "a least value"),
         new DecimalSetting(Most, "at most {}", "a greatest value"),
         new DecimalSetting(StepSize, "in steps of {}", "steps") { Positive = true },
-        new WholeNumberSetting(Decimals, "with {} decimals", "decimals", 0, 6) { Default = JsonSerializer.SerializeToElement(0), ForTheForm = true },
+        new WholeNumberSetting(Decimals, "with {} decimals", "decimals", 0, 6)
+        {
+            Default = JsonSerializer.SerializeToElement(0),
+            ForTheForm = true,
+        },
     ];
 
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) =>
-        new Rule(settings.Number(Least), settings.Number(Most), settings.Number(StepSize), settings.Whole(Decimals)!.Value, settings.Text(Unit) ?? "");
+        new Rule(
+            settings.Number(Least),
+            settings.Number(Most),
+            settings.Number(StepSize),
+            settings.Whole(Decimals)!.Value,
+            settings.Text(Unit) ?? ""
+        );
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)
@@ -48,7 +62,10 @@ public sealed class NumberWithUnit : FieldType
 
         if (settings.Number(StepSize) is { } step && decimal.Round(step, settings.Whole(Decimals)!.Value) != step)
         {
-            yield return new SettingProblem(StepSize, "The steps have more decimals than an answer may have. Allow more decimals, or make the steps larger.");
+            yield return new SettingProblem(
+                StepSize,
+                "The steps have more decimals than an answer may have. Allow more decimals, or make the steps larger."
+            );
         }
     }
 
@@ -56,7 +73,13 @@ public sealed class NumberWithUnit : FieldType
     {
         private readonly string _behind = unit.Length > 0 ? " " + unit : "";
 
-        private readonly NumberLimits _limits = new(least, most, step, decimals, limit => $"{limit.ToString("0.######", CultureInfo.InvariantCulture)} {unit}".TrimEnd());
+        private readonly NumberLimits _limits = new(
+            least,
+            most,
+            step,
+            decimals,
+            limit => $"{limit.ToString("0.######", CultureInfo.InvariantCulture)} {unit}".TrimEnd()
+        );
 
         public override int LongestText => 1 + 15 + (decimals > 0 ? decimals + 1 : 0) + _behind.Length;
 
@@ -81,7 +104,10 @@ public sealed class NumberWithUnit : FieldType
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
-            if (!ExactNumber.TryRead(raw, occasion.Language, decimals, Written.Number, out var number, out var twice) || Math.Abs(number) >= NumberRange.Bound)
+            if (
+                !ExactNumber.TryRead(raw, occasion.Language, decimals, Written.Number, out var number, out var twice)
+                || Math.Abs(number) >= NumberRange.Bound
+            )
             {
                 return Reading.Refused(twice ?? new Refusal(RefusalCodes.NotNumber));
             }
@@ -91,7 +117,8 @@ public sealed class NumberWithUnit : FieldType
 
         public override string TextOf(AnswerValue value, string language) => Written.Number(value.Number!.Value, language) + _behind;
 
-        public override string SystemTextOf(AnswerValue value, string language) => value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
+        public override string SystemTextOf(AnswerValue value, string language) =>
+            value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
 
         private static void Put(JsonObject schema, string name, decimal? limit)
         {

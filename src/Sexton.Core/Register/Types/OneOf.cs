@@ -29,7 +29,11 @@ public sealed class OneOf : FieldType
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
         new ChoicesSetting(Choices, "{}"),
-        new OptionSetting("laid_out", "laid out {}", "", [new("rows", "in rows"), new("list", "in a list that opens")]) { Default = JsonSerializer.SerializeToElement("rows"), ForTheForm = true },
+        new OptionSetting("laid_out", "laid out {}", "", [new("rows", "in rows"), new("list", "in a list that opens")])
+        {
+            Default = JsonSerializer.SerializeToElement("rows"),
+            ForTheForm = true,
+        },
     ];
 
     /// <inheritdoc/>
@@ -51,7 +55,8 @@ internal sealed class ChoiceRule(ImmutableArray<Choice> choices) : AnswerRule
 
     public override JsonObject Schema => _index.Schema;
 
-    public override ImmutableArray<AnswerValue> Samples => [.. choices.Where(static c => c.When is null).Select(static c => AnswerValue.Of(c.Key))];
+    public override ImmutableArray<AnswerValue> Samples =>
+        [.. choices.Where(static c => c.When is null).Select(static c => AnswerValue.Of(c.Key))];
 
     public override ImmutableArray<Choice> Choices => choices;
 
@@ -69,10 +74,13 @@ internal sealed class ChoiceRule(ImmutableArray<Choice> choices) : AnswerRule
 /// <param name="choices">The choices in their order.</param>
 internal sealed class ChoiceIndex(ImmutableArray<Choice> choices)
 {
-    private readonly FrozenDictionary<string, int> _places = choices.Select(static (c, i) => (c.Key, i)).ToFrozenDictionary(static c => c.Key, static c => c.i, StringComparer.Ordinal);
+    private readonly FrozenDictionary<string, int> _places = choices
+        .Select(static (c, i) => (c.Key, i))
+        .ToFrozenDictionary(static c => c.Key, static c => c.i, StringComparer.Ordinal);
 
     /// <summary>The length of the longest label in any language.</summary>
-    public int LongestLabel { get; } = choices.SelectMany(static c => c.Label.Texts.Values).Select(static t => Graphemes.Count(t)).DefaultIfEmpty(0).Max();
+    public int LongestLabel { get; } =
+        choices.SelectMany(static c => c.Label.Texts.Values).Select(static t => Graphemes.Count(t)).DefaultIfEmpty(0).Max();
 
     /// <summary>
     /// The length of the longest text of several choices, all in one language: the longest labels, and what stands beside and between them. 0 where nothing can be picked.
@@ -87,7 +95,13 @@ internal sealed class ChoiceIndex(ImmutableArray<Choice> choices)
         foreach (var language in together.SelectMany(static c => c.Label.Texts.Keys).Distinct(StringComparer.Ordinal))
         {
             var sum = 0;
-            foreach (var (label, i) in together.Select(c => Graphemes.Count(c.Label.In(language))).OrderDescending().Take(most).Select(static (l, i) => (l, i)))
+            foreach (
+                var (label, i) in together
+                    .Select(c => Graphemes.Count(c.Label.In(language)))
+                    .OrderDescending()
+                    .Take(most)
+                    .Select(static (l, i) => (l, i))
+            )
             {
                 sum += label;
                 longest = Math.Max(longest, sum + beside(i + 1));
@@ -98,7 +112,10 @@ internal sealed class ChoiceIndex(ImmutableArray<Choice> choices)
     }
 
     /// <summary>The JSON Schema of a key.</summary>
-    public JsonObject Schema => choices.IsEmpty ? new() { ["not"] = new JsonObject() } : new() { ["enum"] = new JsonArray([.. choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]) };
+    public JsonObject Schema =>
+        choices.IsEmpty
+            ? new() { ["not"] = new JsonObject() }
+            : new() { ["enum"] = new JsonArray([.. choices.Select(static c => (JsonNode)JsonValue.Create(c.Key))]) };
 
     /// <summary>That there is nothing to choose from, where that is so.</summary>
     public SettingProblem? Lacks { get; } = choices.IsEmpty ? new SettingProblem(OneOf.Choices, "It offers nothing. Add choices.") : null;

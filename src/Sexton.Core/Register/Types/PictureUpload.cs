@@ -35,8 +35,14 @@ public sealed class PictureUpload : FieldType
     public override string Describe(SettingReader settings) => FileUpload.Describe("picture", settings);
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new FileRule(
-        FileKinds.Pictures, settings.Whole(FileUpload.Least) ?? 1, settings.Whole(FileUpload.Most)!.Value, settings.Whole(FileUpload.Megabytes)!.Value, settings.Whole(ShorterSide) ?? 0);
+    public override AnswerRule Bind(SettingReader settings) =>
+        new FileRule(
+            FileKinds.Pictures,
+            settings.Whole(FileUpload.Least) ?? 1,
+            settings.Whole(FileUpload.Most)!.Value,
+            settings.Whole(FileUpload.Megabytes)!.Value,
+            settings.Whole(ShorterSide) ?? 0
+        );
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings) => FileUpload.TooFewFor(settings);

@@ -15,8 +15,11 @@ public sealed class PostalAddress : FieldType
     public const string Land = "country";
 
     /// <summary>The countries that the shop delivers to, with their English short names (ISO 3166-1).</summary>
-    public static readonly ImmutableSortedDictionary<string, string> Countries =
-        AddressFormat.Countries.ToImmutableSortedDictionary(static c => c, Regions.NameOf, StringComparer.Ordinal);
+    public static readonly ImmutableSortedDictionary<string, string> Countries = AddressFormat.Countries.ToImmutableSortedDictionary(
+        static c => c,
+        Regions.NameOf,
+        StringComparer.Ordinal
+    );
 
     /// <inheritdoc/>
     public override string Key => "postal_address";
@@ -36,7 +39,10 @@ public sealed class PostalAddress : FieldType
 
         private static readonly ImmutableDictionary<string, JsonElement> FormCountries = ImmutableDictionary<string, JsonElement>.Empty.Add(
             "countries",
-            JsonSerializer.SerializeToElement(Countries.Select(static c => Form(AddressFormat.Of(c.Key), c.Value)).Prepend(Form(AddressFormat.Unknown, ""))));
+            JsonSerializer.SerializeToElement(
+                Countries.Select(static c => Form(AddressFormat.Of(c.Key), c.Value)).Prepend(Form(AddressFormat.Unknown, ""))
+            )
+        );
 
         // Street, extra, town and region, the longest postcode, the longest name of a country, and five line ends.
         public override int LongestText => (4 * LongestPart) + 8 + Countries.Values.Max(static n => n.Length) + 5;
@@ -45,18 +51,34 @@ public sealed class PostalAddress : FieldType
 
         public override ImmutableDictionary<string, JsonElement> ForTheForm => FormCountries;
 
-        public override JsonObject Schema => new()
-        {
-            ["type"] = "object",
-            ["required"] = new JsonArray("street", "town", Land),
-            ["additionalProperties"] = new JsonObject { ["type"] = "string" },
-        };
+        public override JsonObject Schema =>
+            new()
+            {
+                ["type"] = "object",
+                ["required"] = new JsonArray("street", "town", Land),
+                ["additionalProperties"] = new JsonObject { ["type"] = "string" },
+            };
 
         public override ImmutableArray<AnswerValue> Samples =>
-        [
-            AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Quarry Lane 4", ["town"] = "Aldmoor", [Land] = "IE" }),
-            AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { ["street"] = "Am Wall 1", ["postcode"] = "28195", ["town"] = "Bremen", [Land] = "DE" }),
-        ];
+            [
+                AnswerValue.Of(
+                    new Dictionary<string, string>(StringComparer.Ordinal)
+                    {
+                        ["street"] = "Quarry Lane 4",
+                        ["town"] = "Aldmoor",
+                        [Land] = "IE",
+                    }
+                ),
+                AnswerValue.Of(
+                    new Dictionary<string, string>(StringComparer.Ordinal)
+                    {
+                        ["street"] = "Am Wall 1",
+                        ["postcode"] = "28195",
+                        ["town"] = "Bremen",
+                        [Land] = "DE",
+                    }
+                ),
+            ];
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
@@ -103,14 +125,26 @@ public sealed class PostalAddress : FieldType
 
             if (format == AddressFormat.Unknown)
             {
-                return Reading.Refused(country.Length == 0 ? new Refusal(RefusalCodes.PartMissing, Land, Part: Land) : new Refusal(RefusalCodes.UnknownCountry, Part: Land));
+                return Reading.Refused(
+                    country.Length == 0
+                        ? new Refusal(RefusalCodes.PartMissing, Land, Part: Land)
+                        : new Refusal(RefusalCodes.UnknownCountry, Part: Land)
+                );
             }
 
             if (parts["postcode"].Length > 0)
             {
                 if (format.Postcode(parts["postcode"]) is not { } postcode)
                 {
-                    return Reading.Refused(new Refusal("wrong_postcode", format.Example, Countries[country], "postcode", LanguageMap.Of("This is no postcode of the country chosen, {2}. There it looks like {1}.")));
+                    return Reading.Refused(
+                        new Refusal(
+                            "wrong_postcode",
+                            format.Example,
+                            Countries[country],
+                            "postcode",
+                            LanguageMap.Of("This is no postcode of the country chosen, {2}. There it looks like {1}.")
+                        )
+                    );
                 }
 
                 parts["postcode"] = postcode;
@@ -121,6 +155,16 @@ public sealed class PostalAddress : FieldType
         }
 
         private static object Form(AddressFormat format, string name) =>
-            new { code = format.Country, name, parts = format.Parts.Select(p => new { name = p, label = format.NameOf(p), required = format.Needs(p) }) };
+            new
+            {
+                code = format.Country,
+                name,
+                parts = format.Parts.Select(p => new
+                {
+                    name = p,
+                    label = format.NameOf(p),
+                    required = format.Needs(p),
+                }),
+            };
     }
 }

@@ -9,7 +9,10 @@ namespace Sexton.Core.Register.Types;
 internal static class Regions
 {
     /// <summary>All countries, by name.</summary>
-    public static readonly ImmutableArray<KeyValuePair<string, string>> All = [.. Read().OrderBy(static c => c.Value, StringComparer.Ordinal)];
+    public static readonly ImmutableArray<KeyValuePair<string, string>> All =
+    [
+        .. Read().OrderBy(static c => c.Value, StringComparer.Ordinal),
+    ];
 
     private static readonly ImmutableDictionary<string, string> Names = All.ToImmutableDictionary(StringComparer.Ordinal);
 
@@ -17,7 +20,8 @@ internal static class Regions
     public static string NameOf(string code) => Names.GetValueOrDefault(code, code);
 
     /// <summary>Some countries, by name.</summary>
-    public static ImmutableArray<KeyValuePair<string, string>> Of(IEnumerable<string> codes) => [.. codes.Select(static c => KeyValuePair.Create(c, NameOf(c))).OrderBy(static c => c.Value, StringComparer.Ordinal)];
+    public static ImmutableArray<KeyValuePair<string, string>> Of(IEnumerable<string> codes) =>
+        [.. codes.Select(static c => KeyValuePair.Create(c, NameOf(c))).OrderBy(static c => c.Value, StringComparer.Ordinal)];
 
     private static IEnumerable<KeyValuePair<string, string>> Read()
     {

@@ -8,7 +8,8 @@ namespace Sexton.Core.Register.Types;
 /// <summary>Several of a list, kept in the order of the list, without doubles. The text has a label a line.</summary>
 public sealed class SeveralOf : FieldType
 {
-    private const string Least = "least", Most = "most";
+    private const string Least = "least",
+        Most = "most";
 
     /// <inheritdoc/>
     public override string Key => "several_of";
@@ -31,7 +32,8 @@ public sealed class SeveralOf : FieldType
     public override string Describe(SettingReader settings) => $"{ShortName} {settings.Choices(OneOf.Choices).Length}";
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule(settings.Choices(OneOf.Choices), settings.Whole(Least) ?? 0, settings.Whole(Most) ?? int.MaxValue);
+    public override AnswerRule Bind(SettingReader settings) =>
+        new Rule(settings.Choices(OneOf.Choices), settings.Whole(Least) ?? 0, settings.Whole(Most) ?? int.MaxValue);
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)
@@ -40,7 +42,10 @@ public sealed class SeveralOf : FieldType
         {
             yield return new SettingProblem(Least, "The least number of picks is greater than the greatest. Make one of them fit.");
         }
-        else if (settings.Choices(OneOf.Choices) is { IsEmpty: false } choices && settings.Whole(Least) > choices.Count(static c => !c.Excludes))
+        else if (
+            settings.Choices(OneOf.Choices) is { IsEmpty: false } choices
+            && settings.Whole(Least) > choices.Count(static c => !c.Excludes)
+        )
         {
             yield return new SettingProblem(Least, "More must be picked than there are choices. Add choices, or ask for fewer.");
         }
@@ -50,18 +55,31 @@ public sealed class SeveralOf : FieldType
     {
         private readonly ChoiceIndex _index = new(choices);
 
-        public override int LongestText => Math.Max(_index.LongestOf(Math.Min(most, choices.Length), static picks => picks - 1, static c => !c.Excludes), _index.LongestOf(1, static _ => 0, static c => c.Excludes));
+        public override int LongestText =>
+            Math.Max(
+                _index.LongestOf(Math.Min(most, choices.Length), static picks => picks - 1, static c => !c.Excludes),
+                _index.LongestOf(1, static _ => 0, static c => c.Excludes)
+            );
 
         public override FactKind Fact => FactKind.List;
 
-        public override JsonObject Schema => new() { ["type"] = "array", ["items"] = _index.Schema, ["uniqueItems"] = true, ["minItems"] = 1 };
+        public override JsonObject Schema =>
+            new()
+            {
+                ["type"] = "array",
+                ["items"] = _index.Schema,
+                ["uniqueItems"] = true,
+                ["minItems"] = 1,
+            };
 
         public override ImmutableArray<AnswerValue> Samples
         {
             get
             {
                 var offered = choices.Where(static c => c.When is null && !c.Excludes).Select(static c => c.Key).ToImmutableArray();
-                return offered.Length < Math.Max(1, least) ? [] : [AnswerValue.Of([.. offered.Take(Math.Max(1, least))]), AnswerValue.Of([.. offered.Take(most)])];
+                return offered.Length < Math.Max(1, least)
+                    ? []
+                    : [AnswerValue.Of([.. offered.Take(Math.Max(1, least))]), AnswerValue.Of([.. offered.Take(most)])];
             }
         }
 
@@ -114,7 +132,8 @@ public sealed class SeveralOf : FieldType
             return Check(value.Picks!.Value.Length, excluding) is { } refusal ? Reading.Refused(refusal) : Reading.Of(value);
         }
 
-        public override string TextOf(AnswerValue value, string language) => string.Join('\n', value.Picks!.Value.Select(p => _index.LabelOf(p, language)));
+        public override string TextOf(AnswerValue value, string language) =>
+            string.Join('\n', value.Picks!.Value.Select(p => _index.LabelOf(p, language)));
 
         private Refusal? Check(int count, int excluding)
         {

@@ -41,7 +41,10 @@ internal static partial class TaxNumberDigits
             return false;
         }
 
-        var (first, second) = (Alphabet.IndexOf(number[0], StringComparison.Ordinal), Alphabet.IndexOf(number[1], StringComparison.Ordinal));
+        var (first, second) = (
+            Alphabet.IndexOf(number[0], StringComparison.Ordinal),
+            Alphabet.IndexOf(number[1], StringComparison.Ordinal)
+        );
         if (first < 10 && second < 10)
         {
             return (first * 10) + second == Number(siren + "12") % 97;
@@ -61,10 +64,12 @@ internal static partial class TaxNumberDigits
     }
 
     // The remainder of 97, and for numbers from 100 00 00 00 on also that with 55 added.
-    private static bool UnitedKingdom(string number) => Weighted(number, 8, 7, 6, 5, 4, 3, 2, 10, 1) % 97 is var rest && (rest == 0 || (rest == 42 && Number(number[..3]) >= 100));
+    private static bool UnitedKingdom(string number) =>
+        Weighted(number, 8, 7, 6, 5, 4, 3, 2, 10, 1) % 97 is var rest && (rest == 0 || (rest == 42 && Number(number[..3]) >= 100));
 
     // Seven digits, the office of the province that gave it, and a check digit.
-    private static bool Italy(string number) => Number(number[..7]) > 0 && Number(number[7..10]) is (>= 1 and <= 100) or 120 or 121 or 888 or 999 && Luhn(number);
+    private static bool Italy(string number) =>
+        Number(number[..7]) > 0 && Number(number[7..10]) is (>= 1 and <= 100) or 120 or 121 or 888 or 999 && Luhn(number);
 
     // The eleven test of a person's or organisation's number, or, of sole traders since 2020, ISO 7064 MOD 97-10 over the whole.
     private static bool Netherlands(string number)
@@ -130,7 +135,8 @@ internal static partial class TaxNumberDigits
     // letter of its kind and ends in a letter or in a digit, some kinds in a letter only.
     private static bool Spain(string number)
     {
-        const string Persons = "TRWAGMYFPDXBNJZSQVHLCKE", Organisations = "JABCDEFGHI";
+        const string Persons = "TRWAGMYFPDXBNJZSQVHLCKE",
+            Organisations = "JABCDEFGHI";
         if (char.IsAsciiDigit(number[0]))
         {
             return Persons[(int)(Number(number[..8]) % 23)] == number[8];

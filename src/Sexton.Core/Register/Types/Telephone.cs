@@ -10,9 +10,13 @@ namespace Sexton.Core.Register.Types;
 /// <summary>A telephone number, entered in any usual way and kept as E.164 (ITU-T). A number without a country code is read as one of the home country.</summary>
 public sealed class Telephone : FieldType
 {
-    private const string Home = "home", Only = "only";
+    private const string Home = "home",
+        Only = "only";
 
-    private static readonly ImmutableArray<KeyValuePair<string, string>> Numbered = [.. Regions.All.Where(static c => PhoneNumberUtil.GetInstance().GetSupportedRegions().Contains(c.Key))];
+    private static readonly ImmutableArray<KeyValuePair<string, string>> Numbered =
+    [
+        .. Regions.All.Where(static c => PhoneNumberUtil.GetInstance().GetSupportedRegions().Contains(c.Key)),
+    ];
 
     /// <inheritdoc/>
     public override string Key => "telephone";
@@ -29,7 +33,10 @@ public sealed class Telephone : FieldType
     /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
-        new OptionSetting(Home, "read as one of {} where no country is named", "", Numbered) { Default = JsonSerializer.SerializeToElement("IE") },
+        new OptionSetting(Home, "read as one of {} where no country is named", "", Numbered)
+        {
+            Default = JsonSerializer.SerializeToElement("IE"),
+        },
         new OptionSetting(Only, "only of {}", "some countries only", Numbered, several: true),
     ];
 
@@ -41,13 +48,20 @@ public sealed class Telephone : FieldType
     {
         if (settings.Texts(Only) is { IsEmpty: false } only && !only.Contains(settings.Text(Home)!))
         {
-            yield return new SettingProblem(Home, "A number that names no country would be read as one that is not taken. Choose one of the countries that are.");
+            yield return new SettingProblem(
+                Home,
+                "A number that names no country would be read as one that is not taken. Choose one of the countries that are."
+            );
         }
     }
 
     private sealed class Rule(string home, ImmutableArray<string> only) : AnswerRule
     {
-        private readonly Refusal _otherCountry = new("other_country", string.Join(", ", Regions.Of(only).Select(static c => c.Value)), Wording: LanguageMap.Of("“{0}” is a number of {1}. Give one of those."));
+        private readonly Refusal _otherCountry = new(
+            "other_country",
+            string.Join(", ", Regions.Of(only).Select(static c => c.Value)),
+            Wording: LanguageMap.Of("“{0}” is a number of {1}. Give one of those.")
+        );
 
         public override int LongestText => 16;
 
@@ -76,7 +90,8 @@ public sealed class Telephone : FieldType
                 if (numbers.IsPossibleNumberWithReason(number) == PhoneNumberUtil.ValidationResult.IS_POSSIBLE && !number.HasExtension)
                 {
                     var canonical = numbers.Format(number, PhoneNumberFormat.E164);
-                    return !only.IsEmpty && !only.Any(region => numbers.GetCountryCodeForRegion(region) == number.CountryCode) ? Reading.Refused(_otherCountry)
+                    return !only.IsEmpty && !only.Any(region => numbers.GetCountryCodeForRegion(region) == number.CountryCode)
+                        ? Reading.Refused(_otherCountry)
                         : Reading.Of(canonical == raw.Text ? raw : AnswerValue.Of(canonical));
                 }
             }

@@ -10,7 +10,12 @@ namespace Sexton.Core.Register.Types;
 /// <summary>The limits that texts of one and of several lines share.</summary>
 internal sealed class TextLimits
 {
-    public const string Longest = "longest", Shortest = "shortest", Words = "words", Pattern = "pattern", PatternSentence = "pattern_sentence", RefusedWords = "refused_words";
+    public const string Longest = "longest",
+        Shortest = "shortest",
+        Words = "words",
+        Pattern = "pattern",
+        PatternSentence = "pattern_sentence",
+        RefusedWords = "refused_words";
 
     private readonly int _longest;
     private readonly int _shortest;
@@ -31,14 +36,18 @@ internal sealed class TextLimits
 
     /// <summary>The settings, of a text whose length has a default and an upper end.</summary>
     public static ImmutableArray<TypeSetting> Settings(int normal, int most) =>
-    [
-        new WholeNumberSetting(Longest, "at most {} characters", "", 1, most) { Default = JsonSerializer.SerializeToElement(normal), ForTheForm = true },
-        new WholeNumberSetting(Shortest, "at least {} characters", "a least length", 1, most),
-        new WholeNumberSetting(Words, "at most {} words", "a limit of words", 1, 1000),
-        new TextsSetting(RefusedWords, "without the words {}", "refused words"),
-        new PatternSetting(Pattern, "in the pattern {}", "a pattern"),
-        new WordingSetting(PatternSentence, "else the shopper reads “{}”", "a sentence for what is not in the pattern"),
-    ];
+        [
+            new WholeNumberSetting(Longest, "at most {} characters", "", 1, most)
+            {
+                Default = JsonSerializer.SerializeToElement(normal),
+                ForTheForm = true,
+            },
+            new WholeNumberSetting(Shortest, "at least {} characters", "a least length", 1, most),
+            new WholeNumberSetting(Words, "at most {} words", "a limit of words", 1, 1000),
+            new TextsSetting(RefusedWords, "without the words {}", "refused words"),
+            new PatternSetting(Pattern, "in the pattern {}", "a pattern"),
+            new WordingSetting(PatternSentence, "else the shopper reads “{}”", "a sentence for what is not in the pattern"),
+        ];
 
     /// <summary>What contradicts what.</summary>
     public static IEnumerable<SettingProblem> Contradictions(SettingReader settings)
@@ -71,7 +80,9 @@ internal sealed class TextLimits
             return new Refusal(RefusalCodes.RefusedWord, word);
         }
 
-        return _pattern is null || _pattern.IsMatch(text) ? null : new Refusal(RefusalCodes.NotInPattern, Wording: _sentence.IsEmpty ? null : _sentence);
+        return _pattern is null || _pattern.IsMatch(text)
+            ? null
+            : new Refusal(RefusalCodes.NotInPattern, Wording: _sentence.IsEmpty ? null : _sentence);
     }
 
     public static string Number(int number) => number.ToString(CultureInfo.InvariantCulture);
@@ -99,7 +110,13 @@ internal sealed class TextLimits
         var start = -1;
         for (var i = 0; i <= text.Length; i++)
         {
-            var inWord = i < text.Length && (char.IsLetterOrDigit(text[i]) || char.IsSurrogate(text[i]) || char.GetUnicodeCategory(text[i]) is UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark);
+            var inWord =
+                i < text.Length
+                && (
+                    char.IsLetterOrDigit(text[i])
+                    || char.IsSurrogate(text[i])
+                    || char.GetUnicodeCategory(text[i]) is UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark
+                );
             if (inWord && start < 0)
             {
                 start = i;

@@ -11,7 +11,8 @@ namespace Sexton.Core.Register.Types;
 /// </summary>
 public sealed class TimeSlot : FieldType
 {
-    private const string Day = "day", Slot = "slot";
+    private const string Day = "day",
+        Slot = "slot";
 
     /// <inheritdoc/>
     public override string Key => "time_slot";
@@ -36,7 +37,10 @@ public sealed class TimeSlot : FieldType
 
     private sealed class Rule(DayLimits limits, ImmutableArray<Choice> choices) : AnswerRule
     {
-        private static readonly Refusal PartMissing = new("slot_part_missing", Wording: LanguageMap.Of("Choose a day and a time for “{0}”."));
+        private static readonly Refusal PartMissing = new(
+            "slot_part_missing",
+            Wording: LanguageMap.Of("Choose a day and a time for “{0}”.")
+        );
 
         private readonly ChoiceIndex _index = new(choices);
 
@@ -46,13 +50,18 @@ public sealed class TimeSlot : FieldType
 
         public override AnswerValue FactOf(AnswerValue value) => AnswerValue.Of(value.Parts![Day]);
 
-        public override JsonObject Schema => new()
-        {
-            ["type"] = "object",
-            ["required"] = new JsonArray(Day, Slot),
-            ["additionalProperties"] = false,
-            ["properties"] = new JsonObject { [Day] = new JsonObject { ["type"] = "string", ["format"] = "date" }, [Slot] = _index.Schema },
-        };
+        public override JsonObject Schema =>
+            new()
+            {
+                ["type"] = "object",
+                ["required"] = new JsonArray(Day, Slot),
+                ["additionalProperties"] = false,
+                ["properties"] = new JsonObject
+                {
+                    [Day] = new JsonObject { ["type"] = "string", ["format"] = "date" },
+                    [Slot] = _index.Schema,
+                },
+            };
 
         public override ImmutableArray<AnswerValue> Samples =>
             limits.Sample is { } day && choices.FirstOrDefault(static c => c.When is null) is { } slot ? [Value(day, slot.Key)] : [];
@@ -68,7 +77,9 @@ public sealed class TimeSlot : FieldType
             var (day, slot) = (raw.Parts?.GetValueOrDefault(Day)?.Trim() ?? "", raw.Parts?.GetValueOrDefault(Slot) ?? "");
             if (day.Length == 0 || slot.Length == 0)
             {
-                return raw.Parts is not null && day.Length + slot.Length == 0 ? Reading.Empty : Reading.Refused(PartMissing with { Part = day.Length == 0 ? Day : Slot });
+                return raw.Parts is not null && day.Length + slot.Length == 0
+                    ? Reading.Empty
+                    : Reading.Refused(PartMissing with { Part = day.Length == 0 ? Day : Slot });
             }
 
             if (limits.Check(day, occasion) is { } refusal)
@@ -81,10 +92,13 @@ public sealed class TimeSlot : FieldType
                 : Reading.Of(raw.Parts!.Count == 2 && raw.Parts[Day] == day ? raw : Value(day, slot));
         }
 
-        public override string TextOf(AnswerValue value, string language) => $"{Written.Day(value.Parts![Day], language)}, {_index.LabelOf(value.Parts[Slot], language)}";
+        public override string TextOf(AnswerValue value, string language) =>
+            $"{Written.Day(value.Parts![Day], language)}, {_index.LabelOf(value.Parts[Slot], language)}";
 
-        public override string SystemTextOf(AnswerValue value, string language) => $"{value.Parts![Day]}, {_index.LabelOf(value.Parts[Slot], language)}";
+        public override string SystemTextOf(AnswerValue value, string language) =>
+            $"{value.Parts![Day]}, {_index.LabelOf(value.Parts[Slot], language)}";
 
-        private static AnswerValue Value(string day, string slot) => AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { [Day] = day, [Slot] = slot });
+        private static AnswerValue Value(string day, string slot) =>
+            AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { [Day] = day, [Slot] = slot });
     }
 }

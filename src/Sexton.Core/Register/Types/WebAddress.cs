@@ -27,7 +27,10 @@ public sealed class WebAddress : FieldType
 
     private sealed class Rule : TextRule
     {
-        private static readonly Refusal NotWebAddress = new("not_web_address", Wording: LanguageMap.Of("This is not the address of a page. It looks like https://example.org."));
+        private static readonly Refusal NotWebAddress = new(
+            "not_web_address",
+            Wording: LanguageMap.Of("This is not the address of a page. It looks like https://example.org.")
+        );
 
         public override int LongestText => Longest;
 

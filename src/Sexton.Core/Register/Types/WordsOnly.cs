@@ -23,7 +23,8 @@ public sealed class WordsOnly : FieldType
     public override bool AsksNothing => true;
 
     /// <inheritdoc/>
-    public override ImmutableArray<TypeSetting> Settings { get; } = [new WordingSetting(Words, "reads {}", "") { SeveralLines = true, ForTheForm = true }];
+    public override ImmutableArray<TypeSetting> Settings { get; } =
+    [new WordingSetting(Words, "reads {}", "") { SeveralLines = true, ForTheForm = true }];
 
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new Rule(settings.Wording(Words).IsEmpty);

@@ -14,8 +14,13 @@ namespace Sexton.Core.Register.Types;
 /// </summary>
 public sealed class WorkedOut : FieldType
 {
-    private const string WorkingRows = "working", Gives = "gives", Decimals = "decimals", Unit = "unit", Hidden = "hidden";
-    private const string Text = "text", Number = "number";
+    private const string WorkingRows = "working",
+        Gives = "gives",
+        Decimals = "decimals",
+        Unit = "unit",
+        Hidden = "hidden";
+    private const string Text = "text",
+        Number = "number";
 
     private const int LongestText = 500;
 
@@ -34,7 +39,10 @@ public sealed class WorkedOut : FieldType
     /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
-        new OptionSetting(Gives, "gives {}", "", [KeyValuePair.Create(Number, "a number"), KeyValuePair.Create(Text, "a text")]) { Default = JsonSerializer.SerializeToElement(Number) },
+        new OptionSetting(Gives, "gives {}", "", [KeyValuePair.Create(Number, "a number"), KeyValuePair.Create(Text, "a text")])
+        {
+            Default = JsonSerializer.SerializeToElement(Number),
+        },
         new WholeNumberSetting(Decimals, "with {} decimals", "decimals", 0, 6) { Default = JsonSerializer.SerializeToElement(0) },
         new TextSetting(Unit, "in {}", "a unit", 12),
         new ToggleSetting(Hidden, "kept off the form", "that the form does not show it"),
@@ -42,12 +50,20 @@ public sealed class WorkedOut : FieldType
     ];
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule(
-        settings.Working(WorkingRows), settings.Text(Gives) == Text, settings.Whole(Decimals)!.Value, settings.Text(Unit) ?? "", settings.Is(Hidden));
+    public override AnswerRule Bind(SettingReader settings) =>
+        new Rule(
+            settings.Working(WorkingRows),
+            settings.Text(Gives) == Text,
+            settings.Whole(Decimals)!.Value,
+            settings.Text(Unit) ?? "",
+            settings.Is(Hidden)
+        );
 
     private sealed class Rule(ImmutableArray<WorkingRow> rows, bool text, int decimals, string unit, bool hidden) : AnswerRule
     {
-        private static readonly LanguageMap TooMuch = LanguageMap.Of("“{0}” cannot be worked out: what it is made of is too long or too great. Shorten it.");
+        private static readonly LanguageMap TooMuch = LanguageMap.Of(
+            "“{0}” cannot be worked out: what it is made of is too long or too great. Shorten it."
+        );
 
         private readonly string _behind = unit.Length > 0 ? " " + unit : "";
 
@@ -67,14 +83,15 @@ public sealed class WorkedOut : FieldType
 
         public override bool IsKeptOffTheForm => hidden;
 
-        public override SettingProblem? Lacks => rows.IsEmpty ? new SettingProblem(WorkingRows, "It works nothing out yet. Say what it begins with.") : null;
+        public override SettingProblem? Lacks =>
+            rows.IsEmpty ? new SettingProblem(WorkingRows, "It works nothing out yet. Say what it begins with.") : null;
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
             if (raw.Text is { } joined)
             {
                 return !text || !CanonicalText.TryMake(joined, out var plain) || !Graphemes.FitIn(plain, WorkedOut.LongestText)
-                    ? Reading.Refused(new Refusal("worked_out_too_much", Wording: TooMuch))
+                        ? Reading.Refused(new Refusal("worked_out_too_much", Wording: TooMuch))
                     : plain.Length == 0 ? Reading.Empty
                     : Reading.Of(AnswerValue.Of(plain));
             }
@@ -90,8 +107,10 @@ public sealed class WorkedOut : FieldType
         // What is beyond all numbers is refused by its size, not left out in silence.
         internal override AnswerValue? Rounded(Fraction number) => AnswerValue.Of(number.ToDecimal(decimals) ?? NumberRange.Bound);
 
-        public override string TextOf(AnswerValue value, string language) => value.Text ?? Written.Number(value.Number!.Value, language) + _behind;
+        public override string TextOf(AnswerValue value, string language) =>
+            value.Text ?? Written.Number(value.Number!.Value, language) + _behind;
 
-        public override string SystemTextOf(AnswerValue value, string language) => value.Text ?? value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
+        public override string SystemTextOf(AnswerValue value, string language) =>
+            value.Text ?? value.Number!.Value.ToString(CultureInfo.InvariantCulture) + _behind;
     }
 }

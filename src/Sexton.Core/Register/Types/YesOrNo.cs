@@ -11,7 +11,9 @@ public sealed class YesOrNo : FieldType
     /// <summary>The key of this type, under which the opening questions of sections are asked too.</summary>
     public const string TypeKey = "yes_no";
 
-    private const string Yes = "yes", No = "no", MustBeYes = "must_be_yes";
+    private const string Yes = "yes",
+        No = "no",
+        MustBeYes = "must_be_yes";
 
     /// <inheritdoc/>
     public override string Key => TypeKey;
@@ -31,7 +33,8 @@ public sealed class YesOrNo : FieldType
     ];
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule(settings.Is(MustBeYes), Or(settings.Wording(Yes), "Yes"), Or(settings.Wording(No), "No"));
+    public override AnswerRule Bind(SettingReader settings) =>
+        new Rule(settings.Is(MustBeYes), Or(settings.Wording(Yes), "Yes"), Or(settings.Wording(No), "No"));
 
     private static LanguageMap Or(LanguageMap wording, string plain) => wording.IsEmpty ? LanguageMap.Of(plain) : wording;
 
@@ -47,7 +50,14 @@ public sealed class YesOrNo : FieldType
 
         public override Reading Read(AnswerValue raw, IOccasion occasion)
         {
-            var truth = raw.Truth ?? raw.Text?.Trim() switch { "yes" or "true" => true, "no" or "false" => false, _ => null };
+            var truth =
+                raw.Truth
+                ?? raw.Text?.Trim() switch
+                {
+                    "yes" or "true" => true,
+                    "no" or "false" => false,
+                    _ => null,
+                };
             return truth switch
             {
                 null => Reading.Refused(RefusalCodes.NotYesOrNo),
