@@ -1,7 +1,7 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
-using Sexton.Core.Register;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Server.Commands;
 using Sexton.Server.Versions;

@@ -5,9 +5,12 @@ using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Bench;
 
@@ -78,7 +81,7 @@ internal static class BenchRegister
             (true, 'b') => new Price
             {
                 Kind = PriceKind.PerUnit,
-                By = PriceBy.Letter,
+                By = AnswerMeasure.Letter,
                 Included = 6,
                 Tariff = new Tariff
                 {
@@ -90,7 +93,7 @@ internal static class BenchRegister
             (true, 'c') => new Price
             {
                 Kind = PriceKind.PerUnit,
-                By = PriceBy.Count,
+                By = AnswerMeasure.Count,
                 Tariff = new Tariff { Minor = 3 },
             },
             (true, 'd') => new Price
@@ -129,7 +132,7 @@ internal static class BenchRegister
                             Label = LanguageMap.Of(k),
                             Code = k[..1],
                         }),
-                        RegisterJson.Options
+                        DocumentJson.Options
                     )
                 ),
             };
@@ -175,12 +178,12 @@ internal static class BenchRegister
                         Label = LanguageMap.Of($"The question {place} of block {block}"),
                         Settings = settings.ToImmutableSortedDictionary(
                             s => s.Name,
-                            s => JsonSerializer.SerializeToElement(s.Value, RegisterJson.Options),
+                            s => JsonSerializer.SerializeToElement(s.Value, DocumentJson.Options),
                             StringComparer.Ordinal
                         ),
                     };
                 Condition When(char place, Relation relation, AnswerValue value) =>
-                    new ConditionTest(Facts.OfAnswer(Key(level, block, place)), relation, value);
+                    new ConditionTest(ShopFacts.OfAnswer(Key(level, block, place)), relation, value);
                 var choices = new[] { "red", "green", "blue" }.Select(k => new Choice { Key = k, Label = LanguageMap.Of(k) }).ToArray();
                 return new[]
                 {

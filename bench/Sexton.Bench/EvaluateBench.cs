@@ -8,7 +8,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Extensions.DependencyInjection;
 using Sexton.Core.Cart;
-using Sexton.Core.Register;
+using Sexton.Core.Values;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Bench;
@@ -40,7 +40,7 @@ internal static class EvaluateBench
             .Select(i =>
                 JsonSerializer.SerializeToUtf8Bytes(
                     BenchRegister.Cart(i, BenchRegister.Lines, BenchRegister.Order, BenchRegister.Line),
-                    RegisterJson.Options
+                    DocumentJson.Options
                 )
             )
             .ToArray();

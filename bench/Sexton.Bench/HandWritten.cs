@@ -1,5 +1,6 @@
 using Sexton.Core.Cart;
-using Sexton.Core.Register;
+using Sexton.Core.Facts;
+using Sexton.Core.Values;
 
 namespace Sexton.Bench;
 

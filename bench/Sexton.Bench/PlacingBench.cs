@@ -5,9 +5,10 @@ using NpgsqlTypes;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
-using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
@@ -57,7 +58,7 @@ internal static class PlacingBench
     // The same rows by plain statements of fixed shape, all in one batch: one round trip, one commit, nothing checked.
     private static async Task RawAsync(string connection, NpgsqlDataSource source, AttemptRow attempt)
     {
-        var content = JsonSerializer.Deserialize<OrderContent>(attempt.Content, RegisterJson.Options)!;
+        var content = JsonSerializer.Deserialize<OrderContent>(attempt.Content, DocumentJson.Options)!;
         var now = DateTimeOffset.UtcNow;
         await using var batch = source.CreateBatch();
         Add("update attempts set state = $1, charge = $2 where id = $3", (short)AttemptState.Placed, "CH-1", attempt.Id);
@@ -71,7 +72,7 @@ internal static class PlacingBench
             content.Prices.Currency,
             content.Prices.TotalMinor,
             "CH-1",
-            JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options)
+            JsonSerializer.Serialize(StoredFacts.Of(content), DocumentJson.Options)
         );
         Add(
             "insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, a, b, c, d, e, f, g::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
@@ -82,7 +83,7 @@ internal static class PlacingBench
             content.Lines.Select(l => l.ProductName).ToArray(),
             content.Lines.Select(l => l.Quantity).ToArray(),
             content.Lines.Select(l => l.ItemCode).ToArray(),
-            content.Lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray()
+            content.Lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), DocumentJson.Options)).ToArray()
         );
         var prices = content.Prices.Rows;
         Add(
@@ -106,7 +107,7 @@ internal static class PlacingBench
             content.Answers.Select(a => a.Field).ToArray(),
             content.Answers.Select(a => a.Label).ToArray(),
             content.Answers.Select(a => a.Step).ToArray(),
-            content.Answers.Select(a => JsonSerializer.Serialize(a.Value, RegisterJson.Options)).ToArray(),
+            content.Answers.Select(a => JsonSerializer.Serialize(a.Value, DocumentJson.Options)).ToArray(),
             content.Answers.Select(a => a.Text).ToArray()
         );
         Add(
@@ -132,7 +133,7 @@ internal static class PlacingBench
 
     private static async Task<AttemptRow[]> PrepareAsync(NpgsqlDataSource source, int count)
     {
-        var content = JsonSerializer.Serialize(Content(), RegisterJson.Options);
+        var content = JsonSerializer.Serialize(Content(), DocumentJson.Options);
         var now = DateTimeOffset.UtcNow;
         var attempts = Enumerable
             .Range(0, count)

@@ -5,7 +5,10 @@ using System.Text.Json.Nodes;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
+using Sexton.Core.Values;
 
 namespace Sexton.Bench;
 
@@ -97,7 +100,7 @@ internal static class RulesBench
                         {
                             with.Run(priced, BenchRegister.Products, c, Today);
                             rows = with.Rows.Count;
-                            for (var line = 0; line < with.LineCount; line++)
+                            for (var line = 0; line < with.Facts.LineCount; line++)
                             {
                                 length += with.ItemCodeOf(line).Length;
                             }
@@ -128,10 +131,10 @@ internal static class RulesBench
     private static void Compare(Evaluation core, HandWritten hand)
     {
         var asked = core
-            .Asked.Select(static a => (a.LineId, a.Field.Field.Key, a.Value, a.Required))
+            .Asked.Select(static a => (a.LineId, a.Field.Key, a.Value, a.Required))
             .OrderBy(static a => $"{a.LineId}/{a.Key}", StringComparer.Ordinal);
         var theirs = hand.Asked.OrderBy(static a => $"{a.Line}/{a.Key}", StringComparer.Ordinal);
-        var problems = core.Problems.Select(p => $"{p.LineId} {p.Field!.Field.Key} {p.Refusal.Code}").Order(StringComparer.Ordinal);
+        var problems = core.Problems.Select(p => $"{p.LineId} {p.Field!.Key} {p.Refusal.Key}").Order(StringComparer.Ordinal);
         if (
             !asked.SequenceEqual(theirs)
             || !problems.SequenceEqual(hand.Problems.Select(p => $"{p.Line} {p.Key} {p.Code}").Order(StringComparer.Ordinal))
@@ -213,7 +216,7 @@ internal static class RulesBench
             new JsonObject
             {
                 ["fields"] = new JsonArray([.. fields]),
-                ["carts"] = JsonSerializer.SerializeToNode(carts, RegisterJson.Options),
+                ["carts"] = JsonSerializer.SerializeToNode(carts, DocumentJson.Options),
             }.ToJsonString()
         );
         try

@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
-using Sexton.Core.Trail;
 using Sexton.Data.Rows;
 
 namespace Sexton.Data;
@@ -60,8 +59,8 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The tries of deliveries.</summary>
     public DbSet<DeliveryTryRow> DeliveryTries => Set<DeliveryTryRow>();
 
-    /// <summary>The servings of pages.</summary>
-    public DbSet<ServingRow> Servings => Set<ServingRow>();
+    /// <summary>The views of pages.</summary>
+    public DbSet<PageViewRow> PageViews => Set<PageViewRow>();
 
     /// <summary>What is counted.</summary>
     public DbSet<StockRow> Stock => Set<StockRow>();
@@ -235,9 +234,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.Property(t => t.Outcome).HasConversion<short>();
             e.HasIndex(t => new { t.OrderId, t.Destination });
         });
-        builder.Entity<ServingRow>(e =>
+        builder.Entity<PageViewRow>(e =>
         {
-            e.ToTable("servings").HasKey(s => new { s.OrderId, s.Destination });
+            e.ToTable("page_views").HasKey(s => new { s.OrderId, s.Destination });
             e.Property(s => s.Projection).HasColumnType("jsonb");
             e.HasOne<OrderRow>().WithMany().HasForeignKey(s => s.OrderId);
         });

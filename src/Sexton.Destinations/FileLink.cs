@@ -1,5 +1,5 @@
 using System.Globalization;
-using Sexton.Core.Files;
+using Sexton.Core.Values;
 
 namespace Sexton.Destinations;
 

@@ -1,6 +1,6 @@
 using Sexton.Core.Codes;
 using Sexton.Core.Orders;
-using Sexton.Core.Routing;
+using Sexton.Core.Projections;
 
 namespace Sexton.Destinations;
 

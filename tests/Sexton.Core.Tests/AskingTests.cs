@@ -1,7 +1,10 @@
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -21,9 +24,9 @@ public sealed class AskingTests
     public void A_wording_is_checked(string? entered, bool required, string? code, string? sentence)
     {
         var problems = Fixture.Evaluate(Fixture.Cart(entered), Fixture.Wording(5, required)).Problems;
-        problems.Select(p => p.Refusal.Code).ShouldBe(code is null ? [] : [code]);
+        problems.Select(p => p.Refusal.Key).ShouldBe(code is null ? [] : [code]);
         problems.Select(p => p.SentenceIn("en")).ShouldBe(sentence is null ? [] : [sentence]);
-        problems.ShouldAllBe(p => p.Field!.Field.Key == "wording" && p.LineId == "l1" && p.UnitId == null && p.Step == "product_page");
+        problems.ShouldAllBe(p => p.Field!.Key == "wording" && p.LineId == "l1" && p.UnitId == null && p.Step == "product_page");
     }
 
     /// <summary>Site details are asked of a line whose tree is over 3 m, unless the shopper is trade.</summary>
@@ -54,13 +57,15 @@ public sealed class AskingTests
         };
         var evaluation = Fixture.Evaluate(cart, access);
         string.Join(' ', Fixture.Sentences(evaluation)).ShouldBe(sentence);
-        var not = new WhyNot(evaluation, Fixture.Words(evaluation.Plan.Content)).All().SingleOrDefault(n => n.Field.Field.Key == "access");
+        var not = new NotAskedReasons(evaluation.Facts, Fixture.Words(evaluation.Plan.Content))
+            .All()
+            .SingleOrDefault(n => n.Field.Key == "access");
         (not?.Why ?? "").ShouldBe(why);
-        evaluation.Asked.Any(a => a.Field.Field.Key == "access").ShouldBe(not is null);
+        evaluation.Asked.Any(a => a.Field.Key == "access").ShouldBe(not is null);
         if (sentence.Length == 0)
         {
             Fixture
-                .Freeze(evaluation)
+                .Order(evaluation)
                 .Answers.Any(a => a.Field == "access")
                 .ShouldBe(not is null, "what is not asked is not stored, whatever was entered");
         }
@@ -88,7 +93,7 @@ public sealed class AskingTests
         foreach (var field in new[] { Fixture.Ask("it", "line_text"), Fixture.AskOrder("it", "line_text") })
         {
             var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line(product)) with { Group = group }, field with { AskedOf = of });
-            evaluation.Asked.Any(a => a.Field.Field.Key == "it").ShouldBe(asked, field.Level.ToString());
+            evaluation.Asked.Any(a => a.Field.Key == "it").ShouldBe(asked, field.Level.ToString());
         }
     }
 
@@ -131,13 +136,13 @@ public sealed class AskingTests
         var cart = Fixture.Of(Fixture.Line("TREE"));
         cart = answer is { } given ? cart with { Answers = cart.Answers.With("card", AnswerValue.Of(given)) } : cart;
         var evaluation = Fixture.Evaluate(Fixture.Plan(register), cart);
-        string.Join(' ', evaluation.Asked.Select(a => a.Field.Field.Key).Where(k => k is "card" or "message" or "from")).ShouldBe(asked);
-        new WhyNot(evaluation, Fixture.Words(register))
+        string.Join(' ', evaluation.Asked.Select(a => a.Field.Key).Where(k => k is "card" or "message" or "from")).ShouldBe(asked);
+        new NotAskedReasons(evaluation.Facts, Fixture.Words(register))
             .All()
             .Select(n => n.Why)
             .Distinct(StringComparer.Ordinal)
             .ShouldBe(why.Length == 0 ? [] : [why]);
-        evaluation.Problems.Select(p => p.Field!.Field.Key).ShouldBe(answer == true ? ["message"] : []);
+        evaluation.Problems.Select(p => p.Field!.Key).ShouldBe(answer == true ? ["message"] : []);
     }
 
     [Fact]
@@ -177,7 +182,7 @@ public sealed class AskingTests
                         }
                     )
                     .Asked.Where(a => a.Field.Field.Step == "cart")
-                    .Select(a => a.Field.Field.Key)
+                    .Select(a => a.Field.Key)
             );
         Asked("organisation").ShouldBe("buyer organisation reference");
         Asked("household").ShouldBe("buyer");
@@ -197,10 +202,7 @@ public sealed class AskingTests
         string Asked(string group) =>
             string.Join(
                 ' ',
-                Fixture
-                    .Evaluate(cart with { Group = group }, second, first)
-                    .Asked.Where(a => a.LineId is not null)
-                    .Select(a => a.Field.Field.Key)
+                Fixture.Evaluate(cart with { Group = group }, second, first).Asked.Where(a => a.LineId is not null).Select(a => a.Field.Key)
             );
         Asked("trade").ShouldBe("second first");
         Asked("").ShouldBe("");
@@ -220,7 +222,7 @@ public sealed class AskingTests
             RequiredWhen = required == "when" ? Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}") : null,
         };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", quantity)), field);
-        evaluation.Problems.Any(p => p.Refusal.Code == RefusalCodes.Required).ShouldBe(problem);
+        evaluation.Problems.Any(p => p.Refusal.Key == RefusalKeys.Required).ShouldBe(problem);
         evaluation.Asked.Single(a => a.LineId is not null).Required.ShouldBe(problem);
     }
 
@@ -242,7 +244,7 @@ public sealed class AskingTests
             field
         );
         evaluation.Asked.Single(a => a.LineId is not null).TextIn("en").ShouldBe(answer);
-        evaluation.Problems.Select(p => p.Refusal.Code).ShouldBe(code is null ? [] : [code]);
+        evaluation.Problems.Select(p => p.Refusal.Key).ShouldBe(code is null ? [] : [code]);
     }
 
     [Fact]
@@ -282,13 +284,13 @@ public sealed class AskingTests
             },
         ])
         {
-            Steps = [new OwnStep("wishes", LanguageMap.Of("Your wishes"), "cart")],
+            Steps = [new CustomStep("wishes", LanguageMap.Of("Your wishes"), "cart")],
         };
         var plan = Fixture.Plan(register);
         plan.Steps.Select(s => s.Key).ShouldBe(["product_page", "cart", "wishes", "contact", "delivery", "payment"]);
         Fixture
             .Evaluate(plan, Fixture.Of(Fixture.Line("TREE")))
-            .Asked.Select(a => a.Field.Field.Key)
+            .Asked.Select(a => a.Field.Key)
             .ShouldBe([
                 "hello",
                 "wish",
@@ -314,7 +316,7 @@ public sealed class AskingTests
     {
         var cart = Fixture.Of([.. products.Split(' ').Select(p => Fixture.Line(p))]);
         cart = method is null ? cart : cart with { Answers = cart.Answers.With("delivery_method", AnswerValue.Of(method)) };
-        string.Join(' ', Fixture.Evaluate(cart).Asked.Where(a => a.Field.Field.Step == "delivery").Select(a => a.Field.Field.Key))
+        string.Join(' ', Fixture.Evaluate(cart).Asked.Where(a => a.Field.Field.Step == "delivery").Select(a => a.Field.Key))
             .ShouldBe(asked);
     }
 
@@ -343,23 +345,20 @@ public sealed class AskingTests
         );
         var waits = Fixture.Ask("waits", "line_text") with { When = Fixture.Condition("{'fact': 'answer.off', 'is': 'was_not_given'}") };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 1, ("off", "still there"))), off, waits);
-        evaluation.Asked.Where(a => a.LineId is not null).Select(a => a.Field.Field.Key).ShouldBe(["waits"]);
+        evaluation.Asked.Where(a => a.LineId is not null).Select(a => a.Field.Key).ShouldBe(["waits"]);
         evaluation.Problems.ShouldBeEmpty();
     }
 
     [Fact]
     public void An_empty_cart_and_what_is_not_sold_are_problems()
     {
-        Fixture
-            .Evaluate(CartContent.Empty with { Answers = Fixture.Shopper })
-            .Problems.Select(p => p.Refusal.Code)
-            .ShouldBe(["empty_cart"]);
-        Fixture.Evaluate(Fixture.Of(Fixture.Line("GONE"))).Problems.Select(p => p.Refusal.Code).ShouldBe(["not_sold"]);
+        Fixture.Evaluate(CartContent.Empty with { Answers = Fixture.Shopper }).Problems.Select(p => p.Refusal.Key).ShouldBe(["empty_cart"]);
+        Fixture.Evaluate(Fixture.Of(Fixture.Line("GONE"))).Problems.Select(p => p.Refusal.Key).ShouldBe(["not_sold"]);
         Fixture
             .Evaluate(Fixture.Of(Fixture.Line("POT")))
-            .Problems.Select(p => p.Refusal.Code)
+            .Problems.Select(p => p.Refusal.Key)
             .ShouldBe(["not_sold"], "a pot has sizes, and none was named");
-        Fixture.Evaluate(Fixture.Of(Fixture.Line("POT/POT-XL"))).Problems.Select(p => p.Refusal.Code).ShouldBe(["not_sold"]);
+        Fixture.Evaluate(Fixture.Of(Fixture.Line("POT/POT-XL"))).Problems.Select(p => p.Refusal.Key).ShouldBe(["not_sold"]);
     }
 
     [Fact]
@@ -380,7 +379,7 @@ public sealed class AskingTests
             When = Fixture.Condition("{'fact': 'group', 'is': 'is', 'value': 'trade'}"),
         };
         var elsewhere = Fixture.Wording();
-        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), asked, not, elsewhere));
+        var order = Fixture.Order(Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), asked, not, elsewhere));
         order.Answers.Single(a => a.Field == "asked").Value.ShouldBeNull();
         order.NotAsked.Single().ShouldBe(new("l1", null, "not", "The other one", "the shopper group is household"));
     }
@@ -399,10 +398,10 @@ public sealed class AskingTests
             When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}"),
         };
         var many = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 2)), words);
-        many.Asked.Select(static a => (a.Field.Field.Key, a.Required)).ShouldContain(("words", false));
+        many.Asked.Select(static a => (a.Field.Key, a.Required)).ShouldContain(("words", false));
         many.Problems.ShouldBeEmpty();
-        Fixture.Freeze(many).Answers.ShouldNotContain(static a => a.Field == "words");
-        Fixture.Freeze(Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), words)).NotAsked.ShouldBeEmpty();
+        Fixture.Order(many).Answers.ShouldNotContain(static a => a.Field == "words");
+        Fixture.Order(Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), words)).NotAsked.ShouldBeEmpty();
     }
 
     [Fact]
@@ -416,11 +415,11 @@ public sealed class AskingTests
         var cart = Fixture.Of(
             Fixture.Line("TREE", answers: ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["text"] = "Wear boots." }))
         );
-        var agreed = Fixture.Freeze(Fixture.Evaluate(cart, Terms("Wear boots."))).Answers.Single(static a => a.Field == "terms");
+        var agreed = Fixture.Order(Fixture.Evaluate(cart, Terms("Wear boots."))).Answers.Single(static a => a.Field == "terms");
         (agreed.Text, agreed.Value!.Parts!["text"]).ShouldBe(("Agreed", "Wear boots."));
         Fixture
             .Evaluate(Fixture.Of(Fixture.Line("TREE")), Terms("Wear boots."))
-            .Problems.Select(static p => (p.Refusal.Code, p.SentenceIn("en")))
+            .Problems.Select(static p => (p.Refusal.Key, p.SentenceIn("en")))
             .ShouldBe([("required", "Please read “The terms” and agree to it.")]);
         Fixture
             .Evaluate(cart, Terms("Wear boots and a hat."))
@@ -481,5 +480,5 @@ public sealed class AskingTests
 
     [Fact]
     public void A_cart_with_problems_cannot_be_frozen() =>
-        Should.Throw<InvalidOperationException>(() => Fixture.Freeze(Fixture.Evaluate(Fixture.Cart(null), Fixture.Wording())));
+        Should.Throw<InvalidOperationException>(() => Fixture.Order(Fixture.Evaluate(Fixture.Cart(null), Fixture.Wording())));
 }

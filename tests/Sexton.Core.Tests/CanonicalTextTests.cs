@@ -1,4 +1,4 @@
-using Sexton.Core.Register;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 

@@ -1,5 +1,5 @@
 using Sexton.Core.Cart;
-using Sexton.Core.Register;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -173,7 +173,7 @@ public sealed class CartTests
     [InlineData("""{"answers":{"wording":{"town":"a\ud800"}}}""")]
     public void What_no_form_sends_is_refused_in_a_sentence(string json)
     {
-        var cart = System.Text.Json.JsonSerializer.Deserialize<CartContent>(json, RegisterJson.Options)!;
+        var cart = System.Text.Json.JsonSerializer.Deserialize<CartContent>(json, DocumentJson.Options)!;
         Should.Throw<CartException>(cart.CheckShape).Message.ShouldEndWith(".");
     }
 

@@ -2,14 +2,16 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Sexton.Core.Asking;
-using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
 using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -388,7 +390,7 @@ public sealed class CodeClashTests
         var made = fields.Split('|').Select(static f => f.Split(' ')).Select(FieldOf).ToList();
         return Fixture.Register([.. made]) with
         {
-            Codes = new CodeRules { Shop = JsonSerializer.Deserialize<CodeRule>(rule.Replace('\'', '"'), RegisterJson.Options)! },
+            Codes = new CodeRules { Shop = JsonSerializer.Deserialize<CodeRule>(rule.Replace('\'', '"'), DocumentJson.Options)! },
             Sections =
             [
                 .. made.Select(static f => f.Section)
@@ -477,12 +479,12 @@ public sealed class CodeClashTests
     private static Condition When(string name) =>
         name switch
         {
-            "country" => new ConditionTest(Facts.Country, Relation.Is, AnswerValue.Of("IE")),
-            "group" => new ConditionTest(Facts.Group, Relation.Is, AnswerValue.Of("trade")),
-            "product" => new ConditionTest(Facts.Product, Relation.Is, AnswerValue.Of("A")),
-            "other" => new ConditionTest(Facts.Product, Relation.IsNot, AnswerValue.Of("A")),
-            "yes" => new ConditionTest(Facts.OfAnswer("y"), Relation.Is, AnswerValue.Yes),
-            "no" => new ConditionGroup(GroupKind.None, [new ConditionTest(Facts.OfAnswer("y"), Relation.Is, AnswerValue.Yes)]),
-            _ => new ConditionTest(Facts.OfAnswer("w"), Relation.Is, AnswerValue.Of(name)),
+            "country" => new ConditionTest(ShopFacts.Country, Relation.Is, AnswerValue.Of("IE")),
+            "group" => new ConditionTest(ShopFacts.Group, Relation.Is, AnswerValue.Of("trade")),
+            "product" => new ConditionTest(ShopFacts.Product, Relation.Is, AnswerValue.Of("A")),
+            "other" => new ConditionTest(ShopFacts.Product, Relation.IsNot, AnswerValue.Of("A")),
+            "yes" => new ConditionTest(ShopFacts.OfAnswer("y"), Relation.Is, AnswerValue.Yes),
+            "no" => new ConditionGroup(GroupKind.None, [new ConditionTest(ShopFacts.OfAnswer("y"), Relation.Is, AnswerValue.Yes)]),
+            _ => new ConditionTest(ShopFacts.OfAnswer("w"), Relation.Is, AnswerValue.Of(name)),
         };
 }

@@ -5,9 +5,13 @@ using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
 using Sexton.Core.Codes;
+using Sexton.Core.Components;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -77,7 +81,7 @@ public sealed class CodeTests
             }
         );
         Enumerable.Range(0, 2).Select(evaluation.ItemCodeOf).ShouldBe(["POT-L.D.SF", "POT-S"]);
-        Fixture.Freeze(evaluation).Lines.Select(l => l.ItemCode).ShouldBe(["POT-L.D.SF", "POT-S"]);
+        Fixture.Order(evaluation).Lines.Select(l => l.ItemCode).ShouldBe(["POT-L.D.SF", "POT-S"]);
     }
 
     [Theory]
@@ -164,7 +168,7 @@ public sealed class CodeTests
             .Problems;
         problems
             .Where(static p => p.LineId is not null)
-            .Select(static p => $"{p.Refusal.Code} {p.LineId}")
+            .Select(static p => $"{p.Refusal.Key} {p.LineId}")
             .ShouldBe(told is null ? [] : [told]);
     }
 
@@ -311,7 +315,7 @@ public sealed class CodeTests
             Fixture.Today,
             new StockLevels(levels)
         );
-        string.Join('|', evaluation.Problems.Select(p => $"{p.Refusal.Code}@{p.LineId}/{p.Field?.Field.Key}: {p.SentenceIn("en")}"))
+        string.Join('|', evaluation.Problems.Select(p => $"{p.Refusal.Key}@{p.LineId}/{p.Field?.Key}: {p.SentenceIn("en")}"))
             .ShouldBe(expected);
     }
 
@@ -406,9 +410,10 @@ public sealed class CodeTests
                 }),
         ];
 
-    private static CodeRule Rule(string json) => JsonSerializer.Deserialize<CodeRule>(json.Replace('\'', '"'), RegisterJson.Options)!;
+    private static CodeRule Rule(string json) => JsonSerializer.Deserialize<CodeRule>(json.Replace('\'', '"'), DocumentJson.Options)!;
 
-    private static Use Use(string json) => JsonSerializer.Deserialize<Use>(json.Replace('\'', '"'), RegisterJson.Options)!;
+    private static ComponentUsage Use(string json) =>
+        JsonSerializer.Deserialize<ComponentUsage>(json.Replace('\'', '"'), DocumentJson.Options)!;
 
     private static CartUnit Unit(string id, string pick) => new(id, Fixture.Answers(("lend", pick)));
 

@@ -2,8 +2,11 @@ using System.Text.Json;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -95,7 +98,7 @@ public sealed class ConditionTests
     public void A_relation_holds_or_not(string test, string answer, bool holds)
     {
         var condition = Fixture.Condition("{" + test + "}");
-        var field = Facts.FieldOf(((ConditionTest)condition).Fact)!;
+        var field = ShopFacts.FieldOf(((ConditionTest)condition).Fact)!;
         var line = Fixture.Line("TREE");
         line =
             answer.Length == 0
@@ -337,7 +340,11 @@ public sealed class ConditionTests
         var plan = Fixture.Plan([.. Fields, Target(condition, Step.Cart.Key)]);
         var evaluation = Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("TALL")) with { Group = "trade" });
         var field = plan.Find("target")!;
-        var explained = new Explainer(evaluation, Fixture.Words(plan.Content)).Explain(condition, field.When!, new Place(0, -1));
+        var explained = new ConditionExplainer(evaluation.Facts, Fixture.Words(plan.Content)).Explain(
+            condition,
+            field.When!,
+            new Place(0, -1)
+        );
         explained.Holds.ShouldBeFalse();
         explained.Parts[0].Parts.Select(p => (p.Holds, p.Saw)).ShouldBe([(true, "it is 3.5 m"), (false, "it is trade")]);
         explained.Parts.Skip(1).Select(p => (p.Holds, p.Saw)).ShouldBe([(false, "not answered yet"), (false, "1 of 1 line")]);
@@ -351,9 +358,9 @@ public sealed class ConditionTests
     public void A_condition_survives_its_json_form(string json)
     {
         var condition = Fixture.Condition(json);
-        var written = JsonSerializer.Serialize(condition, RegisterJson.Options);
+        var written = JsonSerializer.Serialize(condition, DocumentJson.Options);
         written.ShouldBe(json.Replace('\'', '"').Replace(": ", ":", StringComparison.Ordinal).Replace(", ", ",", StringComparison.Ordinal));
-        JsonSerializer.Deserialize<Condition>(written, RegisterJson.Options).ShouldBe(condition);
+        JsonSerializer.Deserialize<Condition>(written, DocumentJson.Options).ShouldBe(condition);
     }
 
     [Theory]
@@ -387,5 +394,5 @@ public sealed class ConditionTests
     private static bool Holds(Condition condition, CartContent cart, string step = "product_page") =>
         Fixture
             .Evaluate(Fixture.Plan([.. Fields, Target(condition, step)]), cart)
-            .Asked.Any(a => a.Field.Field.Key == "target" && a.LineId == "l1");
+            .Asked.Any(a => a.Field.Key == "target" && a.LineId == "l1");
 }

@@ -1,7 +1,10 @@
 using System.Text.Json;
-using Sexton.Core.Asking;
 using Sexton.Core.Cart;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -20,7 +23,7 @@ public sealed class EntryTests
     public void Nothing_to_be_seen_fills_no_answer(string text)
     {
         var evaluation = Fixture.Evaluate(Fixture.Cart(text), Fixture.Wording());
-        evaluation.Problems.Single(p => p.Field?.Field.Key == "wording").Refusal.Code.ShouldBe("required");
+        evaluation.Problems.Single(p => p.Field?.Key == "wording").Refusal.Key.ShouldBe("required");
     }
 
     /// <summary>Source: Unicode Character Database, DerivedCoreProperties.txt, Default_Ignorable_Code_Point; in Debian's package unicode-data.</summary>
@@ -56,13 +59,13 @@ public sealed class EntryTests
     [InlineData("\"one\\u2028two\"", "line_break", "")]
     public void Half_a_character_is_refused_by_its_field(string json, string code, string canonical)
     {
-        var answer = JsonSerializer.Deserialize<AnswerValue>(json, RegisterJson.Options)!;
+        var answer = JsonSerializer.Deserialize<AnswerValue>(json, DocumentJson.Options)!;
         var evaluation = Fixture.Evaluate(
             Fixture.Of(Fixture.Line("LABEL") with { Answers = AnswerSet.Of([new("wording", answer)]) }),
             Fixture.Wording()
         );
-        (evaluation.Problems.FirstOrDefault().Refusal.Code ?? "").ShouldBe(code);
-        evaluation.Asked.Single(a => a.Field.Field.Key == "wording").TextIn("en").ShouldBe(canonical);
+        (evaluation.Problems.FirstOrDefault().Refusal.Key ?? "").ShouldBe(code);
+        evaluation.Asked.Single(a => a.Field.Key == "wording").TextIn("en").ShouldBe(canonical);
     }
 
     [Fact]
@@ -98,7 +101,7 @@ public sealed class EntryTests
             },
             Fixture.Ask("credit", "amount_of_money")
         );
-        var asked = evaluation.Asked.Single(a => a.Field.Field.Key == "credit");
+        var asked = evaluation.Asked.Single(a => a.Field.Key == "credit");
         (asked.SystemTextIn(language) ?? "").ShouldBe(amount);
         (evaluation.Problems.Count == 0 ? "" : evaluation.Problems[0].SentenceIn("en")).ShouldContain(sentence);
     }
@@ -135,7 +138,7 @@ public sealed class EntryTests
         var settings = type == "number" ? new (string, object)[] { ("unit", "m"), ("decimals", 1) } : [];
         var asked = Fixture
             .Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("it", answer))) with { Language = language }, Fixture.Ask("it", type, settings))
-            .Asked.Single(a => a.Field.Field.Key == "it");
+            .Asked.Single(a => a.Field.Key == "it");
         (asked.TextIn(language), asked.SystemTextIn(language) ?? asked.TextIn(language)).ShouldBe((people, systems));
     }
 
@@ -179,8 +182,8 @@ public sealed class EntryTests
                 ),
         };
         var evaluation = Fixture.Evaluate(cart, abroad);
-        evaluation.Country.ShouldBe(seen);
-        evaluation.Asked.Any(a => a.Field.Field.Key == "customs").ShouldBe(seen == "DE");
+        evaluation.Facts.Country.ShouldBe(seen);
+        evaluation.Asked.Any(a => a.Field.Key == "customs").ShouldBe(seen == "DE");
     }
 
     [Fact]
@@ -211,9 +214,9 @@ public sealed class EntryTests
         var plan = Fixture.Plan(Fixture.AskUnit("badge", "line_text") with { Required = true });
         var cart = plan.WithUnits(Fixture.Products, Fixture.Of(Fixture.Line("WALK", 100)));
         var evaluation = Fixture.Evaluate(plan, cart);
-        evaluation.Asked.ShouldNotContain(a => a.Field.Field.Key == "badge");
+        evaluation.Asked.ShouldNotContain(a => a.Field.Key == "badge");
         var problem = evaluation.Problems.Single();
-        (problem.Refusal.Code, problem.LineId, problem.Field).ShouldBe(("too_many_each", "l1", null));
+        (problem.Refusal.Key, problem.LineId, problem.Field).ShouldBe(("too_many_each", "l1", null));
         problem.SentenceIn("en").ShouldContain("60");
         Should.Throw<CartException>(() =>
             CartContent.Empty.Add(plan.WithUnits(Fixture.Products, Fixture.Line("WALK", 61)), static l => l.Answers)
@@ -222,7 +225,7 @@ public sealed class EntryTests
         // Sixty are asked each.
         Fixture
             .Evaluate(plan, plan.WithUnits(Fixture.Products, Fixture.Of(Fixture.Line("WALK", 60))))
-            .Asked.Count(a => a.Field.Field.Key == "badge")
+            .Asked.Count(a => a.Field.Key == "badge")
             .ShouldBe(60);
     }
 
@@ -237,7 +240,7 @@ public sealed class EntryTests
     {
         var field = Fixture.Ask("it", type) with { Default = AnswerValue.Of(proposed), DefaultMustChange = true };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, answer is null ? [] : [("it", answer)])), field);
-        evaluation.Problems.Select(p => p.Refusal.Code).ShouldBe(left ? ["left_as_proposed"] : []);
+        evaluation.Problems.Select(p => p.Refusal.Key).ShouldBe(left ? ["left_as_proposed"] : []);
     }
 
     [Fact]
@@ -249,13 +252,13 @@ public sealed class EntryTests
         };
         Fixture
             .Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("it", "four"))), field)
-            .Asked.Single(a => a.Field.Field.Key == "it")
+            .Asked.Single(a => a.Field.Key == "it")
             .Required.ShouldBeTrue();
     }
 
     [Fact]
     public void A_label_with_a_slot_in_it_is_not_filled_in() =>
-        Sentences
+        ShopperMessages
             .For(new("too_long", "40", "41"), LanguageMap.Of("What does {1} say?"), "en")
             .ShouldBe("“What does {1} say?” has room for 40 characters, and this is 41.");
 
@@ -267,7 +270,7 @@ public sealed class EntryTests
         var order = Fixture.AskOrder("who", "line_text") with { Step = Step.ProductPage.Key, When = Fixture.Condition(when) };
         var badge = Fixture.AskUnit("badge", "line_text");
         RegisterPlan
-            .Compile(Fixture.Register(order, badge), Register.Types.FieldTypes.Standard)
+            .Compile(Fixture.Register(order, badge), FieldTypes.Standard)
             .Problems.Single()
             .Sentence.ShouldContain("from the cart on");
 
@@ -281,7 +284,7 @@ public sealed class EntryTests
                     },
                     badge
                 ),
-                Register.Types.FieldTypes.Standard
+                FieldTypes.Standard
             )
             .Problems.ShouldBeEmpty();
     }
@@ -292,7 +295,7 @@ public sealed class EntryTests
         var more = Fixture.AskOrder("more", "yes_no");
         var what = Fixture.AskOrder("what", "line_text") with { When = Fixture.Condition("{'fact':'answer.more','is':'is','value':true}") };
         var cart = Fixture.Of(Fixture.Line("LABEL"));
-        var order = Fixture.Freeze(
+        var order = Fixture.Order(
             Fixture.Evaluate(
                 cart with
                 {
@@ -303,7 +306,7 @@ public sealed class EntryTests
             )
         );
         order.NotAsked.Where(static n => n.Answered).Select(n => $"{n.Slot}: {n.Why}").ShouldBe(["order/what: “The more” is no"]);
-        JsonSerializer.Serialize(order, RegisterJson.Options).ShouldNotContain("secret words");
+        JsonSerializer.Serialize(order, DocumentJson.Options).ShouldNotContain("secret words");
     }
 
     [Fact]
@@ -314,7 +317,7 @@ public sealed class EntryTests
         bool Asks(Section s, Field f) =>
             Fixture
                 .Evaluate(Fixture.Plan(Fixture.Register(f) with { Sections = [s] }), Fixture.Of(Fixture.Line("LABEL")))
-                .Asked.Any(a => a.Field.Field.Key is "card" or "message");
+                .Asked.Any(a => a.Field.Key is "card" or "message");
         Asks(section, inside).ShouldBeTrue();
         Asks(section, inside with { Retired = true }).ShouldBeFalse();
         Asks(section, inside with { SwitchedOff = true }).ShouldBeFalse();

@@ -2,11 +2,10 @@ using System.Collections.Immutable;
 using System.IO.Compression;
 using System.Text;
 using System.Text.Json;
-using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Files;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -148,7 +147,7 @@ public sealed class FileTests
         var rule = found.Bind(new SettingReader(found, given));
         var reading = rule.Read(AnswerValue.Of([.. ids.Split(' ')]), new Occasion());
         var said = reading.Refusal is { } refusal
-            ? $"!{refusal.Code} {refusal.First} {(refusal.Code == "wrong_kind_of_file" ? "" : refusal.Second)}".TrimEnd()
+            ? $"!{refusal.Key} {refusal.First} {(refusal.Key == "wrong_kind_of_file" ? "" : refusal.Second)}".TrimEnd()
             : rule.TextOf(reading.Value!, "en").Replace('\n', '|');
         said.ShouldBe(outcome);
     }
@@ -159,18 +158,18 @@ public sealed class FileTests
         var rule = FieldTypes
             .Standard.Find("file")!
             .Bind(new SettingReader(FieldTypes.Standard.Find("file")!, ImmutableDictionary<string, JsonElement>.Empty));
-        rule.Read(AnswerValue.Of([new FileValue("forged.pdf", 1, Hash)]), new Occasion()).Refusal!.Value.Code.ShouldBe("not_files");
-        rule.Read(AnswerValue.Of("plan"), new Occasion()).Refusal!.Value.Code.ShouldBe("not_files");
+        rule.Read(AnswerValue.Of([new FileValue("forged.pdf", 1, Hash)]), new Occasion()).Refusal!.Value.Key.ShouldBe("not_files");
+        rule.Read(AnswerValue.Of("plan"), new Occasion()).Refusal!.Value.Key.ShouldBe("not_files");
     }
 
     [Fact]
     public void Files_are_written_as_objects_and_read_back()
     {
         var value = AnswerValue.Of([new FileValue("site.jpg", 82_000, Hash)]);
-        var json = JsonSerializer.Serialize(value, RegisterJson.Options);
+        var json = JsonSerializer.Serialize(value, DocumentJson.Options);
         json.ShouldBe($$"""[{"name":"site.jpg","size":82000,"sha256":"{{Hash}}"}]""");
-        JsonSerializer.Deserialize<AnswerValue>(json, RegisterJson.Options).ShouldBe(value);
-        JsonSerializer.Deserialize<AnswerValue>("[\"a\"]", RegisterJson.Options).ShouldBe(AnswerValue.Of(["a"]));
+        JsonSerializer.Deserialize<AnswerValue>(json, DocumentJson.Options).ShouldBe(value);
+        JsonSerializer.Deserialize<AnswerValue>("[\"a\"]", DocumentJson.Options).ShouldBe(AnswerValue.Of(["a"]));
         value.ShouldNotBe(AnswerValue.Of([new FileValue("site.jpg", 82_000, new string('b', 64))]));
     }
 
@@ -188,10 +187,10 @@ public sealed class FileTests
     private static string? Tell(byte[] content)
     {
         using var stream = new MemoryStream(content);
-        return KindTeller.Tell(stream);
+        return FileTypeDetector.Tell(stream);
     }
 
-    private sealed class Occasion : IOccasion
+    private sealed class Occasion : IAnswerContext
     {
         public DateOnly Today => Fixture.Today;
 

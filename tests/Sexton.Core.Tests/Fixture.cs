@@ -4,10 +4,13 @@ using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Orders;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -86,13 +89,13 @@ internal static class Fixture
     public static ImmutableSortedDictionary<string, JsonElement> Settings(params (string Name, object Value)[] settings) =>
         settings.ToImmutableSortedDictionary(
             s => s.Name,
-            s => JsonSerializer.SerializeToElement(s.Value, RegisterJson.Options),
+            s => JsonSerializer.SerializeToElement(s.Value, DocumentJson.Options),
             StringComparer.Ordinal
         );
 
     public static Choice[] Choices(params string[] keys) => [.. keys.Select(k => new Choice { Key = k, Label = LanguageMap.Of("A " + k) })];
 
-    public static Condition Condition(string json) => JsonSerializer.Deserialize<Condition>(json.Replace('\'', '"'), RegisterJson.Options)!;
+    public static Condition Condition(string json) => JsonSerializer.Deserialize<Condition>(json.Replace('\'', '"'), DocumentJson.Options)!;
 
     public static RegisterContent Register(params Field[] fields) => new([.. BuiltInFields.All, .. fields]);
 
@@ -151,7 +154,7 @@ internal static class Fixture
 
     public static Evaluation Evaluate(RegisterPlan plan, CartContent cart) => Evaluation.Of(plan, Products, cart, Today);
 
-    public static OrderContent Freeze(Evaluation evaluation) => Freezer.Freeze(evaluation, 1, Words(evaluation.Plan.Content));
+    public static OrderContent Order(Evaluation evaluation) => OrderSnapshot.Of(evaluation, 1, Words(evaluation.Plan.Content));
 
     public static ConditionWords Words(RegisterContent register) => new(register, FieldTypes.Standard, Products);
 
@@ -161,9 +164,7 @@ internal static class Fixture
             '|',
             evaluation
                 .Asked.Select(a => $"{a.Slot}={a.TextIn("en")}{(a.Required ? "!" : "")}")
-                .Concat(
-                    evaluation.Problems.Select(p => $"{p.Refusal.Code}@{p.LineId}/{p.UnitId}/{p.Field?.Field.Key}: {p.SentenceIn("en")}")
-                )
+                .Concat(evaluation.Problems.Select(p => $"{p.Refusal.Key}@{p.LineId}/{p.UnitId}/{p.Field?.Key}: {p.SentenceIn("en")}"))
                 .Append(evaluation.TotalMinor.ToString(System.Globalization.CultureInfo.InvariantCulture))
         );
 

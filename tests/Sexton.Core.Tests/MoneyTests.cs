@@ -1,4 +1,4 @@
-using Sexton.Core.Pricing;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 

@@ -5,11 +5,15 @@ using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
+using Sexton.Core.Components;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Formulas;
+using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
-using Sexton.Core.Working;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -112,8 +116,8 @@ public sealed class PriceReferenceTests
             for (var c = 0; c < CartsOfEach; c++)
             {
                 evaluation.Run(plan, shop, Cart(plan), Fixture.Today);
-                refused += evaluation.Problems.Any(static p => p.Refusal.Code == Sentences.TwoPrices) ? 1 : 0;
-                evaluation.Problems.ShouldNotContain(static p => p.Refusal.Code == Sentences.PriceOutOfRange);
+                refused += evaluation.Problems.Any(static p => p.Refusal.Key == ShopperMessages.TwoPrices) ? 1 : 0;
+                evaluation.Problems.ShouldNotContain(static p => p.Refusal.Key == ShopperMessages.PriceOutOfRange);
 
                 // Whatever is taken off, nobody is paid for buying, and no tax is below nothing.
                 evaluation.TotalMinor.ShouldBeGreaterThanOrEqualTo(0);
@@ -126,10 +130,11 @@ public sealed class PriceReferenceTests
                 shared += evaluation.Rows.Count(static row => row.Kind == PriceRowKind.Answer && row.Place.Line < 0 && row.SumMinor < 0);
                 asked += evaluation.Asked.Count(static a => !a.Field.Field.BuiltIn && a.Value is not null);
                 dormant += Enumerable
-                    .Range(0, evaluation.LineCount)
+                    .Range(0, evaluation.Facts.LineCount)
                     .Sum(i =>
                         plan.LineFields.Count(f =>
-                            evaluation.LineAt(i).Answers.Find(f.Field.Key) is not null && !evaluation.IsAsked(f, new Place(i, -1))
+                            evaluation.Facts.LineAt(i).Answers.Find(f.Field.Key) is not null
+                            && !evaluation.Facts.IsAsked(f, new Place(i, -1))
                         )
                     );
                 carts++;
@@ -157,7 +162,9 @@ public sealed class PriceReferenceTests
                 {
                     Step = level == Level.Order ? Step.Cart.Key : step,
                     Opening = Chance(2) ? LanguageMap.Of("More?") : LanguageMap.Empty,
-                    When = Chance(3) ? new ConditionTest(Facts.Group, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of("trade")) : null,
+                    When = Chance(3)
+                        ? new ConditionTest(ShopFacts.Group, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of("trade"))
+                        : null,
                 }
             )
             .ToList();
@@ -208,7 +215,7 @@ public sealed class PriceReferenceTests
                         .ToArray()
                 ),
             ],
-            "worked_out" => [("decimals", _random.Next(0, 3)), ("working", Working(numbers))],
+            "worked_out" => [("decimals", _random.Next(0, 3)), ("working", Formula(numbers))],
             _ => [],
         };
         var prices = Enumerable.Range(0, _random.Next(1, 4)).Select(_ => Price(type, level, Reads(before, level, step))).ToArray();
@@ -263,16 +270,20 @@ public sealed class PriceReferenceTests
         if (reads.Count == 0 || Chance(4))
         {
             return level == Level.Order || Chance(2)
-                ? new ConditionTest(Facts.Group, Pick(Relation.Is, Relation.IsNot), AnswerValue.Of(Pick("member", "trade", "household")))
+                ? new ConditionTest(
+                    ShopFacts.Group,
+                    Pick(Relation.Is, Relation.IsNot),
+                    AnswerValue.Of(Pick("member", "trade", "household"))
+                )
                 : new ConditionTest(
-                    Facts.Quantity,
+                    ShopFacts.Quantity,
                     Pick(Relation.Over, Relation.Under, Relation.AtLeast, Relation.AtMost, Relation.Is),
                     AnswerValue.Of((decimal)_random.Next(1, 5))
                 );
         }
 
         var read = Pick([.. reads]);
-        var fact = Facts.OfAnswer(read.Key);
+        var fact = ShopFacts.OfAnswer(read.Key);
         return Chance(4)
             ? new ConditionTest(fact, Pick(Relation.WasGiven, Relation.WasNotGiven))
             : read.Type switch
@@ -294,62 +305,62 @@ public sealed class PriceReferenceTests
     }
 
     // Divided and multiplied in turn, so that anything but exact fractions shows.
-    private WorkingRow[] Working(List<Field> numbers)
+    private FormulaRow[] Formula(List<Field> numbers)
     {
         Term Of() =>
             Chance(2)
-                ? new Term { Fact = Facts.OfAnswer(Pick([.. numbers]).Key), Else = Chance(2) ? AnswerValue.Of(2m) : null }
+                ? new Term { Fact = ShopFacts.OfAnswer(Pick([.. numbers]).Key), Else = Chance(2) ? AnswerValue.Of(2m) : null }
                 : new Term { Value = AnswerValue.Of((decimal)_random.Next(-3, 8)) };
         return
         [
-            new WorkingRow(WorkingStep.Take, new Term { Fact = Facts.OfAnswer(Pick([.. numbers]).Key) }),
+            new FormulaRow(FormulaStep.Take, new Term { Fact = ShopFacts.OfAnswer(Pick([.. numbers]).Key) }),
             .. Enumerable
                 .Range(0, _random.Next(1, 5))
                 .Select(_ =>
                     Pick(
-                        WorkingStep.DividedBy,
-                        WorkingStep.DividedBy,
-                        WorkingStep.Times,
-                        WorkingStep.Plus,
-                        WorkingStep.Minus,
-                        WorkingStep.AtLeast,
-                        WorkingStep.AtMost,
-                        WorkingStep.RoundUp,
-                        WorkingStep.RoundDown,
-                        WorkingStep.Round,
-                        WorkingStep.ByBands
+                        FormulaStep.DividedBy,
+                        FormulaStep.DividedBy,
+                        FormulaStep.Times,
+                        FormulaStep.Plus,
+                        FormulaStep.Minus,
+                        FormulaStep.AtLeast,
+                        FormulaStep.AtMost,
+                        FormulaStep.RoundUp,
+                        FormulaStep.RoundDown,
+                        FormulaStep.Round,
+                        FormulaStep.ByBands
                     )
                 )
                 .Select(step =>
                     step switch
                     {
-                        WorkingStep.RoundUp or WorkingStep.RoundDown or WorkingStep.Round => new WorkingRow(step)
+                        FormulaStep.RoundUp or FormulaStep.RoundDown or FormulaStep.Round => new FormulaRow(step)
                         {
                             To = Pick(1m, 0.5m, 3m, 0.1m),
                         },
-                        WorkingStep.ByBands => new WorkingRow(step)
+                        FormulaStep.ByBands => new FormulaRow(step)
                         {
                             Bands = [new(0m, 1.5m), new(2.5m, _random.Next(2, 9)), new(7m, 11m)],
                         },
-                        _ => new WorkingRow(step, Of()),
+                        _ => new FormulaRow(step, Of()),
                     }
                 ),
         ];
     }
 
-    private Use Use(string type, Level level)
+    private ComponentUsage Use(string type, Level level)
     {
         var choice = type is "one_of" or "several_of" or "how_many_of_each" && Chance(3, 4) ? Pick(Choices) : null;
-        return new Use
+        return new ComponentUsage
         {
             Item = Pick("TREE", "POT-S"),
             Choice = choice,
             Quantity = _random.Next(1, 4),
             By =
                 (choice is null && type is "number" or "several_of") || type == "how_many_of_each"
-                    ? Pick(PriceBy.Answer, PriceBy.Count)
-                    : PriceBy.Answer,
-            Per = level == Level.Order ? UsePer.Order : Pick(UsePer.Unit, UsePer.Unit, UsePer.Line, UsePer.Order),
+                    ? Pick(AnswerMeasure.Answer, AnswerMeasure.Count)
+                    : AnswerMeasure.Answer,
+            Per = level == Level.Order ? UsagePer.Order : Pick(UsagePer.Unit, UsagePer.Unit, UsagePer.Line, UsagePer.Order),
             TakesPrice = !Chance(4),
             TakesWeight = Chance(2),
         };
@@ -377,22 +388,22 @@ public sealed class PriceReferenceTests
             : null;
         var by =
             kind == PriceKind.Percent
-                ? PriceBy.Answer
+                ? AnswerMeasure.Answer
                 : (type, choice) switch
                 {
                     ("line_text" or "long_text", _) => Pick(
-                        PriceBy.Answer,
-                        PriceBy.Letter,
-                        PriceBy.Letter,
-                        PriceBy.Character,
-                        PriceBy.Word
+                        AnswerMeasure.Answer,
+                        AnswerMeasure.Letter,
+                        AnswerMeasure.Letter,
+                        AnswerMeasure.Character,
+                        AnswerMeasure.Word
                     ),
-                    ("number" or "worked_out", _) => Pick(PriceBy.Answer, PriceBy.Count, PriceBy.Count),
-                    ("amount_of_money", _) => Pick(PriceBy.Answer, PriceBy.Amount),
-                    ("several_of", null) or ("how_many_of_each", _) => Pick(PriceBy.Answer, PriceBy.Count),
-                    _ => PriceBy.Answer,
+                    ("number" or "worked_out", _) => Pick(AnswerMeasure.Answer, AnswerMeasure.Count, AnswerMeasure.Count),
+                    ("amount_of_money", _) => Pick(AnswerMeasure.Answer, AnswerMeasure.Amount),
+                    ("several_of", null) or ("how_many_of_each", _) => Pick(AnswerMeasure.Answer, AnswerMeasure.Count),
+                    _ => AnswerMeasure.Answer,
                 };
-        var counted = by is not (PriceBy.Answer or PriceBy.Amount);
+        var counted = by is not (AnswerMeasure.Answer or AnswerMeasure.Amount);
         return new Price
         {
             Kind = kind,
@@ -403,9 +414,9 @@ public sealed class PriceReferenceTests
             Tariff = Tariff(kind),
             For =
             [
-                .. Chance(3) ? [new TariffFor(Pick("member", "trade"), null, Tariff(kind))] : Array.Empty<TariffFor>(),
-                .. Chance(3) ? [new TariffFor(null, Pick("POT-S", "POT-L"), Tariff(kind))] : Array.Empty<TariffFor>(),
-                .. Chance(4) ? [new TariffFor("trade", "POT-L", Tariff(kind))] : Array.Empty<TariffFor>(),
+                .. Chance(3) ? [new PriceOverride(Pick("member", "trade"), null, Tariff(kind))] : Array.Empty<PriceOverride>(),
+                .. Chance(3) ? [new PriceOverride(null, Pick("POT-S", "POT-L"), Tariff(kind))] : Array.Empty<PriceOverride>(),
+                .. Chance(4) ? [new PriceOverride("trade", "POT-L", Tariff(kind))] : Array.Empty<PriceOverride>(),
             ],
             When = Chance(4) ? When(reads, level, 1) : null,
             TaxPpm = Chance(4) ? Pick(0, 90_000, 135_000) : null,
@@ -527,24 +538,24 @@ public sealed class PriceReferenceTests
 
     private bool Chance(int times, int of) => _random.Next(of) >= times;
 
-    private static string Written(object value) => JsonSerializer.Serialize(value, RegisterJson.Options);
+    private static string Written(object value) => JsonSerializer.Serialize(value, DocumentJson.Options);
 
     // What a judge needs of a cart: what was entered, in its canonical form, asked or not; the price, rate and weight of the goods; and what was made of it.
     private static string Written(Evaluation cart)
     {
         var lines = Enumerable
-            .Range(0, cart.LineCount)
+            .Range(0, cart.Facts.LineCount)
             .Select(i => new
             {
-                product = cart.Goods(i).Product.Code,
-                code = cart.Goods(i).Code,
-                quantity = cart.LineAt(i).Quantity,
-                price = cart.Goods(i).PriceMinor,
-                weight = cart.Goods(i).WeightGrams,
-                tax_ppm = cart.Goods(i).Product.TaxPpm,
-                variant = cart.Goods(i).Variant?.Code,
-                answers = Entered(cart.Plan.LineFields, cart.LineAt(i).Answers),
-                units = cart.LineAt(i).Units.Take(cart.UnitsOf(i)).Select(u => Entered(cart.Plan.UnitFields, u.Answers)),
+                product = cart.Facts.Goods(i).Product.Code,
+                code = cart.Facts.Goods(i).Code,
+                quantity = cart.Facts.LineAt(i).Quantity,
+                price = cart.Facts.Goods(i).PriceMinor,
+                weight = cart.Facts.Goods(i).WeightGrams,
+                tax_ppm = cart.Facts.Goods(i).Product.TaxPpm,
+                variant = cart.Facts.Goods(i).Variant?.Code,
+                answers = Entered(cart.Plan.LineFields, cart.Facts.LineAt(i).Answers),
+                units = cart.Facts.LineAt(i).Units.Take(cart.Facts.UnitsOf(i)).Select(u => Entered(cart.Plan.UnitFields, u.Answers)),
             });
         var rows = cart.Rows.Select(static r =>
             new object?[]
@@ -552,7 +563,7 @@ public sealed class PriceReferenceTests
                 r.Kind.ToString(),
                 r.LineId is null ? -1 : r.Place.Line,
                 r.UnitId is null ? -1 : r.Place.Unit,
-                r.Field?.Field.Key,
+                r.Field?.Key,
                 r.Choice,
                 r.Quantity,
                 r.UnitMinor,
@@ -564,15 +575,15 @@ public sealed class PriceReferenceTests
         return Written(
             new
             {
-                group = cart.Group,
+                group = cart.Facts.Group,
                 coupon = cart.Cart.Coupon,
                 lines,
                 answers = Entered(cart.Plan.OrderFields, cart.Cart.Answers),
                 rows,
                 total = cart.TotalMinor,
                 weight = cart.WeightGrams,
-                codes = Enumerable.Range(0, cart.LineCount).Select(cart.ItemCodeOf),
-                refused = cart.Problems.Any(static p => p.Refusal.Code == Sentences.TwoPrices),
+                codes = Enumerable.Range(0, cart.Facts.LineCount).Select(cart.ItemCodeOf),
+                refused = cart.Problems.Any(static p => p.Refusal.Key == ShopperMessages.TwoPrices),
             }
         );
     }
@@ -586,13 +597,13 @@ public sealed class PriceReferenceTests
                     KeyValuePair.Create(
                         f.Field.Key,
                         answers.Find(f.Field.Key) is { IsBlank: false } raw
-                            ? JsonSerializer.SerializeToNode(f.Rule.Read(raw, Whenever.Instance).Value, RegisterJson.Options)
+                            ? JsonSerializer.SerializeToNode(f.Rule.Read(raw, Whenever.Instance).Value, DocumentJson.Options)
                             : null
                     )
                 )
         );
 
-    private sealed class Whenever : IOccasion
+    private sealed class Whenever : IAnswerContext
     {
         public static readonly Whenever Instance = new();
 

@@ -4,10 +4,14 @@ using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
+using Sexton.Core.Facts;
 using Sexton.Core.Orders;
+using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
+using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -316,7 +320,7 @@ public sealed class PricingTests
             },
         ];
         var both = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("one", 3), ("two", 4))), fields);
-        both.Problems.Select(p => (p.Refusal.Code, p.Field!.Field.Key, p.LineId)).ShouldBe([(Sentences.TwoPrices, "two", "l1")]);
+        both.Problems.Select(p => (p.Refusal.Key, p.Field!.Key, p.LineId)).ShouldBe([(ShopperMessages.TwoPrices, "two", "l1")]);
         Fixture.Sentences(both).ShouldBe(["“The two” and “The one” cannot both set the price. Leave one of them out."]);
         Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("two", 4))), fields).Problems.ShouldBeEmpty();
     }
@@ -329,9 +333,9 @@ public sealed class PricingTests
             Prices = [Price("{'kind':'per_unit','by':'count','tariff':{'minor':1000000000}}")],
         };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 999, ("metres", 900_000_000_000_000m))), field);
-        evaluation.Problems.Single().Refusal.Code.ShouldBe(Sentences.PriceOutOfRange);
+        evaluation.Problems.Single().Refusal.Key.ShouldBe(ShopperMessages.PriceOutOfRange);
         var row = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 999, ("metres", 1000))), field);
-        row.Problems.Single().Refusal.Code.ShouldBe(Sentences.PriceOutOfRange);
+        row.Problems.Single().Refusal.Key.ShouldBe(ShopperMessages.PriceOutOfRange);
     }
 
     [Fact]
@@ -446,7 +450,9 @@ public sealed class PricingTests
         {
             var plan = Fixture.Plan(Fixture.Wording() with { Prices = [Price("{'kind':'per_unit','by':'letter','tariff':{'minor':33}}")] });
             var cart = Fixture.Of(Fixture.Line("LABEL", 3, ("wording", "Zoë")), Fixture.Line("TREE")) with { Coupon = "SPRING" };
-            var prices = Freezer.Freeze(Evaluation.Of(plan, Shop(includeTax), cart, Fixture.Today), 1, Fixture.Words(plan.Content)).Prices;
+            var prices = OrderSnapshot
+                .Of(Evaluation.Of(plan, Shop(includeTax), cart, Fixture.Today), 1, Fixture.Words(plan.Content))
+                .Prices;
             prices.TotalMinor.ShouldBe(prices.Rows.Sum(r => r.SumMinor + (includeTax ? 0 : r.TaxMinor)));
             prices.SumOf("l1").ShouldBe(5100 + 297);
             prices.GoodsOf("l2").SumMinor.ShouldBe(8950);
@@ -501,7 +507,7 @@ public sealed class PricingTests
         const string Written =
             "{'kind':'per_unit','by':'letter','tariff':{'minor':20,'ppm':0,'bands':[{'over':20,'minor':15}],'ceiling_minor':500},'included':12,'band_for_all':true,"
             + "'for':[{'group':'trade','variant':null,'tariff':{'minor':10,'ppm':0,'bands':[],'ceiling_minor':null}}],'when':{'fact':'quantity','is':'over','value':2},'tax_ppm':90000,'label':{'en':'Letters'},'choice':null}";
-        var read = JsonSerializer.SerializeToNode(Price(Written), RegisterJson.Options);
+        var read = JsonSerializer.SerializeToNode(Price(Written), DocumentJson.Options);
         System
             .Text.Json.Nodes.JsonNode.DeepEquals(read, System.Text.Json.Nodes.JsonNode.Parse(Written.Replace('\'', '"')))
             .ShouldBeTrue(read!.ToJsonString());
@@ -644,7 +650,7 @@ public sealed class PricingTests
             .ShouldBe(problem);
     }
 
-    internal static Price Price(string json) => JsonSerializer.Deserialize<Price>(json.Replace('\'', '"'), RegisterJson.Options)!;
+    internal static Price Price(string json) => JsonSerializer.Deserialize<Price>(json.Replace('\'', '"'), DocumentJson.Options)!;
 
     internal static ProductIndex Shop(bool includeTax) =>
         new(

@@ -3,8 +3,12 @@ using CsCheck;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Orders;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -102,8 +106,8 @@ public sealed class PropertyTests
                     var plan = Plan(register);
                     foreach (var problem in Fixture.Evaluate(plan, cart).Problems.Where(p => p.Field is not null))
                     {
-                        plan.Find(problem.Field!.Field.Key).ShouldBe(problem.Field);
-                        plan.PlaceOf(problem.Step).ShouldBeGreaterThanOrEqualTo(0);
+                        plan.Find(problem.Field!.Key).ShouldBe(problem.Field);
+                        plan.IndexOfStep(problem.Step).ShouldBeGreaterThanOrEqualTo(0);
                         problem.SentenceIn("en").ShouldNotContain("{");
                         problem.SentenceIn("en").ShouldEndWith(".");
                     }
@@ -118,13 +122,13 @@ public sealed class PropertyTests
                 {
                     var plan = Plan(register);
                     var evaluation = Fixture.Evaluate(plan, cart);
-                    var why = new WhyNot(evaluation, Fixture.Words(register)).All().ToList();
+                    var why = new NotAskedReasons(evaluation.Facts, Fixture.Words(register)).All().ToList();
                     why.ShouldAllBe(n => n.Why.Length > 0);
-                    var lines = Enumerable.Range(0, evaluation.LineCount).Where(evaluation.IsSold).ToList();
+                    var lines = Enumerable.Range(0, evaluation.Facts.LineCount).Where(evaluation.Facts.IsSold).ToList();
                     var places =
                         (plan.OrderFields.Length)
                         + (lines.Count * plan.LineFields.Length)
-                        + (lines.Sum(evaluation.UnitsOf) * plan.UnitFields.Length);
+                        + (lines.Sum(evaluation.Facts.UnitsOf) * plan.UnitFields.Length);
                     var sections =
                         plan.Displayed.Count(f => f.Section is { Opening.IsEmpty: true } && f.Level == Level.Order)
                         + (lines.Count * plan.Displayed.Count(f => f.Section is { Opening.IsEmpty: true } && f.Level == Level.Line));
@@ -140,11 +144,11 @@ public sealed class PropertyTests
                 {
                     var plan = Plan(register);
                     var evaluation = Fixture.Evaluate(plan, cart);
-                    var explainer = new Explainer(evaluation, Fixture.Words(register));
+                    var explainer = new ConditionExplainer(evaluation.Facts, Fixture.Words(register));
                     foreach (var field in plan.Displayed.Where(f => f.When is not null && f.Level == Level.Order))
                     {
                         var explained = explainer.Explain(field.Field.When!, field.When!, Place.Order);
-                        explained.Holds.ShouldBe(field.When!.Holds(evaluation, Place.Order));
+                        explained.Holds.ShouldBe(field.When!.Holds(evaluation.Facts, Place.Order));
                         if (field.Field.When is ConditionGroup group)
                         {
                             explained.Holds.ShouldBe(
@@ -161,7 +165,7 @@ public sealed class PropertyTests
             );
 
     [Fact]
-    public void What_is_frozen_reads_back_as_the_same_answers() =>
+    public void Rules_read_in_an_order_what_they_read_in_its_cart() =>
         Gen.Select(Generate.Register, Generate.Cart)
             .Sample(
                 (register, cart) =>
@@ -170,11 +174,16 @@ public sealed class PropertyTests
                     var evaluation = Fixture.Evaluate(plan, cart);
                     if (evaluation.Problems.Count == 0)
                     {
-                        var order = Fixture.Freeze(evaluation);
-                        var again = Evaluation.OfOrder(plan, order);
-                        foreach (var asked in evaluation.Asked)
+                        var order = Fixture.Order(evaluation);
+                        var again = new OrderFacts(order);
+                        again.Places().ShouldBe(evaluation.Facts.Places());
+                        foreach (var place in again.Places())
                         {
-                            again.ValueOf(asked.Field, asked.Place).ShouldBe(asked.Value);
+                            foreach (var field in plan.FieldsOf(place.Level))
+                            {
+                                again.ValueOf(field, place).ShouldBe(evaluation.Facts.ValueOf(field, place));
+                                field.When?.Holds(again, place).ShouldBe(field.When.Holds(evaluation.Facts, place));
+                            }
                         }
                     }
                 }

@@ -1,12 +1,12 @@
 using System.Text.Json.Nodes;
-using Sexton.Core.Register;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
 /// <summary>What the core decided, written to artifacts/reference for judges outside the project; see tests/e2e/reference.spec.ts.</summary>
 internal static class ReferenceFiles
 {
-    public static void Write(string name, JsonNode content) => File.WriteAllText(PathOf(name), content.ToJsonString(RegisterJson.Options));
+    public static void Write(string name, JsonNode content) => File.WriteAllText(PathOf(name), content.ToJsonString(DocumentJson.Options));
 
     /// <summary>The path of a file that is written line by line.</summary>
     public static string PathOf(string name)

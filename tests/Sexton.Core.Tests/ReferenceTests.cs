@@ -4,10 +4,10 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using CsCheck;
 using Sexton.Core.Asking;
-using Sexton.Core.Conditions;
-using Sexton.Core.Pricing;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -139,7 +139,7 @@ public sealed class ReferenceTests
                         {
                             ["line"] = p.Line,
                             ["unit"] = p.Unit,
-                            ["holds"] = field.When!.Holds(evaluation, p),
+                            ["holds"] = field.When!.Holds(evaluation.Facts, p),
                         })
                         .ToList();
                     if (places.Count > 0)
@@ -215,7 +215,7 @@ public sealed class ReferenceTests
                     new JsonObject
                     {
                         ["schema"] = rule.Schema,
-                        ["value"] = JsonSerializer.SerializeToNode(canonical, RegisterJson.Options),
+                        ["value"] = JsonSerializer.SerializeToNode(canonical, DocumentJson.Options),
                         ["valid"] = true,
                     }
                 );
@@ -474,11 +474,11 @@ public sealed class ReferenceTests
     private static JsonObject Data(Evaluation evaluation)
     {
         var lines = Enumerable
-            .Range(0, evaluation.LineCount)
-            .Where(evaluation.IsSold)
+            .Range(0, evaluation.Facts.LineCount)
+            .Where(evaluation.Facts.IsSold)
             .Select(i =>
             {
-                var goods = evaluation.Goods(i);
+                var goods = evaluation.Facts.Goods(i);
                 var attributes = goods.Variant is { } variant
                     ? goods.Product.Attributes.SetItems(variant.Attributes)
                     : goods.Product.Attributes;
@@ -489,21 +489,21 @@ public sealed class ReferenceTests
                     ["variant"] = goods.Variant?.Code,
                     ["category"] = goods.Product.Category,
                     ["tags"] = new JsonArray([.. goods.Product.Tags.Select(t => (JsonNode)t)]),
-                    ["quantity"] = evaluation.LineAt(i).Quantity,
+                    ["quantity"] = evaluation.Facts.LineAt(i).Quantity,
                     ["ships"] = goods.Product.Ships,
                     ["attributes"] = new JsonObject(attributes.Select(a => KeyValuePair.Create(a.Key, Json(a.Value.Value)))),
                     ["answers"] = Answers(evaluation, evaluation.Plan.LineFields, new Place(i, -1)),
                     ["units"] = new JsonArray([
                         .. Enumerable
-                            .Range(0, evaluation.UnitsOf(i))
+                            .Range(0, evaluation.Facts.UnitsOf(i))
                             .Select(u => new JsonObject { ["answers"] = Answers(evaluation, evaluation.Plan.UnitFields, new Place(i, u)) }),
                     ]),
                 };
             });
         return new JsonObject
         {
-            ["group"] = evaluation.Group,
-            ["country"] = evaluation.Country,
+            ["group"] = evaluation.Facts.Group,
+            ["country"] = evaluation.Facts.Country,
             ["date"] = "2026-11-25",
             ["cart_total"] = evaluation.TotalMinor / 100m,
             ["cart_count"] = evaluation.Rows.Sum(r => r.Quantity),
@@ -515,24 +515,24 @@ public sealed class ReferenceTests
     private static JsonObject Answers(Evaluation evaluation, IEnumerable<PlannedField> fields, Place place) =>
         new(
             fields
-                .Where(f => evaluation.ValueOf(f, place) is not null)
-                .Select(f => KeyValuePair.Create(f.Field.Key, Json(f.Rule.FactOf(evaluation.ValueOf(f, place)!))))
+                .Where(f => evaluation.Facts.ValueOf(f, place) is not null)
+                .Select(f => KeyValuePair.Create(f.Field.Key, Json(f.Rule.FactOf(evaluation.Facts.ValueOf(f, place)!))))
         );
 
-    private static JsonNode? Json(AnswerValue value) => JsonSerializer.SerializeToNode(value, RegisterJson.Options);
+    private static JsonNode? Json(AnswerValue value) => JsonSerializer.SerializeToNode(value, DocumentJson.Options);
 
     private static IEnumerable<Place> Places(Evaluation evaluation, Level level)
     {
-        var lines = Enumerable.Range(0, evaluation.LineCount).Where(evaluation.IsSold);
+        var lines = Enumerable.Range(0, evaluation.Facts.LineCount).Where(evaluation.Facts.IsSold);
         return level switch
         {
             Level.Order => [Place.Order],
             Level.Line => lines.Select(i => new Place(i, -1)),
-            _ => lines.SelectMany(i => Enumerable.Range(0, evaluation.UnitsOf(i)).Select(u => new Place(i, u))),
+            _ => lines.SelectMany(i => Enumerable.Range(0, evaluation.Facts.UnitsOf(i)).Select(u => new Place(i, u))),
         };
     }
 
-    private sealed class Occasion : IOccasion
+    private sealed class Occasion : IAnswerContext
     {
         public DateOnly Today => Fixture.Today;
 

@@ -1,8 +1,10 @@
 using System.Text.Json;
-using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -176,9 +178,9 @@ public sealed class RegisterTests
     public void A_register_survives_its_json_form()
     {
         var register = Fixture.Register(Fixture.Wording());
-        var json = JsonSerializer.Serialize(register, RegisterJson.Options);
+        var json = JsonSerializer.Serialize(register, DocumentJson.Options);
         JsonSerializer
-            .Serialize(JsonSerializer.Deserialize<RegisterContent>(json, RegisterJson.Options), RegisterJson.Options)
+            .Serialize(JsonSerializer.Deserialize<RegisterContent>(json, DocumentJson.Options), DocumentJson.Options)
             .ShouldBe(json);
     }
 
@@ -244,8 +246,8 @@ public sealed class RegisterTests
         var after = SectionEdit.Apply(before, setting, value);
         JsonElement.DeepEquals(SectionEdit.Read(after, setting), value).ShouldBeTrue();
         JsonSerializer
-            .Serialize(SectionEdit.Apply(after, setting, SectionEdit.Read(before, setting)), RegisterJson.Options)
-            .ShouldBe(JsonSerializer.Serialize(before, RegisterJson.Options));
+            .Serialize(SectionEdit.Apply(after, setting, SectionEdit.Read(before, setting)), DocumentJson.Options)
+            .ShouldBe(JsonSerializer.Serialize(before, DocumentJson.Options));
         Should.Throw<DraftEditException>(() => SectionEdit.Apply(before, "moon", value));
     }
 
@@ -282,5 +284,5 @@ public sealed class RegisterTests
 
     private static JsonElement Json<T>(T value) => JsonSerializer.SerializeToElement(value);
 
-    private static string Write(Field field) => JsonSerializer.Serialize(field, RegisterJson.Options);
+    private static string Write(Field field) => JsonSerializer.Serialize(field, DocumentJson.Options);
 }

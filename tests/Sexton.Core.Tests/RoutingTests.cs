@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
 using Sexton.Core.Checks;
 using Sexton.Core.Conditions;
+using Sexton.Core.Plan;
+using Sexton.Core.Projections;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
-using Sexton.Core.Register.Types;
-using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -18,7 +20,7 @@ public sealed class RoutingTests
     [InlineData("back_office", "line/l1/wording order/name order/email order/delivery_method order/delivery_address order/payment_method")]
     public void A_destination_gets_what_was_given_and_goes_there(string destination, string slots)
     {
-        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
+        var order = Fixture.Order(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
         Slots(Projector.Project(order, Fixture.Plan(Fixture.Wording()), destination)).ShouldBe(slots);
     }
 
@@ -30,7 +32,7 @@ public sealed class RoutingTests
         {
             Units = [new("a", Fixture.Answers(("badge", "Zoë"))), new("b", Fixture.Answers(("badge", "Odile")))],
         };
-        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Plan(register), Fixture.Of(walk, Fixture.Line("TREE", 1, ("guide", "none")))));
+        var order = Fixture.Order(Fixture.Evaluate(Fixture.Plan(register), Fixture.Of(walk, Fixture.Line("TREE", 1, ("guide", "none")))));
         Slots(Projector.Project(order, Fixture.Plan(register), "order_page"))
             .ShouldStartWith("line/l1/guide unit/l1/a/badge unit/l1/b/badge line/l2/guide");
         order.Lines[0].NameOf("b").ShouldBe("Seat 2 of 2");
@@ -39,7 +41,7 @@ public sealed class RoutingTests
     [Fact]
     public void Routes_follow_the_current_register_and_texts_the_order()
     {
-        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
+        var order = Fixture.Order(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
         var now = Fixture.Plan(Fixture.Wording() with { Label = LanguageMap.Of("Another label"), GoesTo = ["confirmation"] });
         Projector.Project(order, now, "shopper_email").Entries.ShouldNotContain(e => e.Field == "wording");
         Projector.Project(order, now, "confirmation").Entries[0].Name.ShouldBe("Words on the label");
@@ -55,7 +57,7 @@ public sealed class RoutingTests
     [InlineData("{'fact': 'date', 'is': 'is', 'value': '2026-11-25'}", true)] // the day of the order, whenever it is sent
     public void A_route_has_a_condition_over_the_order_as_it_was(string condition, bool goes)
     {
-        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
+        var order = Fixture.Order(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
         var now = Fixture.Wording() with
         {
             GoesToWhen = ImmutableSortedDictionary<string, Condition>.Empty.Add("back_office", Fixture.Condition(condition)),
@@ -68,7 +70,7 @@ public sealed class RoutingTests
     [Fact]
     public void What_is_switched_off_later_keeps_its_routes()
     {
-        var order = Fixture.Freeze(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
+        var order = Fixture.Order(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
         foreach (var now in new[] { Fixture.Wording() with { SwitchedOff = true }, Fixture.Wording() with { Retired = true } })
         {
             Projector.Project(order, Fixture.Plan(now), "back_office").Entries[0].Text.ShouldBe("Zoë");

@@ -1,8 +1,11 @@
 using Sexton.Core.Asking;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Components;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Working;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -79,9 +82,9 @@ public sealed class TakingOffTests
                 new Price
                 {
                     Kind = PriceKind.OncePerOrder,
-                    By = PriceBy.Answer,
+                    By = AnswerMeasure.Answer,
                     Tariff = new() { Minor = label },
-                    For = [new TariffFor(null, "POT-L", new() { Minor = tree })],
+                    For = [new PriceOverride(null, "POT-L", new() { Minor = tree })],
                 },
             ],
         };
@@ -117,7 +120,7 @@ public sealed class TakingOffTests
                 new Price
                 {
                     Kind = PriceKind.OncePerLine,
-                    By = PriceBy.Count,
+                    By = AnswerMeasure.Count,
                     Choice = "tulip",
                     Included = onChoice,
                     Tariff = new() { Minor = 100, Bands = [new PriceBand(3, 75)] },
@@ -130,8 +133,8 @@ public sealed class TakingOffTests
                 {
                     Item = "POT-S",
                     Choice = "tulip",
-                    By = PriceBy.Count,
-                    Per = Codes.UsePer.Line,
+                    By = AnswerMeasure.Count,
+                    Per = UsagePer.Line,
                     TakesPrice = true,
                 },
             ],
@@ -185,7 +188,7 @@ public sealed class TakingOffTests
                     .RootElement
             )
         );
-        Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL")), field).Asked.Single(a => a.Field.Field.Key == "it").Value!.Number.ShouldBe(4);
+        Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL")), field).Asked.Single(a => a.Field.Key == "it").Value!.Number.ShouldBe(4);
     }
 
     private static Evaluation Priced(

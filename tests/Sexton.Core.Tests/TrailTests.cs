@@ -1,3 +1,5 @@
+using Sexton.Core.Facts;
+using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 

@@ -2,8 +2,8 @@ using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Files;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -525,7 +525,7 @@ public sealed class TypeTests
     private static string Said(AnswerRule rule, AnswerValue entered)
     {
         var reading = rule.Read(entered, new Occasion());
-        return reading.Refusal is { } refusal ? $"!{refusal.Code} {refusal.First} {refusal.Second}".TrimEnd()
+        return reading.Refusal is { } refusal ? $"!{refusal.Key} {refusal.First} {refusal.Second}".TrimEnd()
             : reading.Value is null ? ""
             : $"{Written(reading.Value)} {rule.TextOf(reading.Value, "en")}";
     }
@@ -534,9 +534,9 @@ public sealed class TypeTests
     private static string Written(AnswerValue value) =>
         value.Text is { } text
             ? $"\"{text.Replace("\n", "\\n", StringComparison.Ordinal).Replace("\t", "\\t", StringComparison.Ordinal)}\""
-            : JsonSerializer.Serialize(value, RegisterJson.Options);
+            : JsonSerializer.Serialize(value, DocumentJson.Options);
 
-    private sealed class Occasion : IOccasion
+    private sealed class Occasion : IAnswerContext
     {
         public DateOnly Today => Fixture.Today;
 
@@ -603,7 +603,7 @@ public sealed class TypeTests
         rule.LongestText.ShouldBe(longest);
     }
 
-    private sealed class Whenever : IOccasion
+    private sealed class Whenever : IAnswerContext
     {
         public DateOnly Today => DateOnly.MinValue;
 

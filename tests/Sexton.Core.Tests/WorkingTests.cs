@@ -1,8 +1,8 @@
 using System.Text.Json;
-using Sexton.Core.Asking;
 using Sexton.Core.Cart;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
 
 namespace Sexton.Core.Tests;
 
@@ -89,7 +89,7 @@ public sealed class WorkingTests
     {
         var field = Fixture.AskOrder("out", "worked_out", ("working", Rows("{'do':'take','of':{" + term + "}}")));
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 3, ("posts", 7)), Fixture.Line("LABEL")), [.. Inputs, field]);
-        evaluation.Asked.Single(a => a.Field.Field.Key == "out").TextIn("en").ShouldBe(expected);
+        evaluation.Asked.Single(a => a.Field.Key == "out").TextIn("en").ShouldBe(expected);
     }
 
     [Fact]
@@ -106,7 +106,7 @@ public sealed class WorkingTests
         );
         Fixture
             .Evaluate(Fixture.Of(line, line), Fixture.AskUnit("age", "number"), field)
-            .Asked.Where(a => a.Field.Field.Key == "out")
+            .Asked.Where(a => a.Field.Key == "out")
             .Select(a => a.TextIn("en"))
             .ShouldBe(["15", "15"]);
     }
@@ -131,10 +131,10 @@ public sealed class WorkingTests
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 2, ("metres", 2.5m), ("plants", 999))), note, plants, Inputs[0]);
         evaluation
             .Asked.Where(a => a.LineId is not null)
-            .Select(a => $"{a.Field.Field.Key}={a.TextIn("en")}")
+            .Select(a => $"{a.Field.Key}={a.TextIn("en")}")
             .ShouldBe(["note=", "plants=13 plants", "metres=2.5"], "what was sent for it counts for nothing");
         PricingTests.Rows(evaluation).ShouldBe("Quince 2×8950=17900|The plants 2×260=520");
-        Fixture.Freeze(evaluation).Answers.Single(a => a.Field == "plants").Text.ShouldBe("13 plants");
+        Fixture.Order(evaluation).Answers.Single(a => a.Field == "plants").Text.ShouldBe("13 plants");
     }
 
     [Theory]
@@ -193,8 +193,8 @@ public sealed class WorkingTests
             ),
             [.. Inputs, field]
         );
-        var asked = evaluation.Asked.Single(a => a.Field.Field.Key == "out");
-        return evaluation.Problems.Count > 0 ? "!" + evaluation.Problems.Single().Refusal.Code : asked.TextIn("en");
+        var asked = evaluation.Asked.Single(a => a.Field.Key == "out");
+        return evaluation.Problems.Count > 0 ? "!" + evaluation.Problems.Single().Refusal.Key : asked.TextIn("en");
     }
 
     private static JsonElement Rows(string rows) => JsonSerializer.Deserialize<JsonElement>($"[{rows.Replace('\'', '"')}]");

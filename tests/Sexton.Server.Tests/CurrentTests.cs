@@ -1,7 +1,9 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Facts;
 using Sexton.Core.Register;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Server.Commands;
 using Sexton.Server.Tests.Support;
@@ -115,7 +117,7 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
             {
                 Number = last.Number + 1,
                 Note = "By another server",
-                Content = JsonSerializer.Serialize(register with { Fields = register.Fields.Add(field) }, RegisterJson.Options),
+                Content = JsonSerializer.Serialize(register with { Fields = register.Fields.Add(field) }, DocumentJson.Options),
                 PublishedBy = "Another",
                 PublishedAt = DateTimeOffset.UtcNow,
             }

@@ -151,7 +151,7 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         // The cart page that was served is kept with the order: here it shows something else.
         await Postgres.ExecuteAsync(
             world.Database,
-            $"update servings s set artefact = convert_to(replace(convert_from(artefact, 'UTF8'), '\"text\":\"As ordered\"', '\"text\":\"As shown\"'), 'UTF8') from orders o where o.id = s.order_id and o.number = {number} and destination = 'cart_line'"
+            $"update page_views s set artefact = convert_to(replace(convert_from(artefact, 'UTF8'), '\"text\":\"As ordered\"', '\"text\":\"As shown\"'), 'UTF8') from orders o where o.id = s.order_id and o.number = {number} and destination = 'cart_line'"
         );
         var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
         Signs(row)[0].ShouldBe("torn_sheet");

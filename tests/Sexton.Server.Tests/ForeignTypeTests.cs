@@ -1,10 +1,10 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Sexton.Core.Conditions;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Settings;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Facts;
+using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
+using Sexton.Core.Values;
 using Sexton.Server.Tests.Support;
 
 namespace Sexton.Server.Tests;
@@ -44,7 +44,7 @@ internal sealed class PlotNumber : FieldType
 
         public override ImmutableArray<AnswerValue> Samples => [AnswerValue.Of($"{rows[0]}-{least}")];
 
-        public override Reading Read(AnswerValue raw, IOccasion occasion)
+        public override Reading Read(AnswerValue raw, IAnswerContext context)
         {
             var parts = (raw.Text ?? "").Trim().ToUpperInvariant().Split('-', ' ');
             return

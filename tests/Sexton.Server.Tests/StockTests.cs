@@ -131,7 +131,7 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
                         if (
                             await new StockKeeper(db).HoldAsync(
                                 id,
-                                items.Select(static item => new OrderUse(item, item, 1, null, null, null, IsSold: false)),
+                                items.Select(static item => new OrderUsage(item, item, 1, null, null, null, IsSold: false)),
                                 CancellationToken.None
                             )
                             is not null

@@ -13,7 +13,7 @@ interface Term {
   fact?: string | null;
   else?: number | null;
 }
-interface WorkingRow {
+interface FormulaRow {
   do: string;
   of?: Term | null;
   to?: number;
@@ -28,7 +28,7 @@ export interface AskedField {
   default: Answer | null;
   asked_of: { all: boolean; products: string[] };
   when: Condition | null;
-  settings: { choices?: { key: string; code?: string; weight_grams?: number }[]; decimals?: number; working?: WorkingRow[] };
+  settings: { choices?: { key: string; code?: string; weight_grams?: number }[]; decimals?: number; working?: FormulaRow[] };
 }
 export interface AskedSection {
   key: string;
@@ -129,7 +129,7 @@ function workedOut(field: AskedField, at: Place): number | undefined {
   return size.over(BOUND) || size.is(BOUND) ? undefined : Number(rounded.n) / Number(rounded.d);
 }
 
-function step(row: WorkingRow, before: Fraction, operand: Fraction): Fraction | undefined {
+function step(row: FormulaRow, before: Fraction, operand: Fraction): Fraction | undefined {
   const to = Fraction.of(row.to ?? 1);
   const multiple = (n: bigint) => new Fraction(n).times(to);
   switch (row.do) {

@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
 using System.Runtime.InteropServices;
 using Sexton.Core.Cart;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Asking;
 
@@ -28,34 +30,34 @@ internal struct AnswerState
     public int RefusedAt;
 }
 
-/// <summary>The answers of a cart laid out by slot in arrays that are used again.</summary>
+/// <summary>The answers of a cart laid out by column in arrays that are used again.</summary>
 internal sealed class AnswerSheet
 {
-    /// <summary>The states of the order, by slot.</summary>
+    /// <summary>The states of the order, by column.</summary>
     public AnswerState[] Order { get; private set; } = [];
 
-    /// <summary>The states of the lines, line by line, by slot.</summary>
+    /// <summary>The states of the lines, line by line, by column.</summary>
     public AnswerState[] Lines { get; private set; } = [];
 
-    /// <summary>The states of the units, unit by unit, by slot.</summary>
+    /// <summary>The states of the units, unit by unit, by column.</summary>
     public AnswerState[] Units { get; private set; } = [];
 
     /// <summary>Clears the sheet and lays the order's answers out on it.</summary>
     public void Load(RegisterPlan plan, AnswerSet order, int lines, int units)
     {
-        Order = Cleared(Order, plan.OrderSlots.Length);
-        Lines = Cleared(Lines, plan.LineSlots.Length * lines);
-        Units = Cleared(Units, plan.UnitSlots.Length * units);
-        LayOut(order, plan.OrderSlots, Order);
+        Order = Cleared(Order, plan.OrderColumns.Length);
+        Lines = Cleared(Lines, plan.LineColumns.Length * lines);
+        Units = Cleared(Units, plan.UnitColumns.Length * units);
+        LayOut(order, plan.OrderColumns, Order);
     }
 
     /// <summary>Lays a line out, and so many of its units from the first on.</summary>
     public void LayOut(RegisterPlan plan, CartLine line, int at, int firstUnit, int units)
     {
-        LayOut(line.Answers, plan.LineSlots, Lines.AsSpan(at * plan.LineSlots.Length));
+        LayOut(line.Answers, plan.LineColumns, Lines.AsSpan(at * plan.LineColumns.Length));
         for (var u = 0; u < units; u++)
         {
-            LayOut(line.Units[u].Answers, plan.UnitSlots, Units.AsSpan((firstUnit + u) * plan.UnitSlots.Length));
+            LayOut(line.Units[u].Answers, plan.UnitColumns, Units.AsSpan((firstUnit + u) * plan.UnitColumns.Length));
         }
     }
 
@@ -71,26 +73,26 @@ internal sealed class AnswerSheet
         }
     }
 
-    // Both are sorted by key, so one walk over both finds every answer its slot.
-    private static void LayOut(AnswerSet answers, ImmutableArray<PlannedField> slots, Span<AnswerState> states)
+    // Both are sorted by key, so one walk over both finds every answer its column.
+    private static void LayOut(AnswerSet answers, ImmutableArray<PlannedField> columns, Span<AnswerState> states)
     {
-        var slot = 0;
+        var column = 0;
         foreach (ref readonly var answer in answers.Sorted)
         {
-            while (slot < slots.Length)
+            while (column < columns.Length)
             {
-                var order = string.CompareOrdinal(slots[slot].Field.Key, answer.Key);
+                var order = string.CompareOrdinal(columns[column].Field.Key, answer.Key);
                 if (order >= 0)
                 {
                     if (order == 0)
                     {
-                        states[slot++].Raw = answer.Value;
+                        states[column++].Raw = answer.Value;
                     }
 
                     break;
                 }
 
-                slot++;
+                column++;
             }
         }
     }

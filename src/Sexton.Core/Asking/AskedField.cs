@@ -1,8 +1,8 @@
-using Sexton.Core.Cart;
-using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
-using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Asking;
 
@@ -16,7 +16,7 @@ namespace Sexton.Core.Asking;
 public readonly record struct AskedField(PlannedField Field, Place Place, string? LineId, string? UnitId, AnswerValue? Value, bool Required)
 {
     /// <summary>Where its answer stands.</summary>
-    public SlotId Slot => SlotId.Of(LineId, UnitId, Field.Field.Key);
+    public SlotId Slot => SlotId.Of(LineId, UnitId, Field.Key);
 
     /// <summary>The canonical text; "" when left empty or refused.</summary>
     public string TextIn(string language) => Value is null ? "" : Field.Rule.TextOf(Value, language);
@@ -32,8 +32,8 @@ public readonly record struct AskedField(PlannedField Field, Place Place, string
 /// <param name="LineId">The id of the line, or null.</param>
 /// <param name="UnitId">The id of the unit, or null.</param>
 /// <param name="Step">The key of the step where it is mended.</param>
-public readonly record struct AnswerProblem(Refusal Refusal, PlannedField? Field, string? LineId, string? UnitId, string Step)
+public readonly record struct AnswerProblem(Refusal Refusal, RuledField? Field, string? LineId, string? UnitId, string Step)
 {
     /// <summary>What the shopper reads.</summary>
-    public string SentenceIn(string language) => Sentences.For(Refusal, Field?.Field.Label ?? LanguageMap.Empty, language);
+    public string SentenceIn(string language) => ShopperMessages.For(Refusal, Field?.Label ?? LanguageMap.Empty, language);
 }

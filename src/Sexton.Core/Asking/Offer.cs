@@ -31,7 +31,7 @@ public sealed record Offer(int Version, long TotalMinor, string Digest)
 
         foreach (var asked in evaluation.Asked)
         {
-            text.Append(asked.LineId).Append('/').Append(asked.UnitId).Append('/').Append(asked.Field.Field.Key).Append('\n');
+            text.Append(asked.LineId).Append('/').Append(asked.UnitId).Append('/').Append(asked.Field.Key).Append('\n');
         }
 
         return new Offer(

@@ -1,7 +1,10 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json.Serialization;
-using Sexton.Core.Register;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Facts;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Cart;
 
@@ -164,10 +167,28 @@ public sealed record CartContent
             throw new CartException("A line of the cart is missing, or stands there twice. Reload the page.");
         }
 
-        Answers.CheckShape();
+        CheckShape(Answers);
         foreach (var line in Lines)
         {
             line.CheckShape();
+        }
+    }
+
+    /// <summary>Refuses answers that cannot be kept: too many, or a text that is none.</summary>
+    /// <exception cref="CartException">Something is not as it must be.</exception>
+    internal static void CheckShape(AnswerSet answers)
+    {
+        if (answers.Count > MostAnswers)
+        {
+            throw new CartException($"There are {answers.Count} answers, and no place asks more than {MostAnswers}.");
+        }
+
+        foreach (var (key, answer) in answers)
+        {
+            if (!answer.CanBeKept)
+            {
+                throw new CartException($"The answer to “{key}” has a character that cannot be kept. Type it again.");
+            }
         }
     }
 
@@ -252,10 +273,10 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
         }
 
         CheckUnits();
-        Answers.CheckShape();
+        CartContent.CheckShape(Answers);
         foreach (var unit in Units)
         {
-            unit.Answers.CheckShape();
+            CartContent.CheckShape(unit.Answers);
         }
     }
 

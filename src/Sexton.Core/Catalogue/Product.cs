@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using Sexton.Core.Register;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Catalogue;
 

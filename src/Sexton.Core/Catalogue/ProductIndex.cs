@@ -1,6 +1,5 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
-using Sexton.Core.Pricing;
 
 namespace Sexton.Core.Catalogue;
 

@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Checks;
 
@@ -53,7 +55,7 @@ internal sealed class AskedOfNothing : IDraftCheck
                     field.Key,
                     "asked_of",
                     sentence,
-                    [new Remedy("Take it out", "asked_of", JsonSerializer.SerializeToElement(without, RegisterJson.Options))]
+                    [new Remedy("Take it out", "asked_of", JsonSerializer.SerializeToElement(without, DocumentJson.Options))]
                 );
             }
         }

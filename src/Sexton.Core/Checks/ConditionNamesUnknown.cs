@@ -1,7 +1,8 @@
 using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
+using Sexton.Core.Types;
 
 namespace Sexton.Core.Checks;
 
@@ -28,7 +29,7 @@ internal sealed class ConditionNamesUnknown : IDraftCheck
 
     private static string? Unknown(ConditionTest test, RegisterPlan plan, ProductIndex products)
     {
-        if (Facts.AttributeOf(test.Fact) is { } attribute)
+        if (ShopFacts.AttributeOf(test.Fact) is { } attribute)
         {
             var anywhere = products.All.Any(p =>
                 p.Attributes.ContainsKey(attribute) || p.Variants.Any(v => v.Attributes.ContainsKey(attribute))
@@ -36,17 +37,17 @@ internal sealed class ConditionNamesUnknown : IDraftCheck
             return anywhere ? null : $"No product has an attribute “{attribute}”. Choose another.";
         }
 
-        var known = Facts.FieldOf(test.Fact) is { } key
+        var known = ShopFacts.FieldOf(test.Fact) is { } key
             ? plan.Find(key)?.Rule is { Choices.IsEmpty: false } rule
                 ? rule.Choices.Select(static c => c.Key)
                 : null
             : test.Fact switch
             {
-                Facts.Product => products.All.Select(static p => p.Code),
-                Facts.Variant => products.All.SelectMany(static p => p.Variants).Select(static v => v.Code),
-                Facts.Category => products.All.Select(static p => p.Category),
-                Facts.Tag => products.All.SelectMany(static p => p.Tags),
-                Facts.Group => products.Groups.Select(static g => g.Key),
+                ShopFacts.Product => products.All.Select(static p => p.Code),
+                ShopFacts.Variant => products.All.SelectMany(static p => p.Variants).Select(static v => v.Code),
+                ShopFacts.Category => products.All.Select(static p => p.Category),
+                ShopFacts.Tag => products.All.SelectMany(static p => p.Tags),
+                ShopFacts.Group => products.Groups.Select(static g => g.Key),
                 _ => null,
             };
         return known is null ? null

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using Sexton.Core.Catalogue;
-using Sexton.Core.Register;
+using Sexton.Core.Plan;
 
 namespace Sexton.Core.Checks;
 
@@ -23,7 +23,7 @@ public static class DraftChecks
         new PriceNamesUnknown(),
         new TwoPricesOfTheGoods(),
         new ItemCodes(),
-        new UsesUnknown(),
+        new UsageNamesUnknown(),
         new GivesAway(),
     ];
 

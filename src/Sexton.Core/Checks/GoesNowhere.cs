@@ -1,5 +1,5 @@
 using Sexton.Core.Catalogue;
-using Sexton.Core.Register;
+using Sexton.Core.Plan;
 using Sexton.Core.Routing;
 
 namespace Sexton.Core.Checks;

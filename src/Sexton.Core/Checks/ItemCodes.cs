@@ -1,7 +1,7 @@
 using Sexton.Core.Catalogue;
+using Sexton.Core.Checks.PossibleCodes;
 using Sexton.Core.Codes;
-using Sexton.Core.Codes.Space;
-using Sexton.Core.Register;
+using Sexton.Core.Plan;
 using Sexton.Core.Routing;
 
 namespace Sexton.Core.Checks;

@@ -1,7 +1,7 @@
 using Sexton.Core.Catalogue;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Plan;
 using Sexton.Core.Routing;
+using Sexton.Core.Types;
 
 namespace Sexton.Core.Checks;
 

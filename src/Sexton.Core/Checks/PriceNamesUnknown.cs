@@ -1,5 +1,5 @@
 using Sexton.Core.Catalogue;
-using Sexton.Core.Register;
+using Sexton.Core.Plan;
 
 namespace Sexton.Core.Checks;
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using Sexton.Core.Register;
 
 namespace Sexton.Core.Checks;
 

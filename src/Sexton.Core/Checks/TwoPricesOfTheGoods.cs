@@ -1,4 +1,5 @@
 using Sexton.Core.Catalogue;
+using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 
@@ -12,9 +13,11 @@ internal sealed class TwoPricesOfTheGoods : IDraftCheck
 {
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products)
     {
-        var always = plan.PricesOf(PriceKind.ForTheGoods)
-            .Where(static p => p.Price.When is null && p.Field.Field.When is null && p.Field.Within?.Field.When is null)
-            .Select(static p => p.Field)
+        var always = plan
+            .Prices.Of(PriceKind.ForTheGoods)
+            .Where(static p => p.Price.When is null)
+            .Select(static p => (PlannedField)p.Field)
+            .Where(static f => f.Field.When is null && f.Within?.Field.When is null)
             .Distinct()
             .ToList();
         foreach (var (field, i) in always.Select(static (f, i) => (f, i)))
@@ -25,9 +28,9 @@ internal sealed class TwoPricesOfTheGoods : IDraftCheck
                 {
                     yield return new Problem(
                         "two_prices_of_the_goods",
-                        field.Field.Key,
+                        field.Key,
                         "prices",
-                        $"“{product.Name}” asks “{other.Field.NameForStaff}” too, and both would be its price. Put one of them under a condition, or let it add instead.",
+                        $"“{product.Name}” asks “{other.NameForStaff}” too, and both would be its price. Put one of them under a condition, or let it add instead.",
                         []
                     );
                 }

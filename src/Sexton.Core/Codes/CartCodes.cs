@@ -1,10 +1,8 @@
+using System.Collections.Immutable;
 using System.Globalization;
-using Sexton.Core.Asking;
 using Sexton.Core.Catalogue;
-using Sexton.Core.Conditions;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
-using Sexton.Core.Routing;
+using Sexton.Core.Facts;
+using Sexton.Core.Types;
 
 namespace Sexton.Core.Codes;
 
@@ -20,23 +18,28 @@ internal sealed class CartCodes
     /// <summary>The code of a line that is sold.</summary>
     public string this[int line] => _codes[line];
 
-    /// <summary>Makes the codes, and adds the problems to the evaluation.</summary>
-    public void Run(Evaluation cart, ProductIndex products)
+    /// <summary>Makes the codes, and tells what is wrong with them.</summary>
+    /// <param name="facts">The cart, asked and checked.</param>
+    /// <param name="coder">Puts item codes together.</param>
+    /// <param name="products">What the shop sells.</param>
+    /// <param name="limits">What the destinations take.</param>
+    /// <param name="problems">Takes what must not come to an order.</param>
+    public void Run(IFacts facts, ItemCoder coder, ProductIndex products, ImmutableArray<ItemCodeLimits> limits, IProblemSink problems)
     {
         _codes.Clear();
         _lines.Clear();
-        for (var line = 0; line < cart.LineCount; line++)
+        for (var line = 0; line < facts.LineCount; line++)
         {
-            _codes.Add(!cart.IsSold(line) ? "" : cart.Plan.Coder.CodeOf(cart, line));
+            _codes.Add(!facts.IsSold(line) ? "" : coder.CodeOf(facts, line));
         }
 
-        for (var line = 0; line < _codes.Count && !cart.Plan.CodeFields.IsEmpty; line++)
+        for (var line = 0; line < _codes.Count && coder.HasFields; line++)
         {
-            if (cart.IsSold(line))
+            if (facts.IsSold(line))
             {
-                if (Wrong(cart, products, line) is { } found)
+                if (Wrong(facts, coder, products, limits, line) is { } found)
                 {
-                    cart.AddProblem(found, LastAnswered(cart, line), new Place(line, -1));
+                    problems.Add(found, LastAnswered(facts, coder, line), Place.OfLine(line));
                 }
 
                 _lines.TryAdd(_codes[line], line);
@@ -44,24 +47,24 @@ internal sealed class CartCodes
         }
     }
 
-    private Refusal? Wrong(Evaluation cart, ProductIndex products, int line)
+    private Refusal? Wrong(IFacts facts, ItemCoder coder, ProductIndex products, ImmutableArray<ItemCodeLimits> limits, int line)
     {
-        var (goods, code) = (cart.Goods(line), _codes[line]);
-        if (code.Length > cart.Plan.Coder.LongestOf(goods.Product) || IsRefused(code))
+        var (goods, code) = (facts.Goods(line), _codes[line]);
+        if (code.Length > coder.LongestOf(goods.Product) || IsRefused(code, limits))
         {
-            return new Refusal(Sentences.CodeRefused, code, code.Length.ToString(CultureInfo.InvariantCulture));
+            return new Refusal(ShopperMessages.CodeRefused, code, code.Length.ToString(CultureInfo.InvariantCulture));
         }
 
-        return IsAnothers(code, goods, products) || (_lines.TryGetValue(code, out var other) && !IsSame(cart, line, other))
-            ? new Refusal(Sentences.CodeShared, code)
+        return IsAnothers(code, goods, products) || (_lines.TryGetValue(code, out var other) && !IsSame(facts, coder, line, other))
+            ? new Refusal(ShopperMessages.CodeShared, code)
             : null;
     }
 
-    private static bool IsRefused(string code)
+    private static bool IsRefused(string code, ImmutableArray<ItemCodeLimits> limits)
     {
-        foreach (var destination in DestinationIndex.All)
+        foreach (var limit in limits)
         {
-            if (destination.ItemCodes?.Wrong(code) is not null)
+            if (limit.Wrong(code) is not null)
             {
                 return true;
             }
@@ -76,11 +79,12 @@ internal sealed class CartCodes
         && other.Code != goods.Code;
 
     // The same goods with the same answers, as far as they contribute: one thing, in two lines for another reason.
-    private static bool IsSame(Evaluation cart, int one, int other) =>
-        cart.Goods(one).Code == cart.Goods(other).Code
-        && cart.Plan.Coder.PartsOf(cart.Goods(one).Product)
-            .All(p => p.Field is null || p.IsSame(cart.ValueOf(p.Field, new Place(one, -1)), cart.ValueOf(p.Field, new Place(other, -1))));
+    private static bool IsSame(IFacts facts, ItemCoder coder, int one, int other) =>
+        facts.Goods(one).Code == facts.Goods(other).Code
+        && coder
+            .PartsOf(facts.Goods(one).Product)
+            .All(p => p.Field is null || p.IsSame(facts.ValueOf(p.Field, Place.OfLine(one)), facts.ValueOf(p.Field, Place.OfLine(other))));
 
-    private static PlannedField? LastAnswered(Evaluation cart, int line) =>
-        cart.Plan.CodeFields.LastOrDefault(f => cart.ValueOf(f, new Place(line, -1)) is not null);
+    private static RuledField? LastAnswered(IFacts facts, ItemCoder coder, int line) =>
+        coder.Fields.LastOrDefault(f => facts.ValueOf(f, Place.OfLine(line)) is not null);
 }

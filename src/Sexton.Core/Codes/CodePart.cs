@@ -1,16 +1,19 @@
 using System.Collections.Immutable;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Register;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Codes;
 
 /// <summary>How one part of an item code is made, of the goods or of a field: all that does not hang on the answer is worked out before.</summary>
 /// <param name="of">The field; null for the goods.</param>
+/// <param name="code">What its answers contribute; null for the goods.</param>
 /// <param name="rule">The rule of the part, complete.</param>
-internal sealed class CodePart(PlannedField? of, CodeRule rule)
+internal sealed class CodePart(RuledField? of, FieldCode? code, CodeRule rule)
 {
     /// <summary>The field; null for the goods.</summary>
-    public PlannedField? Field => of;
+    public RuledField? Field => of;
 
     /// <summary>What stands before it, where anything does.</summary>
     public string Separator => rule.Separator!;
@@ -19,14 +22,14 @@ internal sealed class CodePart(PlannedField? of, CodeRule rule)
     public string WhenEmpty { get; } = Cased(rule.WhenEmpty!, rule.Case);
 
     /// <summary>What any answer contributes; "" where it is the answer itself, or its choices.</summary>
-    public string Given { get; } = Cased(of?.Field.Code?.Part ?? "", rule.Case);
+    public string Given { get; } = Cased(code?.Part ?? "", rule.Case);
 
     /// <summary>What each choice contributes, in the order of the list; empty where it is not by choices.</summary>
     public ImmutableArray<(string Key, string Text)> Choices { get; } =
-        of?.Field.Code?.Part.Length > 0 ? [] : [.. of?.Rule.Choices.Select(c => (c.Key, Cased(c.Code, rule.Case))) ?? []];
+        code?.Part.Length > 0 ? [] : [.. of?.Rule.Choices.Select(c => (c.Key, Cased(c.Code, rule.Case))) ?? []];
 
     /// <summary>The same for two parts that are made alike.</summary>
-    public string Likeness { get; } = string.Join('\u0001', of?.Field.Key, rule.Separator, rule.Case, rule.WhenEmpty);
+    public string Likeness { get; } = string.Join('\u0001', of?.Key, rule.Separator, rule.Case, rule.WhenEmpty);
 
     /// <summary>The code of goods as it stands in it.</summary>
     public string TextOf(Goods goods) => Cased(goods.Code, rule.Case);

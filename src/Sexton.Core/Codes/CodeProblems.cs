@@ -1,5 +1,8 @@
+using System.Collections.Immutable;
+using Sexton.Core.Components;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
-using Sexton.Core.Register;
+using Sexton.Core.Types;
 
 namespace Sexton.Core.Codes;
 
@@ -10,11 +13,15 @@ internal static class CodeProblems
     private const int MostOfAUse = 100_000;
     private const int MostGrams = 10_000_000;
 
-    public static IEnumerable<(string Setting, string Sentence)> Of(PlannedField field)
+    public static IEnumerable<(string Setting, string Sentence)> Of(
+        RuledField field,
+        FieldCode? contribution,
+        ImmutableArray<ComponentUsage> uses
+    )
     {
-        if (field.Field.Code is { } code)
+        if (contribution is { } code)
         {
-            if (!ItemCoder.CanContribute(field))
+            if (!ItemCoder.CanContribute(field, code))
             {
                 yield return (
                     "code",
@@ -38,12 +45,12 @@ internal static class CodeProblems
             );
         }
 
-        if (field.Field.Uses.Length > MostUses)
+        if (uses.Length > MostUses)
         {
-            yield return ("uses", $"It uses up {field.Field.Uses.Length} components, and can use {MostUses}.");
+            yield return ("uses", $"It uses up {uses.Length} components, and can use {MostUses}.");
         }
 
-        foreach (var use in field.Field.Uses)
+        foreach (var use in uses)
         {
             if (field.Type.AsksNothing)
             {
@@ -63,14 +70,14 @@ internal static class CodeProblems
                 );
             }
             else if (
-                use.By is not (PriceBy.Answer or PriceBy.Count)
+                use.By is not (AnswerMeasure.Answer or AnswerMeasure.Count)
                 || !(use.Choice is null ? field.Rule.PricedBy : PriceRules.ByOfChoice(field.Rule)).Contains(use.By)
             )
             {
                 yield return ("uses", "How many it uses is counted by the answer as a whole, or by the number that is answered.");
             }
 
-            if (field.Level == Level.Order && use.Per != UsePer.Order)
+            if (field.Level == Level.Order && use.Per != UsagePer.Order)
             {
                 yield return ("uses", "It is asked once per order, and so it uses up once per order.");
             }

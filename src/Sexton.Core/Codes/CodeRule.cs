@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Sexton.Core.Catalogue;
 
 namespace Sexton.Core.Codes;
 

@@ -1,26 +1,15 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Runtime.InteropServices;
-using Sexton.Core.Asking;
-using Sexton.Core.Register;
+using Sexton.Core.Facts;
 
 namespace Sexton.Core.Conditions;
-
-/// <summary>Where a condition is asked: of the whole order (both -1), of a line, or of a unit of a line.</summary>
-/// <param name="Line">The place of the line, or -1.</param>
-/// <param name="Unit">The place of the unit within its line, or -1.</param>
-[StructLayout(LayoutKind.Auto)]
-public readonly record struct Place(int Line, int Unit)
-{
-    /// <summary>The whole order.</summary>
-    public static readonly Place Order = new(-1, -1);
-}
 
 /// <summary>A condition bound to the facts and answers of a plan: an immutable tree that allocates nothing when it is asked.</summary>
 public abstract class BoundCondition
 {
     /// <summary>Whether it holds.</summary>
-    public abstract bool Holds(Evaluation evaluation, Place place);
+    public abstract bool Holds(IFacts facts, Place place);
 }
 
 internal sealed class BoundGroup(GroupKind kind, ImmutableArray<BoundCondition> parts) : BoundCondition
@@ -39,13 +28,13 @@ internal sealed class BoundGroup(GroupKind kind, ImmutableArray<BoundCondition> 
         return kind == GroupKind.Any ? stopped : !stopped;
     }
 
-    public override bool Holds(Evaluation evaluation, Place place)
+    public override bool Holds(IFacts facts, Place place)
     {
         // All stops at the first part that does not hold, Any and None at the first that does.
         var stopsAt = kind != GroupKind.All;
         foreach (var part in parts)
         {
-            if (part.Holds(evaluation, place) == stopsAt)
+            if (part.Holds(facts, place) == stopsAt)
             {
                 return kind == GroupKind.Any;
             }
@@ -57,9 +46,9 @@ internal sealed class BoundGroup(GroupKind kind, ImmutableArray<BoundCondition> 
 
 internal sealed class BoundOver(ConditionOver over, BoundCondition? where) : BoundCondition
 {
-    public override bool Holds(Evaluation evaluation, Place place)
+    public override bool Holds(IFacts facts, Place place)
     {
-        var (count, holding) = Count(evaluation, place);
+        var (count, holding) = Count(facts, place);
         return over.Quantifier switch
         {
             Quantifier.Any => holding > 0,
@@ -70,23 +59,13 @@ internal sealed class BoundOver(ConditionOver over, BoundCondition? where) : Bou
     }
 
     /// <summary>Over how many it was asked, and of how many it held.</summary>
-    public (int Count, int Holding) Count(Evaluation evaluation, Place place)
+    public (int Count, int Holding) Count(IFacts facts, Place place)
     {
         var (count, holding) = (0, 0);
-        var (from, to) = over.Of == Level.Unit && place.Line >= 0 ? (place.Line, place.Line + 1) : (0, evaluation.LineCount);
-        for (var line = from; line < to; line++)
+        foreach (var at in facts.PlacesOver(over.Of, place))
         {
-            if (!evaluation.IsSold(line))
-            {
-                continue;
-            }
-
-            var units = over.Of == Level.Unit ? evaluation.UnitsOf(line) : 1;
-            for (var unit = 0; unit < units; unit++)
-            {
-                count++;
-                holding += where is null || where.Holds(evaluation, new Place(line, over.Of == Level.Unit ? unit : -1)) ? 1 : 0;
-            }
+            count++;
+            holding += where is null || where.Holds(facts, at) ? 1 : 0;
         }
 
         return (count, holding);
@@ -103,26 +82,26 @@ internal abstract class BoundTest(BoundFact fact, Relation relation) : BoundCond
 
 internal sealed class PresenceTest(BoundFact fact, Relation relation) : BoundTest(fact, relation)
 {
-    public override bool Holds(Evaluation evaluation, Place place) => Fact.IsGiven(evaluation, place) == (Relation == Relation.WasGiven);
+    public override bool Holds(IFacts facts, Place place) => Fact.IsGiven(facts, place) == (Relation == Relation.WasGiven);
 }
 
 internal sealed class NumberTest(BoundFact fact, Relation relation, decimal value) : BoundTest(fact, relation)
 {
-    public override bool Holds(Evaluation evaluation, Place place) =>
-        Fact.Number(evaluation, place) is { } number && Compare.Holds(number.CompareTo(value), Relation);
+    public override bool Holds(IFacts facts, Place place) =>
+        Fact.Number(facts, place) is { } number && Compare.Holds(number.CompareTo(value), Relation);
 }
 
 internal sealed class TruthTest(BoundFact fact, Relation relation, bool value) : BoundTest(fact, relation)
 {
-    public override bool Holds(Evaluation evaluation, Place place) =>
-        Fact.Truth(evaluation, place) is { } truth && truth == value == (Relation == Relation.Is);
+    public override bool Holds(IFacts facts, Place place) =>
+        Fact.Truth(facts, place) is { } truth && truth == value == (Relation == Relation.Is);
 }
 
 /// <summary>A text, a key, or a day: days as ISO 8601 stand in the order of their texts.</summary>
 internal sealed class TextTest(BoundFact fact, Relation relation, string value) : BoundTest(fact, relation)
 {
-    public override bool Holds(Evaluation evaluation, Place place) =>
-        Fact.Text(evaluation, place) is { } text
+    public override bool Holds(IFacts facts, Place place) =>
+        Fact.Text(facts, place) is { } text
         && Relation switch
         {
             Relation.HasInIt => text.Contains(value, StringComparison.Ordinal),
@@ -135,15 +114,15 @@ internal sealed class AmongTest(BoundFact fact, Relation relation, ImmutableArra
 {
     private readonly FrozenSet<string> _values = values.ToFrozenSet(StringComparer.Ordinal);
 
-    public override bool Holds(Evaluation evaluation, Place place) =>
-        Fact.Text(evaluation, place) is { } text && _values.Contains(text) == (Relation == Relation.IsAmong);
+    public override bool Holds(IFacts facts, Place place) =>
+        Fact.Text(facts, place) is { } text && _values.Contains(text) == (Relation == Relation.IsAmong);
 }
 
 internal sealed class ListTest(BoundFact fact, Relation relation, string value) : BoundTest(fact, relation)
 {
-    public override bool Holds(Evaluation evaluation, Place place)
+    public override bool Holds(IFacts facts, Place place)
     {
-        if (Fact.List(evaluation, place) is not { IsEmpty: false } list)
+        if (Fact.List(facts, place) is not { IsEmpty: false } list)
         {
             return false;
         }

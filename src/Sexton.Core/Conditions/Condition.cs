@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
-using Sexton.Core.Register;
+using Sexton.Core.Facts;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Conditions;
 
@@ -44,7 +45,7 @@ public sealed record ConditionGroup(GroupKind Kind, ImmutableArray<Condition> Pa
 }
 
 /// <summary>One fact compared with a value.</summary>
-/// <param name="Fact">The key of the fact; see <see cref="Facts"/>.</param>
+/// <param name="Fact">The key of the fact; see <see cref="ShopFacts"/>.</param>
 /// <param name="Relation">How it is compared.</param>
 /// <param name="Value">What it is compared with; null where the relation takes none.</param>
 public sealed record ConditionTest(string Fact, Relation Relation, AnswerValue? Value = null) : Condition

@@ -1,6 +1,7 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
-using Sexton.Core.Register;
+using Sexton.Core.Facts;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Conditions;
 
@@ -12,41 +13,41 @@ namespace Sexton.Core.Conditions;
 /// <param name="steps">The places of the steps on the way.</param>
 /// <param name="address">The field whose country the shopper's country follows; null where there is none.</param>
 internal sealed class ConditionBinder(
-    Func<string, PlannedField?> find,
+    Func<string, AnswerSource?> find,
     IReadOnlyDictionary<string, int> steps,
-    PlannedField? address = null
+    AnswerSource? address = null
 )
 {
-    private static readonly FrozenDictionary<string, BoundFact> ShopFacts = new Dictionary<string, BoundFact>(StringComparer.Ordinal)
+    private static readonly FrozenDictionary<string, BoundFact> Readers = new Dictionary<string, BoundFact>(StringComparer.Ordinal)
     {
-        [Facts.Product] = new TextFact(static (e, line) => e.Goods(line).Product.Code, isOfGoods: true),
-        [Facts.Variant] = new TextFact(static (e, line) => e.Goods(line).Variant?.Code, isOfGoods: true),
-        [Facts.Category] = new TextFact(static (e, line) => e.Goods(line).Product.Category, isOfGoods: true),
-        [Facts.Tag] = new TagsFact(),
-        [Facts.Quantity] = new NumberFact(static (e, line) => e.LineAt(line).Quantity),
-        [Facts.Ships] = new ShipsFact(),
-        [Facts.CartTotal] = new NumberFact(static (e, _) => e.CartTotal),
-        [Facts.CartCount] = new NumberFact(static (e, _) => e.CartCount),
-        [Facts.Group] = new TextFact(static (e, _) => e.Group),
-        [Facts.Country] = new TextFact(static (e, _) => e.Country),
-        [Facts.Date] = new TextFact(static (e, _) => e.TodayText),
+        [ShopFacts.Product] = new TextFact(static (e, line) => e.Goods(line).Product.Code, isOfGoods: true),
+        [ShopFacts.Variant] = new TextFact(static (e, line) => e.Goods(line).Variant?.Code, isOfGoods: true),
+        [ShopFacts.Category] = new TextFact(static (e, line) => e.Goods(line).Product.Category, isOfGoods: true),
+        [ShopFacts.Tag] = new TagsFact(),
+        [ShopFacts.Quantity] = new NumberFact(static (e, line) => e.QuantityOf(line)),
+        [ShopFacts.Ships] = new ShipsFact(),
+        [ShopFacts.CartTotal] = new NumberFact(static (e, _) => e.CartTotal),
+        [ShopFacts.CartCount] = new NumberFact(static (e, _) => e.CartCount),
+        [ShopFacts.Group] = new TextFact(static (e, _) => e.Group),
+        [ShopFacts.Country] = new TextFact(static (e, _) => e.Country),
+        [ShopFacts.Date] = new TextFact(static (e, _) => e.Day),
     }.ToFrozenDictionary(StringComparer.Ordinal);
 
     /// <summary>Binds a condition.</summary>
     /// <param name="condition">The condition.</param>
     /// <param name="level">The level of what it belongs to.</param>
     /// <param name="step">The place of the step where its outcome must be known; <see cref="int.MaxValue"/> after the order.</param>
-    /// <param name="uses">Takes the fields whose answers it reads.</param>
+    /// <param name="reads">Takes the fields whose answers it reads.</param>
     /// <exception cref="ConditionException">It cannot be bound.</exception>
-    public BoundCondition Bind(Condition condition, Level level, int step, ISet<PlannedField> uses) =>
+    public BoundCondition Bind(Condition condition, Level level, int step, ISet<AnswerSource> reads) =>
         condition switch
         {
-            ConditionGroup group => new BoundGroup(group.Kind, [.. group.Parts.Select(p => Bind(p, level, step, uses))]),
+            ConditionGroup group => new BoundGroup(group.Kind, [.. group.Parts.Select(p => Bind(p, level, step, reads))]),
             ConditionOver over => new BoundOver(
                 Checked(over, level, step),
-                over.Where is null ? null : Bind(over.Where, over.Of, step, uses)
+                over.Where is null ? null : Bind(over.Where, over.Of, step, reads)
             ),
-            ConditionTest test => Test(test, level, step, uses),
+            ConditionTest test => Test(test, level, step, reads),
             _ => throw new ConditionException("This kind of condition is not known."),
         };
 
@@ -87,11 +88,11 @@ internal sealed class ConditionBinder(
     }
 
     /// <summary>The field whose answer a fact is; null where it is none, or one that is not asked.</summary>
-    public PlannedField? FieldOf(string fact) => Facts.FieldOf(fact) is { } key ? find(key) : null;
+    public AnswerSource? FieldOf(string fact) => ShopFacts.FieldOf(fact) is { } key ? find(key) : null;
 
-    private BoundTest Test(ConditionTest test, Level level, int step, ISet<PlannedField> uses)
+    private BoundTest Test(ConditionTest test, Level level, int step, ISet<AnswerSource> reads)
     {
-        var (fact, kind) = BindFact(test.Fact, KindOf(test.Value, test.Relation), level, step, uses);
+        var (fact, kind) = BindFact(test.Fact, KindOf(test.Value, test.Relation), level, step, reads);
         if (!Relations.Of(kind).Contains(test.Relation))
         {
             throw new ConditionException(
@@ -131,38 +132,38 @@ internal sealed class ConditionBinder(
     /// <param name="meant">The kind that is meant, where the fact does not say it by itself: of an attribute, or of what is not asked.</param>
     /// <param name="level">The level of what it belongs to.</param>
     /// <param name="step">The place of the step where it must be known.</param>
-    /// <param name="uses">Takes the field whose answer it is.</param>
+    /// <param name="reads">Takes the field whose answer it is.</param>
     /// <exception cref="ConditionException">It cannot be bound.</exception>
-    public (BoundFact Fact, FactKind Kind) BindFact(string key, FactKind meant, Level level, int step, ISet<PlannedField> uses)
+    public (BoundFact Fact, FactKind Kind) BindFact(string key, FactKind meant, Level level, int step, ISet<AnswerSource> reads)
     {
-        if (Facts.FieldOf(key) is { } answered)
+        if (ShopFacts.FieldOf(key) is { } answered)
         {
             if (find(answered) is not { } field)
             {
                 return (AbsentFact.Instance, meant);
             }
 
-            CheckLevel(field.Level, level, $"“{field.Field.NameForStaff}”");
-            CheckStep(field.StepPlace, step, $"“{field.Field.NameForStaff}” is asked");
-            uses.Add(field);
-            return (new AnswerFact(field), field.Rule.Fact);
+            CheckLevel(field.Level, level, $"“{field.NameForStaff}”");
+            CheckStep(field.StepIndex, step, $"“{field.NameForStaff}” is asked");
+            reads.Add(field);
+            return (new AnswerFact(field), field.FactKind);
         }
 
-        if (Facts.AttributeOf(key) is { Length: > 0 } attribute)
+        if (ShopFacts.AttributeOf(key) is { Length: > 0 } attribute)
         {
             CheckLevel(Level.Line, level, $"The {attribute}");
             return (new AttributeFact(attribute), meant);
         }
 
-        var known = Facts.Find(key) ?? throw new ConditionException($"There is no fact “{key}”. Choose another.");
+        var known = ShopFacts.Find(key) ?? throw new ConditionException($"There is no fact “{key}”. Choose another.");
         CheckLevel(known.Level, level, Sentence(known.Name));
         CheckStep(steps[known.KnownFrom], step, $"{Sentence(known.Name)} is known");
-        if (known.Key == Facts.Country && address is not null)
+        if (known.Key == ShopFacts.Country && address is not null)
         {
-            uses.Add(address);
+            reads.Add(address);
         }
 
-        return (ShopFacts[known.Key], known.Kind);
+        return (Readers[known.Key], known.Kind);
     }
 
     // An attribute may differ in kind from product to product; the value says which kind is meant, and one of another kind is not equal to it.

@@ -1,7 +1,8 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Sexton.Core.Register;
+using Sexton.Core.Facts;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Conditions;
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Sexton.Core.Facts;
 
 namespace Sexton.Core.Conditions;
 
@@ -40,31 +41,6 @@ public enum Relation
 
     /// <summary>Answered, or there.</summary>
     WasGiven,
-}
-
-/// <summary>What kind of thing a fact is: it decides which relations it takes.</summary>
-public enum FactKind
-{
-    /// <summary>A text, compared exactly.</summary>
-    Text,
-
-    /// <summary>An exact number.</summary>
-    Number,
-
-    /// <summary>A day.</summary>
-    Day,
-
-    /// <summary>Yes or no.</summary>
-    Truth,
-
-    /// <summary>One key of a list.</summary>
-    Choice,
-
-    /// <summary>Several texts or keys.</summary>
-    List,
-
-    /// <summary>Something that is there or not.</summary>
-    Other,
 }
 
 /// <summary>Which relations each kind of fact takes.</summary>

@@ -1,5 +1,5 @@
 using System.Globalization;
-using Sexton.Core.Register;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Files;
 

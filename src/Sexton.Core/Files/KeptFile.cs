@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Files;
 

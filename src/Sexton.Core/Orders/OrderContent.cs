@@ -1,10 +1,11 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
-using Sexton.Core.Asking;
-using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Facts;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Orders;
 
@@ -42,7 +43,7 @@ public sealed record OrderContent
     public ImmutableArray<OrderLookup> Lookups { get; init; } = [];
 
     /// <summary>What it uses up, item by item.</summary>
-    public ImmutableArray<OrderUse> Uses { get; init; } = [];
+    public ImmutableArray<OrderUsage> Uses { get; init; } = [];
 
     /// <summary>The ids of the uploads that its answers were made of; known until it is placed.</summary>
     public ImmutableArray<string> Uploads { get; init; } = [];
@@ -61,61 +62,6 @@ public sealed record OrderContent
 
     /// <summary>The text of an answer of the order, or "" when not asked or left empty.</summary>
     public string TextOf(string field) => Answers.FirstOrDefault(a => a.LineId is null && a.Field == field)?.Text ?? "";
-
-    /// <summary>The order as a cart, its answers canonical.</summary>
-    public CartContent AsCart() =>
-        new()
-        {
-            Language = Language,
-            Group = Group,
-            Country = Country,
-            Answers = Of(null, null),
-            Lines =
-            [
-                .. Lines.Select(l => new CartLine(l.Id, l.Facts.ProductCode, l.Quantity, Of(l.Id, null))
-                {
-                    VariantCode = l.Facts.VariantCode,
-                    Units = [.. l.Units.Select(u => new CartUnit(u, Of(l.Id, u)))],
-                }),
-            ],
-        };
-
-    /// <summary>The products of the order as they were.</summary>
-    public ProductIndex Products() =>
-        new(
-            Lines.GroupBy(static l => l.Facts.ProductCode, StringComparer.Ordinal).Select(AsProduct),
-            [new ShopperGroup(Group, LanguageMap.Of(Group))],
-            Prices.Currency,
-            Country
-        );
-
-    private static Product AsProduct(IGrouping<string, OrderLine> lines)
-    {
-        var (line, facts) = (lines.First(), lines.First().Facts);
-        return new Product(facts.ProductCode, LanguageMap.Of(line.ProductName), facts.Category, facts.CatalogueMinor)
-        {
-            Tags = facts.Tags,
-            Attributes = facts.VariantCode is null ? facts.Attributes : ImmutableSortedDictionary<string, ProductAttribute>.Empty,
-            Ships = facts.Ships,
-            Variants =
-            [
-                .. lines
-                    .Where(static l => l.Facts.VariantCode is not null)
-                    .DistinctBy(static l => l.Facts.VariantCode)
-                    .Select(static l => new Variant(l.Facts.VariantCode!, LanguageMap.Of(l.ProductName), l.Facts.CatalogueMinor)
-                    {
-                        Attributes = l.Facts.Attributes,
-                    }),
-            ],
-        };
-    }
-
-    private AnswerSet Of(string? lineId, string? unitId) =>
-        AnswerSet.Of(
-            Answers
-                .Where(a => a.LineId == lineId && a.UnitId == unitId && a.Value is not null)
-                .Select(static a => KeyValuePair.Create(a.Field, a.Value!))
-        );
 }
 
 /// <summary>A line of an order.</summary>
@@ -156,7 +102,7 @@ public sealed record OrderLookup(string? LineId, string? UnitId, string Field, R
 /// <param name="Field">The key of the field whose answer uses it; null for the goods of a line.</param>
 /// <param name="IsSold">Whether it is sold under that code; else it is stock of an answer's own, which only the shop counts.</param>
 /// <param name="Choice">The key of the choice that uses it; null for the answer as a whole, or the goods.</param>
-public sealed record OrderUse(
+public sealed record OrderUsage(
     string Item,
     string Name,
     long Quantity,

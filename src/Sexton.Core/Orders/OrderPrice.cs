@@ -1,7 +1,8 @@
 using Sexton.Core.Asking;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
+using Sexton.Core.Types;
 
 namespace Sexton.Core.Orders;
 
@@ -51,7 +52,7 @@ public sealed record OrderPrice(
             row.LineId,
             row.UnitId,
             row.Kind,
-            row.Field?.Field.Key,
+            row.Field?.Key,
             row.LabelIn(language),
             row.Quantity,
             row.UnitMinor,
@@ -93,47 +94,6 @@ public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, 
 
     /// <summary>What comes on top of the goods of a line, or of all lines for null, in the order in which it was priced.</summary>
     public IEnumerable<OrderPrice> ExtrasOf(string? lineId) => Rows.Where(r => r.Kind != PriceRowKind.Goods && r.LineId == lineId);
-
-    /// <summary>
-    /// The rows as a place shows them: what stays within the goods there is added to the row of the goods of its line, so that the rows
-    /// still sum. Where the sum cannot be shared out evenly, the row has no amount for one (0).
-    /// </summary>
-    /// <param name="register">The current register, which says what is shown where.</param>
-    /// <param name="place">The key of the destination, or <see cref="Field.OnTheForm"/>.</param>
-    /// <param name="order">The order, where its rows go to a destination.</param>
-    /// <param name="projection">What that destination gets of its answers.</param>
-    public IReadOnlyList<OrderPrice> RowsAt(RegisterPlan register, string place, OrderContent order, Projection projection)
-    {
-        // What a place does not get it cannot read from the name of a row either: there the row says what was asked, and not what was answered.
-        var gets = projection.Entries.Select(static e => e.Slot).ToHashSet();
-        var hidden = order
-            .Answers.Where(a => a.Value is not null && !gets.Contains(a.Slot))
-            .ToLookup(static a => a.Field, StringComparer.Ordinal);
-        if (DestinationIndex.Find(place) is not { TakesOrderAnswers: true } || hidden.Count == 0)
-        {
-            return RowsAt(register, place);
-        }
-
-        bool IsHidden(OrderPrice row) =>
-            row.Field is not null
-            && hidden[row.Field]
-                .Any(a =>
-                    row.LineId is null || (a.LineId == row.LineId && (row.UnitId is null || a.UnitId == row.UnitId)) || a.LineId is null
-                );
-        var named = Rows.Select(r => IsHidden(r) ? r with { Label = hidden[r.Field!].First().Label, Choice = null, Item = null } : r);
-        return (this with { Rows = [.. named] }).RowsAt(register, place);
-    }
-
-    /// <inheritdoc cref="RowsAt(RegisterPlan, string, OrderContent, Projection)"/>
-    public IReadOnlyList<OrderPrice> RowsAt(RegisterPlan register, string place)
-    {
-        bool IsWithin(OrderPrice row) =>
-            row.LineId is not null && row.Field is not null && register.Find(row.Field)?.Field.PriceWithin.Contains(place) == true;
-        var within = Rows.Where(IsWithin).ToLookup(static r => r.LineId);
-        return within.Count == 0
-            ? Rows
-            : [.. Rows.Where(r => !IsWithin(r)).Select(r => r.Kind == PriceRowKind.Goods ? r.With(within[r.LineId]) : r)];
-    }
 
     /// <summary>What a line comes to with all that its answers add, in minor units.</summary>
     public long SumOf(string lineId) => Rows.Where(r => r.LineId == lineId).Sum(static r => r.SumMinor);

@@ -1,27 +1,22 @@
 using System.Globalization;
-using Sexton.Core.Asking;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Register;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;
 
 /// <summary>A price bound to its field: works out what one answer comes to.</summary>
 public sealed class BoundPrice
 {
-    private readonly int _choice;
+    private readonly AnswerCounter _counter;
 
-    internal BoundPrice(PlannedField field, Price price, BoundCondition? when)
-    {
-        (Field, Price, When) = (field, price, when);
-        _choice = -1;
-        for (var i = 0; price.Choice is not null && i < field.Rule.Choices.Length; i++)
-        {
-            _choice = field.Rule.Choices[i].Key == price.Choice ? i : _choice;
-        }
-    }
+    internal BoundPrice(PricedField field, Price price, BoundCondition? when) =>
+        (Field, Price, When, _counter) = (field, price, when, new AnswerCounter(field, price.By, price.Choice));
 
     /// <summary>The field whose answers it prices.</summary>
-    public PlannedField Field { get; }
+    public PricedField Field { get; }
 
     /// <summary>The price as defined.</summary>
     public Price Price { get; }
@@ -32,14 +27,14 @@ public sealed class BoundPrice
     /// <summary>What its row is called: the price's own label, else the question, with the choice where it is about one.</summary>
     public string LabelIn(string language)
     {
-        var question = Field.Field.Label.In(language);
+        var question = Field.Label.In(language);
         return !Price.Label.IsEmpty ? Price.Label.In(language)
-            : _choice < 0 ? question
-            : $"{question}: {Field.Rule.Choices[_choice].Label.In(language)}";
+            : _counter.Choice is null ? question
+            : $"{question}: {_counter.Choice.Label.In(language)}";
     }
 
     /// <summary>The tariff for a group of shoppers and a variant: the closest fit, the first of two equally close.</summary>
-    public Tariff TariffFor(string group, string? variant)
+    public Tariff TariffOf(string group, string? variant)
     {
         var (tariff, closeness) = (Price.Tariff, 0);
         foreach (var other in Price.For)
@@ -58,28 +53,10 @@ public sealed class BoundPrice
     }
 
     /// <summary>Whether it is charged at a place, if it is answered.</summary>
-    public bool Holds(Evaluation evaluation, Place place) => When?.Holds(evaluation, place) != false;
+    public bool Holds(IFacts facts, Place place) => When?.Holds(facts, place) != false;
 
     /// <summary>How many times an answer is priced, before what is included: 0 when it is not priced at all.</summary>
-    internal decimal CountOf(AnswerValue value)
-    {
-        if (_choice >= 0)
-        {
-            return Field.Rule.TimesTaken(value, Price.Choice!);
-        }
-
-        return value.Truth == false
-            ? 0
-            : Price.By switch
-            {
-                PriceBy.Letter => TextCount.Letters(value.Text),
-                PriceBy.Character => Graphemes.Count(value.Text),
-                PriceBy.Word => TextCount.Words(value.Text),
-                PriceBy.Count => value.Picks?.Length ?? Field.Rule.FactOf(value).Number!.Value,
-                PriceBy.Amount => value.Number!.Value,
-                _ => 1,
-            };
-    }
+    internal decimal CountOf(AnswerValue value) => _counter.CountOf(value);
 
     /// <summary>What a count comes to, in minor units, rounded half away from zero; null when it is out of all range.</summary>
     /// <param name="tariff">The tariff that applies.</param>
@@ -89,15 +66,15 @@ public sealed class BoundPrice
     internal long? AmountOf(Tariff tariff, decimal count, decimal included, decimal currencyUnit)
     {
         // Whole amounts, as nearly all are, are found without a fraction.
-        if (Price.By == PriceBy.Answer && tariff.CeilingMinor is null)
+        if (Price.By == AnswerMeasure.Answer && tariff.CeilingMinor is null)
         {
             return tariff.Minor;
         }
 
         var exact = Price.By switch
         {
-            PriceBy.Answer => tariff.Minor,
-            PriceBy.Amount => count * currencyUnit,
+            AnswerMeasure.Answer => tariff.Minor,
+            AnswerMeasure.Amount => count * currencyUnit,
             _ => Price.BandForAll ? InOneBand(tariff, count) : BandByBand(tariff, count, included),
         };
         if (tariff.CeilingMinor is { } ceiling && Math.Abs(exact) > ceiling)

@@ -1,9 +1,10 @@
 using System.Runtime.InteropServices;
-using Sexton.Core.Asking;
 using Sexton.Core.Catalogue;
-using Sexton.Core.Conditions;
+using Sexton.Core.Components;
+using Sexton.Core.Facts;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;
 
@@ -18,11 +19,13 @@ internal sealed class CartPricing
     public const long MostMinor = 1_000_000_000_000;
 
     private readonly List<PriceRow> _rows = [];
-    private readonly TaxReckoning _taxes = new();
+    private readonly TaxCalculator _taxes = new();
     private readonly RateShares _rates = new();
     private readonly List<PriceRow> _takingOff = [];
     private readonly List<Charged> _charged = [];
-    private Evaluation _cart = null!;
+    private IFacts _facts = null!;
+    private PriceIndex _prices = null!;
+    private IProblemSink _problems = null!;
     private ProductIndex _products = null!;
     private TaxRules _tax = TaxRules.None;
     private decimal _currencyUnit;
@@ -35,85 +38,108 @@ internal sealed class CartPricing
     /// <summary>The total with tax.</summary>
     public long TotalMinor { get; private set; }
 
-    /// <summary>Begins with another cart: nothing is charged yet.</summary>
-    /// <param name="cart">The cart, asked and checked.</param>
+    /// <summary>Prices a cart.</summary>
+    /// <param name="facts">The cart, asked and checked.</param>
+    /// <param name="prices">What answers cost.</param>
     /// <param name="products">What the shop sells.</param>
-    public void Begin(Evaluation cart, ProductIndex products)
+    /// <param name="used">What it uses up.</param>
+    /// <param name="coupon">The code of a coupon; "" for none.</param>
+    /// <param name="problems">Takes what cannot be charged.</param>
+    public void Run(
+        IFacts facts,
+        PriceIndex prices,
+        ProductIndex products,
+        IReadOnlyList<UsedItem> used,
+        string coupon,
+        IProblemSink problems
+    )
     {
-        (_cart, _products, _tax, _currencyUnit) = (cart, products, products.Tax, MoneyText.UnitOf(products.Currency));
-        _charged.Clear();
-    }
-
-    /// <summary>Charges a component beside what answers cost by themselves.</summary>
-    public void Charge(Goods component, long quantity, Place place, PlannedField field, string? choice) =>
-        _charged.Add(new(component, (int)Math.Min(quantity, int.MaxValue), place, field, choice));
-
-    public void Run()
-    {
-        var cart = _cart;
+        (_facts, _prices, _products, _problems) = (facts, prices, products, problems);
+        (_tax, _currencyUnit) = (products.Tax, MoneyText.UnitOf(products.Currency));
         _rows.Clear();
+        ChargeComponents(used);
         var goods = 0L;
-        for (var line = 0; line < cart.LineCount; line++)
+        foreach (var line in facts.PlacesOf(Level.Line))
         {
-            if (cart.IsSold(line))
-            {
-                goods += PriceLine(line);
-            }
+            goods += PriceLine(line.Line);
         }
 
         PriceOrder(goods);
-        if (cart.Cart.Coupon.Length > 0)
+        if (coupon.Length > 0)
         {
-            TakeOff(_products.FindCoupon(cart.Cart.Coupon));
+            TakeOff(products.FindCoupon(coupon), coupon);
         }
 
-        TotalMinor = _taxes.Reckon(_rows, _tax);
+        TotalMinor = _taxes.Calculate(_rows, _tax);
+    }
+
+    // The component of what is included is free with it.
+    private void ChargeComponents(IReadOnlyList<UsedItem> used)
+    {
+        _charged.Clear();
+        for (var i = 0; i < used.Count; i++)
+        {
+            var item = used[i];
+            if (item is { Usage: { Usage.TakesPrice: true } use, Goods: { } component })
+            {
+                var free =
+                    item.TimesFree == 0
+                        ? 0
+                        : (long)IncludedOf((PricedField)use.Field, use.Usage.Choice, item.Place) * use.Usage.Quantity * item.TimesFree;
+                if (item.Quantity > free)
+                {
+                    _charged.Add(
+                        new(component, (int)Math.Min(item.Quantity - free, int.MaxValue), item.Place, use.Field, use.Usage.Choice)
+                    );
+                }
+            }
+        }
     }
 
     private long PriceLine(int line)
     {
-        var (first, goods, content) = (_rows.Count, _cart.Goods(line), _cart.LineAt(line));
+        var (first, goods, quantity, id) = (_rows.Count, _facts.Goods(line), _facts.QuantityOf(line), _facts.LineIdAt(Place.OfLine(line)));
         var unit = PriceOfGoods(line, goods.PriceMinor);
         var taxPpm = goods.Product.TaxPpm ?? _tax.StandardPpm;
         Add(
             new PriceRow
             {
                 Kind = PriceRowKind.Goods,
-                Place = new Place(line, -1),
-                LineId = content.Id,
+                Place = Place.OfLine(line),
+                LineId = id,
                 Goods = goods,
-                Quantity = content.Quantity,
+                Quantity = quantity,
                 UnitMinor = unit,
-                SumMinor = unit * content.Quantity,
+                SumMinor = unit * quantity,
                 TaxPpm = taxPpm,
             }
         );
         foreach (var kind in (ReadOnlySpan<PriceKind>)[PriceKind.PerUnit, PriceKind.Percent, PriceKind.OncePerLine])
         {
-            foreach (var price in _cart.Plan.PricesOf(kind))
+            foreach (var price in _prices.Of(kind))
             {
                 if (kind == PriceKind.OncePerLine)
                 {
-                    AddOnce(price, line, line + 1, content.Id, taxPpm);
+                    AddOnce(price, _facts.PlacesOf(price.Field.Level, line), id, taxPpm);
                 }
                 else if (price.Field.Level == Level.Line)
                 {
-                    AddAt(price, new Place(line, -1), content.Quantity, unit, taxPpm);
+                    AddAt(price, Place.OfLine(line), quantity, unit, taxPpm);
                 }
                 else if (price.Field.Level == Level.Unit)
                 {
-                    for (var i = 0; i < _cart.UnitsOf(line); i++)
+                    foreach (var place in _facts.PlacesOf(Level.Unit, line))
                     {
-                        AddAt(price, new Place(line, i), 1, unit, taxPpm);
+                        AddAt(price, place, 1, unit, taxPpm);
                     }
                 }
             }
         }
 
         AddComponents(line);
-        AddFloor(first, line, content.Id, taxPpm);
+        AddFloor(first, line, id, taxPpm);
         _rates.Settle(_rows, first);
-        return unit * content.Quantity;
+        return unit * quantity;
     }
 
     // At most one answer is the price of its line; where two are, nobody can say which, and the cart waits until one of them is changed.
@@ -121,9 +147,9 @@ internal sealed class CartPricing
     {
         BoundPrice? found = null;
         var unit = catalogue;
-        foreach (var price in _cart.Plan.PricesOf(PriceKind.ForTheGoods))
+        foreach (var price in _prices.Of(PriceKind.ForTheGoods))
         {
-            var place = new Place(line, -1);
+            var place = Place.OfLine(line);
             if (Amount(price, place) is not { } amount)
             {
                 continue;
@@ -131,7 +157,7 @@ internal sealed class CartPricing
 
             if (found is not null)
             {
-                _cart.AddProblem(new Refusal(Sentences.TwoPrices, found.Field.Field.Label.In(_cart.Cart.Language)), price.Field, place);
+                _problems.Add(new Refusal(ShopperMessages.TwoPrices, found.Field.Label.In(_facts.Language)), price.Field, place);
                 continue;
             }
 
@@ -144,7 +170,7 @@ internal sealed class CartPricing
     private void PriceOrder(long goods)
     {
         var first = _rows.Count;
-        foreach (var price in _cart.Plan.PricesOf(PriceKind.OncePerOrder))
+        foreach (var price in _prices.Of(PriceKind.OncePerOrder))
         {
             if (price.Field.Level == Level.Order)
             {
@@ -152,11 +178,11 @@ internal sealed class CartPricing
             }
             else
             {
-                AddOnce(price, 0, _cart.LineCount, null, _tax.StandardPpm);
+                AddOnce(price, _facts.PlacesOf(price.Field.Level), null, _tax.StandardPpm);
             }
         }
 
-        foreach (var price in _cart.Plan.PricesOf(PriceKind.Percent))
+        foreach (var price in _prices.Of(PriceKind.Percent))
         {
             if (price.Field.Level == Level.Order)
             {
@@ -211,8 +237,8 @@ internal sealed class CartPricing
                     {
                         Kind = PriceRowKind.Component,
                         Place = place,
-                        LineId = _cart.LineIdAt(place),
-                        UnitId = _cart.UnitIdAt(place),
+                        LineId = _facts.LineIdAt(place),
+                        UnitId = _facts.UnitIdAt(place),
                         Goods = component,
                         Field = field,
                         Choice = choice,
@@ -234,7 +260,7 @@ internal sealed class CartPricing
         }
         else if (Amount(price, place) is { } amount && amount != 0)
         {
-            Add(price, place, _cart.LineIdAt(place), quantity, amount, taxPpm);
+            Add(price, place, _facts.LineIdAt(place), quantity, amount, taxPpm);
         }
     }
 
@@ -254,36 +280,21 @@ internal sealed class CartPricing
 
         if (sum != 0)
         {
-            Add(price, place, _cart.LineIdAt(place), 1, sum, taxPpm);
+            Add(price, place, _facts.LineIdAt(place), 1, sum, taxPpm);
         }
     }
 
     // Charged once over several places, so that their order does not matter: the greatest of what adds there, and where nothing adds the smallest of what
     // takes off (decision 18).
-    private void AddOnce(BoundPrice price, int from, int to, string? lineId, int taxPpm)
+    private void AddOnce(BoundPrice price, PlaceWalk places, string? lineId, int taxPpm)
     {
         long? greatest = null;
         var at = Place.Order;
-        for (var line = from; line < to; line++)
+        foreach (var place in places)
         {
-            if (!_cart.IsSold(line))
+            if (Amount(price, place) is { } amount and not 0 && (greatest is null || amount > greatest))
             {
-                continue;
-            }
-
-            var places = price.Field.Level switch
-            {
-                Level.Line => 1,
-                Level.Unit => _cart.UnitsOf(line),
-                _ => 0,
-            };
-            for (var i = 0; i < places; i++)
-            {
-                var place = new Place(line, price.Field.Level == Level.Line ? -1 : i);
-                if (Amount(price, place) is { } amount and not 0 && (greatest is null || amount > greatest))
-                {
-                    (greatest, at) = (amount, place);
-                }
+                (greatest, at) = (amount, place);
             }
         }
 
@@ -300,7 +311,7 @@ internal sealed class CartPricing
                 Kind = PriceRowKind.Answer,
                 Place = place,
                 LineId = lineId,
-                UnitId = lineId is null ? null : _cart.UnitIdAt(place),
+                UnitId = lineId is null ? null : _facts.UnitIdAt(place),
                 Field = price.Field,
                 Choice = price.Price.Choice,
                 Price = price,
@@ -315,7 +326,7 @@ internal sealed class CartPricing
     {
         if (Math.Abs(row.SumMinor) > MostMinor)
         {
-            _cart.AddProblem(new Refusal(Sentences.PriceOutOfRange), row.Field, row.Place);
+            _problems.Add(new Refusal(ShopperMessages.PriceOutOfRange), row.Field, row.Place);
             return;
         }
 
@@ -331,7 +342,7 @@ internal sealed class CartPricing
                 new PriceRow
                 {
                     Kind = PriceRowKind.Floor,
-                    Place = new Place(line, -1),
+                    Place = Place.OfLine(line),
                     LineId = lineId,
                     Quantity = 1,
                     UnitMinor = -sum,
@@ -355,13 +366,13 @@ internal sealed class CartPricing
 
     private bool Applies(BoundPrice price, Place place, out AnswerValue value, out decimal count)
     {
-        value = _cart.ValueOf(price.Field, place)!;
+        value = _facts.ValueOf(price.Field, place)!;
         count = value is null ? 0 : price.CountOf(value);
-        return count > 0 && price.Holds(_cart, place);
+        return count > 0 && price.Holds(_facts, place);
     }
 
     private Tariff TariffAt(BoundPrice price, Place place) =>
-        price.TariffFor(_cart.Group, place.Line < 0 ? null : _cart.Goods(place.Line).Variant?.Code);
+        price.TariffOf(_facts.Group, place.Line < 0 ? null : _facts.Goods(place.Line).Variant?.Code);
 
     // What a price comes to at a place, for one; null where it does not apply.
     private long? Amount(BoundPrice price, Place place)
@@ -382,16 +393,16 @@ internal sealed class CartPricing
         var amount = price.AmountOf(TariffAt(price, place), count, included, _currencyUnit);
         if (amount is null)
         {
-            _cart.AddProblem(new Refusal(Sentences.PriceOutOfRange), price.Field, place);
+            _problems.Add(new Refusal(ShopperMessages.PriceOutOfRange), price.Field, place);
         }
 
         return amount;
     }
 
-    /// <summary>How many pieces of a choice, or of an answer as a whole, are included at a place: neither they nor their components are charged.</summary>
-    public int IncludedOf(PlannedField field, string? choice, Place place)
+    // How many pieces of a choice, or of an answer as a whole, are included at a place: neither they nor their components are charged.
+    private int IncludedOf(PricedField field, string? choice, Place place)
     {
-        if (_cart.ValueOf(field, place) is not { } value)
+        if (_facts.ValueOf(field, place) is not { } value)
         {
             return 0;
         }
@@ -399,7 +410,7 @@ internal sealed class CartPricing
         var included = 0;
         foreach (var price in field.Prices)
         {
-            if (price.Price.Choice == choice && price.Price.Included > included && price.Holds(_cart, place))
+            if (price.Price.Choice == choice && price.Price.Included > included && price.Holds(_facts, place))
             {
                 included = price.Price.Included;
             }
@@ -409,9 +420,9 @@ internal sealed class CartPricing
     }
 
     // The cheapest picks are the included ones; of two that cost the same, the one that stands first in the list.
-    private int IncludedPicksOf(PlannedField field, string? choice, Place place, AnswerValue value)
+    private int IncludedPicksOf(PricedField field, string? choice, Place place, AnswerValue value)
     {
-        if (choice is null || field.Field.IncludedPicks == 0)
+        if (choice is null || field.IncludedPicks == 0)
         {
             return 0;
         }
@@ -428,11 +439,11 @@ internal sealed class CartPricing
             }
         }
 
-        return Math.Clamp(field.Field.IncludedPicks - before, 0, field.Rule.TimesTaken(value, choice));
+        return Math.Clamp(field.IncludedPicks - before, 0, field.Rule.TimesTaken(value, choice));
     }
 
     // What one piece of a choice costs, with its component.
-    private long AmountOfOne(PlannedField field, string choice, Place place)
+    private long AmountOfOne(PricedField field, string choice, Place place)
     {
         var sum = 0L;
         foreach (var price in field.Prices)
@@ -440,7 +451,7 @@ internal sealed class CartPricing
             if (
                 price.Price.Choice == choice
                 && price.Price.Kind is not (PriceKind.Percent or PriceKind.ForTheGoods)
-                && price.Holds(_cart, place)
+                && price.Holds(_facts, place)
             )
             {
                 sum += price.AmountOf(TariffAt(price, place), 1, 0, _currencyUnit) ?? 0;
@@ -450,24 +461,24 @@ internal sealed class CartPricing
         foreach (var use in field.Uses)
         {
             if (
-                use.Use.TakesPrice
-                && use.Use.Choice == choice
-                && use.When?.Holds(_cart, place) != false
+                use.Usage.TakesPrice
+                && use.Usage.Choice == choice
+                && use.When?.Holds(_facts, place) != false
                 && _products.FindItem(use.Item) is { } goods
             )
             {
-                sum += goods.PriceMinor * use.Use.Quantity;
+                sum += goods.PriceMinor * use.Usage.Quantity;
             }
         }
 
         return sum;
     }
 
-    private void TakeOff(Coupon? coupon)
+    private void TakeOff(Coupon? coupon, string code)
     {
         if (coupon is null)
         {
-            _cart.AddProblem(new Refusal(Sentences.CouponUnknown, _cart.Cart.Coupon), null, Place.Order);
+            _problems.Add(new Refusal(ShopperMessages.CouponUnknown, code), null, Place.Order);
             return;
         }
 
@@ -491,5 +502,5 @@ internal sealed class CartPricing
     }
 
     [StructLayout(LayoutKind.Auto)]
-    private readonly record struct Charged(Goods Component, int Quantity, Place Place, PlannedField Field, string? Choice);
+    private readonly record struct Charged(Goods Component, int Quantity, Place Place, RuledField Field, string? Choice);
 }

@@ -1,7 +1,10 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
-using Sexton.Core.Register;
+using Sexton.Core.Facts;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;
 
@@ -24,28 +27,6 @@ public enum PriceKind
     OncePerOrder,
 }
 
-/// <summary>What of an answer an amount is taken times.</summary>
-public enum PriceBy
-{
-    /// <summary>The answer as a whole: once when it is given.</summary>
-    Answer,
-
-    /// <summary>Each character with a letter or digit in it.</summary>
-    Letter,
-
-    /// <summary>Each user-perceived character, spaces among them.</summary>
-    Character,
-
-    /// <summary>Each run between white space with a letter or digit in it.</summary>
-    Word,
-
-    /// <summary>The number that was answered, or how many were picked.</summary>
-    Count,
-
-    /// <summary>The very amount of money that was answered.</summary>
-    Amount,
-}
-
 /// <summary>What an answer, or one choice of it, costs. Amounts are integer minor units (ISO 4217); one below zero takes off.</summary>
 public sealed record Price
 {
@@ -53,7 +34,7 @@ public sealed record Price
     public required PriceKind Kind { get; init; }
 
     /// <summary>What of the answer the amount is taken times.</summary>
-    public PriceBy By { get; init; } = PriceBy.Answer;
+    public AnswerMeasure By { get; init; } = AnswerMeasure.Answer;
 
     /// <summary>The key of the choice that costs it; null for the answer as a whole.</summary>
     public string? Choice { get; init; }
@@ -68,7 +49,7 @@ public sealed record Price
     public bool BandForAll { get; init; }
 
     /// <summary>What it comes to for a group of shoppers or a variant, where that differs.</summary>
-    public ImmutableArray<TariffFor> For { get; init; } = [];
+    public ImmutableArray<PriceOverride> For { get; init; } = [];
 
     /// <summary>The condition under which it costs that; null for always.</summary>
     public Condition? When { get; init; }
@@ -114,7 +95,7 @@ public sealed record PriceBand(decimal Over, long Minor);
 /// <param name="Group">The key of the shopper group, or null for any.</param>
 /// <param name="Variant">The code of the variant, or null for any.</param>
 /// <param name="Tariff">What it comes to for them.</param>
-public sealed record TariffFor(string? Group, string? Variant, Tariff Tariff)
+public sealed record PriceOverride(string? Group, string? Variant, Tariff Tariff)
 {
     /// <summary>How close it fits: a variant says more of the goods than a group of the shopper.</summary>
     [JsonIgnore]

@@ -1,6 +1,8 @@
 using Sexton.Core.Catalogue;
-using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Register;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;
 
@@ -45,7 +47,7 @@ public struct PriceRow
     public Goods Goods { get; internal init; }
 
     /// <summary>The field whose answer it is about, or null.</summary>
-    public PlannedField? Field { get; internal init; }
+    public RuledField? Field { get; internal init; }
 
     /// <summary>The price that it comes from, or null.</summary>
     public BoundPrice? Price { get; internal init; }

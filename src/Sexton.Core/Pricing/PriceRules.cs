@@ -1,6 +1,7 @@
-using Sexton.Core.Conditions;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using System.Collections.Immutable;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Facts;
+using Sexton.Core.Types;
 
 namespace Sexton.Core.Pricing;
 
@@ -11,15 +12,17 @@ public static class PriceRules
     private const int MostBands = 50;
 
     /// <summary>What is wrong with the prices of a field, a sentence each.</summary>
-    internal static IEnumerable<string> Problems(PlannedField field)
+    /// <param name="field">The field.</param>
+    /// <param name="prices">Its prices as defined.</param>
+    /// <param name="includedPicks">How many picks are included.</param>
+    internal static IEnumerable<string> Problems(RuledField field, ImmutableArray<Price> prices, int includedPicks)
     {
-        var prices = field.Field.Prices;
         if (prices.Length > Most)
         {
             yield return $"It has {prices.Length} prices, and can have {Most}.";
         }
 
-        if (field.Field.IncludedPicks < 0)
+        if (includedPicks < 0)
         {
             yield return "The number of picks that are included is at least 0.";
         }
@@ -35,7 +38,7 @@ public static class PriceRules
         }
     }
 
-    private static IEnumerable<string> Problems(PlannedField field, Price price)
+    private static IEnumerable<string> Problems(RuledField field, Price price)
     {
         if (!KindsOf(field.Level).Contains(price.Kind))
         {
@@ -53,12 +56,12 @@ public static class PriceRules
             yield return $"{field.Type.Name} cannot be priced by the {Words(price.By)}. Choose another measure.";
         }
 
-        if (price.Kind == PriceKind.Percent && price.By != PriceBy.Answer)
+        if (price.Kind == PriceKind.Percent && price.By != AnswerMeasure.Answer)
         {
             yield return "A share of the price is taken once, not by the piece.";
         }
 
-        if (price.Included < 0 || (price.Included > 0 && price.By is PriceBy.Answer or PriceBy.Amount))
+        if (price.Included < 0 || (price.Included > 0 && price.By is AnswerMeasure.Answer or AnswerMeasure.Amount))
         {
             yield return "What is included is counted in letters, characters, words or pieces. Choose one of them, or include nothing.";
         }
@@ -119,10 +122,10 @@ public static class PriceRules
         };
 
     /// <summary>What of one choice of an answer an amount can be taken times: how many of it, where each is counted.</summary>
-    public static IEnumerable<PriceBy> ByOfChoice(AnswerRule rule) =>
+    public static IEnumerable<AnswerMeasure> ByOfChoice(AnswerRule rule) =>
         rule.Choices.IsEmpty ? []
-        : rule.Fact == FactKind.Number ? [PriceBy.Answer, PriceBy.Count]
-        : [PriceBy.Answer];
+        : rule.Fact == FactKind.Number ? [AnswerMeasure.Answer, AnswerMeasure.Count]
+        : [AnswerMeasure.Answer];
 
-    private static string Words(PriceBy by) => by.ToString().ToLowerInvariant();
+    private static string Words(AnswerMeasure by) => by.ToString().ToLowerInvariant();
 }

@@ -1,4 +1,6 @@
-using Sexton.Core.Register;
+using Sexton.Core.Facts;
+using Sexton.Core.Trail;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;
 
@@ -12,7 +14,7 @@ public sealed class PriceWords(string currency, string language)
     /// <param name="tariff">The tariff that applies.</param>
     public string Short(Price price, Tariff tariff)
     {
-        if (price.By == PriceBy.Amount)
+        if (price.By == AnswerMeasure.Amount)
         {
             return price.Kind == PriceKind.ForTheGoods ? "the price" : "+ the amount";
         }
@@ -47,7 +49,7 @@ public sealed class PriceWords(string currency, string language)
 
         // With bands, "over" says where one begins, and what is included is said by itself.
         var bands = tariff.Bands.Select(band =>
-            $"{Sign(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} over {Written.Number(band.Over, language)}"
+            $"{Sign(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} over {LocalText.Number(band.Over, language)}"
         );
         return (price.Included > 0 ? $"{price.Included} included, then " : "") + string.Join(", ", bands.Prepend(first));
     }
@@ -59,13 +61,13 @@ public sealed class PriceWords(string currency, string language)
         : amount < 0 ? "− "
         : "+ ";
 
-    private static string Each(PriceBy by) =>
+    private static string Each(AnswerMeasure by) =>
         by switch
         {
-            PriceBy.Letter => " a letter",
-            PriceBy.Character => " a character",
-            PriceBy.Word => " a word",
-            PriceBy.Count => " each",
+            AnswerMeasure.Letter => " a letter",
+            AnswerMeasure.Character => " a character",
+            AnswerMeasure.Word => " a word",
+            AnswerMeasure.Count => " each",
             _ => "",
         };
 }

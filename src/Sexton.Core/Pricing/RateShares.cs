@@ -1,11 +1,12 @@
 using System.Buffers;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;
 
 /// <summary>Shares out over the tax rates what is taken off, so that the tax falls as the price does and is never below nothing. Its buffers are kept.</summary>
 internal sealed class RateShares
 {
-    private readonly TaxReckoning _bases = new();
+    private readonly TaxCalculator _bases = new();
 
     /// <summary>Adds the rows of an amount that is taken off all that stands: one for each rate, by what stands at each.</summary>
     /// <param name="rows">The rows.</param>

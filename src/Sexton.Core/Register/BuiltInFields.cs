@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Conditions;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Facts;
 using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Register;
 
@@ -47,7 +49,7 @@ public static class BuiltInFields
     private static readonly Condition AnythingShips = new ConditionOver(
         Quantifier.Any,
         Level.Line,
-        new ConditionTest(Facts.Ships, Relation.Is, AnswerValue.Yes)
+        new ConditionTest(ShopFacts.Ships, Relation.Is, AnswerValue.Yes)
     );
 
     /// <summary>The built-in fields as a new register has them.</summary>
@@ -113,7 +115,7 @@ public static class BuiltInFields
             Label = LanguageMap.Of("Delivery address"),
             Required = true,
             GoesTo = Everywhere,
-            When = new ConditionTest(Facts.OfAnswer(DeliveryMethod), Relation.Is, AnswerValue.Of(Sent)),
+            When = new ConditionTest(ShopFacts.OfAnswer(DeliveryMethod), Relation.Is, AnswerValue.Of(Sent)),
         },
         new()
         {
@@ -132,7 +134,7 @@ public static class BuiltInFields
                 {
                     Key = OnAccount,
                     Label = LanguageMap.Of("On account"),
-                    When = new ConditionTest(Facts.Group, Relation.Is, AnswerValue.Of("trade")),
+                    When = new ConditionTest(ShopFacts.Group, Relation.Is, AnswerValue.Of("trade")),
                 }
             ),
         },
@@ -147,6 +149,6 @@ public static class BuiltInFields
     private static ImmutableSortedDictionary<string, JsonElement> Choices(params ImmutableArray<Choice> choices) =>
         ImmutableSortedDictionary<string, JsonElement>.Empty.Add(
             OneOf.Choices,
-            JsonSerializer.SerializeToElement(choices, RegisterJson.Options)
+            JsonSerializer.SerializeToElement(choices, DocumentJson.Options)
         );
 }

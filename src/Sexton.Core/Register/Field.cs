@@ -2,12 +2,15 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Sexton.Core.Codes;
+using Sexton.Core.Components;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Register;
 
-/// <summary>One question of the register, as plain data. <see cref="RegisterPlan"/> is what it is compiled to.</summary>
+/// <summary>One question of the register, as plain data. A plan is what it is compiled to.</summary>
 public sealed record Field
 {
     /// <summary>The stable key; see <see cref="FieldKey"/>.</summary>
@@ -83,7 +86,7 @@ public sealed record Field
     public FieldCode? Code { get; init; }
 
     /// <summary>What its answers use up.</summary>
-    public ImmutableArray<Use> Uses { get; init; } = [];
+    public ImmutableArray<ComponentUsage> Uses { get; init; } = [];
 
     /// <summary>
     /// Where what its answers cost is not shown by itself but within the price of the goods: keys of destinations, and <see cref="OnTheForm"/>.
@@ -167,7 +170,15 @@ public sealed record RegisterContent(ImmutableArray<Field> Fields)
     public CodeRules Codes { get; init; } = CodeRules.None;
 
     /// <summary>The steps that the manager put on the way.</summary>
-    public ImmutableArray<OwnStep> Steps { get; init; } = [];
+    public ImmutableArray<CustomStep> Steps { get; init; } = [];
+
+    /// <summary>All steps on the way, the manager's own after the step that they follow.</summary>
+    public ImmutableArray<Step> AllSteps() =>
+        [
+            .. Facts.Step.Standard.SelectMany(s =>
+                Steps.Where(own => own.After == s.Key).Select(static own => new Step(own.Key, own.Name, Own: true)).Prepend(s)
+            ),
+        ];
 
     /// <summary>The field with a key, or null.</summary>
     public Field? Find(string key) => Fields.FirstOrDefault(f => string.Equals(f.Key, key, StringComparison.Ordinal));

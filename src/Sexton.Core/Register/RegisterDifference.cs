@@ -3,10 +3,12 @@ using System.Text.Json;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
-using Sexton.Core.Register.Settings;
-using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Register;
 
@@ -144,7 +146,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             if (
                 old is not null
                 && differing.Count == 0
-                && JsonSerializer.Serialize(old, RegisterJson.Options) != JsonSerializer.Serialize(now, RegisterJson.Options)
+                && JsonSerializer.Serialize(old, DocumentJson.Options) != JsonSerializer.Serialize(now, DocumentJson.Options)
             )
             {
                 differing.Add(new("differs in a detail", "", "", ""));
@@ -189,7 +191,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
         return moved;
     }
 
-    private static IEnumerable<ClauseChange> Clauses(OwnStep? old, OwnStep now) =>
+    private static IEnumerable<ClauseChange> Clauses(CustomStep? old, CustomStep now) =>
         [new("is called ", Quoted(old?.Name), Quoted(now.Name), ""), new("stands after ", old?.After ?? "", now.After, "")];
 
     private IEnumerable<ClauseChange> Clauses(Section? old, Section now)
@@ -289,7 +291,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
     private static string Sentence(Condition? condition, ConditionWords words) => condition is null ? "" : words.Sentence(condition);
 
     private static string StepName(string key, RegisterContent register) =>
-        Step.All(register).FirstOrDefault(s => s.Key == key)?.Name.ToString().ToLowerInvariant() ?? key;
+        register.AllSteps().FirstOrDefault(s => s.Key == key)?.Name.ToString().ToLowerInvariant() ?? key;
 
     private static string SectionName(string? key, RegisterContent register) =>
         key is null ? "" : Quoted(register.FindSection(key)?.Heading.ToString() ?? key);
@@ -297,7 +299,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
     private static string Proposed(Field? field, ConditionWords words) =>
         field?.Default is null
             ? ""
-            : words.ValueOf(Facts.OfAnswer(field.Key), field.Default) + (field.DefaultMustChange ? ", which must be changed" : "");
+            : words.ValueOf(ShopFacts.OfAnswer(field.Key), field.Default) + (field.DefaultMustChange ? ", which must be changed" : "");
 
     private string Costs(Field? field, ConditionWords words)
     {
@@ -306,7 +308,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             "; ",
             (field?.Prices ?? []).Select(price =>
             {
-                var of = price.Choice is null ? "" : words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(price.Choice)) + " ";
+                var of = price.Choice is null ? "" : words.ValueOf(ShopFacts.OfAnswer(field!.Key), AnswerValue.Of(price.Choice)) + " ";
                 var others = string.Concat(price.For.Select(f => $", for {ForWhom(f, words)} {prices.Short(price, f.Tariff)}"));
                 var tax = price.TaxPpm is { } rate ? $", taxed at {prices.Share(rate)}" : "";
                 var called = price.Label.IsEmpty ? "" : $", called {Quoted(price.Label)}";
@@ -316,13 +318,13 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
         );
     }
 
-    private static string ForWhom(TariffFor other, ConditionWords words) =>
+    private static string ForWhom(PriceOverride other, ConditionWords words) =>
         string.Join(
             " and ",
             new[]
             {
-                other.Group is null ? "" : words.ValueOf(Facts.Group, AnswerValue.Of(other.Group)),
-                other.Variant is null ? "" : words.ValueOf(Facts.Variant, AnswerValue.Of(other.Variant)),
+                other.Group is null ? "" : words.ValueOf(ShopFacts.Group, AnswerValue.Of(other.Group)),
+                other.Variant is null ? "" : words.ValueOf(ShopFacts.Variant, AnswerValue.Of(other.Variant)),
             }.Where(static w => w.Length > 0)
         );
 
@@ -349,11 +351,11 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             "; ",
             (field?.Uses ?? []).Select(use =>
             {
-                var of = use.Choice is null ? "" : words.ValueOf(Facts.OfAnswer(field!.Key), AnswerValue.Of(use.Choice)) + " ";
+                var of = use.Choice is null ? "" : words.ValueOf(ShopFacts.OfAnswer(field!.Key), AnswerValue.Of(use.Choice)) + " ";
                 var item =
                     use.Item.Length == 0 ? "of its own" : $"“{products.FindItem(use.Item)?.NameIn(LanguageMap.Fallback) ?? use.Item}”";
                 var when = use.When is null ? "" : $", when {words.Sentence(use.When)}";
-                return $"{of}{use.Quantity} {item} per {use.Per.ToString().ToLowerInvariant()}{(use.By == PriceBy.Count ? ", by the number answered" : "")}{when}";
+                return $"{of}{use.Quantity} {item} per {use.Per.ToString().ToLowerInvariant()}{(use.By == AnswerMeasure.Count ? ", by the number answered" : "")}{when}";
             })
         );
 
@@ -383,7 +385,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
         var of = scope.All ? "" : " of " + Listed(scope);
         var groups = scope.Groups.IsEmpty
             ? ""
-            : $", of {string.Join(" and ", scope.Groups.Select(g => new ConditionWords(register, types, products).ValueOf(Facts.Group, AnswerValue.Of(g))))} only";
+            : $", of {string.Join(" and ", scope.Groups.Select(g => new ConditionWords(register, types, products).ValueOf(ShopFacts.Group, AnswerValue.Of(g))))} only";
         return often + of + groups;
     }
 

@@ -1,7 +1,10 @@
 using System.Buffers;
 using System.Collections.Immutable;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Cart;
+using Sexton.Core.Checks;
+using Sexton.Core.Codes;
+using Sexton.Core.Facts;
+using Sexton.Core.Types;
 
 namespace Sexton.Core.Routing;
 
@@ -66,25 +69,6 @@ public sealed record Destination(
 
     /// <summary>True for what is sent, with a delivery to follow; a page is served instead.</summary>
     public bool IsDelivered => Family != DestinationFamily.Pages;
-}
-
-/// <summary>The item codes that a system takes: letters and digits of ASCII, and some other characters.</summary>
-/// <param name="Longest">The greatest length in characters.</param>
-/// <param name="Others">The other characters.</param>
-public sealed record ItemCodeLimits(int Longest, string Others)
-{
-    private readonly SearchValues<char> _taken = SearchValues.Create(
-        "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789" + Others
-    );
-
-    /// <summary>What is wrong with a code, or null.</summary>
-    public string? Wrong(string code) =>
-        code.Length > Longest ? $"has more than {Longest} characters"
-        : code.AsSpan().IndexOfAnyExcept(_taken) is >= 0 and var at ? $"has the character “{code[at]}”"
-        : null;
-
-    /// <summary>Whether a code can have a character.</summary>
-    public bool Takes(char letter) => _taken.Contains(letter);
 }
 
 /// <summary>All destinations, in the order in which they stand on the map.</summary>

@@ -1099,6 +1099,44 @@ namespace Sexton.Data.Migrations
                     b.ToTable("orders", (string)null);
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.PageViewRow", b =>
+                {
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
+                    b.Property<string>("Destination")
+                        .HasColumnType("text")
+                        .HasColumnName("destination");
+
+                    b.Property<byte[]>("Artefact")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("artefact");
+
+                    b.Property<DateTimeOffset>("FirstAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("first_at");
+
+                    b.Property<DateTimeOffset>("LastAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_at");
+
+                    b.Property<string>("Projection")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("projection");
+
+                    b.Property<int>("Times")
+                        .HasColumnType("integer")
+                        .HasColumnName("times");
+
+                    b.HasKey("OrderId", "Destination")
+                        .HasName("pk_page_views");
+
+                    b.ToTable("page_views", (string)null);
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.ProductRow", b =>
                 {
                     b.Property<string>("Code")
@@ -1173,44 +1211,6 @@ namespace Sexton.Data.Migrations
                         .HasName("pk_register_versions");
 
                     b.ToTable("register_versions", (string)null);
-                });
-
-            modelBuilder.Entity("Sexton.Data.Rows.ServingRow", b =>
-                {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<string>("Destination")
-                        .HasColumnType("text")
-                        .HasColumnName("destination");
-
-                    b.Property<byte[]>("Artefact")
-                        .IsRequired()
-                        .HasColumnType("bytea")
-                        .HasColumnName("artefact");
-
-                    b.Property<DateTimeOffset>("FirstAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("first_at");
-
-                    b.Property<DateTimeOffset>("LastAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("last_at");
-
-                    b.Property<string>("Projection")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("projection");
-
-                    b.Property<int>("Times")
-                        .HasColumnType("integer")
-                        .HasColumnName("times");
-
-                    b.HasKey("OrderId", "Destination")
-                        .HasName("pk_servings");
-
-                    b.ToTable("servings", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.ShopperGroupRow", b =>
@@ -1515,14 +1515,14 @@ namespace Sexton.Data.Migrations
                         .HasConstraintName("fk_order_prices_orders_order_id");
                 });
 
-            modelBuilder.Entity("Sexton.Data.Rows.ServingRow", b =>
+            modelBuilder.Entity("Sexton.Data.Rows.PageViewRow", b =>
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRow", null)
                         .WithMany()
                         .HasForeignKey("OrderId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_servings_orders_order_id");
+                        .HasConstraintName("fk_page_views_orders_order_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.StockHoldRow", b =>

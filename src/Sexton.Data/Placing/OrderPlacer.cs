@@ -4,9 +4,9 @@ using Microsoft.EntityFrameworkCore.Storage;
 using Npgsql;
 using NpgsqlTypes;
 using Sexton.Core.Orders;
-using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Core.Values;
 using Sexton.Data.Rows;
 
 namespace Sexton.Data.Placing;
@@ -34,7 +34,7 @@ public sealed class OrderPlacer(SextonDb db)
             return false;
         }
 
-        var content = JsonSerializer.Deserialize<OrderContent>(attempt.Content, RegisterJson.Options)!;
+        var content = JsonSerializer.Deserialize<OrderContent>(attempt.Content, DocumentJson.Options)!;
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await WriteAsync(attempt, content, charge, now, transaction, cancel) == 0)
         {
@@ -84,7 +84,7 @@ public sealed class OrderPlacer(SextonDb db)
             insert into deliveries (order_id, destination, sequence, state, tries, next_try_at, fence, was_uncertain)
             select placed.id, d, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
         ), served as (
-            insert into servings (order_id, destination, artefact, projection, first_at, last_at, times)
+            insert into page_views (order_id, destination, artefact, projection, first_at, last_at, times)
             select placed.id, @cart_line, shown, shown_projection, shown_at, shown_at, 1 from placed, cart where shown is not null
         )
         select count(*) from placed
@@ -127,11 +127,11 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("line_names", lines.Select(l => l.ProductName).ToArray());
         p.AddWithValue("line_quantities", lines.Select(l => l.Quantity).ToArray());
         p.AddWithValue("line_items", lines.Select(l => l.ItemCode).ToArray());
-        p.AddWithValue("facts", NpgsqlDbType.Jsonb, JsonSerializer.Serialize(StoredFacts.Of(content), RegisterJson.Options));
+        p.AddWithValue("facts", NpgsqlDbType.Jsonb, JsonSerializer.Serialize(StoredFacts.Of(content), DocumentJson.Options));
         p.AddWithValue(
             "line_facts",
             NpgsqlDbType.Array | NpgsqlDbType.Jsonb,
-            lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), RegisterJson.Options)).ToArray()
+            lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), DocumentJson.Options)).ToArray()
         );
         p.AddWithValue("positions", Enumerable.Range(0, answers.Length).ToArray());
         p.AddWithValue("answer_lines", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.LineId).ToArray());
@@ -165,5 +165,5 @@ public sealed class OrderPlacer(SextonDb db)
     }
 
     private static string? ValueOf(OrderAnswer answer) =>
-        answer.Value is null ? null : JsonSerializer.Serialize(answer.Value, RegisterJson.Options);
+        answer.Value is null ? null : JsonSerializer.Serialize(answer.Value, DocumentJson.Options);
 }

@@ -23,7 +23,7 @@ public sealed class StockKeeper(SextonDb db)
     /// <param name="uses">What it would use.</param>
     /// <param name="cancel">Cancels.</param>
     /// <returns>Null when all of it is held; else what there is not enough of, and how many are left.</returns>
-    public async Task<(string Item, long Left)?> HoldAsync(Guid attempt, IEnumerable<OrderUse> uses, CancellationToken cancel)
+    public async Task<(string Item, long Left)?> HoldAsync(Guid attempt, IEnumerable<OrderUsage> uses, CancellationToken cancel)
     {
         var wanted = uses.GroupBy(static u => u.Item, StringComparer.Ordinal)
             .ToDictionary(static g => g.Key, static g => g.Sum(static u => u.Quantity), StringComparer.Ordinal);

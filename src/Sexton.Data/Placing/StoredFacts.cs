@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Sexton.Core.Orders;
+using Sexton.Core.Types;
 
 namespace Sexton.Data.Placing;
 
@@ -11,7 +12,7 @@ namespace Sexton.Data.Placing;
 public sealed record StoredFacts(string Group, string Country, DateOnly Day, ImmutableArray<NotAskedAnswer> NotAsked)
 {
     /// <summary>What it uses up.</summary>
-    public ImmutableArray<OrderUse> Uses { get; init; } = [];
+    public ImmutableArray<OrderUsage> Uses { get; init; } = [];
 
     /// <summary>What it weighs, in grams.</summary>
     public long WeightGrams { get; init; }

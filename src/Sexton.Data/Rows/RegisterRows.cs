@@ -1,3 +1,6 @@
+using Sexton.Core.Facts;
+using Sexton.Core.Register;
+
 namespace Sexton.Data.Rows;
 
 /// <summary>A product of the shop; imported, found by its external code.</summary>

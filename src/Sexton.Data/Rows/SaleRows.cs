@@ -1,4 +1,8 @@
+using Sexton.Core.Catalogue;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
+using Sexton.Core.Register;
+using Sexton.Core.Types;
 
 namespace Sexton.Data.Rows;
 

@@ -1,3 +1,5 @@
+using Sexton.Core.Projections;
+using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 
 namespace Sexton.Data.Rows;
@@ -71,7 +73,7 @@ public sealed class DeliveryTryRow
 }
 
 /// <summary>That a page of an order was served.</summary>
-public sealed class ServingRow
+public sealed class PageViewRow
 {
     /// <summary>The order.</summary>
     public required Guid OrderId { get; init; }

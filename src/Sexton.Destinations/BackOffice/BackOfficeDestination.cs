@@ -17,7 +17,7 @@ public sealed class BackOfficeDestination(Func<HttpClient> client, Func<Guid, st
     public const string Part = "record";
 
     /// <inheritdoc/>
-    public string Key => Core.Routing.DestinationIndex.BackOffice;
+    public string Key => DestinationIndex.BackOffice;
 
     /// <inheritdoc/>
     public bool TellsDoublesApart => true;

@@ -1,6 +1,8 @@
+using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Orders;
-using Sexton.Core.Routing;
+using Sexton.Core.Projections;
+using Sexton.Core.Register;
 
 namespace Sexton.Destinations.BackOffice;
 
@@ -25,7 +27,7 @@ internal sealed record SaleLine(
     IReadOnlyList<OrderPrice> Charges,
     IReadOnlyList<Entry> Notes,
     IReadOnlyList<SalePiece> Pieces,
-    IReadOnlyList<OrderUse> Components
+    IReadOnlyList<OrderUsage> Components
 )
 {
     /// <summary>The lines of an order as they leave. Whatever leaves how, all amounts and answers are there once.</summary>
@@ -111,7 +113,7 @@ internal sealed record SaleLine(
         ];
 
     /// <summary>A component of a line, for one field: what several choices or units of it use of the same thing is one.</summary>
-    private sealed class Component(string key, IReadOnlyList<OrderUse> uses)
+    private sealed class Component(string key, IReadOnlyList<OrderUsage> uses)
     {
         public string Field => key;
 
@@ -119,7 +121,7 @@ internal sealed record SaleLine(
 
         public IEnumerable<string> Choices => uses.Select(static u => u.Choice).OfType<string>();
 
-        public OrderUse AsUse => uses[0] with { Quantity = uses.Sum(static u => u.Quantity), UnitId = null };
+        public OrderUsage AsUse => uses[0] with { Quantity = uses.Sum(static u => u.Quantity), UnitId = null };
 
         public bool IsUsedBy(string? unit) => unit is null || uses.Any(u => u.UnitId is null || u.UnitId == unit);
     }

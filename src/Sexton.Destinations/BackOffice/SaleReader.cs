@@ -1,7 +1,8 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Sexton.Core.Files;
-using Sexton.Core.Routing;
+using Sexton.Core.Facts;
+using Sexton.Core.Projections;
+using Sexton.Core.Values;
 
 namespace Sexton.Destinations.BackOffice;
 

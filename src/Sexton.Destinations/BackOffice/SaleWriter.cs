@@ -1,9 +1,9 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
-using Sexton.Core.Files;
 using Sexton.Core.Orders;
+using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
+using Sexton.Core.Values;
 
 namespace Sexton.Destinations.BackOffice;
 
@@ -96,7 +96,7 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         json.WriteEndObject();
     }
 
-    private void WriteComponents(IEnumerable<OrderUse> uses)
+    private void WriteComponents(IEnumerable<OrderUsage> uses)
     {
         json.WriteStartArray("components");
         foreach (var use in uses)

@@ -1,7 +1,9 @@
 using System.Text.Json;
-using Sexton.Core.Files;
+using Sexton.Core.Facts;
+using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Core.Values;
 
 namespace Sexton.Destinations.Pages;
 

@@ -2,7 +2,8 @@ using System.Globalization;
 using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
 using MimeKit;
-using Sexton.Core.Routing;
+using Sexton.Core.Facts;
+using Sexton.Core.Projections;
 
 namespace Sexton.Destinations.ShopperEmail;
 

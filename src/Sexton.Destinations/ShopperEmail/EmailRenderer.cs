@@ -2,10 +2,10 @@ using System.Net;
 using System.Reflection;
 using HandlebarsDotNet;
 using MimeKit;
-using Sexton.Core.Files;
 using Sexton.Core.Pricing;
+using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
+using Sexton.Core.Values;
 
 namespace Sexton.Destinations.ShopperEmail;
 

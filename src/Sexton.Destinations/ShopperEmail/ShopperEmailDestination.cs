@@ -21,7 +21,7 @@ public sealed class ShopperEmailDestination(EmailSettings settings) : IDelivered
     private readonly EmailRenderer _renderer = new(settings);
 
     /// <inheritdoc/>
-    public string Key => Core.Routing.DestinationIndex.ShopperEmail;
+    public string Key => DestinationIndex.ShopperEmail;
 
     /// <inheritdoc/>
     public bool TellsDoublesApart => false;

@@ -3,11 +3,12 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Asking;
+using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
-using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
@@ -52,7 +53,7 @@ internal sealed class AttemptRunner(
     /// <returns>The attempt, and whether it was begun by this call.</returns>
     public async Task<(AttemptRow Attempt, bool Begun)> BeginAsync(CartRow cart, string key, BeginRequest request, CancellationToken cancel)
     {
-        var hash = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(request, RegisterJson.Options));
+        var hash = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(request, DocumentJson.Options));
         if (await FindAsync(cart.Id, key, cancel) is { } before)
         {
             return (Same(before, hash), false);
@@ -85,7 +86,7 @@ internal sealed class AttemptRunner(
         }
 
         var now = clock.GetUtcNow();
-        var frozen = Freezer.Freeze(evaluation, version.Number, version.Words(types, products));
+        var frozen = OrderSnapshot.Of(evaluation, version.Number, version.Words(types, products));
         var charged = IsCharged(frozen);
         if (request.PaymentToken.Length == 0 && charged)
         {
@@ -98,7 +99,7 @@ internal sealed class AttemptRunner(
             CartId = cart.Id,
             ClientKey = key,
             BodyHash = hash,
-            Content = JsonSerializer.Serialize(frozen, RegisterJson.Options),
+            Content = JsonSerializer.Serialize(frozen, DocumentJson.Options),
             TotalMinor = frozen.Prices.TotalMinor,
             ShopperId = (await shoppers.FindAsync(cancel))?.Id,
             PaymentToken = charged ? request.PaymentToken : "",

@@ -56,7 +56,7 @@ internal sealed class PaymentClient(HttpClient http)
 
             return response.IsSuccessStatusCode ? await response.Content.ReadFromJsonAsync<ProviderCharge>(Json, cancel) : null;
         }
-        catch (Exception e) when (Outage.Is(e, cancel))
+        catch (Exception e) when (TransientErrors.IsTransient(e, cancel))
         {
             return null;
         }

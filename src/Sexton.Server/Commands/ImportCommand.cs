@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Fields;
@@ -18,7 +19,7 @@ internal static class ImportCommand
 {
     private const string Format = "sexton-catalogue/3";
 
-    private static readonly JsonSerializerOptions Strict = new(RegisterJson.Options)
+    private static readonly JsonSerializerOptions Strict = new(DocumentJson.Options)
     {
         RespectNullableAnnotations = true,
         RespectRequiredConstructorParameters = true,
@@ -51,7 +52,7 @@ internal static class ImportCommand
                         PriceMinor = product.PriceMinor,
                         Picture = product.Picture,
                         Position = position,
-                        Details = JsonSerializer.Serialize(product.Details, RegisterJson.Options),
+                        Details = JsonSerializer.Serialize(product.Details, DocumentJson.Options),
                     }
             ),
             static p => p.Code
@@ -156,7 +157,7 @@ internal static class ImportCommand
             {
                 Number = 1,
                 Note = "The shop’s own questions",
-                Content = JsonSerializer.Serialize(register, RegisterJson.Options),
+                Content = JsonSerializer.Serialize(register, DocumentJson.Options),
                 PublishedBy = "Sexton",
                 PublishedAt = now,
             }
@@ -225,7 +226,7 @@ internal sealed record CatalogueFile(
     IReadOnlyList<ImportedProduct> Products,
     IReadOnlyList<Coupon> Coupons,
     IReadOnlyList<ImportedStock> Stock,
-    IReadOnlyList<OwnStep> Steps,
+    IReadOnlyList<CustomStep> Steps,
     IReadOnlyList<Section> Sections,
     IReadOnlyList<Field> Fields
 );

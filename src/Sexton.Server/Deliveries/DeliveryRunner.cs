@@ -1,8 +1,9 @@
 using System.Text.Json;
 using Npgsql;
-using Sexton.Core.Register;
+using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Core.Values;
 using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Destinations;
@@ -106,7 +107,7 @@ internal sealed class DeliveryRunner(
 
         // What was taken is read back as it was sent, whatever the routes say since.
         var projection = claimed is { Receipt: not null, Artefact: null, Projection: { } kept }
-            ? JsonSerializer.Deserialize<Projection>(kept, RegisterJson.Options)!
+            ? JsonSerializer.Deserialize<Projection>(kept, DocumentJson.Options)!
             : Projector.Project(order.Content, version.Plan, claimed.Destination);
         return new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection)
         {
@@ -230,7 +231,7 @@ internal sealed class DeliveryRunner(
         claimed.Receipt = result.Receipt ?? claimed.Receipt;
         if (sent is not null && (result.Artefact is not null || result.Outcome == SendOutcome.TakenUnread))
         {
-            claimed.Projection = JsonSerializer.Serialize(sent.Projection, RegisterJson.Options);
+            claimed.Projection = JsonSerializer.Serialize(sent.Projection, DocumentJson.Options);
         }
 
         if (

@@ -1,7 +1,8 @@
+using Sexton.Core.Facts;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
-using Sexton.Core.Register.Settings;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
 

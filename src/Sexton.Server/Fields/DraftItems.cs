@@ -2,6 +2,7 @@ using System.Text.Json;
 using Sexton.Core.Codes;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
+using Sexton.Core.Values;
 using Sexton.Data.Rows;
 
 namespace Sexton.Server.Fields;
@@ -14,7 +15,7 @@ internal static class DraftItems
         new([.. Of<Field>(rows, DraftItemKind.Field)])
         {
             Sections = [.. Of<Section>(rows, DraftItemKind.Section)],
-            Steps = [.. Of<OwnStep>(rows, DraftItemKind.Step)],
+            Steps = [.. Of<CustomStep>(rows, DraftItemKind.Step)],
             Codes = Of<CodeRules>(rows, DraftItemKind.Codes).FirstOrDefault() ?? CodeRules.None,
         };
 
@@ -39,9 +40,9 @@ internal static class DraftItems
     public static T Parse<T>(DraftItemRow row) => Read<T>(row.Definition);
 
     /// <summary>A definition as what it is.</summary>
-    public static T Read<T>(string definition) => JsonSerializer.Deserialize<T>(definition, RegisterJson.Options)!;
+    public static T Read<T>(string definition) => JsonSerializer.Deserialize<T>(definition, DocumentJson.Options)!;
 
-    public static string Write<T>(T item) => JsonSerializer.Serialize(item, RegisterJson.Options);
+    public static string Write<T>(T item) => JsonSerializer.Serialize(item, DocumentJson.Options);
 
     /// <summary>A definition as it would have been written.</summary>
     public static string Tidy(DraftItemKind kind, string definition) =>
@@ -50,7 +51,7 @@ internal static class DraftItems
             DraftItemKind.Field => Write(Read<Field>(definition)),
             DraftItemKind.Codes => Write(Read<CodeRules>(definition)),
             DraftItemKind.Section => Write(Read<Section>(definition)),
-            _ => Write(Read<OwnStep>(definition)),
+            _ => Write(Read<CustomStep>(definition)),
         };
 
     /// <summary>The value of a setting of a row.</summary>
@@ -60,7 +61,7 @@ internal static class DraftItems
             DraftItemKind.Field => FieldEdit.Read(Parse<Field>(row), setting),
             DraftItemKind.Section => SectionEdit.Read(Parse<Section>(row), setting),
             DraftItemKind.Codes => CodeEdit.Read(Parse<CodeRules>(row), setting),
-            _ => SectionEdit.Read(Parse<OwnStep>(row), setting),
+            _ => SectionEdit.Read(Parse<CustomStep>(row), setting),
         };
 
     /// <summary>The definition of a row with one setting changed.</summary>
@@ -70,7 +71,7 @@ internal static class DraftItems
             DraftItemKind.Field => Write(FieldEdit.Apply(Parse<Field>(row), setting, value)),
             DraftItemKind.Codes => Write(CodeEdit.Apply(Parse<CodeRules>(row), setting, value)),
             DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value)),
-            _ => Write(SectionEdit.Apply(Parse<OwnStep>(row), setting, value)),
+            _ => Write(SectionEdit.Apply(Parse<CustomStep>(row), setting, value)),
         };
 
     private static IEnumerable<T> Of<T>(IReadOnlyList<DraftItemRow> rows, DraftItemKind kind) =>

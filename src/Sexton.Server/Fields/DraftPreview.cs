@@ -2,9 +2,12 @@ using System.Globalization;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Files;
+using Sexton.Core.Plan;
+using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
 using Sexton.Data.Placing;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
@@ -35,7 +38,11 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
         var words = new ConditionWords(plan.Content, types, products);
         return new PreviewView(
             EvaluationView.Of(evaluation, Field.OnTheForm, 0),
-            [.. new WhyNot(evaluation, words).All().Select(static n => new NotAskedView(n.Field.Field.Key, n.LineId, n.UnitId, n.Why))],
+            [
+                .. new NotAskedReasons(evaluation.Facts, words)
+                    .All()
+                    .Select(static n => new NotAskedView(n.Field.Key, n.LineId, n.UnitId, n.Why)),
+            ],
             explain is not null && plan.Find(explain) is { } field ? Explain(field, evaluation, words) : []
         );
     }
@@ -50,12 +57,12 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
     private static Dictionary<string, Explained> Explain(PlannedField field, Evaluation evaluation, ConditionWords words)
     {
         var line = Enumerable
-            .Range(0, evaluation.LineCount)
+            .Range(0, evaluation.Facts.LineCount)
             .FirstOrDefault(
                 i =>
-                    evaluation.IsSold(i)
-                    && field.Field.AskedOf.Includes(evaluation.Goods(i).Product)
-                    && (field.Level != Level.Unit || evaluation.UnitsOf(i) > 0),
+                    evaluation.Facts.IsSold(i)
+                    && field.Field.AskedOf.Includes(evaluation.Facts.Goods(i).Product)
+                    && (field.Level != Level.Unit || evaluation.Facts.UnitsOf(i) > 0),
                 -1
             );
         if (field.Level != Level.Order && line < 0)
@@ -69,7 +76,7 @@ internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, Fi
             Level.Line => new Place(line, -1),
             _ => new Place(line, 0),
         };
-        var explainer = new Explainer(evaluation, words);
+        var explainer = new ConditionExplainer(evaluation.Facts, words);
         var explained = new Dictionary<string, Explained>(StringComparer.Ordinal);
         Add("when", field.Field.When, field.When);
         Add("required_when", field.Field.RequiredWhen, field.RequiredWhen);

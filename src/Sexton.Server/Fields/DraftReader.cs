@@ -4,10 +4,12 @@ using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
 using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Versions;
@@ -53,8 +55,11 @@ internal sealed class DraftReader(
             changed.Count,
             [.. Of(rows, DraftItemKind.Field).Select(r => View(r, content, shown, words, Since(r), Changed(r)))],
             [.. Of(rows, DraftItemKind.Section).Select(r => ViewSection(r, shown, words, Since(r), Changed(r)))],
-            [.. Of(rows, DraftItemKind.Step).Select(r => new OwnStepView(r.Revision, Since(r), Changed(r), DraftItems.Parse<OwnStep>(r)))],
-            [.. Step.All(content).Select(static s => new NamedKey(s.Key, s.Name.ToString()))],
+            [
+                .. Of(rows, DraftItemKind.Step)
+                    .Select(r => new CustomStepView(r.Revision, Since(r), Changed(r), DraftItems.Parse<CustomStep>(r))),
+            ],
+            [.. content.AllSteps().Select(static s => new NamedKey(s.Key, s.Name.ToString()))],
             [
                 .. DestinationIndex.All.Select(static d => new DestinationView(
                     d.Key,

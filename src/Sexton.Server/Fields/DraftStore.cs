@@ -2,11 +2,13 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
-using Sexton.Core.Register.Settings;
-using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
@@ -96,7 +98,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     public async Task<DraftItemRow> AddStepAsync(AddStepRequest request, Actor actor, CancellationToken cancel)
     {
         await CheckNewKeyAsync(request.Key, cancel);
-        var plain = new OwnStep(request.Key, LanguageMap.Empty, request.After);
+        var plain = new CustomStep(request.Key, LanguageMap.Empty, request.After);
         var step = SectionEdit.Apply(plain, "name." + LanguageMap.Fallback, JsonSerializer.SerializeToElement(request.Name));
         return step.Name.IsEmpty
             ? throw new DraftEditException("name", "Say what the shopper reads above it.")

@@ -1,12 +1,16 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Sexton.Core.Asking;
 using Sexton.Core.Checks;
 using Sexton.Core.Codes;
+using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Settings;
-using Sexton.Core.Register.Types;
 using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
 
 namespace Sexton.Server.Fields;
 
@@ -34,7 +38,7 @@ internal sealed record DraftView(
     int Unpublished,
     IReadOnlyList<FieldView> Fields,
     IReadOnlyList<SectionItemView> Sections,
-    IReadOnlyList<OwnStepView> OwnSteps,
+    IReadOnlyList<CustomStepView> OwnSteps,
     IReadOnlyList<NamedKey> Steps,
     IReadOnlyList<DestinationView> Destinations,
     IReadOnlyList<TypeView> Types,
@@ -76,8 +80,8 @@ internal sealed record MoneyView(string Sign, int Digits);
 /// <param name="Codes">Whether they can be part of an item code without saying what they contribute.</param>
 internal sealed record PricingView(
     IReadOnlyList<PriceKind> Kinds,
-    IReadOnlyList<PriceBy> By,
-    IReadOnlyList<PriceBy> ByOfChoice,
+    IReadOnlyList<AnswerMeasure> By,
+    IReadOnlyList<AnswerMeasure> ByOfChoice,
     bool Codes
 );
 
@@ -120,7 +124,7 @@ internal sealed record TypeView(
             type.Name,
             type.TakesPlaceholder,
             type.AsksNothing,
-            type.IsWorkedOut,
+            type.IsComputed,
             [.. type.Settings.Select(SettingView.Of)],
             type.SettingsSchema
         );
@@ -208,7 +212,7 @@ internal sealed record SectionItemView(
 );
 
 /// <summary>A step of the shop's own.</summary>
-internal sealed record OwnStepView(int Revision, int? LiveSince, bool Changed, OwnStep Step);
+internal sealed record CustomStepView(int Revision, int? LiveSince, bool Changed, CustomStep Step);
 
 /// <summary>Something that conditions can test.</summary>
 /// <param name="Key">Its key.</param>

@@ -2,8 +2,10 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Server.Fields;
 
@@ -37,18 +39,18 @@ internal sealed class FactViews(
     public IEnumerable<FactView> All() => Shop().Concat(Attributes()).Concat(Openings()).Concat(Answers());
 
     private IEnumerable<FactView> Shop() =>
-        Facts.All.Select(f => new FactView(f.Key, f.Name, Snake(f.Kind), f.Level, OptionsOf(f.Key), ""));
+        ShopFacts.All.Select(f => new FactView(f.Key, f.Name, Snake(f.Kind), f.Level, OptionsOf(f.Key), ""));
 
     private IReadOnlyList<NamedKey> OptionsOf(string fact) =>
         fact switch
         {
-            Facts.Product => [.. products.Select(static p => new NamedKey(p.Code, p.Name.ToString()))],
-            Facts.Variant => [.. products.SelectMany(static p => p.Variants.Select(v => new NamedKey(v.Code, $"{p.Name}, {v.Name}")))],
-            Facts.Category =>
+            ShopFacts.Product => [.. products.Select(static p => new NamedKey(p.Code, p.Name.ToString()))],
+            ShopFacts.Variant => [.. products.SelectMany(static p => p.Variants.Select(v => new NamedKey(v.Code, $"{p.Name}, {v.Name}")))],
+            ShopFacts.Category =>
             [
                 .. products.Select(static p => p.Category).Distinct(StringComparer.Ordinal).Select(static c => new NamedKey(c, c)),
             ],
-            Facts.Tag =>
+            ShopFacts.Tag =>
             [
                 .. products
                     .SelectMany(static p => p.Tags)
@@ -56,8 +58,8 @@ internal sealed class FactViews(
                     .Order(StringComparer.Ordinal)
                     .Select(static t => new NamedKey(t, t)),
             ],
-            Facts.Group => [.. groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
-            Facts.Country => [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
+            ShopFacts.Group => [.. groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
+            ShopFacts.Country => [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
             _ => [],
         };
 
@@ -67,7 +69,7 @@ internal sealed class FactViews(
             .GroupBy(static a => a.Key, StringComparer.Ordinal)
             .OrderBy(static g => g.Key, StringComparer.Ordinal)
             .Select(static g => new FactView(
-                Facts.AttributePrefix + g.Key,
+                ShopFacts.AttributePrefix + g.Key,
                 "the " + g.Key.Replace('_', ' '),
                 Snake(KindOf(g.First().Value.Value)),
                 Level.Line,
@@ -92,7 +94,7 @@ internal sealed class FactViews(
     private IEnumerable<FactView> Openings() =>
         register
             .Sections.Where(static s => !s.Opening.IsEmpty)
-            .Select(static s => new FactView(Facts.OfAnswer(s.Key), $"“{s.Opening}”", Snake(FactKind.Truth), s.Level, [], ""));
+            .Select(static s => new FactView(ShopFacts.OfAnswer(s.Key), $"“{s.Opening}”", Snake(FactKind.Truth), s.Level, [], ""));
 
     private IEnumerable<FactView> Answers() =>
         from field in register.Fields
@@ -101,7 +103,7 @@ internal sealed class FactViews(
         where type is { AsksNothing: false } && !type.Validate(field.Settings).Any()
         let rule = type.Bind(new SettingReader(type, field.Settings))
         select new FactView(
-            Facts.OfAnswer(field.Key),
+            ShopFacts.OfAnswer(field.Key),
             $"“{field.NameForStaff}”",
             Snake(rule.Fact),
             field.Level,

@@ -2,7 +2,8 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Cart;
 using Sexton.Core.Files;
-using Sexton.Core.Register;
+using Sexton.Core.Plan;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Server.Shop;
 

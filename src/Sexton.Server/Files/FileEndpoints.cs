@@ -1,5 +1,5 @@
-using Sexton.Core.Files;
 using Sexton.Core.Routing;
+using Sexton.Core.Values;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
 using Sexton.Server.Orders;

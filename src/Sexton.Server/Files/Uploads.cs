@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Files;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Rows;
@@ -213,7 +214,7 @@ internal sealed class Uploads(
     {
         await using var stream = await store.OpenAsync(file, cancel);
         var hash = sha256 ?? await SHA256.HashDataAsync(stream, cancel);
-        var kind = KindTeller.Tell(stream);
+        var kind = FileTypeDetector.Tell(stream);
         return new Look(
             hash,
             kind,

@@ -1,3 +1,5 @@
+using Sexton.Core.Facts;
+
 namespace Sexton.Server.Hosting;
 
 /// <summary>The points on the way of an order that are logged, so that tests can stop the server exactly there.</summary>

@@ -2,7 +2,8 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.OpenApi;
 using Sexton.Core.Conditions;
-using Sexton.Core.Register;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 
 namespace Sexton.Server.Hosting;
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Threading.RateLimiting;
+using Sexton.Core.Trail;
 
 namespace Sexton.Server.Hosting;
 

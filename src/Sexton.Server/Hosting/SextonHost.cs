@@ -9,8 +9,8 @@ using Serilog;
 using Serilog.Events;
 using Serilog.Formatting.Compact;
 using Sexton.Core.Asking;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Placing;
@@ -175,7 +175,7 @@ internal static class SextonHost
     {
         services.ConfigureHttpJsonOptions(json =>
         {
-            RegisterJson.Configure(json.SerializerOptions);
+            DocumentJson.Configure(json.SerializerOptions);
             json.SerializerOptions.RespectNullableAnnotations = true;
             json.SerializerOptions.RespectRequiredConstructorParameters = true;
         });
@@ -221,7 +221,7 @@ internal static class SextonHost
         services.AddSingleton<Sweeper>();
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();
-        services.AddScoped<Servings>();
+        services.AddScoped<PageViews>();
         services.AddScoped<TrailReader>();
         services.AddHttpContextAccessor();
         services.AddScoped<DeliveryQueue>();

@@ -2,6 +2,7 @@ using System.Buffers.Text;
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using Sexton.Core.Trail;
 
 namespace Sexton.Server.Hosting;
 

@@ -1,6 +1,7 @@
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
+using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
@@ -27,7 +28,7 @@ internal static class EvidenceEndpoint
             order.Content.Answers.FirstOrDefault(a => a.Slot.ToString() == slot)
             ?? throw ApiProblemException.NotFound($"Order {number} has no answer at “{slot}”.");
         var trail = await trails.ReadAsync(order, cancel);
-        var (delivery, serving) = (trail.Deliveries.GetValueOrDefault(destination), trail.Servings.GetValueOrDefault(destination));
+        var (delivery, serving) = (trail.Deliveries.GetValueOrDefault(destination), trail.PageViews.GetValueOrDefault(destination));
         var tries = await db
             .DeliveryTries.AsNoTracking()
             .Where(t => t.OrderId == order.Id && t.Destination == destination)

@@ -1,10 +1,9 @@
 using Microsoft.EntityFrameworkCore;
-using Sexton.Core.Asking;
-using Sexton.Core.Orders;
-using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Deliveries;
@@ -95,10 +94,10 @@ internal static class OrderEndpoints
         );
     }
 
-    private static async Task<IResult> ReadAsync(string number, OrderReader orders, Servings servings, CancellationToken cancel)
+    private static async Task<IResult> ReadAsync(string number, OrderReader orders, PageViews pageViews, CancellationToken cancel)
     {
         var order = await orders.FindAsync(number, cancel);
-        return await servings.ServeAsync(order, DestinationIndex.OrderPage, cancel);
+        return await pageViews.ServeAsync(order, DestinationIndex.OrderPage, cancel);
     }
 
     private static async Task<TrailView> TrailAsync(

@@ -1,7 +1,10 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
-using Sexton.Core.Register;
+using Sexton.Core.Pricing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
@@ -39,7 +42,7 @@ internal sealed class OrderReader(SextonDb db)
             return null;
         }
 
-        var facts = JsonSerializer.Deserialize<StoredFacts>(row.Facts, RegisterJson.Options)!;
+        var facts = JsonSerializer.Deserialize<StoredFacts>(row.Facts, DocumentJson.Options)!;
         return new StoredOrder(
             row.Id,
             row.Number,
@@ -79,7 +82,7 @@ internal sealed class OrderReader(SextonDb db)
 
     private static OrderLine Line(OrderLineRow row)
     {
-        var facts = JsonSerializer.Deserialize<StoredLineFacts>(row.Facts, RegisterJson.Options)!;
+        var facts = JsonSerializer.Deserialize<StoredLineFacts>(row.Facts, DocumentJson.Options)!;
         return new OrderLine(row.LineId, row.ProductCode, row.ProductName, row.Quantity, facts.Facts)
         {
             ItemCode = row.ItemCode,
@@ -96,5 +99,5 @@ internal sealed class OrderReader(SextonDb db)
         };
 
     private static AnswerValue? Value(AnswerRow row) =>
-        row.Value is null ? null : JsonSerializer.Deserialize<AnswerValue>(row.Value, RegisterJson.Options);
+        row.Value is null ? null : JsonSerializer.Deserialize<AnswerValue>(row.Value, DocumentJson.Options);
 }

@@ -1,9 +1,13 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Facts;
 using Sexton.Core.Orders;
+using Sexton.Core.Plan;
+using Sexton.Core.Projections;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Destinations.Pages;
@@ -22,8 +26,8 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
             .Deliveries.AsNoTracking()
             .Where(d => d.OrderId == order.Id)
             .ToDictionaryAsync(d => d.Destination, StringComparer.Ordinal, cancel);
-        var servings = await db
-            .Servings.AsNoTracking()
+        var pageViews = await db
+            .PageViews.AsNoTracking()
             .Where(s => s.OrderId == order.Id)
             .ToDictionaryAsync(s => s.Destination, StringComparer.Ordinal, cancel);
         var findings = await db.Findings.AsNoTracking().Where(f => f.OrderId == order.Id).ToListAsync(cancel);
@@ -31,13 +35,13 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
         var expected = new Dictionary<string, HashSet<SlotId>>(StringComparer.Ordinal);
         foreach (var destination in DestinationIndex.All)
         {
-            var serving = servings.GetValueOrDefault(destination.Key);
+            var serving = pageViews.GetValueOrDefault(destination.Key);
             var sent = serving?.Projection ?? deliveries.GetValueOrDefault(destination.Key)?.Projection;
 
             // What was sent counts as it was sent; what is still to come follows the current routes.
             var projection = sent is null
                 ? Projector.Project(order.Content, version.Plan, destination.Key)
-                : JsonSerializer.Deserialize<Projection>(sent, RegisterJson.Options)!;
+                : JsonSerializer.Deserialize<Projection>(sent, DocumentJson.Options)!;
             expected[destination.Key] = [.. projection.Entries.Select(e => e.Slot)];
             all[destination.Key] = serving is null
                 ?
@@ -49,7 +53,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
                 : [.. PageReader.ReadBack(serving.Artefact, AsOrdered(projection, order.Content))];
         }
 
-        return new OrderTrail(expected, all, deliveries, servings, version.Plan);
+        return new OrderTrail(expected, all, deliveries, pageViews, version.Plan);
     }
 
     // A cart page shows answers before they are ordered: what counts is whether it showed the answer that was.
@@ -68,13 +72,13 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
 /// <param name="Expected">The slots expected at each destination.</param>
 /// <param name="Findings">What was found there.</param>
 /// <param name="Deliveries">The deliveries by destination.</param>
-/// <param name="Servings">The servings by page.</param>
+/// <param name="PageViews">The views by page.</param>
 /// <param name="Plan">The register as it is now.</param>
 internal sealed record OrderTrail(
     IReadOnlyDictionary<string, HashSet<SlotId>> Expected,
     IReadOnlyDictionary<string, IReadOnlyList<SlotFinding>> Findings,
     IReadOnlyDictionary<string, DeliveryRow> Deliveries,
-    IReadOnlyDictionary<string, ServingRow> Servings,
+    IReadOnlyDictionary<string, PageViewRow> PageViews,
     RegisterPlan Plan
 )
 {

@@ -39,7 +39,7 @@ internal sealed class AddressSuggestions(HttpClient http)
             );
             return [.. (found ?? []).Take(Most)];
         }
-        catch (Exception e) when (Outage.Is(e, cancel))
+        catch (Exception e) when (TransientErrors.IsTransient(e, cancel))
         {
             return [];
         }

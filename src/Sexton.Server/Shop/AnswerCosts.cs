@@ -1,7 +1,8 @@
 using Sexton.Core.Asking;
-using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Types;
 
 namespace Sexton.Server.Shop;
 
@@ -10,7 +11,7 @@ internal sealed class AnswerCosts
 {
     private readonly Evaluation _evaluation;
     private readonly PriceWords _words;
-    private readonly Dictionary<(PlannedField Field, Place Place), long> _sums = [];
+    private readonly Dictionary<(RuledField Field, Place Place), long> _sums = [];
 
     public AnswerCosts(Evaluation evaluation)
     {
@@ -41,9 +42,9 @@ internal sealed class AnswerCosts
             return null;
         }
 
-        var variant = asked.Place.Line < 0 ? null : _evaluation.Goods(asked.Place.Line).Variant?.Code;
+        var variant = asked.Place.Line < 0 ? null : _evaluation.Facts.Goods(asked.Place.Line).Variant?.Code;
         var shown = field
-            .Prices.Where(p => !field.Field.PriceWithin.Contains(Field.OnTheForm) && p.Holds(_evaluation, asked.Place))
+            .Prices.Where(p => !field.Field.PriceWithin.Contains(Field.OnTheForm) && p.Holds(_evaluation.Facts, asked.Place))
             .ToLookup(static p => p.Price.Choice, StringComparer.Ordinal);
         var costs = field
             .Prices.Select(static p => p.Price.Choice)
@@ -51,7 +52,7 @@ internal sealed class AnswerCosts
             .Distinct(StringComparer.Ordinal)
             .Select(choice => new CostView(
                 choice,
-                string.Join(", ", shown[choice].Select(p => _words.Short(p.Price, p.TariffFor(_evaluation.Group, variant)))),
+                string.Join(", ", shown[choice].Select(p => _words.Short(p.Price, p.TariffOf(_evaluation.Facts.Group, variant)))),
                 Left(_evaluation.FewLeft(field, choice))
             ))
             .Where(static c => c.Text.Length > 0 || c.Left.Length > 0)

@@ -1,5 +1,7 @@
 using System.Text.Json.Serialization;
 using Sexton.Core.Asking;
+using Sexton.Core.Conditions;
+using Sexton.Core.Register;
 
 namespace Sexton.Server.Shop;
 
@@ -25,7 +27,7 @@ internal sealed record AskedView(
 {
     public static AskedView Of(AskedField asked, Evaluation evaluation, AnswerCosts costs) =>
         new(
-            asked.Field.Field.Key,
+            asked.Field.Key,
             asked.Required,
             asked.TextIn(evaluation.Cart.Language),
             asked.LineId,

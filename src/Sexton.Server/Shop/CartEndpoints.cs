@@ -1,8 +1,12 @@
 using System.Collections.Immutable;
 using Microsoft.AspNetCore.Mvc;
+using Sexton.Core.Asking;
 using Sexton.Core.Cart;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Facts;
+using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
+using Sexton.Core.Values;
 using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Versions;

@@ -1,8 +1,9 @@
 using System.Text.Json;
-using Sexton.Core.Asking;
 using Sexton.Core.Cart;
-using Sexton.Core.Register;
+using Sexton.Core.Facts;
+using Sexton.Core.Projections;
 using Sexton.Core.Routing;
+using Sexton.Core.Values;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Server.Files;
@@ -32,7 +33,7 @@ internal sealed class CartPage(CartStore carts, CurrentRegister current, Evaluat
         var served = writing.Write(view);
         if (row is not null)
         {
-            await carts.ShownAsync(row, served, JsonSerializer.Serialize(projection, RegisterJson.Options), cancel);
+            await carts.ShownAsync(row, served, JsonSerializer.Serialize(projection, DocumentJson.Options), cancel);
         }
 
         return WrittenJson.Reply(served);

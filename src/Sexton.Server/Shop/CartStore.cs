@@ -1,7 +1,9 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Cart;
-using Sexton.Core.Register;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Rows;
@@ -89,10 +91,10 @@ internal sealed class CartStore(
         var before = Parse(row);
         var after = change(before);
         await CheckAsync(after, steps, cancel);
-        row.Content = JsonSerializer.Serialize(after, RegisterJson.Options);
+        row.Content = JsonSerializer.Serialize(after, DocumentJson.Options);
         row.Revision += before == after ? 0 : 1;
         row.ChangedAt = clock.GetUtcNow();
-        row.StepReached = steps.PlaceOf(stepReached) > steps.PlaceOf(row.StepReached) ? stepReached : row.StepReached;
+        row.StepReached = steps.IndexOfStep(stepReached) > steps.IndexOfStep(row.StepReached) ? stepReached : row.StepReached;
         await db.SaveChangesAsync(cancel);
         await TakeFilesAsync(row.Id, steps.FilesIn(after), cancel);
         await transaction.CommitAsync(cancel);
@@ -127,7 +129,7 @@ internal sealed class CartStore(
         }
     }
 
-    private static CartContent Parse(CartRow row) => JsonSerializer.Deserialize<CartContent>(row.Content, RegisterJson.Options)!;
+    private static CartContent Parse(CartRow row) => JsonSerializer.Deserialize<CartContent>(row.Content, DocumentJson.Options)!;
 
     // A form of an older version may answer what is gone since: that stays and counts for nothing. A key that no version ever had is none of ours.
     private async Task CheckAsync(CartContent cart, RegisterPlan plan, CancellationToken cancel)
@@ -157,7 +159,7 @@ internal sealed class CartStore(
         var row = new CartRow
         {
             Id = Guid.NewGuid(),
-            Content = JsonSerializer.Serialize(CartContent.Empty, RegisterJson.Options),
+            Content = JsonSerializer.Serialize(CartContent.Empty, DocumentJson.Options),
             Revision = 0,
             StepReached = Step.ProductPage.Key,
             ChangedAt = clock.GetUtcNow(),

@@ -1,8 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Pricing;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;

@@ -1,7 +1,8 @@
 using Sexton.Core.Orders;
-using Sexton.Core.Pricing;
-using Sexton.Core.Register;
+using Sexton.Core.Plan;
+using Sexton.Core.Projections;
 using Sexton.Core.Routing;
+using Sexton.Core.Values;
 using Sexton.Server.Hosting;
 using Sexton.Server.Orders;
 
@@ -17,14 +18,14 @@ internal static class ConfirmationEndpoint
         string token,
         OrderLinks links,
         OrderReader orders,
-        Servings servings,
+        PageViews pageViews,
         CancellationToken cancel
     )
     {
         var order = links.Read(token) is { } id ? await orders.FindAsync(id, cancel) : null;
         return order is null
             ? throw ApiProblemException.NotFound("There is no order under this link. Use the link in your e-mail as it is.")
-            : await servings.ServeAsync(order, DestinationIndex.Confirmation, cancel);
+            : await pageViews.ServeAsync(order, DestinationIndex.Confirmation, cancel);
     }
 }
 

@@ -1,4 +1,5 @@
 using Sexton.Core.Asking;
+using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 
@@ -46,22 +47,22 @@ internal sealed record EvaluationView(
                     .Distinct()
                     .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language))),
             ],
-            [.. Enumerable.Range(0, evaluation.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
+            [.. Enumerable.Range(0, evaluation.Facts.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
             [
                 .. evaluation.Plan.Steps.Select(s => new StepView(
                     s.Key,
                     s.Name.In(language),
                     s.Own,
-                    fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsWorkedOut)
+                    fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsComputed)
                 )),
             ],
             [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
             PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, place, language),
             [
                 .. Enumerable
-                    .Range(0, evaluation.LineCount)
-                    .Where(evaluation.IsSold)
-                    .Select(i => new LineCodeView(evaluation.LineAt(i).Id, evaluation.ItemCodeOf(i))),
+                    .Range(0, evaluation.Facts.LineCount)
+                    .Where(evaluation.Facts.IsSold)
+                    .Select(i => new LineCodeView(evaluation.Facts.LineAt(i).Id, evaluation.ItemCodeOf(i))),
             ],
             evaluation.WeightGrams,
             Offer.Of(evaluation, version)
@@ -90,13 +91,13 @@ internal sealed record UnitView(string LineId, string Id, string Name)
 {
     public static IEnumerable<UnitView> Of(Evaluation evaluation, int line)
     {
-        var count = evaluation.UnitsOf(line);
+        var count = evaluation.Facts.UnitsOf(line);
         for (var unit = 0; unit < count; unit++)
         {
-            var called = evaluation.Goods(line).Product.UnitName.In(evaluation.Cart.Language);
+            var called = evaluation.Facts.Goods(line).Product.UnitName.In(evaluation.Cart.Language);
             yield return new UnitView(
-                evaluation.LineAt(line).Id,
-                evaluation.LineAt(line).Units[unit].Id,
+                evaluation.Facts.LineAt(line).Id,
+                evaluation.Facts.LineAt(line).Units[unit].Id,
                 $"{(called.Length > 0 ? called : "No.")} {unit + 1} of {count}"
             );
         }
@@ -115,8 +116,8 @@ internal sealed record ProblemView(string Code, string? Field, string? LineId, s
 {
     public static ProblemView Of(AnswerProblem problem, string language) =>
         new(
-            problem.Refusal.Code,
-            problem.Field?.Field.Key,
+            problem.Refusal.Key,
+            problem.Field?.Key,
             problem.LineId,
             problem.UnitId,
             problem.Refusal.Part,

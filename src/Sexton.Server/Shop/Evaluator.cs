@@ -3,7 +3,8 @@ using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Files;
-using Sexton.Core.Register;
+using Sexton.Core.Plan;
+using Sexton.Core.Types;
 using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 

@@ -1,9 +1,12 @@
 using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
+using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Settings;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
+using Sexton.Core.Values;
 
 namespace Sexton.Server.Shop;
 
@@ -73,7 +76,7 @@ internal sealed record FormField(
             planned.Section?.Key ?? field.Section,
             planned.Section is not null,
             field.Type,
-            planned.Type.AsksNothing || planned.Type.IsWorkedOut,
+            planned.Type.AsksNothing || planned.Type.IsComputed,
             field.Label.In(language),
             field.Help.In(language),
             field.Placeholder.In(language),

@@ -1,7 +1,8 @@
 using Sexton.Core.Orders;
+using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
+using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
 
 namespace Sexton.Server.Shop;
 

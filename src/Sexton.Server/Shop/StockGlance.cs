@@ -1,4 +1,5 @@
 using Sexton.Core.Catalogue;
+using Sexton.Core.Facts;
 using Sexton.Data.Placing;
 
 namespace Sexton.Server.Shop;

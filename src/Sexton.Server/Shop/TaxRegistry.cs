@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Net;
-using Sexton.Core.Asking;
+using Sexton.Core.Trail;
+using Sexton.Core.Types;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Shop;
@@ -52,7 +53,7 @@ internal sealed class TaxRegistry(IHttpClientFactory clients, TimeProvider clock
                 : reply.StatusCode == HttpStatusCode.NotFound ? RegistryFinding.Unknown
                 : RegistryFinding.Unreachable;
         }
-        catch (Exception e) when (Outage.Is(e, cancel))
+        catch (Exception e) when (TransientErrors.IsTransient(e, cancel))
         {
             return RegistryFinding.Unreachable;
         }

@@ -1,8 +1,8 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
-using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Files;
@@ -115,9 +115,9 @@ internal static class ShopperEndpoints
         ShopperSession session,
         SextonDb db,
         OrderReader orders,
-        Servings servings,
+        PageViews pageViews,
         CancellationToken cancel
-    ) => await servings.ServeAsync(await FindAsync(number, session, db, orders, cancel), DestinationIndex.Account, cancel);
+    ) => await pageViews.ServeAsync(await FindAsync(number, session, db, orders, cancel), DestinationIndex.Account, cancel);
 
     private static async Task<StoredOrder> FindAsync(
         long number,

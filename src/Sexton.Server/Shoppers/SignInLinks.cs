@@ -6,8 +6,8 @@ using MailKit.Net.Smtp;
 using MailKit.Security;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
-using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Hosting;
@@ -116,7 +116,7 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvid
 
     private static byte[] Hash(string token) => SHA256.HashData(Encoding.UTF8.GetBytes(token));
 
-    private sealed class NoOccasion : IOccasion
+    private sealed class NoOccasion : IAnswerContext
     {
         public DateOnly Today => DateOnly.MinValue;
 

@@ -2,10 +2,10 @@ using System.Collections.Concurrent;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
-using Sexton.Core.Conditions;
-using Sexton.Core.Pricing;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Server.Hosting;
 
@@ -73,7 +73,7 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
         {
             var content = await db.RegisterVersions.Where(v => v.Number == number).Select(v => v.Content).SingleAsync(cancel);
             var register = JsonSerializer
-                .Deserialize<RegisterContent>(content, RegisterJson.Options)!
+                .Deserialize<RegisterContent>(content, DocumentJson.Options)!
                 .WithFormer(await FormerAsync<Field>("fields", number, cancel), await FormerAsync<Section>("sections", number, cancel));
             version = cache.Versions.GetOrAdd(number, new CompiledVersion(number, RegisterPlan.Compile(register, types).Plan));
         }
@@ -94,7 +94,7 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
                 """
             )
             .ToListAsync(cancel);
-        return [.. former.Select(static json => JsonSerializer.Deserialize<T>(json, RegisterJson.Options)!)];
+        return [.. former.Select(static json => JsonSerializer.Deserialize<T>(json, DocumentJson.Options)!)];
     }
 
     /// <summary>The catalogue as it is now.</summary>

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Checks;
 using Sexton.Core.Register;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Fields;
@@ -56,7 +57,7 @@ internal sealed class LiveSwitch(
         {
             Number = last!.Number + 1,
             Note = $"“{field.NameForStaff}” switched {(on ? "on" : "off")}",
-            Content = JsonSerializer.Serialize(switched, RegisterJson.Options),
+            Content = JsonSerializer.Serialize(switched, DocumentJson.Options),
             PublishedBy = by.DisplayName,
             PublishedAt = clock.GetUtcNow(),
         };

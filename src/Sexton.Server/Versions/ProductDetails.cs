@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Catalogue;
-using Sexton.Core.Register;
+using Sexton.Core.Values;
 using Sexton.Data.Rows;
 
 namespace Sexton.Server.Versions;
@@ -27,7 +27,7 @@ internal sealed record ProductDetails
     /// <summary>The product of a row.</summary>
     public static Product ProductOf(ProductRow row)
     {
-        var details = JsonSerializer.Deserialize<ProductDetails>(row.Details, RegisterJson.Options)!;
+        var details = JsonSerializer.Deserialize<ProductDetails>(row.Details, DocumentJson.Options)!;
         return new Product(row.Code, JsonSerializer.Deserialize<LanguageMap>(row.Name)!, row.Category, row.PriceMinor)
         {
             Tags = details.Tags,

@@ -4,6 +4,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Checks;
 using Sexton.Core.Register;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Fields;
@@ -71,7 +72,7 @@ internal sealed class Publisher(
         {
             Number = expected,
             Note = note,
-            Content = JsonSerializer.Serialize(content, RegisterJson.Options),
+            Content = JsonSerializer.Serialize(content, DocumentJson.Options),
             PublishedBy = by,
             PublishedAt = clock.GetUtcNow(),
         };
@@ -98,8 +99,8 @@ internal sealed class Publisher(
         $"{await history.LastAsync(cancel)}.{SeenOf(content)}";
 
     private static string SeenOf(RegisterContent content) =>
-        Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(content, RegisterJson.Options)));
+        Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(content, DocumentJson.Options)));
 
     public static RegisterContent Parse(RegisterVersionRow version) =>
-        JsonSerializer.Deserialize<RegisterContent>(version.Content, RegisterJson.Options)!;
+        JsonSerializer.Deserialize<RegisterContent>(version.Content, DocumentJson.Options)!;
 }

@@ -1,5 +1,7 @@
 using System.Buffers.Binary;
 using System.Text;
+using Sexton.Core.Facts;
+using Sexton.Core.Projections;
 using SkiaSharp;
 
 namespace Sexton.Server.Tests.Support;

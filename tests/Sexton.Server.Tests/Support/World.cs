@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Extensions.DependencyInjection;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Types;
 using Sexton.Server.Hosting;
 using Sexton.StandIns;
 

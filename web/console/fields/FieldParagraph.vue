@@ -18,7 +18,7 @@ import SettingControl from './SettingControl.vue';
 import UsesClause from './UsesClause.vue';
 import ValueInput from './ValueInput.vue';
 import WordInput from './WordInput.vue';
-import WorkingEditor from './WorkingEditor.vue';
+import FormulaEditor from './FormulaEditor.vue';
 
 const { field, draft } = defineProps<{ field: DraftField; draft: Draft }>();
 const { change, remove, refused, switchLive } = useDraft();
@@ -154,7 +154,7 @@ const more = ref(false);
         <span class="whole"
           >“<WordInput :value="f.label.en ?? ''" label="Label" :invalid="isRefused('label.en')" @save="set('label.en', $event)" />”</span
         >
-        <WorkingEditor
+        <FormulaEditor
           v-if="working"
           :rows="(f.settings?.working as never) ?? []"
           :draft="draft"

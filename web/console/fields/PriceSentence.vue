@@ -60,7 +60,7 @@ function setChoice(choice: string | null): void {
   set({ choice, by: allowed?.includes(price.value.by!) ? price.value.by! : 'answer', included: 0 });
 }
 
-function setBy(measure: Schemas['PriceBy']): void {
+function setBy(measure: Schemas['AnswerMeasure']): void {
   const counted = !['answer', 'amount'].includes(measure);
   set({ by: measure, ...(counted ? {} : { included: 0, tariff: { ...price.value.tariff, bands: [] } }) });
 }
@@ -71,7 +71,7 @@ function setIncluded(typed: string): void {
 }
 
 const others = computed(() => price.value.for ?? []);
-const setOther = (at: number, part: Partial<Schemas['TariffFor']>) =>
+const setOther = (at: number, part: Partial<Schemas['PriceOverride']>) =>
   set({ for: others.value.map((o, i) => (i === at ? { ...o, ...part } : o)) });
 const variants = computed(() => [
   { key: null, name: 'any variant' },

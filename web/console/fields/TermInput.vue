@@ -6,8 +6,8 @@ import ConditionClause from './ConditionClause.vue';
 import type { Draft, Level } from './draft';
 import FactSelect from './FactSelect.vue';
 import WordInput from './WordInput.vue';
-import WorkingEditor from './WorkingEditor.vue';
-import { fresh, lengths, shapeOf, shapes, summaries, type Term } from './working';
+import FormulaEditor from './FormulaEditor.vue';
+import { fresh, lengths, shapeOf, shapes, summaries, type Term } from './formula';
 
 /** What a row works with: an answer, a number, a length, something summed, or rows of their own. */
 const { draft, level, ofKey, label } = defineProps<{ draft: Draft; level: Level; ofKey: string; label: string }>();
@@ -141,7 +141,7 @@ function setElse(typed: string): void {
       @update:model-value="set({ where: $event ?? null })"
     />
   </template>
-  <WorkingEditor v-else :rows="term.rows ?? []" :draft="draft" :level="level" :of-key="ofKey" inner @save="set({ rows: $event })" />
+  <FormulaEditor v-else :rows="term.rows ?? []" :draft="draft" :level="level" :of-key="ofKey" inner @save="set({ rows: $event })" />
   <template v-if="['fact', 'length', 'summary'].includes(shape)"
     >, else
     <WordInput

@@ -17,8 +17,8 @@ const { field, draft } = defineProps<{ field: DraftField; draft: Draft }>();
 const { change } = useDraft();
 
 const uses = computed(() => field.field.uses ?? []);
-const set = (next: Schemas['Use'][]) => void change(field.field.key, 'uses', next);
-const setAt = (at: number, part: Partial<Schemas['Use']>) => set(uses.value.map((u, i) => (i === at ? { ...u, ...part } : u)));
+const set = (next: Schemas['ComponentUsage'][]) => void change(field.field.key, 'uses', next);
+const setAt = (at: number, part: Partial<Schemas['ComponentUsage']>) => set(uses.value.map((u, i) => (i === at ? { ...u, ...part } : u)));
 
 const choices = computed(() => answersOf(field));
 const items = computed(() => [
@@ -35,8 +35,8 @@ const often: Record<string, string> = {
 const pers = computed(() =>
   (field.field.level === 'order' ? ['order'] : ['unit', 'line', 'order']).map((key) => ({ key, name: often[key] })),
 );
-const counts = (use: Schemas['Use']) => (use.choice ? field.pricing?.by_of_choice : field.pricing?.by)?.includes('count');
-const itemOf = (use: Schemas['Use']) => use.item || (use.choice ? `${field.field.key}/${use.choice}` : field.field.key);
+const counts = (use: Schemas['ComponentUsage']) => (use.choice ? field.pricing?.by_of_choice : field.pricing?.by)?.includes('count');
+const itemOf = (use: Schemas['ComponentUsage']) => use.item || (use.choice ? `${field.field.key}/${use.choice}` : field.field.key);
 const conditional = ref(-1);
 
 function setQuantity(at: number, typed: string): void {

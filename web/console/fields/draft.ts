@@ -6,7 +6,7 @@ import { withUnderway, type Underway } from './underway';
 export type Draft = Schemas['DraftView'];
 export type DraftField = Schemas['FieldView'];
 export type DraftSection = Schemas['SectionItemView'];
-export type DraftStep = Schemas['OwnStepView'];
+export type DraftStep = Schemas['CustomStepView'];
 export type Level = Schemas['Level'];
 
 const KEY = ['draft'];

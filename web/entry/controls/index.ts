@@ -3,7 +3,7 @@ import AgreedEntry from './AgreedEntry.vue';
 import CountryEntry from './CountryEntry.vue';
 import CountsEntry from './CountsEntry.vue';
 import DateEntry from './DateEntry.vue';
-import GivenEntry from './GivenEntry.vue';
+import ReadOnlyEntry from './ReadOnlyEntry.vue';
 import LineEntry from './LineEntry.vue';
 import LongEntry from './LongEntry.vue';
 import NumberEntry from './NumberEntry.vue';
@@ -35,10 +35,10 @@ const controls: Record<string, Component> = {
   country: CountryEntry,
   postal_address: PostalAddressEntry,
   words_only: WordsEntry,
-  worked_out: GivenEntry,
+  worked_out: ReadOnlyEntry,
 };
 
-export const controlFor = (asked: Asked): Component => (asked.given_by_page ? GivenEntry : (controls[asked.type] ?? LineEntry));
+export const controlFor = (asked: Asked): Component => (asked.given_by_page ? ReadOnlyEntry : (controls[asked.type] ?? LineEntry));
 
 /** Whether a control is several inputs under one label. */
 export const isGroup = (asked: Asked): boolean =>

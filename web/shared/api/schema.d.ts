@@ -834,6 +834,11 @@ export interface components {
             after: string;
         };
         /**
+         * @description What of an answer is counted, and an amount or a quantity taken times.
+         * @enum {string}
+         */
+        AnswerMeasure: "answer" | "letter" | "character" | "word" | "count" | "amount";
+        /**
          * @description Answers by field key, sorted by key. Immutable; compared by content. A sorted array, so that it is walked beside the fields of a plan
          *     without looking any key up. In JSON an object.
          */
@@ -1036,6 +1041,26 @@ export interface components {
             changed: boolean;
             rules: components["schemas"]["CodeRules"];
         };
+        /** @description A component that an answer, or one choice of it, uses up. */
+        ComponentUsage: {
+            item?: string;
+            /** @description The key of the choice that uses it; null for the answer as a whole. */
+            choice?: null | string;
+            /**
+             * Format: int32
+             * @description How many; at least 1.
+             */
+            quantity?: number;
+            /** @description What of the answer the quantity is taken times: the answer as a whole, or its count, rounded up. */
+            by?: components["schemas"]["AnswerMeasure"];
+            /** @description How often. */
+            per?: components["schemas"]["UsagePer"];
+            /** @description Whether the line weighs so much more. */
+            takes_weight?: boolean;
+            /** @description Whether the price of the component is charged. */
+            takes_price?: boolean;
+            when?: null | components["schemas"]["Condition"];
+        };
         /** @description A condition: {all|any|none: […]}, {fact, is, value}, or {lines|units, where}. */
         Condition: {
             [key: string]: unknown;
@@ -1052,6 +1077,23 @@ export interface components {
         };
         CouponRequest: {
             code: string;
+        };
+        /** @description A step that the manager put on the way. It is shown only when something on it is asked. */
+        CustomStep: {
+            /** @description The stable key; keys of fields, sections and steps never meet. */
+            key: string;
+            /** @description What the shopper reads above it. */
+            name: components["schemas"]["LanguageMap"];
+            /** @description The key of the standard step that it follows: cart, contact or delivery. */
+            after: string;
+        };
+        CustomStepView: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: int32 */
+            live_since: null | number;
+            changed: boolean;
+            step: components["schemas"]["CustomStep"];
         };
         /** @enum {unknown} */
         DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | null;
@@ -1078,7 +1120,7 @@ export interface components {
             unpublished: number;
             fields: components["schemas"]["FieldView"][];
             sections: components["schemas"]["SectionItemView"][];
-            own_steps: components["schemas"]["OwnStepView"][];
+            own_steps: components["schemas"]["CustomStepView"][];
             steps: components["schemas"]["NamedKey"][];
             destinations: components["schemas"]["DestinationView"][];
             types: components["schemas"]["TypeView"][];
@@ -1151,7 +1193,7 @@ export interface components {
             options: components["schemas"]["NamedKey"][];
             unit: string;
         };
-        /** @description One question of the register, as plain data. RegisterPlan is what it is compiled to. */
+        /** @description One question of the register, as plain data. A plan is what it is compiled to. */
         Field: {
             /** @description The stable key; see FieldKey. */
             key: string;
@@ -1203,7 +1245,7 @@ export interface components {
             included_picks?: number;
             code?: null | components["schemas"]["FieldCode"];
             /** @description What its answers use up. */
-            uses?: components["schemas"]["Use"][];
+            uses?: components["schemas"]["ComponentUsage"][];
             /** @description Where what its answers cost is not shown by itself but within the price of the goods: keys of destinations, and string Field.OnTheForm. */
             price_within?: string[];
             /** @description Whether only staff who need it see the answers. */
@@ -1419,23 +1461,6 @@ export interface components {
             /** Format: int32 */
             wrong: number;
         };
-        /** @description A step that the manager put on the way. It is shown only when something on it is asked. */
-        OwnStep: {
-            /** @description The stable key; keys of fields, sections and steps never meet. */
-            key: string;
-            /** @description What the shopper reads above it. */
-            name: components["schemas"]["LanguageMap"];
-            /** @description The key of the standard step that it follows: cart, contact or delivery. */
-            after: string;
-        };
-        OwnStepView: {
-            /** Format: int32 */
-            revision: number;
-            /** Format: int32 */
-            live_since: null | number;
-            changed: boolean;
-            step: components["schemas"]["OwnStep"];
-        };
         PreviewView: {
             evaluation: components["schemas"]["EvaluationView"];
             not_asked: components["schemas"]["NotAskedView"][];
@@ -1448,7 +1473,7 @@ export interface components {
             /** @description What it does. */
             kind: components["schemas"]["PriceKind"];
             /** @description What of the answer the amount is taken times. */
-            by?: components["schemas"]["PriceBy"];
+            by?: components["schemas"]["AnswerMeasure"];
             /** @description The key of the choice that costs it; null for the answer as a whole. */
             choice?: null | string;
             /** @description What it comes to. */
@@ -1461,7 +1486,7 @@ export interface components {
             /** @description Whether the band that the count falls in is the price of all of it; else each piece is priced by its own band. */
             band_for_all?: boolean;
             /** @description What it comes to for a group of shoppers or a variant, where that differs. */
-            for?: components["schemas"]["TariffFor"][];
+            for?: components["schemas"]["PriceOverride"][];
             when?: null | components["schemas"]["Condition"];
             /**
              * Format: int32
@@ -1485,15 +1510,19 @@ export interface components {
             minor: number;
         };
         /**
-         * @description What of an answer an amount is taken times.
-         * @enum {string}
-         */
-        PriceBy: "answer" | "letter" | "character" | "word" | "count" | "amount";
-        /**
          * @description What a price does to what a line or an order costs.
          * @enum {string}
          */
         PriceKind: "for_the_goods" | "per_unit" | "percent" | "once_per_line" | "once_per_order";
+        /** @description A tariff for some: a group of shoppers, a variant of the product, or both at once. The closest fit counts. */
+        PriceOverride: {
+            /** @description The key of the shopper group, or null for any. */
+            group: null | string;
+            /** @description The code of the variant, or null for any. */
+            variant: null | string;
+            /** @description What it comes to for them. */
+            tariff: components["schemas"]["Tariff"];
+        };
         /**
          * @description What a row of prices is for.
          * @enum {string}
@@ -1525,8 +1554,8 @@ export interface components {
         };
         PricingView: {
             kinds: components["schemas"]["PriceKind"][];
-            by: components["schemas"]["PriceBy"][];
-            by_of_choice: components["schemas"]["PriceBy"][];
+            by: components["schemas"]["AnswerMeasure"][];
+            by_of_choice: components["schemas"]["AnswerMeasure"][];
             codes: boolean;
         };
         /** @description What a check found wrong with the draft. It must be mended, or where it can be meant accepted with a reason, before the draft is published. */
@@ -1741,15 +1770,6 @@ export interface components {
              */
             ceiling_minor?: null | number;
         };
-        /** @description A tariff for some: a group of shoppers, a variant of the product, or both at once. The closest fit counts. */
-        TariffFor: {
-            /** @description The key of the shopper group, or null for any. */
-            group: null | string;
-            /** @description The code of the variant, or null for any. */
-            variant: null | string;
-            /** @description What it comes to for them. */
-            tariff: components["schemas"]["Tariff"];
-        };
         TaxView: {
             rate: string;
             tax: string;
@@ -1801,31 +1821,11 @@ export interface components {
             size: string;
             small: string;
         };
-        /** @description A component that an answer, or one choice of it, uses up. */
-        Use: {
-            item?: string;
-            /** @description The key of the choice that uses it; null for the answer as a whole. */
-            choice?: null | string;
-            /**
-             * Format: int32
-             * @description How many; at least 1.
-             */
-            quantity?: number;
-            /** @description What of the answer the quantity is taken times: the answer as a whole, or its count, rounded up. */
-            by?: components["schemas"]["PriceBy"];
-            /** @description How often. */
-            per?: components["schemas"]["UsePer"];
-            /** @description Whether the line weighs so much more. */
-            takes_weight?: boolean;
-            /** @description Whether the price of the component is charged. */
-            takes_price?: boolean;
-            when?: null | components["schemas"]["Condition"];
-        };
         /**
          * @description How often a component is used up.
          * @enum {string}
          */
-        UsePer: "unit" | "line" | "order";
+        UsagePer: "unit" | "line" | "order";
         VariantView: {
             code: string;
             name: string;

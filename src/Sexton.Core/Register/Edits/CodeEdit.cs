@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Sexton.Core.Checks;
 using Sexton.Core.Codes;
 using Sexton.Core.Routing;
 

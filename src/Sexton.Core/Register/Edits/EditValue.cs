@@ -1,8 +1,11 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Codes;
+using Sexton.Core.Components;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Register.Edits;
 
@@ -14,7 +17,7 @@ internal static class EditValue
     public const int LongestText = 1000;
 
     // A member that cannot be null is not left out by saying null.
-    private static readonly JsonSerializerOptions Strict = new(RegisterJson.Options) { RespectNullableAnnotations = true };
+    private static readonly JsonSerializerOptions Strict = new(DocumentJson.Options) { RespectNullableAnnotations = true };
 
     /// <summary>Splits "label.en" into its name and its part.</summary>
     public static (string Name, string Part) Split(string path)
@@ -23,7 +26,7 @@ internal static class EditValue
         return dot < 0 ? (path, "") : (path[..dot], path[(dot + 1)..]);
     }
 
-    public static JsonElement Json<T>(T value) => JsonSerializer.SerializeToElement(value, RegisterJson.Options);
+    public static JsonElement Json<T>(T value) => JsonSerializer.SerializeToElement(value, DocumentJson.Options);
 
     public static LanguageMap With(LanguageMap map, string language, JsonElement value, string path, int longest) =>
         language.Length is >= 2 and <= 12 && language.All(static c => char.IsAsciiLetterOrDigit(c) || c == '-')
@@ -73,8 +76,8 @@ internal static class EditValue
             ? [.. prices]
             : throw new DraftEditException(path, "Give a list of prices.");
 
-    public static ImmutableArray<Use> Uses(JsonElement value, string path) =>
-        Read<List<Use>>(value, path, "Give a list of components.") is { } uses && !uses.Exists(static u => u is null)
+    public static ImmutableArray<ComponentUsage> Uses(JsonElement value, string path) =>
+        Read<List<ComponentUsage>>(value, path, "Give a list of components.") is { } uses && !uses.Exists(static u => u is null)
             ? [.. uses]
             : throw new DraftEditException(path, "Give a list of components.");
 
@@ -82,7 +85,7 @@ internal static class EditValue
     {
         try
         {
-            return value.Deserialize<LineLeaving>(RegisterJson.Options);
+            return value.Deserialize<LineLeaving>(DocumentJson.Options);
         }
         catch (JsonException)
         {

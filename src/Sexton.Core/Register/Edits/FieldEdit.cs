@@ -1,8 +1,9 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Conditions;
-using Sexton.Core.Register.Types;
+using Sexton.Core.Facts;
 using Sexton.Core.Routing;
+using Sexton.Core.Types;
 
 namespace Sexton.Core.Register.Edits;
 

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Sexton.Core.Facts;
 using Sexton.Core.Routing;
 
 namespace Sexton.Core.Register.Edits;
@@ -50,7 +51,7 @@ public static class SectionEdit
 
     /// <summary>The value of a setting of a step.</summary>
     /// <exception cref="DraftEditException">There is no such setting.</exception>
-    public static JsonElement Read(OwnStep step, string path)
+    public static JsonElement Read(CustomStep step, string path)
     {
         var (name, rest) = EditValue.Split(path);
         return name switch
@@ -63,7 +64,7 @@ public static class SectionEdit
 
     /// <summary>The step with one setting changed.</summary>
     /// <exception cref="DraftEditException">There is no such setting, or the value does not fit it.</exception>
-    public static OwnStep Apply(OwnStep step, string path, JsonElement value)
+    public static CustomStep Apply(CustomStep step, string path, JsonElement value)
     {
         var (name, rest) = EditValue.Split(path);
         return name switch

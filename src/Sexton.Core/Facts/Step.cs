@@ -1,0 +1,29 @@
+using System.Collections.Immutable;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Facts;
+
+/// <summary>Where on the way to the order a field is asked.</summary>
+/// <param name="Key">The stable key, such as "product_page".</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Own">True for a step that the manager put there.</param>
+public sealed record Step(string Key, LanguageMap Name, bool Own = false)
+{
+    /// <summary>The page of a product, before it is in the cart.</summary>
+    public static readonly Step ProductPage = new("product_page", LanguageMap.Of("Product page"));
+
+    /// <summary>The cart.</summary>
+    public static readonly Step Cart = new("cart", LanguageMap.Of("Cart"));
+
+    /// <summary>Who is buying, and how to reach them.</summary>
+    public static readonly Step Contact = new("contact", LanguageMap.Of("Contact"));
+
+    /// <summary>Where the goods go.</summary>
+    public static readonly Step Delivery = new("delivery", LanguageMap.Of("Delivery"));
+
+    /// <summary>Paying.</summary>
+    public static readonly Step Payment = new("payment", LanguageMap.Of("Payment"));
+
+    /// <summary>The steps that every shop has, in the order in which a shopper passes them.</summary>
+    public static readonly ImmutableArray<Step> Standard = [ProductPage, Cart, Contact, Delivery, Payment];
+}

@@ -1,0 +1,109 @@
+using System.Globalization;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Facts;
+using Sexton.Core.Register;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Orders;
+
+/// <summary>The facts and answers of an order as they were, whatever register asks for them: what no answer was given to then is not given.</summary>
+public sealed class OrderFacts : IFacts
+{
+    private readonly OrderContent _order;
+    private readonly Dictionary<(Place Place, string Field), AnswerValue> _answers;
+    private readonly Goods[] _goods;
+
+    /// <summary>Makes them of an order.</summary>
+    public OrderFacts(OrderContent order)
+    {
+        _order = order;
+        _goods = [.. order.Lines.Select(GoodsOf)];
+        _answers = order.Answers.Where(static a => a.Value is not null).ToDictionary(a => (PlaceOf(a), a.Field), static a => a.Value!);
+        CartTotal = order.Lines.Sum(static l => (decimal)l.Facts.CatalogueMinor * l.Quantity) / MoneyText.UnitOf(order.Prices.Currency);
+    }
+
+    /// <inheritdoc/>
+    public string Language => _order.Language;
+
+    /// <inheritdoc/>
+    public string Group => _order.Group;
+
+    /// <inheritdoc/>
+    public string Country => _order.Country;
+
+    /// <inheritdoc/>
+    public string Day => _order.Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+
+    /// <inheritdoc/>
+    public decimal CartTotal { get; }
+
+    /// <inheritdoc/>
+    public decimal CartCount => _order.Lines.Sum(static l => l.Quantity);
+
+    /// <inheritdoc/>
+    public int LineCount => _order.Lines.Length;
+
+    /// <inheritdoc/>
+    public bool IsSold(int line) => true;
+
+    /// <inheritdoc/>
+    public int UnitsOf(int line) => _order.Lines[line].Units.Length;
+
+    /// <inheritdoc/>
+    public int QuantityOf(int line) => _order.Lines[line].Quantity;
+
+    /// <inheritdoc/>
+    public Goods Goods(int line) => _goods[line];
+
+    /// <inheritdoc/>
+    public string? LineIdAt(Place place) => place.Line < 0 ? null : _order.Lines[place.Line].Id;
+
+    /// <inheritdoc/>
+    public string? UnitIdAt(Place place) => place.Unit < 0 ? null : _order.Lines[place.Line].Units[place.Unit];
+
+    /// <inheritdoc/>
+    public AnswerValue? ValueOf(AnswerSource source, Place place) =>
+        _answers.GetValueOrDefault(
+            (
+                source.Level switch
+                {
+                    Level.Order => Place.Order,
+                    Level.Line => Place.OfLine(place.Line),
+                    _ => place,
+                },
+                source.Key
+            )
+        );
+
+    /// <summary>Where an answer of the order stands.</summary>
+    public Place PlaceOf(OrderAnswer answer)
+    {
+        if (answer.LineId is null)
+        {
+            return Place.Order;
+        }
+
+        for (var line = 0; line < LineCount; line++)
+        {
+            if (_order.Lines[line].Id == answer.LineId)
+            {
+                return new Place(line, answer.UnitId is null ? -1 : _order.Lines[line].Units.IndexOf(answer.UnitId));
+            }
+        }
+
+        throw new ArgumentException("The order has no such line.", nameof(answer));
+    }
+
+    private static Goods GoodsOf(OrderLine line)
+    {
+        var (facts, name) = (line.Facts, LanguageMap.Of(line.ProductName));
+        var product = new Product(facts.ProductCode, name, facts.Category, facts.CatalogueMinor)
+        {
+            Tags = facts.Tags,
+            Attributes = facts.Attributes,
+            Ships = facts.Ships,
+        };
+        return new Goods(product, facts.VariantCode is null ? null : new Variant(facts.VariantCode, name, facts.CatalogueMinor));
+    }
+}

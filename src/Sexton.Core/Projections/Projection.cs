@@ -1,0 +1,100 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Sexton.Core.Asking;
+using Sexton.Core.Facts;
+using Sexton.Core.Orders;
+using Sexton.Core.Plan;
+using Sexton.Core.Register;
+using Sexton.Core.Routing;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Projections;
+
+/// <summary>What one destination gets of one order: a list of entries.</summary>
+/// <param name="Entries">The entries: line by line, each with its units, then the order's own answers.</param>
+public sealed record Projection(ImmutableArray<Entry> Entries)
+{
+    /// <summary>The entries of a line and none of its units, or those of the order for null.</summary>
+    public IEnumerable<Entry> Of(string? lineId) => Entries.Where(e => e.LineId == lineId && e.UnitId is null);
+
+    /// <summary>The entries of one unit of a line.</summary>
+    public IEnumerable<Entry> Of(string lineId, string unitId) => Entries.Where(e => e.LineId == lineId && e.UnitId == unitId);
+}
+
+/// <summary>One answer as one destination gets it.</summary>
+/// <param name="LineId">The line, or null for an answer of the order.</param>
+/// <param name="UnitId">The unit within its line, or null for an answer of the line or order.</param>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Name">What the answer is called there.</param>
+/// <param name="Text">The text that must stand there, exactly.</param>
+public sealed record Entry(string? LineId, string? UnitId, string Field, string Name, string Text)
+{
+    /// <summary>The files, where the answer is some.</summary>
+    public ImmutableArray<FileValue> Files { get; init; } = [];
+
+    /// <summary>The slot where it stands.</summary>
+    [JsonIgnore]
+    public SlotId Slot => SlotId.Of(LineId, UnitId, Field);
+
+    /// <summary>What must be found there, exactly: the text, or name, size and hash of every file.</summary>
+    [JsonIgnore]
+    public string Proof => Files.IsEmpty ? Text : ProofOf(Files);
+
+    /// <summary>What must be found of files: a line for each.</summary>
+    public static string ProofOf(IEnumerable<FileValue> files) => string.Join('\n', files);
+
+    /// <inheritdoc/>
+    public bool Equals(Entry? other) =>
+        other is not null
+        && (LineId, UnitId, Field, Name, Text) == (other.LineId, other.UnitId, other.Field, other.Name, other.Text)
+        && Files.SequenceEqual(other.Files);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => HashCode.Combine(LineId, UnitId, Field, Name, Text, Files.Length);
+}
+
+/// <summary>Projects an order or a cart onto a destination.</summary>
+public static class Projector
+{
+    /// <summary>
+    /// What a destination gets: the answers given, by the order's own version, whose field goes there by the current one.
+    /// An answer left empty has no entry.
+    /// </summary>
+    /// <param name="order">The order as placed.</param>
+    /// <param name="current">The current version of the register, which says what goes where.</param>
+    /// <param name="destination">The key of the destination.</param>
+    public static Projection Project(OrderContent order, RegisterPlan current, string destination)
+    {
+        var forSystem = DestinationIndex.Find(destination)?.Family == DestinationFamily.Systems;
+        var facts = new OrderFacts(order);
+        var given = order
+            .Answers.Where(a =>
+                a.Value is not null && current.Find(a.Field) is { } field && Goes(field, destination, facts, facts.PlaceOf(a))
+            )
+            .ToLookup(static a => (a.LineId, a.UnitId));
+        var places = facts.Places().Select(p => (facts.LineIdAt(p), facts.UnitIdAt(p)));
+        return new Projection([
+            .. places
+                .SelectMany(p => given[p])
+                .Select(a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, forSystem ? a.SystemText ?? a.Text : a.Text)
+                {
+                    Files = a.Value!.Files ?? [],
+                }),
+        ]);
+    }
+
+    /// <summary>What a page of the cart shows of the answers that it has so far.</summary>
+    public static Projection Project(Evaluation cart, string destination)
+    {
+        var entries = cart
+            .Asked.Where(a => a.Value is not null && Goes(a.Field, destination, cart.Facts, a.Place))
+            .Select(a => new Entry(a.LineId, a.UnitId, a.Field.Key, a.Field.Label.In(cart.Cart.Language), a.TextIn(cart.Cart.Language))
+            {
+                Files = a.Value!.Files ?? [],
+            });
+        return new Projection([.. entries]);
+    }
+
+    private static bool Goes(PlannedField field, string destination, IFacts facts, Place place) =>
+        field.Field.GoesTo.Contains(destination) && (!field.RouteWhen.TryGetValue(destination, out var when) || when.Holds(facts, place));
+}

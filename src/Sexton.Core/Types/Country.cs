@@ -1,0 +1,44 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Sexton.Core.Types.Settings;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Types;
+
+/// <summary>A country. The value is its code (ISO 3166-1 alpha-2), the text its English name.</summary>
+public sealed class Country : FieldType
+{
+    private const string Only = "only";
+
+    /// <inheritdoc/>
+    public override string Key => "country";
+
+    /// <inheritdoc/>
+    public override string Name => "a country";
+
+    /// <inheritdoc/>
+    public override string ShortName => "country";
+
+    /// <inheritdoc/>
+    public override ImmutableArray<TypeSetting> Settings { get; } =
+    [new OptionSetting(Only, "only {}", "some countries only", Regions.All, several: true)];
+
+    /// <inheritdoc/>
+    public override AnswerRule Bind(SettingReader settings) =>
+        new ChoiceRule([
+            .. (settings.Texts(Only) is { IsEmpty: false } only ? Regions.Of(only) : Regions.All).Select(static c => new Choice
+            {
+                Key = c.Key,
+                Label = LanguageMap.Of(c.Value),
+            }),
+        ]);
+
+    /// <inheritdoc/>
+    protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)
+    {
+        if (settings.Find(Only) is { ValueKind: JsonValueKind.Array } only && only.GetArrayLength() == 0)
+        {
+            yield return new SettingProblem(Only, "No country is left to choose. Name one, or take the limit away.");
+        }
+    }
+}

@@ -1,0 +1,20 @@
+namespace Sexton.Core.Types;
+
+/// <summary>A person's name, in one line as the person writes it: no rule knows how names are built.</summary>
+public sealed class PersonName : FieldType
+{
+    /// <inheritdoc/>
+    public override string Key => "person_name";
+
+    /// <inheritdoc/>
+    public override string Name => "a person’s name";
+
+    /// <inheritdoc/>
+    public override string ShortName => "name";
+
+    /// <inheritdoc/>
+    public override bool TakesPlaceholder => true;
+
+    /// <inheritdoc/>
+    public override AnswerRule Bind(SettingReader settings) => new LineRule(80);
+}

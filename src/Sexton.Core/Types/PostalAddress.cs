@@ -1,0 +1,171 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Sexton.Core.Facts;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Types;
+
+/// <summary>
+/// A postal address in the parts that its country uses: street, extra, town, postcode, region, and the country itself (ISO 3166-1 alpha-2). As text
+/// it stands in the lines of its country, with the country's name below.
+/// </summary>
+public sealed class PostalAddress : FieldType
+{
+    /// <summary>The part that holds the country.</summary>
+    public const string Land = "country";
+
+    /// <summary>The countries that the shop delivers to, with their English short names (ISO 3166-1).</summary>
+    public static readonly ImmutableSortedDictionary<string, string> Countries = AddressFormat.Countries.ToImmutableSortedDictionary(
+        static c => c,
+        Regions.NameOf,
+        StringComparer.Ordinal
+    );
+
+    /// <inheritdoc/>
+    public override string Key => "postal_address";
+
+    /// <inheritdoc/>
+    public override string Name => "a postal address";
+
+    /// <inheritdoc/>
+    public override string ShortName => "address";
+
+    /// <inheritdoc/>
+    public override AnswerRule Bind(SettingReader settings) => new Rule();
+
+    private sealed class Rule : AnswerRule
+    {
+        private const int LongestPart = 60;
+
+        private static readonly ImmutableDictionary<string, JsonElement> FormCountries = ImmutableDictionary<string, JsonElement>.Empty.Add(
+            "countries",
+            JsonSerializer.SerializeToElement(
+                Countries.Select(static c => Form(AddressFormat.Of(c.Key), c.Value)).Prepend(Form(AddressFormat.Unknown, ""))
+            )
+        );
+
+        // Street, extra, town and region, the longest postcode, the longest name of a country, and five line ends.
+        public override int LongestText => (4 * LongestPart) + 8 + Countries.Values.Max(static n => n.Length) + 5;
+
+        public override FactKind Fact => FactKind.Other;
+
+        public override ImmutableDictionary<string, JsonElement> ForTheForm => FormCountries;
+
+        public override JsonObject Schema =>
+            new()
+            {
+                ["type"] = "object",
+                ["required"] = new JsonArray("street", "town", Land),
+                ["additionalProperties"] = new JsonObject { ["type"] = "string" },
+            };
+
+        public override ImmutableArray<AnswerValue> Samples =>
+            [
+                AnswerValue.Of(
+                    new Dictionary<string, string>(StringComparer.Ordinal)
+                    {
+                        ["street"] = "Quarry Lane 4",
+                        ["town"] = "Aldmoor",
+                        [Land] = "IE",
+                    }
+                ),
+                AnswerValue.Of(
+                    new Dictionary<string, string>(StringComparer.Ordinal)
+                    {
+                        ["street"] = "Am Wall 1",
+                        ["postcode"] = "28195",
+                        ["town"] = "Bremen",
+                        [Land] = "DE",
+                    }
+                ),
+            ];
+
+        public override Reading Read(AnswerValue raw, IAnswerContext context)
+        {
+            if (raw.Parts is null)
+            {
+                return Reading.Refused(RefusalKeys.NotText);
+            }
+
+            var country = raw.Parts.GetValueOrDefault(Land, "").Trim();
+            var format = AddressFormat.Of(country);
+            var line = new LineRule(LongestPart);
+            var parts = new Dictionary<string, string>(StringComparer.Ordinal);
+            foreach (var name in format.Parts)
+            {
+                if (!CanonicalText.TryMake(raw.Parts.GetValueOrDefault(name, ""), out var text))
+                {
+                    return Reading.Refused(new Refusal(RefusalKeys.NotText, Part: name));
+                }
+
+                if (line.CheckLine(text) is { } refusal)
+                {
+                    return Reading.Refused(refusal with { Part = name });
+                }
+
+                parts[name] = CanonicalText.IsBlank(text) ? "" : text;
+            }
+
+            // A country that the page chose by itself is no address yet.
+            return parts.Values.All(static p => p.Length == 0) ? Reading.Empty : Check(country, format, parts);
+        }
+
+        public override string TextOf(AnswerValue value, string language)
+        {
+            var country = value.Parts![Land];
+            return string.Join('\n', AddressFormat.Of(country).Write(value.Parts).Append(Countries.GetValueOrDefault(country, country)));
+        }
+
+        private static Reading Check(string country, AddressFormat format, Dictionary<string, string> parts)
+        {
+            if (format.Parts.FirstOrDefault(p => format.Needs(p) && parts[p].Length == 0) is { } missing)
+            {
+                return Reading.Refused(new Refusal(RefusalKeys.PartMissing, missing, Part: missing));
+            }
+
+            if (format == AddressFormat.Unknown)
+            {
+                return Reading.Refused(
+                    country.Length == 0
+                        ? new Refusal(RefusalKeys.PartMissing, Land, Part: Land)
+                        : new Refusal(RefusalKeys.UnknownCountry, Part: Land)
+                );
+            }
+
+            if (parts["postcode"].Length > 0)
+            {
+                if (format.Postcode(parts["postcode"]) is not { } postcode)
+                {
+                    return Reading.Refused(
+                        new Refusal(
+                            "wrong_postcode",
+                            format.Example,
+                            Countries[country],
+                            "postcode",
+                            LanguageMap.Of("This is no postcode of the country chosen, {2}. There it looks like {1}.")
+                        )
+                    );
+                }
+
+                parts["postcode"] = postcode;
+            }
+
+            parts[Land] = country;
+            return Reading.Of(AnswerValue.Of(parts));
+        }
+
+        private static object Form(AddressFormat format, string name) =>
+            new
+            {
+                code = format.Country,
+                name,
+                parts = format.Parts.Select(p => new
+                {
+                    name = p,
+                    label = format.NameOf(p),
+                    required = format.Needs(p),
+                }),
+            };
+    }
+}

@@ -1,0 +1,72 @@
+using System.Collections.Immutable;
+using System.Text.Json.Nodes;
+using Sexton.Core.Facts;
+using Sexton.Core.Types.Settings;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Types;
+
+/// <summary>Yes or no. Neither is left empty: a question that was not touched is not answered with no.</summary>
+public sealed class YesOrNo : FieldType
+{
+    /// <summary>The key of this type, under which the opening questions of sections are asked too.</summary>
+    public const string TypeKey = "yes_no";
+
+    private const string Yes = "yes",
+        No = "no",
+        MustBeYes = "must_be_yes";
+
+    /// <inheritdoc/>
+    public override string Key => TypeKey;
+
+    /// <inheritdoc/>
+    public override string Name => "yes or no";
+
+    /// <inheritdoc/>
+    public override string ShortName => "yes or no";
+
+    /// <inheritdoc/>
+    public override ImmutableArray<TypeSetting> Settings { get; } =
+    [
+        new ToggleSetting(MustBeYes, "only yes lets the order go on", "that only yes will do"),
+        new WordingSetting(Yes, "yes reads “{}”", "another word for yes") { ForTheForm = true },
+        new WordingSetting(No, "no reads “{}”", "another word for no") { ForTheForm = true },
+    ];
+
+    /// <inheritdoc/>
+    public override AnswerRule Bind(SettingReader settings) =>
+        new Rule(settings.Is(MustBeYes), Or(settings.Wording(Yes), "Yes"), Or(settings.Wording(No), "No"));
+
+    private static LanguageMap Or(LanguageMap wording, string plain) => wording.IsEmpty ? LanguageMap.Of(plain) : wording;
+
+    private sealed class Rule(bool mustBeYes, LanguageMap yes, LanguageMap no) : AnswerRule
+    {
+        public override int LongestText => yes.Texts.Values.Concat(no.Texts.Values).Max(static t => Graphemes.Count(t));
+
+        public override FactKind Fact => FactKind.Truth;
+
+        public override JsonObject Schema => mustBeYes ? new() { ["const"] = true } : new() { ["type"] = "boolean" };
+
+        public override ImmutableArray<AnswerValue> Samples => mustBeYes ? [AnswerValue.Yes] : [AnswerValue.Yes, AnswerValue.No];
+
+        public override Reading Read(AnswerValue raw, IAnswerContext context)
+        {
+            var truth =
+                raw.Truth
+                ?? raw.Text?.Trim() switch
+                {
+                    "yes" or "true" => true,
+                    "no" or "false" => false,
+                    _ => null,
+                };
+            return truth switch
+            {
+                null => Reading.Refused(RefusalKeys.NotYesOrNo),
+                false when mustBeYes => Reading.Refused(RefusalKeys.MustBeYes),
+                { } given => Reading.Of(AnswerValue.Of(given)),
+            };
+        }
+
+        public override string TextOf(AnswerValue value, string language) => (value.Truth!.Value ? yes : no).In(language);
+    }
+}

@@ -1,0 +1,251 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Runtime.InteropServices;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+
+namespace Sexton.Core.Values;
+
+/// <summary>
+/// What was entered for a field, before or after it was made canonical. In JSON a string, a number, true or false, an array of strings
+/// (several picked), an object of strings (named parts, as of an address), or an array of files. Immutable; compared by content.
+/// </summary>
+[JsonConverter(typeof(AnswerValueConverter))]
+public sealed class AnswerValue : IEquatable<AnswerValue>
+{
+    /// <summary>The answer yes.</summary>
+    public static readonly AnswerValue Yes = new(Kind.Yes, null);
+
+    /// <summary>The answer no.</summary>
+    public static readonly AnswerValue No = new(Kind.No, null);
+
+    // A text, an array of picks or of files, or a dictionary of parts. One field for all keeps an answer within one line of the processor's cache: a cart
+    // has hundreds, and reaching them costs more than reading them.
+    private readonly object? _held;
+    private readonly decimal _number;
+    private readonly Kind _kind;
+
+    private AnswerValue(Kind kind, object? held, decimal number = 0) => (_kind, _held, _number) = (kind, held, number);
+
+    private enum Kind : byte
+    {
+        Text,
+        Number,
+        Yes,
+        No,
+        Picks,
+        Parts,
+        Files,
+    }
+
+    /// <summary>The text, or null when the answer is something else.</summary>
+    public string? Text => _kind == Kind.Text ? (string)_held! : null;
+
+    /// <summary>The exact number, or null when the answer is something else.</summary>
+    public decimal? Number => _kind == Kind.Number ? _number : null;
+
+    /// <summary>Yes or no, or null when the answer is something else.</summary>
+    public bool? Truth =>
+        _kind switch
+        {
+            Kind.Yes => true,
+            Kind.No => false,
+            _ => null,
+        };
+
+    /// <summary>What was picked, in order; null when the answer is something else.</summary>
+    public ImmutableArray<string>? Picks => _kind == Kind.Picks ? ImmutableCollectionsMarshal.AsImmutableArray((string[])_held!) : null;
+
+    /// <summary>The parts by name, or null when the answer is something else.</summary>
+    public ImmutableSortedDictionary<string, string>? Parts =>
+        _kind == Kind.Parts ? (ImmutableSortedDictionary<string, string>)_held! : null;
+
+    /// <summary>The files, in the order in which they were chosen; null when the answer is something else.</summary>
+    public ImmutableArray<FileValue>? Files =>
+        _kind == Kind.Files ? ImmutableCollectionsMarshal.AsImmutableArray((FileValue[])_held!) : null;
+
+    /// <summary>An answer of one text.</summary>
+    public static AnswerValue Of(string text) => new(Kind.Text, text);
+
+    /// <summary>An answer of a number.</summary>
+    public static AnswerValue Of(decimal number) => new(Kind.Number, null, number);
+
+    /// <summary>Yes or no.</summary>
+    public static AnswerValue Of(bool truth) => truth ? Yes : No;
+
+    /// <summary>An answer of several picks.</summary>
+    public static AnswerValue Of(ImmutableArray<string> picks) => new(Kind.Picks, ImmutableCollectionsMarshal.AsArray(picks) ?? []);
+
+    /// <summary>An answer of files.</summary>
+    public static AnswerValue Of(ImmutableArray<FileValue> files) => new(Kind.Files, ImmutableCollectionsMarshal.AsArray(files) ?? []);
+
+    /// <summary>An answer of named parts.</summary>
+    public static AnswerValue Of(IEnumerable<KeyValuePair<string, string>> parts) =>
+        new(Kind.Parts, parts.ToImmutableSortedDictionary(StringComparer.Ordinal));
+
+    /// <summary>True for an answer in which nothing was entered: a blank text, no picks, no files, or only blank parts.</summary>
+    public bool IsBlank =>
+        Text is { } text ? CanonicalText.IsBlank(text)
+        : Picks is { } picks ? picks.IsEmpty
+        : Files is { } files ? files.IsEmpty
+        : Parts is { } parts && parts.All(static p => CanonicalText.IsBlank(p.Value));
+
+    /// <summary>Whether every text in it can be kept: a database of texts has no room for U+0000, and what stood for half a character is lost already.</summary>
+    public bool CanBeKept =>
+        (Text is null || CanonicalText.CanBeKept(Text))
+        && (Picks?.All(CanonicalText.CanBeKept) ?? true)
+        && (Files?.All(static f => CanonicalText.CanBeKept(f.Name)) ?? true)
+        && (Parts?.All(static p => CanonicalText.CanBeKept(p.Key) && CanonicalText.CanBeKept(p.Value)) ?? true);
+
+    /// <inheritdoc/>
+    public bool Equals(AnswerValue? other) =>
+        ReferenceEquals(this, other)
+        || (
+            other is not null
+            && _kind == other._kind
+            && _kind switch
+            {
+                Kind.Text => string.Equals(Text, other.Text, StringComparison.Ordinal),
+                Kind.Number => _number == other._number,
+                Kind.Picks => ((string[])_held!).AsSpan().SequenceEqual((string[])other._held!),
+                Kind.Files => ((FileValue[])_held!).AsSpan().SequenceEqual((FileValue[])other._held!),
+                Kind.Parts => Parts!.SequenceEqual(other.Parts!),
+                _ => true,
+            }
+        );
+
+    /// <inheritdoc/>
+    public override bool Equals(object? obj) => Equals(obj as AnswerValue);
+
+    /// <inheritdoc/>
+    public override int GetHashCode()
+    {
+        var hash = new HashCode();
+        hash.Add(Text, StringComparer.Ordinal);
+        hash.Add(Number);
+        hash.Add(Truth);
+        foreach (var pick in Picks ?? [])
+        {
+            hash.Add(pick, StringComparer.Ordinal);
+        }
+
+        foreach (var file in Files ?? [])
+        {
+            hash.Add(file);
+        }
+
+        foreach (var (name, text) in Parts ?? ImmutableSortedDictionary<string, string>.Empty)
+        {
+            hash.Add(name, StringComparer.Ordinal);
+            hash.Add(text, StringComparer.Ordinal);
+        }
+
+        return hash.ToHashCode();
+    }
+
+    /// <summary>The answer as plain words, for messages to staff.</summary>
+    public override string ToString() =>
+        Text
+        ?? Number?.ToString(CultureInfo.InvariantCulture)
+        ?? (
+            Truth is { } truth
+                ? (truth ? "yes" : "no")
+                : string.Join(", ", Picks ?? (Files is { } files ? [.. files.Select(static f => f.Text)] : [.. Parts!.Values]))
+        );
+
+    private sealed class AnswerValueConverter : JsonConverter<AnswerValue>
+    {
+        public override AnswerValue Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+        {
+            switch (reader.TokenType)
+            {
+                case JsonTokenType.String:
+                    return Of(LenientText.Read(ref reader));
+                case JsonTokenType.True:
+                    return Yes;
+                case JsonTokenType.False:
+                    return No;
+                case JsonTokenType.Number when reader.TryGetDecimal(out var number):
+                    return Of(number);
+                case JsonTokenType.StartArray:
+                    return ReadList(ref reader, options);
+                case JsonTokenType.StartObject:
+                    return ReadParts(ref reader);
+                default:
+                    throw Unreadable();
+            }
+        }
+
+        private static AnswerValue ReadList(ref Utf8JsonReader reader, JsonSerializerOptions options)
+        {
+            var ahead = reader;
+            if (ahead.Read() && ahead.TokenType == JsonTokenType.StartObject)
+            {
+                return Of([.. JsonSerializer.Deserialize<FileValue[]>(ref reader, options)!]);
+            }
+
+            var picks = ImmutableArray.CreateBuilder<string>();
+            while (reader.Read() && reader.TokenType != JsonTokenType.EndArray)
+            {
+                picks.Add(reader.TokenType == JsonTokenType.String ? LenientText.Read(ref reader) : throw Unreadable());
+            }
+
+            return Of(picks.ToImmutable());
+        }
+
+        private static AnswerValue ReadParts(ref Utf8JsonReader reader)
+        {
+            var parts = new Dictionary<string, string>(StringComparer.Ordinal);
+            while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
+            {
+                var name = LenientText.Read(ref reader);
+                parts[name] = reader.Read() && reader.TokenType == JsonTokenType.String ? LenientText.Read(ref reader) : throw Unreadable();
+            }
+
+            return Of(parts);
+        }
+
+        private static JsonException Unreadable() =>
+            new("An answer is a text, a number, true or false, a list of texts, an object whose values are texts, or a list of files.");
+
+        public override void Write(Utf8JsonWriter writer, AnswerValue value, JsonSerializerOptions options)
+        {
+            if (value.Text is { } text)
+            {
+                writer.WriteStringValue(text);
+            }
+            else if (value.Number is { } number)
+            {
+                writer.WriteNumberValue(number);
+            }
+            else if (value.Truth is { } truth)
+            {
+                writer.WriteBooleanValue(truth);
+            }
+            else if (value.Picks is { } picks)
+            {
+                writer.WriteStartArray();
+                foreach (var pick in picks)
+                {
+                    writer.WriteStringValue(pick);
+                }
+
+                writer.WriteEndArray();
+            }
+            else if (value.Files is { } files)
+            {
+                JsonSerializer.Serialize(writer, files, options);
+            }
+            else
+            {
+                writer.WriteStartObject();
+                foreach (var (name, part) in value.Parts!)
+                {
+                    writer.WriteString(name, part);
+                }
+
+                writer.WriteEndObject();
+            }
+        }
+    }
+}

@@ -1,0 +1,39 @@
+using System.Globalization;
+using System.Text.Json.Serialization;
+
+namespace Sexton.Core.Values;
+
+/// <summary>A file as an answer keeps it: enough to tell whether what arrived somewhere is the same.</summary>
+/// <param name="Name">Its name, as the shopper's device gave it; at most 100 characters.</param>
+/// <param name="Size">How many bytes it has.</param>
+/// <param name="Sha256">The SHA-256 of its bytes (FIPS 180-4), in 64 lower-case hexadecimal digits.</param>
+public sealed record FileValue(string Name, long Size, string Sha256)
+{
+    private static readonly string[] Units = ["kB", "MB", "GB"];
+
+    /// <summary>What people read: "site.jpg (82 kB)". Thousands of bytes, as the International System of Units has it.</summary>
+    [JsonIgnore]
+    public string Text => $"{Name} ({SizeText(Size)})";
+
+    /// <summary>A number of bytes in words: "512 bytes", "82 kB", "1.4 MB".</summary>
+    public static string SizeText(long bytes)
+    {
+        if (bytes < 1000)
+        {
+            return bytes == 1 ? "1 byte" : string.Create(CultureInfo.InvariantCulture, $"{bytes} bytes");
+        }
+
+        var (amount, unit) = (bytes / 1000m, 0);
+        while (Rounded(amount) >= 1000 && unit < Units.Length - 1)
+        {
+            (amount, unit) = (amount / 1000, unit + 1);
+        }
+
+        return string.Create(CultureInfo.InvariantCulture, $"{Rounded(amount):0.#} {Units[unit]}");
+    }
+
+    /// <summary>What must be found, to the character, wherever the file should have arrived.</summary>
+    public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"{Name}, {Size} bytes, SHA-256 {Sha256}");
+
+    private static decimal Rounded(decimal amount) => decimal.Round(amount, amount < 10 ? 1 : 0, MidpointRounding.AwayFromZero);
+}

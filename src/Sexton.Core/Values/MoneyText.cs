@@ -1,0 +1,81 @@
+using System.Collections.Frozen;
+using System.Globalization;
+
+namespace Sexton.Core.Values;
+
+/// <summary>Writes amounts of money for people.</summary>
+public static class MoneyText
+{
+    // ISO 4217: the currencies whose minor unit is not a hundredth.
+    private static readonly FrozenDictionary<string, int> Exponents = new Dictionary<string, int>(StringComparer.Ordinal)
+    {
+        ["BHD"] = 3,
+        ["BIF"] = 0,
+        ["CLF"] = 4,
+        ["CLP"] = 0,
+        ["DJF"] = 0,
+        ["GNF"] = 0,
+        ["IQD"] = 3,
+        ["ISK"] = 0,
+        ["JOD"] = 3,
+        ["JPY"] = 0,
+        ["KMF"] = 0,
+        ["KRW"] = 0,
+        ["KWD"] = 3,
+        ["LYD"] = 3,
+        ["OMR"] = 3,
+        ["PYG"] = 0,
+        ["RWF"] = 0,
+        ["TND"] = 3,
+        ["UGX"] = 0,
+        ["UYI"] = 0,
+        ["UYW"] = 4,
+        ["VND"] = 0,
+        ["VUV"] = 0,
+        ["XAF"] = 0,
+        ["XOF"] = 0,
+        ["XPF"] = 0,
+    }.ToFrozenDictionary(StringComparer.Ordinal);
+
+    /// <summary>The number of decimals of a currency (ISO 4217).</summary>
+    public static int ExponentOf(string currency) => Exponents.GetValueOrDefault(currency, 2);
+
+    /// <summary>How many minor units make one unit of a currency.</summary>
+    public static decimal UnitOf(string currency) =>
+        ExponentOf(currency) switch
+        {
+            0 => 1,
+            3 => 1000,
+            4 => 10_000,
+            _ => 100,
+        };
+
+    /// <summary>The sign of a currency, or its code where it has none that everybody knows.</summary>
+    public static string SignOf(string currency) =>
+        currency switch
+        {
+            "EUR" => "€",
+            "GBP" => "£",
+            "USD" => "$",
+            _ => currency,
+        };
+
+    /// <summary>An amount as systems get it: the code of the currency, and the number with a point and all its decimals, such as "EUR 1234.50".</summary>
+    public static string Plain(decimal amount, string currency) =>
+        $"{currency} {amount.ToString("F" + ExponentOf(currency).ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture)}";
+
+    /// <summary>An amount with its currency, such as "€ 1,234.50", "−€ 2.00" or "SEK 12.00".</summary>
+    /// <param name="minor">The amount in minor units.</param>
+    /// <param name="currency">The currency (ISO 4217).</param>
+    /// <param name="language">The language whose separators are used.</param>
+    public static string Format(long minor, string currency, string language)
+    {
+        var exponent = ExponentOf(currency);
+        var amount = Math.Abs(new decimal(minor)) / UnitOf(currency);
+        var minus = minor < 0 ? "\u2212" : "";
+        return minus
+            + SignOf(currency)
+            + "\u00a0"
+            + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), LanguageTag.CultureOf(language));
+    }
+}

@@ -1,0 +1,36 @@
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+
+namespace Sexton.Data.Migrations;
+
+/// <summary>What the model cannot say.</summary>
+[DbContext(typeof(SextonDb))]
+[Migration("20261127171056_ByHand")]
+internal sealed class ByHand : Migration
+{
+    /// <inheritdoc />
+    protected override void Up(MigrationBuilder migrationBuilder)
+    {
+        // Told on commit, to every server that listens.
+        migrationBuilder.Sql(
+            """
+            create function tell_current() returns trigger language plpgsql as $$
+            begin
+                perform pg_notify('sexton_current', '');
+                return null;
+            end $$;
+            create trigger tell_version after insert or delete on register_versions for each statement execute function tell_current();
+            create trigger tell_catalogue after update on catalogue_state for each statement execute function tell_current();
+            """
+        );
+
+        // What is uploaded is compressed already, as nearly all pictures and papers are.
+        migrationBuilder.Sql("alter table file_chunks alter column bytes set storage external");
+    }
+
+    /// <inheritdoc />
+    protected override void Down(MigrationBuilder migrationBuilder) =>
+        migrationBuilder.Sql(
+            "drop trigger tell_version on register_versions; drop trigger tell_catalogue on catalogue_state; drop function tell_current();"
+        );
+}

@@ -1,0 +1,44 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Sexton.Core.Projections;
+using Sexton.Core.Values;
+using Sexton.Data;
+using Sexton.Server.Files;
+using Sexton.Server.Hosting;
+using Sexton.Server.Shop;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Orders;
+
+/// <summary>Serves the pages of an order, and puts on record what was served.</summary>
+internal sealed class PageViews(SextonDb db, CurrentRegister current, OrderLinks links, IOptions<JsonOptions> json, TimeProvider clock)
+{
+    /// <summary>
+    /// Serves a page. It is written to bytes first, kept, and then handed to the reader: what is kept as evidence is what was served.
+    /// </summary>
+    /// <param name="order">The order.</param>
+    /// <param name="destination">The key of the page.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<IResult> ServeAsync(StoredOrder order, string destination, CancellationToken cancel)
+    {
+        var (version, _) = await current.GetAsync(cancel);
+        var projection = Projector.Project(order.Content, version.Plan, destination);
+        var served = JsonSerializer.SerializeToUtf8Bytes(
+            OrderPageView.Of(order, projection, version.Plan, destination, FileEndpoints.PageOf(order, destination, links)),
+            json.Value.SerializerOptions
+        );
+        var (now, expected) = (clock.GetUtcNow(), JsonSerializer.Serialize(projection, DocumentJson.Options));
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into page_views (order_id, destination, artefact, projection, first_at, last_at, times)
+            values ({order.Id}, {destination}, {served}, {expected}::jsonb, {now}, {now}, 1)
+            on conflict (order_id, destination) do update
+            set artefact = excluded.artefact, projection = excluded.projection, last_at = excluded.last_at, times = page_views.times + 1
+            """,
+            cancel
+        );
+        return WrittenJson.Reply(served);
+    }
+}
