@@ -42,7 +42,10 @@ run_test() {
     wait "$core" || failed=1
     cat "$RESULTS/core.log"
   fi
-  if has browser; then watched test_browser || failed=1; fi
+  if has browser; then
+    has core || reference_cases || failed=1
+    watched test_browser || failed=1
+  fi
 
   # shellcheck disable=SC2086
   node scripts/sum-tests.mjs "$RESULTS" $parts || failed=1
@@ -53,6 +56,12 @@ run_test() {
 test_suite() {
   dotnet test --project "tests/Sexton.$1.Tests" -c Release --no-build --results-directory "$RESULTS" \
     --report-xunit-trx --report-xunit-trx-filename "$1.trx"
+}
+
+# The core writes down what it decided, and the browser's tests let other libraries judge it.
+reference_cases() {
+  step reference "The core's cases for other libraries could not be written." \
+    dotnet test --project tests/Sexton.Core.Tests -c Release --no-build --filter-class '*ReferenceTests'
 }
 
 test_browser() {

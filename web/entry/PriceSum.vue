@@ -13,7 +13,8 @@ const nameOf = (row: Schemas['PriceRowView']) =>
     <template v-for="(row, i) in prices.rows" :key="i">
       <dt v-if="row.kind === 'goods'">{{ row.quantity }} × {{ row.label }}</dt>
       <dt v-else :class="{ extra: row.line_id !== null }">
-        {{ row.label }}<template v-if="nameOf(row)">, {{ nameOf(row) }}</template>
+        {{ row.label }}<template v-if="nameOf(row)">, {{ nameOf(row) }}</template
+        >{{ ' ' }}
         <span v-if="row.quantity > 1 && row.unit" class="how">{{ row.quantity }} × {{ row.unit }}</span>
       </dt>
       <dd>{{ row.sum }}</dd>

@@ -170,7 +170,7 @@ function move(from: number, by: number): void {
   </ol>
   <form v-if="pasting" class="paste" @submit.prevent="paste">
     <textarea v-model="pasted" rows="5" aria-label="Choices, one a line" placeholder="one choice a line"></textarea>
-    <button class="act" :disabled="!count">add {{ count }}</button>
+    <button class="act" :disabled="!count">add {{ count }}</button>{{ ' ' }}
     <button class="act" type="button" @click="pasting = false">leave it</button>
   </form>
   <p v-else class="add">

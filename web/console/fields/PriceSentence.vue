@@ -178,7 +178,13 @@ const naming = ref(false);
       </div>
       <div v-if="typeof price.tax_ppm === 'number'">
         taxed at
-        <AmountInput share :value="price.tax_ppm" :money="draft.money" :label="`Tax rate of ${called}`" @save="set({ tax_ppm: $event })" />
+        <AmountInput
+          share
+          :value="price.tax_ppm"
+          :money="draft.money"
+          :label="`Tax rate of ${called}`"
+          @save="set({ tax_ppm: $event })"
+        />{{ ' ' }}
         <button class="act small" @click="set({ tax_ppm: null })">as the goods are</button>
       </div>
       <div v-if="price.label?.en || naming">

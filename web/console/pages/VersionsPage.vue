@@ -102,7 +102,7 @@ async function publish(): Promise<void> {
           >
             <MarkSign sign="raised_flag" />
             <div>
-              <b>{{ problem.sentence }}</b>
+              <b>{{ problem.sentence }}</b>{{ ' ' }}
               <RouterLink :to="{ path: `/fields/${change.field}`, query: { mend: problem.setting } }">Mend it</RouterLink>
             </div>
           </div>
