@@ -4,7 +4,8 @@ run_api() {
   need_dotnet
   need_web_tools
   build_server
-  server_command describe >docs/api/sexton.json.new && mv docs/api/sexton.json.new docs/api/sexton.json
+  server_command describe >docs/api/sexton.json.new
+  mv docs/api/sexton.json.new docs/api/sexton.json
   install_node_packages web
   npm run --prefix web types
 }

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Npgsql;
-using NpgsqlTypes;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
@@ -12,6 +11,7 @@ using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
 
 namespace Sexton.Bench;
 
@@ -23,6 +23,8 @@ internal static class PlacingBench
 {
     private const int Clients = 16;
     private const int Each = 40;
+
+    private static readonly KeyVault Vault = new(new byte[32]);
 
     public static async Task RunAsync(string connection, int rounds)
     {
@@ -49,7 +51,7 @@ internal static class PlacingBench
     private static async Task OursAsync(string connection, NpgsqlDataSource source, AttemptRow attempt)
     {
         await using var db = new SextonDb(SextonDbFactory.Options(connection));
-        if (!await new OrderPlacer(db).PlaceAsync(attempt, "CH-1", DateTimeOffset.UtcNow, CancellationToken.None))
+        if (!await new OrderPlacer(db, Vault).PlaceAsync(attempt, "CH-1", DateTimeOffset.UtcNow, CancellationToken.None))
         {
             throw new InvalidOperationException("The order was not placed.");
         }
@@ -58,24 +60,36 @@ internal static class PlacingBench
     // The same rows by plain statements of fixed shape, all in one batch: one round trip, one commit, nothing checked.
     private static async Task RawAsync(string connection, NpgsqlDataSource source, AttemptRow attempt)
     {
-        var content = JsonSerializer.Deserialize<OrderContent>(attempt.Content, DocumentJson.Options)!;
+        var key = Vault.Open(attempt.Key);
+        var content = AttemptContent.Open(attempt, key);
         var now = DateTimeOffset.UtcNow;
         await using var batch = source.CreateBatch();
-        Add("update attempts set state = $1, charge = $2 where id = $3", (short)AttemptState.Placed, "CH-1", attempt.Id);
-        Add("update carts set order_id = $1, changed_at = $2 where id = $3", attempt.Id, now, attempt.CartId);
         Add(
-            "insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, prices_include_tax, coupon, charge, facts) values ($1, $2, $3, 'shop', 'shopper', $4, $5, $6, true, '', $7, $8::text::jsonb)",
+            "update attempts set state = $1, charge = $2, key = '', content = '' where id = $3",
+            (short)AttemptState.Placed,
+            "CH-1",
+            attempt.Id
+        );
+        Add("update carts set order_id = $1, changed_at = $2, key = '', content = '' where id = $3", attempt.Id, now, attempt.CartId);
+        Add(
+            "insert into orders (id, revision, channel, placed_at, currency, prices_include_tax, charge, key) values ($1, 1, 'shop', $2, $3, true, $4, $5)",
             attempt.Id,
-            content.Version,
-            content.Language,
             now,
             content.Prices.Currency,
-            content.Prices.TotalMinor,
             "CH-1",
-            JsonSerializer.Serialize(StoredFacts.Of(content), DocumentJson.Options)
+            attempt.Key
         );
         Add(
-            "insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, a, b, c, d, e, f, g::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
+            "insert into order_revisions (order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts) values ($1, 1, 'shopper', $2, '', $3, $4, $5, '', $6)",
+            attempt.Id,
+            now,
+            content.Version,
+            content.Language,
+            content.Prices.TotalMinor,
+            StoredFacts.Of(content).Seal(key)
+        );
+        Add(
+            "insert into order_lines (order_id, revision, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, 1, a, b, c, d, e, f, g::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
             attempt.Id,
             content.Lines.Select(l => l.Id).ToArray(),
             Enumerable.Range(0, content.Lines.Length).ToArray(),
@@ -87,7 +101,7 @@ internal static class PlacingBench
         );
         var prices = content.Prices.Rows;
         Add(
-            "insert into order_prices (order_id, position, line_id, kind, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor) select $1, * from unnest($2::int[], $3::text[], $4::smallint[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::int[], $10::bigint[])",
+            "insert into order_prices (order_id, revision, position, line_id, kind, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor) select $1, 1, * from unnest($2::int[], $3::text[], $4::smallint[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::int[], $10::bigint[])",
             attempt.Id,
             Enumerable.Range(0, prices.Count).ToArray(),
             prices.Select(r => r.LineId!).ToArray(),
@@ -100,10 +114,10 @@ internal static class PlacingBench
             prices.Select(r => r.TaxMinor).ToArray()
         );
         Add(
-            "insert into answers (order_id, position, line_id, field, label, step, value, text) select $1, * from unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[], $7::text[], $8::text[])",
+            "insert into answers (order_id, revision, position, line_id, unit_id, field, label, step, value, text, personal) select $1, 1, a, b, '', c, d, e, f, g, false from unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
             attempt.Id,
             Enumerable.Range(0, content.Answers.Length).ToArray(),
-            content.Answers.Select(a => a.LineId).ToArray(),
+            content.Answers.Select(a => a.LineId ?? "").ToArray(),
             content.Answers.Select(a => a.Field).ToArray(),
             content.Answers.Select(a => a.Label).ToArray(),
             content.Answers.Select(a => a.Step).ToArray(),
@@ -111,7 +125,7 @@ internal static class PlacingBench
             content.Answers.Select(a => a.Text).ToArray()
         );
         Add(
-            "insert into deliveries (order_id, destination, sequence, state, tries, next_try_at, fence, was_uncertain) select $1, d, 1, $2, 0, $3, 0, false from unnest($4::text[]) d",
+            "insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain) select $1, d, '', '', 1, 1, $2, 0, $3, 0, false from unnest($4::text[]) d",
             attempt.Id,
             (short)DeliveryState.Waiting,
             now,
@@ -133,7 +147,8 @@ internal static class PlacingBench
 
     private static async Task<AttemptRow[]> PrepareAsync(NpgsqlDataSource source, int count)
     {
-        var content = JsonSerializer.Serialize(Content(), DocumentJson.Options);
+        var (key, wrapped) = Vault.Make();
+        var content = AttemptContent.Seal(Content(), key);
         var now = DateTimeOffset.UtcNow;
         var attempts = Enumerable
             .Range(0, count)
@@ -143,6 +158,7 @@ internal static class PlacingBench
                 CartId = Guid.NewGuid(),
                 ClientKey = Guid.NewGuid().ToString(),
                 BodyHash = [],
+                Key = wrapped,
                 Content = content,
                 TotalMinor = 0,
                 PaymentToken = "",
@@ -155,7 +171,7 @@ internal static class PlacingBench
         await using var connection = await source.OpenConnectionAsync();
         await using (
             var carts = await connection.BeginBinaryImportAsync(
-                "copy carts (id, content, revision, step_reached, changed_at) from stdin (format binary)"
+                "copy carts (id, key, content, files, revision, step_reached, changed_at) from stdin (format binary)"
             )
         )
         {
@@ -163,7 +179,9 @@ internal static class PlacingBench
             {
                 await carts.StartRowAsync();
                 await carts.WriteAsync(attempt.CartId);
-                await carts.WriteAsync("{}", NpgsqlDbType.Jsonb);
+                await carts.WriteAsync(attempt.Key);
+                await carts.WriteAsync(attempt.Content);
+                await carts.WriteAsync(Array.Empty<Guid>());
                 await carts.WriteAsync(0);
                 await carts.WriteAsync("payment");
                 await carts.WriteAsync(now);
@@ -174,7 +192,7 @@ internal static class PlacingBench
 
         await using (
             var rows = await connection.BeginBinaryImportAsync(
-                "copy attempts (id, cart_id, client_key, body_hash, content, total_minor, payment_token, state, created_at, expires_at, lease_until) from stdin (format binary)"
+                "copy attempts (id, cart_id, client_key, body_hash, key, content, total_minor, payment_token, state, created_at, expires_at, lease_until) from stdin (format binary)"
             )
         )
         {
@@ -185,7 +203,8 @@ internal static class PlacingBench
                 await rows.WriteAsync(attempt.CartId);
                 await rows.WriteAsync(attempt.ClientKey);
                 await rows.WriteAsync(attempt.BodyHash);
-                await rows.WriteAsync(attempt.Content, NpgsqlDbType.Jsonb);
+                await rows.WriteAsync(attempt.Key);
+                await rows.WriteAsync(attempt.Content);
                 await rows.WriteAsync(attempt.TotalMinor);
                 await rows.WriteAsync(attempt.PaymentToken);
                 await rows.WriteAsync((short)attempt.State);

@@ -68,7 +68,7 @@ internal static class UploadBench
         var file = Guid.NewGuid();
         await using (
             var command = new NpgsqlCommand(
-                "insert into files (id, cart_id, name, announced, size, received, rewritten, width, height, created_at) values ($1, $1, '', 0, 0, 0, false, 0, 0, now())",
+                "insert into files (id, cart_id, key, name, announced, size, received, rewritten, width, height, created_at) values ($1, $1, '', '', 0, 0, 0, false, 0, 0, now())",
                 connection
             )
             {

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Trail;
 using Sexton.Data.Rows;
 
 namespace Sexton.Data;
@@ -47,17 +48,32 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The orders.</summary>
     public DbSet<OrderRow> Orders => Set<OrderRow>();
 
+    /// <summary>What orders were when they were placed, and since.</summary>
+    public DbSet<OrderRevisionRow> OrderRevisions => Set<OrderRevisionRow>();
+
+    /// <summary>The units of lines of orders.</summary>
+    public DbSet<OrderUnitRow> OrderUnits => Set<OrderUnitRow>();
+
+    /// <summary>The prices of orders.</summary>
+    public DbSet<OrderPriceRow> OrderPrices => Set<OrderPriceRow>();
+
+    /// <summary>Who looked at sensitive answers.</summary>
+    public DbSet<LookRow> Looks => Set<LookRow>();
+
     /// <summary>The lines of orders.</summary>
     public DbSet<OrderLineRow> OrderLines => Set<OrderLineRow>();
 
     /// <summary>The answers of orders.</summary>
     public DbSet<AnswerRow> Answers => Set<AnswerRow>();
 
-    /// <summary>The deliveries.</summary>
-    public DbSet<DeliveryRow> Deliveries => Set<DeliveryRow>();
+    /// <summary>The lanes of orders to destinations.</summary>
+    public DbSet<LaneRow> Lanes => Set<LaneRow>();
 
-    /// <summary>The tries of deliveries.</summary>
-    public DbSet<DeliveryTryRow> DeliveryTries => Set<DeliveryTryRow>();
+    /// <summary>What went along them.</summary>
+    public DbSet<PayloadRow> Payloads => Set<PayloadRow>();
+
+    /// <summary>The tries.</summary>
+    public DbSet<TryRow> Tries => Set<TryRow>();
 
     /// <summary>The views of pages.</summary>
     public DbSet<PageViewRow> PageViews => Set<PageViewRow>();
@@ -85,6 +101,16 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
 
     /// <summary>The findings.</summary>
     public DbSet<FindingRow> Findings => Set<FindingRow>();
+
+    /// <summary>The orders, each as it is now.</summary>
+    public IQueryable<OrderHead> OrderHeads =>
+        from order in Orders
+        join revision in OrderRevisions on new { order.Id, order.Revision } equals new { Id = revision.OrderId, revision.Revision }
+        select new OrderHead { Order = order, Revision = revision };
+
+    /// <summary>The version that is current by the clock of the database; none before anything was published.</summary>
+    public IQueryable<RegisterVersionRow> CurrentVersion =>
+        RegisterVersions.FromSql($"select * from register_versions where number = current_version()");
 
     /// <inheritdoc/>
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
@@ -154,6 +180,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("draft_items").HasKey(f => f.Key);
             e.Property(f => f.Kind).HasConversion<short>();
             e.Property(f => f.Definition).HasColumnType("jsonb");
+            e.Property(f => f.Rank).UseCollation("C");
             e.Property(f => f.Revision).IsConcurrencyToken();
         });
         builder.Entity<DraftChangeRow>(e =>
@@ -177,18 +204,17 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("register_versions").HasKey(v => v.Number);
             e.Property(v => v.Number).ValueGeneratedNever();
             e.Property(v => v.Content).HasColumnType("jsonb");
+            e.Property(v => v.CurrentFrom).HasDefaultValueSql("clock_timestamp()");
+            e.HasIndex(v => v.CurrentFrom);
         });
         builder.Entity<CartRow>(e =>
         {
             e.ToTable("carts").HasKey(c => c.Id);
-            e.Property(c => c.Content).HasColumnType("jsonb");
-            e.Property(c => c.ShownProjection).HasColumnType("jsonb");
             e.Property(c => c.Revision).IsConcurrencyToken();
         });
         builder.Entity<AttemptRow>(e =>
         {
             e.ToTable("attempts").HasKey(a => a.Id);
-            e.Property(a => a.Content).HasColumnType("jsonb");
             e.Property(a => a.State).HasConversion<short>();
             e.HasIndex(a => new { a.CartId, a.ClientKey }).IsUnique();
             // One cart is paid once: no second attempt while one is open, none after one was placed.
@@ -197,49 +223,8 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
                 .HasFilter($"state in ({(short)AttemptState.Paying}, {(short)AttemptState.Placed})");
             e.HasIndex(a => a.LeaseUntil, "ix_attempts_unsettled").HasFilter($"state = {(short)AttemptState.Paying}");
         });
-        builder.HasSequence<long>("order_numbers").StartsAt(40001);
-        builder.Entity<OrderRow>(e =>
-        {
-            e.ToTable("orders").HasKey(o => o.Id);
-            e.Property(o => o.Number).HasDefaultValueSql("nextval('order_numbers')");
-            e.Property(o => o.Facts).HasColumnType("jsonb");
-            e.HasIndex(o => o.Number).IsUnique();
-            e.HasIndex(o => new { o.ShopperId, o.Number }).HasFilter("shopper_id is not null");
-            e.HasMany(o => o.Lines).WithOne().HasForeignKey(l => l.OrderId);
-            e.HasMany(o => o.Answers).WithOne().HasForeignKey(a => a.OrderId);
-            e.HasMany(o => o.Prices).WithOne().HasForeignKey(p => p.OrderId);
-        });
-        builder.Entity<OrderLineRow>(e =>
-        {
-            e.ToTable("order_lines").HasKey(l => new { l.OrderId, l.LineId });
-            e.Property(l => l.Facts).HasColumnType("jsonb");
-        });
-        builder.Entity<OrderPriceRow>(e =>
-        {
-            e.ToTable("order_prices").HasKey(p => new { p.OrderId, p.Position });
-            e.Property(p => p.Kind).HasConversion<short>();
-        });
-        builder.Entity<AnswerRow>(e => e.ToTable("answers").HasKey(a => new { a.OrderId, a.Position }));
-        builder.Entity<DeliveryRow>(e =>
-        {
-            e.ToTable("deliveries").HasKey(d => new { d.OrderId, d.Destination });
-            e.Property(d => d.State).HasConversion<short>();
-            e.Property(d => d.Projection).HasColumnType("jsonb");
-            e.HasOne<OrderRow>().WithMany().HasForeignKey(d => d.OrderId);
-            e.HasIndex(d => new { d.Destination, d.NextTryAt }, "ix_deliveries_due").HasFilter("settled_at is null");
-        });
-        builder.Entity<DeliveryTryRow>(e =>
-        {
-            e.ToTable("delivery_tries").HasKey(t => t.Id);
-            e.Property(t => t.Outcome).HasConversion<short>();
-            e.HasIndex(t => new { t.OrderId, t.Destination });
-        });
-        builder.Entity<PageViewRow>(e =>
-        {
-            e.ToTable("page_views").HasKey(s => new { s.OrderId, s.Destination });
-            e.Property(s => s.Projection).HasColumnType("jsonb");
-            e.HasOne<OrderRow>().WithMany().HasForeignKey(s => s.OrderId);
-        });
+        ModelOrders(builder);
+        ModelTrail(builder);
         builder.Entity<FileRow>(e =>
         {
             e.ToTable("files").HasKey(f => f.Id);
@@ -256,18 +241,127 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("file_chunks").HasKey(c => new { c.FileId, c.Start });
             e.HasOne<FileRow>().WithMany().HasForeignKey(c => c.FileId).OnDelete(DeleteBehavior.Cascade);
         });
+    }
+
+    private static void ModelOrders(ModelBuilder builder)
+    {
+        builder.HasSequence<long>("order_numbers").StartsAt(40001);
+        builder.Entity<OrderRow>(e =>
+        {
+            e.ToTable("orders").HasKey(o => o.Id);
+            e.Property(o => o.Number).HasDefaultValueSql("nextval('order_numbers')");
+            e.HasIndex(o => o.Number).IsUnique();
+            e.HasIndex(o => new { o.ShopperId, o.Number }).HasFilter("shopper_id is not null");
+        });
+        builder.Entity<OrderRevisionRow>(e =>
+        {
+            e.ToTable("order_revisions").HasKey(r => new { r.OrderId, r.Revision });
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(r => r.OrderId);
+        });
+        builder.Entity<OrderLineRow>(e =>
+        {
+            e.ToTable("order_lines")
+                .HasKey(l => new
+                {
+                    l.OrderId,
+                    l.Revision,
+                    l.LineId,
+                });
+            e.Property(l => l.Facts).HasColumnType("jsonb");
+            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(l => new { l.OrderId, l.Revision });
+        });
+        builder.Entity<OrderUnitRow>(e =>
+        {
+            e.ToTable("order_units")
+                .HasKey(u => new
+                {
+                    u.OrderId,
+                    u.Revision,
+                    u.LineId,
+                    u.UnitId,
+                });
+            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(u => new { u.OrderId, u.Revision });
+        });
+        builder.Entity<OrderPriceRow>(e =>
+        {
+            e.ToTable("order_prices")
+                .HasKey(p => new
+                {
+                    p.OrderId,
+                    p.Revision,
+                    p.Position,
+                });
+            e.Property(p => p.Kind).HasConversion<short>();
+            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(p => new { p.OrderId, p.Revision });
+        });
+        builder.Entity<AnswerRow>(e =>
+        {
+            e.ToTable("answers")
+                .HasKey(a => new
+                {
+                    a.OrderId,
+                    a.Revision,
+                    a.LineId,
+                    a.UnitId,
+                    a.Field,
+                });
+            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(a => new { a.OrderId, a.Revision });
+        });
+        builder.Entity<LookRow>(e =>
+        {
+            e.ToTable("looks").HasKey(l => l.Id);
+            e.HasIndex(l => new { l.OrderId, l.Slot });
+        });
+    }
+
+    private static void ModelTrail(ModelBuilder builder)
+    {
+        builder.Entity<LaneRow>(e =>
+        {
+            e.ToTable("lanes").HasKey(l => l.Id);
+            e.Property(l => l.State).HasConversion<short>();
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(l => l.OrderId);
+            e.HasIndex(l => new
+                {
+                    l.OrderId,
+                    l.Destination,
+                    l.LineId,
+                    l.UnitId,
+                })
+                .IsUnique();
+            e.HasIndex(l => new { l.Destination, l.NextTryAt }, "ix_lanes_due").HasFilter("settled_at is null");
+            e.HasIndex(l => l.OrderId, "ix_lanes_stuck")
+                .HasFilter($"state in ({(short)DeliveryState.Refused}, {(short)DeliveryState.NeedsAttention})");
+        });
+        builder.Entity<PayloadRow>(e =>
+        {
+            e.ToTable("payloads").HasKey(p => new { p.LaneId, p.Sequence });
+            e.Property(p => p.Agreed).HasConversion<short>();
+            e.HasOne<LaneRow>().WithMany().HasForeignKey(p => p.LaneId);
+        });
+        builder.Entity<TryRow>(e =>
+        {
+            e.ToTable("tries").HasKey(t => t.Id);
+            e.Property(t => t.Outcome).HasConversion<short>();
+            e.HasOne<LaneRow>().WithMany().HasForeignKey(t => t.LaneId);
+        });
         builder.Entity<FindingRow>(e =>
         {
             e.ToTable("findings")
                 .HasKey(f => new
                 {
-                    f.OrderId,
-                    f.Destination,
+                    f.LaneId,
+                    f.Sequence,
                     f.Slot,
                     f.Part,
                 });
             e.Property(f => f.Finding).HasConversion<short>();
-            e.HasOne<OrderRow>().WithMany().HasForeignKey(f => f.OrderId);
+            e.HasOne<LaneRow>().WithMany().HasForeignKey(f => f.LaneId);
+        });
+        builder.Entity<PageViewRow>(e =>
+        {
+            e.ToTable("page_views").HasKey(s => new { s.OrderId, s.Destination });
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(s => s.OrderId);
         });
     }
 

@@ -14,6 +14,11 @@ public interface IDeliveredDestination
     /// </summary>
     bool TellsDoublesApart { get; }
 
+    /// <summary>
+    /// True where a newer payload replaces one that was not sent, since each says all there is (a state); false where each is sent in its turn (events).
+    /// </summary>
+    bool ReplacesUnsent => true;
+
     /// <summary>Renders what is to be handed over.</summary>
     /// <param name="order">The order and its projection.</param>
     /// <param name="sequence">The number of the payload.</param>

@@ -1,6 +1,7 @@
 using Sexton.Core.Codes;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
+using Sexton.Core.Trail;
 
 namespace Sexton.Destinations;
 
@@ -24,25 +25,6 @@ public sealed record SentOrder(Guid Id, long Number, DateTimeOffset PlacedAt, Or
     /// <summary>The place of each line in the order, from 1, by its id.</summary>
     public IReadOnlyDictionary<string, int> LineNumbers { get; } =
         Content.Lines.Select((line, i) => (line.Id, i)).ToDictionary(l => l.Id, l => l.i + 1, StringComparer.Ordinal);
-}
-
-/// <summary>How handing an artefact over ended.</summary>
-public enum SendOutcome
-{
-    /// <summary>The other side took it.</summary>
-    Taken,
-
-    /// <summary>The other side took it, and did not give back what it has: to be asked for again, and not sent again.</summary>
-    TakenUnread,
-
-    /// <summary>The other side refused it; the same again would be refused again.</summary>
-    Refused,
-
-    /// <summary>It was certainly not taken; another try may work.</summary>
-    NotTaken,
-
-    /// <summary>It was handed over, and the acknowledgement was lost.</summary>
-    Lost,
 }
 
 /// <summary>What sending gave.</summary>

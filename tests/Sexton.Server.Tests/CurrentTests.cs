@@ -103,7 +103,7 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
     {
         await using var db = new SextonDb(SextonDbFactory.Options(world.Database));
         var last = await db.RegisterVersions.OrderByDescending(v => v.Number).FirstAsync(TestContext.Current.CancellationToken);
-        var register = Publisher.Parse(last);
+        var register = VersionWriter.Parse(last);
         var field = new Field
         {
             Key = key,
@@ -118,6 +118,8 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
                 Number = last.Number + 1,
                 Note = "By another server",
                 Content = JsonSerializer.Serialize(register with { Fields = register.Fields.Add(field) }, DocumentJson.Options),
+                FieldCount = register.Fields.Length + 1,
+                Changed = ["Told elsewhere"],
                 PublishedBy = "Another",
                 PublishedAt = DateTimeOffset.UtcNow,
             }

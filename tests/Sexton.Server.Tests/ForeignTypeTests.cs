@@ -136,7 +136,7 @@ public sealed class ForeignTypeTests(ForeignTypeTests.PlotWorld world) : IClassF
             },
             "read back everywhere"
         );
-        row!["text"]!.GetValue<string>().ShouldBe("B-12");
+        row!["seen"]!["text"]!.GetValue<string>().ShouldBe("B-12");
         row["marks"]!
             .AsArray()
             .ToDictionary(m => m!["destination"]!.GetValue<string>(), m => m!["finding"]!.GetValue<string>())

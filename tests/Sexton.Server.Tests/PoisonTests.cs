@@ -35,13 +35,13 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
         (
             await Postgres.ScalarAsync<string>(
                 world.Database,
-                $"select detail from delivery_tries t join orders o on o.id = t.order_id where o.number = {poison} order by t.at limit 1"
+                $"select detail from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {poison} order by t.at limit 1"
             )
         ).ShouldStartWith("It could not be made here");
         (
             await Postgres.ScalarAsync<bool>(
                 world.Database,
-                $"select next_try_at > now() - interval '1 minute' and state = 0 from deliveries d join orders o on o.id = d.order_id where o.number = {poison} and destination = 'back_office'"
+                $"select next_try_at > now() - interval '1 minute' and state = 0 from lanes d join orders o on o.id = d.order_id where o.number = {poison} and destination = 'back_office'"
             )
         ).ShouldBeTrue();
         var sound = await BuyAsync("Sound");
@@ -61,7 +61,7 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
         (
             await Postgres.ScalarAsync<long>(
                 world.Database,
-                $"select count(*) from findings f join orders o on o.id = f.order_id where o.number = {number} and finding <> {(short)Finding.NotProvable} and destination in ('back_office', 'shopper_email')"
+                $"select count(*) from findings f join lanes l on l.id = f.lane_id join orders o on o.id = l.order_id where o.number = {number} and finding <> {(short)Finding.NotProvable} and destination in ('back_office', 'shopper_email')"
             )
         ).ShouldBe(0);
     }
@@ -78,7 +78,7 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
                 async () =>
                     await Postgres.ScalarAsync<long>(
                         world.Database,
-                        $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number in ({list}) and destination = 'shopper_email' and settled_at is not null"
+                        $"select count(*) from lanes d join orders o on o.id = d.order_id where o.number in ({list}) and destination = 'shopper_email' and settled_at is not null"
                     ) == 12,
                 "every message sent"
             );
@@ -86,7 +86,7 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
             (
                 await Postgres.ScalarAsync<long>(
                     world.Database,
-                    $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number in ({list}) and destination = 'back_office' and settled_at is null"
+                    $"select count(*) from lanes d join orders o on o.id = d.order_id where o.number in ({list}) and destination = 'back_office' and settled_at is null"
                 )
             ).ShouldBeGreaterThan(0);
         }
@@ -105,7 +105,7 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
     private Task<long> TriesAsync(long number, string destination) =>
         Postgres.ScalarAsync<long>(
             world.Database,
-            $"select count(*) from delivery_tries t join orders o on o.id = t.order_id where o.number = {number} and destination = '{destination}'"
+            $"select count(*) from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and destination = '{destination}'"
         );
 
     private Task SettledAsync(long number) =>
@@ -113,7 +113,7 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
             async () =>
                 await Postgres.ScalarAsync<long>(
                     world.Database,
-                    $"select count(*) from deliveries d join orders o on o.id = d.order_id where o.number = {number} and settled_at is null"
+                    $"select count(*) from lanes d join orders o on o.id = d.order_id where o.number = {number} and settled_at is null"
                 ) == 0,
             "settled"
         );

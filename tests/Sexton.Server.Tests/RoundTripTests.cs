@@ -22,7 +22,7 @@ public sealed class RoundTripTests(RoundTripTests.IdleWorld world) : IClassFixtu
             await Postgres.ScalarAsync<long>(world.Database, "select max(n) from (select count(*) n from order_lines group by order_id) x")
         ).ShouldBe(50);
         (
-            await Postgres.ScalarAsync<long>(world.Database, "select max(n) from (select count(*) n from deliveries group by order_id) x")
+            await Postgres.ScalarAsync<long>(world.Database, "select max(n) from (select count(*) n from lanes group by order_id) x")
         ).ShouldBe(2);
     }
 

@@ -1,10 +1,13 @@
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Orders;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
 using Sexton.Server.Tests.Support;
 using Managing = Sexton.Server.Tests.Support.Manager;
 
@@ -165,14 +168,17 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         (held, ended + taken).ShouldBe((1000, 1000));
         Math.Min(ended, taken).ShouldBeGreaterThan(300);
 
-        AttemptRow Attempt(Guid id, Guid cartOf) =>
-            new()
+        AttemptRow Attempt(Guid id, Guid cartOf)
+        {
+            var (key, wrapped) = world.Part<KeyVault>().Make();
+            return new()
             {
                 Id = id,
                 CartId = cartOf,
                 ClientKey = id.ToString(),
                 BodyHash = [],
-                Content = NothingOrdered,
+                Key = wrapped,
+                Content = AttemptContent.Seal(JsonSerializer.Deserialize<OrderContent>(NothingOrdered, DocumentJson.Options)!, key),
                 TotalMinor = 1,
                 PaymentToken = "",
                 State = AttemptState.Paying,
@@ -180,6 +186,7 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
                 ExpiresAt = DateTimeOffset.UtcNow.AddHours(1),
                 LeaseUntil = DateTimeOffset.UtcNow.AddHours(1),
             };
+        }
     }
 
     [Fact]
@@ -286,11 +293,11 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         await new StockKeeper(db).EndAsync(attempt, AttemptState.Expired, CancellationToken.None);
     }
 
-    private static async Task<bool> PlaceAsync(NpgsqlDataSource source, Guid attempt)
+    private async Task<bool> PlaceAsync(NpgsqlDataSource source, Guid attempt)
     {
         await using var db = Open(source);
         var row = await db.Attempts.AsNoTracking().SingleAsync(a => a.Id == attempt);
-        return await new OrderPlacer(db).PlaceAsync(row, "none", DateTimeOffset.UtcNow, CancellationToken.None);
+        return await new OrderPlacer(db, world.Part<KeyVault>()).PlaceAsync(row, "none", DateTimeOffset.UtcNow, CancellationToken.None);
     }
 
     private static async Task CountAsync(NpgsqlDataSource source, string item, long onHand)

@@ -144,6 +144,12 @@ public sealed record OrderAnswer(string? LineId, string? UnitId, string Field, s
     /// <summary>The text as systems get it, where that differs; null for the same.</summary>
     public string? SystemText { get; init; }
 
+    /// <summary>Whether only staff who need it see it.</summary>
+    public bool Sensitive { get; init; }
+
+    /// <summary>Whether it says something of a person, so that it goes when the order is erased.</summary>
+    public bool Personal { get; init; }
+
     /// <summary>Where it stands.</summary>
     [JsonIgnore]
     public SlotId Slot => SlotId.Of(LineId, UnitId, Field);

@@ -45,6 +45,8 @@ public static class OrderSnapshot
                     )
                     {
                         SystemText = a.SystemTextIn(language),
+                        Sensitive = a.Field.Field.Sensitive,
+                        Personal = a.Field.Field.Personal,
                     }),
             ],
             NotAsked =

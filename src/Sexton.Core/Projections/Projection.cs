@@ -17,6 +17,10 @@ public sealed record Projection(ImmutableArray<Entry> Entries)
     /// <summary>The entries of a line and none of its units, or those of the order for null.</summary>
     public IEnumerable<Entry> Of(string? lineId) => Entries.Where(e => e.LineId == lineId && e.UnitId is null);
 
+    /// <summary>The same without some slots.</summary>
+    public Projection Without(IReadOnlyCollection<SlotId> slots) =>
+        slots.Count == 0 ? this : new([.. Entries.Where(e => !slots.Contains(e.Slot))]);
+
     /// <summary>The entries of one unit of a line.</summary>
     public IEnumerable<Entry> Of(string lineId, string unitId) => Entries.Where(e => e.LineId == lineId && e.UnitId == unitId);
 }

@@ -58,6 +58,7 @@ public static class BuiltInFields
         new()
         {
             Key = Name,
+            Personal = true,
             Type = "person_name",
             Level = Level.Order,
             Step = Step.Contact.Key,
@@ -69,6 +70,7 @@ public static class BuiltInFields
         new()
         {
             Key = Email,
+            Personal = true,
             Type = "email",
             Level = Level.Order,
             Step = Step.Contact.Key,
@@ -81,6 +83,7 @@ public static class BuiltInFields
         new()
         {
             Key = Telephone,
+            Personal = true,
             Type = "telephone",
             Level = Level.Order,
             Step = Step.Contact.Key,
@@ -108,6 +111,7 @@ public static class BuiltInFields
         new()
         {
             Key = DeliveryAddress,
+            Personal = true,
             Type = "postal_address",
             Level = Level.Order,
             Step = Step.Delivery.Key,

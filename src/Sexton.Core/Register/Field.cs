@@ -96,6 +96,9 @@ public sealed record Field
     /// <summary>Whether only staff who need it see the answers.</summary>
     public bool Sensitive { get; init; }
 
+    /// <summary>Whether the answers say something of a person: they go when an order is erased, or its time is over.</summary>
+    public bool Personal { get; init; }
+
     /// <summary>Switched off: asked of nobody until it is switched on again.</summary>
     public bool SwitchedOff { get; init; }
 

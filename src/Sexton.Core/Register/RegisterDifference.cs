@@ -233,6 +233,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             new("", Flag(old?.SharesRow, "shares a row with the one before"), Flag(now.SharesRow, "shares a row with the one before"), ""),
             new("", Flag(old?.GivenByPage, "given by the page’s script"), Flag(now.GivenByPage, "given by the page’s script"), ""),
             new("", Flag(old?.Sensitive, "answers are sensitive"), Flag(now.Sensitive, "answers are sensitive"), ""),
+            new("", Flag(old?.Personal, "answers are personal"), Flag(now.Personal, "answers are personal"), ""),
             new("", Flag(old?.SwitchedOff, "switched off"), Flag(now.SwitchedOff, "switched off"), ""),
             new("", Flag(old?.Retired, "retired"), Flag(now.Retired, "retired"), ""),
         ];

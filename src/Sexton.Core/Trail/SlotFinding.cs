@@ -12,6 +12,9 @@ namespace Sexton.Core.Trail;
 /// <param name="Finding">What follows.</param>
 public sealed record SlotFinding(string Slot, string Part, string Expected, string? Found, Finding Finding)
 {
+    /// <summary>Whether what stands there is what should.</summary>
+    public bool Agrees => Finding is Finding.Shown or Finding.Included or Finding.Confirmed;
+
     /// <summary>
     /// Compares what was read back with what was sent, slot by slot, exactly (ordinal).
     /// </summary>
@@ -32,6 +35,9 @@ public sealed record SlotFinding(string Slot, string Part, string Expected, stri
             yield return new SlotFinding(entry.Slot.ToString(), part, entry.Proof, text, FindingOf(entry.Proof, text, ceiling));
         }
     }
+
+    /// <summary>An answer that somebody asked to see, and saw.</summary>
+    public static SlotFinding Seen(SlotId slot, string part) => new(slot.ToString(), part, "", "", Finding.Shown);
 
     /// <summary>The worst of several findings of one slot: a message says what all its parts say.</summary>
     public static Finding Worst(IEnumerable<Finding> findings) => findings.DefaultIfEmpty(Finding.None).Max();

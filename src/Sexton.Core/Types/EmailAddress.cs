@@ -24,6 +24,9 @@ public sealed partial class EmailAddress : FieldType
     public override string ShortName => "e-mail";
 
     /// <inheritdoc/>
+    public override bool IsPersonal => true;
+
+    /// <inheritdoc/>
     public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>

@@ -27,6 +27,9 @@ public abstract class FieldType
     /// <summary>Whether it only says something: there is no answer to be given, kept or sent.</summary>
     public virtual bool AsksNothing => false;
 
+    /// <summary>Whether answers of this kind say something of a person, so that a new field begins with that.</summary>
+    public virtual bool IsPersonal => false;
+
     /// <summary>Whether nobody enters its answers: they are worked out.</summary>
     public virtual bool IsComputed => false;
 

@@ -37,6 +37,9 @@ public sealed class FileUpload : FieldType
     public override string ShortName => "file";
 
     /// <inheritdoc/>
+    public override bool IsPersonal => true;
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
         new OptionSetting(

@@ -13,6 +13,9 @@ public sealed class PersonName : FieldType
     public override string ShortName => "name";
 
     /// <inheritdoc/>
+    public override bool IsPersonal => true;
+
+    /// <inheritdoc/>
     public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>

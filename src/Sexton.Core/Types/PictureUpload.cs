@@ -25,6 +25,9 @@ public sealed class PictureUpload : FieldType
     public override string ShortName => "picture";
 
     /// <inheritdoc/>
+    public override bool IsPersonal => true;
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
         new WholeNumberSetting(ShorterSide, "both sides of at least {} pixels", "a least number of pixels", 1, LongestSide),

@@ -32,6 +32,9 @@ public sealed class PostalAddress : FieldType
     public override string ShortName => "address";
 
     /// <inheritdoc/>
+    public override bool IsPersonal => true;
+
+    /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) => new Rule();
 
     private sealed class Rule : AnswerRule

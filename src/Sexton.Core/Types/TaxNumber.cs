@@ -36,6 +36,9 @@ public sealed class TaxNumber : FieldType
     public override string ShortName => "tax number";
 
     /// <inheritdoc/>
+    public override bool IsPersonal => true;
+
+    /// <inheritdoc/>
     public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>

@@ -29,6 +29,9 @@ public sealed class Telephone : FieldType
     public override string ShortName => "telephone";
 
     /// <inheritdoc/>
+    public override bool IsPersonal => true;
+
+    /// <inheritdoc/>
     public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>

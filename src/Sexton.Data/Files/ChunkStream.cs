@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Sexton.Data.Sealing;
 
 namespace Sexton.Data.Files;
 
@@ -10,7 +11,8 @@ namespace Sexton.Data.Files;
 /// <param name="file">The id of the file.</param>
 /// <param name="starts">Where its pieces begin, in rising order.</param>
 /// <param name="length">How many bytes it has.</param>
-public sealed class ChunkStream(SextonDb db, Guid file, long[] starts, long length) : Stream
+/// <param name="key">The key of the file.</param>
+public sealed class ChunkStream(SextonDb db, Guid file, long[] starts, long length, DataKey key) : Stream
 {
     private byte[] _piece = [];
     private long _pieceStart;
@@ -38,7 +40,7 @@ public sealed class ChunkStream(SextonDb db, Guid file, long[] starts, long leng
     {
         if (NeedsPiece())
         {
-            _piece = Piece.Single();
+            _piece = Open(Piece.Single());
         }
 
         return Copy(buffer);
@@ -49,7 +51,7 @@ public sealed class ChunkStream(SextonDb db, Guid file, long[] starts, long leng
     {
         if (NeedsPiece())
         {
-            _piece = await Piece.SingleAsync(cancellationToken);
+            _piece = Open(await Piece.SingleAsync(cancellationToken));
         }
 
         return Copy(buffer.Span);
@@ -93,6 +95,8 @@ public sealed class ChunkStream(SextonDb db, Guid file, long[] starts, long leng
     }
 
     private IQueryable<byte[]> Piece => db.FileChunks.Where(c => c.FileId == file && c.Start == _pieceStart).Select(static c => c.Bytes);
+
+    private byte[] Open(byte[] piece) => key.Open(piece, FileStore.PiecePurpose(_pieceStart));
 
     private int Copy(Span<byte> buffer)
     {

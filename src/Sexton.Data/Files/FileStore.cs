@@ -1,25 +1,32 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using Npgsql;
 using NpgsqlTypes;
 using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
 
 namespace Sexton.Data.Files;
 
 /// <summary>Keeps the bytes of files in pieces, so that neither side ever holds a whole one in memory.</summary>
-public sealed class FileStore(SextonDb db)
+public sealed class FileStore(SextonDb db, KeyVault vault)
 {
     /// <summary>The size of a piece, in bytes: large enough that what each costs does not count.</summary>
     public const int PieceSize = 512 * 1024;
+
+    private const string ThumbnailPurpose = "thumbnail";
+
+    /// <summary>What a piece is sealed for: its place in the file.</summary>
+    internal static string PiecePurpose(long start) => string.Create(CultureInfo.InvariantCulture, $"piece {start}");
 
     /// <summary>
     /// Adds a piece at the end of what came so far. Where another upload of the same file was quicker nothing is written.
     /// </summary>
     /// <returns>Whether it was written.</returns>
-    public async Task<bool> AppendAsync(Guid file, long offset, ReadOnlyMemory<byte> piece, CancellationToken cancel) =>
+    public async Task<bool> AppendAsync(FileRow file, long offset, ReadOnlyMemory<byte> piece, CancellationToken cancel) =>
         await ExecuteAsync(
             """
-            with moved as (update files set received = $2 + octet_length($3) where id = $1 and received = $2 and kept_at is null returning id)
+            with moved as (update files set received = $2 + $4 where id = $1 and received = $2 and kept_at is null returning id)
             insert into file_chunks (file_id, start, bytes) select id, $2, $3 from moved
             """,
             file,
@@ -28,10 +35,20 @@ public sealed class FileStore(SextonDb db)
             cancel
         ) == 1;
 
+    /// <summary>A new key for a file, wrapped.</summary>
+    public byte[] MakeKey() => vault.Make().Wrapped;
+
+    /// <summary>Seals a small picture.</summary>
+    public byte[] SealThumbnail(FileRow file, byte[] thumbnail) => vault.Open(file.Key).Seal(thumbnail, ThumbnailPurpose);
+
+    /// <summary>Opens a small picture; null for none.</summary>
+    public byte[]? OpenThumbnail(FileRow file) =>
+        file.Thumbnail is null ? null : vault.Open(file.Key).Open(file.Thumbnail, ThumbnailPurpose);
+
     /// <summary>Puts other bytes in the place of those that came. Called within a transaction.</summary>
-    public async Task ReplaceAsync(Guid file, byte[] bytes, CancellationToken cancel)
+    public async Task ReplaceAsync(FileRow file, byte[] bytes, CancellationToken cancel)
     {
-        await db.Database.ExecuteSqlAsync($"delete from file_chunks where file_id = {file}", cancel);
+        await db.Database.ExecuteSqlAsync($"delete from file_chunks where file_id = {file.Id}", cancel);
         for (var start = 0; start < bytes.Length; start += PieceSize)
         {
             await ExecuteAsync(
@@ -54,7 +71,8 @@ public sealed class FileStore(SextonDb db)
                 .OrderBy(static c => c.Start)
                 .Select(static c => c.Start)
                 .ToArrayAsync(cancel),
-            file.KeptAt is null ? file.Received : file.Size
+            file.KeptAt is null ? file.Received : file.Size,
+            vault.Open(file.Key)
         );
 
     /// <summary>A file goes with the cart whose answers refer to it: from one that does not to another.</summary>
@@ -66,7 +84,7 @@ public sealed class FileStore(SextonDb db)
         db.Database.ExecuteSqlAsync(
             $"""
             update files f set cart_id = {cart} where f.id = any({files.ToArray()}) and f.cart_id = any({from.ToArray()})
-            and not exists (select 1 from carts c where c.id = f.cart_id and strpos(c.content::text, f.id::text) > 0)
+            and not exists (select 1 from carts c where c.id = f.cart_id and f.id = any(c.files))
             """,
             cancel
         );
@@ -76,7 +94,7 @@ public sealed class FileStore(SextonDb db)
         db.Database.ExecuteSqlAsync(
             $"""
             delete from files f where f.id = {file} and not exists (select 1 from order_files o where o.file_id = f.id)
-            and not exists (select 1 from carts c where c.id = any({carts.ToArray()}) and strpos(c.content::text, f.id::text) > 0)
+            and not exists (select 1 from carts c where c.id = any({carts.ToArray()}) and f.id = any(c.files))
             """,
             cancel
         );
@@ -114,7 +132,7 @@ public sealed class FileStore(SextonDb db)
             delete from files f where not exists (select 1 from order_files o where o.file_id = f.id) and (
                 not exists (select 1 from carts c where c.id = f.cart_id)
                 or (f.created_at < {unusedSince} and not exists (
-                    select 1 from carts c where c.id = f.cart_id and c.order_id is null and strpos(c.content::text, f.id::text) > 0)))
+                    select 1 from carts c where c.id = f.cart_id and c.order_id is null and f.id = any(c.files))))
             """,
             cancel
         );
@@ -122,8 +140,9 @@ public sealed class FileStore(SextonDb db)
     }
 
     // The connection is given back after each piece: people's networks are slow, and a file under way must not keep one from others.
-    private async Task<int> ExecuteAsync(string sql, Guid file, long start, ReadOnlyMemory<byte> bytes, CancellationToken cancel)
+    private async Task<int> ExecuteAsync(string sql, FileRow file, long start, ReadOnlyMemory<byte> bytes, CancellationToken cancel)
     {
+        var piece = vault.Open(file.Key).Seal(bytes.Span, PiecePurpose(start));
         await db.Database.OpenConnectionAsync(cancel);
         try
         {
@@ -135,11 +154,16 @@ public sealed class FileStore(SextonDb db)
             {
                 Parameters =
                 {
-                    new() { Value = file },
+                    new() { Value = file.Id },
                     new() { Value = start },
-                    new() { Value = bytes, NpgsqlDbType = NpgsqlDbType.Bytea },
+                    new() { Value = piece, NpgsqlDbType = NpgsqlDbType.Bytea },
                 },
             };
+            if (sql.Contains("$4", StringComparison.Ordinal))
+            {
+                command.Parameters.Add(new() { Value = (long)bytes.Length });
+            }
+
             return await command.ExecuteNonQueryAsync(cancel);
         }
         finally

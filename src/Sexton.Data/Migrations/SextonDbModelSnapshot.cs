@@ -341,12 +341,19 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("order_id");
 
-                    b.Property<int>("Position")
+                    b.Property<int>("Revision")
                         .HasColumnType("integer")
-                        .HasColumnName("position");
+                        .HasColumnName("revision");
+
+                    b.Property<string>("LineId")
+                        .HasColumnType("text")
+                        .HasColumnName("line_id");
+
+                    b.Property<string>("UnitId")
+                        .HasColumnType("text")
+                        .HasColumnName("unit_id");
 
                     b.Property<string>("Field")
-                        .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("field");
 
@@ -355,9 +362,17 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("label");
 
-                    b.Property<string>("LineId")
-                        .HasColumnType("text")
-                        .HasColumnName("line_id");
+                    b.Property<bool>("Personal")
+                        .HasColumnType("boolean")
+                        .HasColumnName("personal");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<byte[]>("Sealed")
+                        .HasColumnType("bytea")
+                        .HasColumnName("sealed");
 
                     b.Property<string>("Step")
                         .IsRequired()
@@ -373,15 +388,11 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("text");
 
-                    b.Property<string>("UnitId")
-                        .HasColumnType("text")
-                        .HasColumnName("unit_id");
-
                     b.Property<string>("Value")
                         .HasColumnType("text")
                         .HasColumnName("value");
 
-                    b.HasKey("OrderId", "Position")
+                    b.HasKey("OrderId", "Revision", "LineId", "UnitId", "Field")
                         .HasName("pk_answers");
 
                     b.ToTable("answers", (string)null);
@@ -412,9 +423,9 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("client_key");
 
-                    b.Property<string>("Content")
+                    b.Property<byte[]>("Content")
                         .IsRequired()
-                        .HasColumnType("jsonb")
+                        .HasColumnType("bytea")
                         .HasColumnName("content");
 
                     b.Property<DateTimeOffset>("CreatedAt")
@@ -424,6 +435,11 @@ namespace Sexton.Data.Migrations
                     b.Property<DateTimeOffset>("ExpiresAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("expires_at");
+
+                    b.Property<byte[]>("Key")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("key");
 
                     b.Property<DateTimeOffset>("LeaseUntil")
                         .HasColumnType("timestamp with time zone")
@@ -437,6 +453,18 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid?>("ShopperId")
                         .HasColumnType("uuid")
                         .HasColumnName("shopper_id");
+
+                    b.Property<byte[]>("Shown")
+                        .HasColumnType("bytea")
+                        .HasColumnName("shown");
+
+                    b.Property<DateTimeOffset?>("ShownAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("shown_at");
+
+                    b.Property<byte[]>("ShownProjection")
+                        .HasColumnType("bytea")
+                        .HasColumnName("shown_projection");
 
                     b.Property<short>("State")
                         .HasColumnType("smallint")
@@ -476,10 +504,20 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("changed_at");
 
-                    b.Property<string>("Content")
+                    b.Property<byte[]>("Content")
                         .IsRequired()
-                        .HasColumnType("jsonb")
+                        .HasColumnType("bytea")
                         .HasColumnName("content");
+
+                    b.PrimitiveCollection<Guid[]>("Files")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("files");
+
+                    b.Property<byte[]>("Key")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("key");
 
                     b.Property<Guid?>("OrderId")
                         .HasColumnType("uuid")
@@ -498,8 +536,8 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("shown_at");
 
-                    b.Property<string>("ShownProjection")
-                        .HasColumnType("jsonb")
+                    b.Property<byte[]>("ShownProjection")
+                        .HasColumnType("bytea")
                         .HasColumnName("shown_projection");
 
                     b.Property<string>("StepReached")
@@ -561,114 +599,6 @@ namespace Sexton.Data.Migrations
                     b.ToTable("coupons", (string)null);
                 });
 
-            modelBuilder.Entity("Sexton.Data.Rows.DeliveryRow", b =>
-                {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<string>("Destination")
-                        .HasColumnType("text")
-                        .HasColumnName("destination");
-
-                    b.Property<byte[]>("Artefact")
-                        .HasColumnType("bytea")
-                        .HasColumnName("artefact");
-
-                    b.Property<int>("Fence")
-                        .HasColumnType("integer")
-                        .HasColumnName("fence");
-
-                    b.Property<DateTimeOffset?>("HandedOverAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("handed_over_at");
-
-                    b.Property<DateTimeOffset?>("LeaseUntil")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("lease_until");
-
-                    b.Property<DateTimeOffset>("NextTryAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("next_try_at");
-
-                    b.Property<string>("Projection")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("projection");
-
-                    b.Property<string>("Receipt")
-                        .HasColumnType("text")
-                        .HasColumnName("receipt");
-
-                    b.Property<int>("Sequence")
-                        .HasColumnType("integer")
-                        .HasColumnName("sequence");
-
-                    b.Property<DateTimeOffset?>("SettledAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("settled_at");
-
-                    b.Property<short>("State")
-                        .HasColumnType("smallint")
-                        .HasColumnName("state");
-
-                    b.Property<int>("Tries")
-                        .HasColumnType("integer")
-                        .HasColumnName("tries");
-
-                    b.Property<bool>("WasUncertain")
-                        .HasColumnType("boolean")
-                        .HasColumnName("was_uncertain");
-
-                    b.HasKey("OrderId", "Destination")
-                        .HasName("pk_deliveries");
-
-                    b.HasIndex(new[] { "Destination", "NextTryAt" }, "ix_deliveries_due")
-                        .HasDatabaseName("ix_deliveries_destination_next_try_at")
-                        .HasFilter("settled_at is null");
-
-                    b.ToTable("deliveries", (string)null);
-                });
-
-            modelBuilder.Entity("Sexton.Data.Rows.DeliveryTryRow", b =>
-                {
-                    b.Property<long>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
-
-                    b.Property<DateTimeOffset>("At")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
-
-                    b.Property<string>("Destination")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("destination");
-
-                    b.Property<string>("Detail")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("detail");
-
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<short>("Outcome")
-                        .HasColumnType("smallint")
-                        .HasColumnName("outcome");
-
-                    b.HasKey("Id")
-                        .HasName("pk_delivery_tries");
-
-                    b.HasIndex("OrderId", "Destination")
-                        .HasDatabaseName("ix_delivery_tries_order_id_destination");
-
-                    b.ToTable("delivery_tries", (string)null);
-                });
-
             modelBuilder.Entity("Sexton.Data.Rows.DraftChangeRow", b =>
                 {
                     b.Property<long>("Id")
@@ -700,6 +630,10 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("before");
 
+                    b.Property<bool>("CanUndo")
+                        .HasColumnType("boolean")
+                        .HasColumnName("can_undo");
+
                     b.Property<string>("Field")
                         .IsRequired()
                         .HasColumnType("text")
@@ -717,10 +651,6 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("setting");
-
-                    b.Property<bool>("Undone")
-                        .HasColumnType("boolean")
-                        .HasColumnName("undone");
 
                     b.HasKey("Id")
                         .HasName("pk_draft_changes");
@@ -743,9 +673,11 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("smallint")
                         .HasColumnName("kind");
 
-                    b.Property<int>("Position")
-                        .HasColumnType("integer")
-                        .HasColumnName("position");
+                    b.Property<string>("Rank")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("rank")
+                        .UseCollation("C");
 
                     b.Property<int>("Revision")
                         .IsConcurrencyToken()
@@ -806,6 +738,11 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("kept_at");
 
+                    b.Property<byte[]>("Key")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("key");
+
                     b.Property<string>("Kind")
                         .HasColumnType("text")
                         .HasColumnName("kind");
@@ -850,13 +787,13 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.FindingRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                    b.Property<long>("LaneId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("lane_id");
 
-                    b.Property<string>("Destination")
-                        .HasColumnType("text")
-                        .HasColumnName("destination");
+                    b.Property<int>("Sequence")
+                        .HasColumnType("integer")
+                        .HasColumnName("sequence");
 
                     b.Property<string>("Slot")
                         .HasColumnType("text")
@@ -866,27 +803,150 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("part");
 
-                    b.Property<DateTimeOffset>("At")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
-
-                    b.Property<string>("Expected")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("expected");
-
                     b.Property<short>("Finding")
                         .HasColumnType("smallint")
                         .HasColumnName("finding");
 
-                    b.Property<string>("Found")
-                        .HasColumnType("text")
-                        .HasColumnName("found");
+                    b.Property<byte[]>("Texts")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("texts");
 
-                    b.HasKey("OrderId", "Destination", "Slot", "Part")
+                    b.HasKey("LaneId", "Sequence", "Slot", "Part")
                         .HasName("pk_findings");
 
                     b.ToTable("findings", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.LaneRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<string>("Destination")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("destination");
+
+                    b.Property<int>("Fence")
+                        .HasColumnType("integer")
+                        .HasColumnName("fence");
+
+                    b.Property<DateTimeOffset?>("HandedOverAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("handed_over_at");
+
+                    b.Property<DateTimeOffset?>("LeaseUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("lease_until");
+
+                    b.Property<string>("LineId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("line_id");
+
+                    b.Property<DateTimeOffset>("NextTryAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("next_try_at");
+
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
+                    b.Property<string>("Receipt")
+                        .HasColumnType("text")
+                        .HasColumnName("receipt");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("integer")
+                        .HasColumnName("sequence");
+
+                    b.Property<DateTimeOffset?>("SettledAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("settled_at");
+
+                    b.Property<short>("State")
+                        .HasColumnType("smallint")
+                        .HasColumnName("state");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.Property<string>("UnitId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("unit_id");
+
+                    b.Property<int>("Wanted")
+                        .HasColumnType("integer")
+                        .HasColumnName("wanted");
+
+                    b.Property<bool>("WasUncertain")
+                        .HasColumnType("boolean")
+                        .HasColumnName("was_uncertain");
+
+                    b.HasKey("Id")
+                        .HasName("pk_lanes");
+
+                    b.HasIndex("OrderId", "Destination", "LineId", "UnitId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_lanes_order_id_destination_line_id_unit_id");
+
+                    b.HasIndex(new[] { "Destination", "NextTryAt" }, "ix_lanes_due")
+                        .HasDatabaseName("ix_lanes_destination_next_try_at")
+                        .HasFilter("settled_at is null");
+
+                    b.HasIndex(new[] { "OrderId" }, "ix_lanes_stuck")
+                        .HasDatabaseName("ix_lanes_order_id")
+                        .HasFilter("state in (4, 5)");
+
+                    b.ToTable("lanes", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.LookRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("account");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
+                    b.Property<string>("Slot")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("slot");
+
+                    b.HasKey("Id")
+                        .HasName("pk_looks");
+
+                    b.HasIndex("OrderId", "Slot")
+                        .HasDatabaseName("ix_looks_order_id_slot");
+
+                    b.ToTable("looks", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderFileRow", b =>
@@ -913,6 +973,10 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
                         .HasColumnName("order_id");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
@@ -946,7 +1010,7 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("quantity");
 
-                    b.HasKey("OrderId", "LineId")
+                    b.HasKey("OrderId", "Revision", "LineId")
                         .HasName("pk_order_lines");
 
                     b.ToTable("order_lines", (string)null);
@@ -957,6 +1021,10 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
                         .HasColumnName("order_id");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
@@ -991,6 +1059,10 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("quantity");
 
+                    b.Property<byte[]>("Sealed")
+                        .HasColumnType("bytea")
+                        .HasColumnName("sealed");
+
                     b.Property<long>("SumMinor")
                         .HasColumnType("bigint")
                         .HasColumnName("sum_minor");
@@ -1011,10 +1083,63 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("unit_minor");
 
-                    b.HasKey("OrderId", "Position")
+                    b.HasKey("OrderId", "Revision", "Position")
                         .HasName("pk_order_prices");
 
                     b.ToTable("order_prices", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.OrderRevisionRow", b =>
+                {
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
+
+                    b.Property<string>("Actor")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("actor");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Coupon")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("coupon");
+
+                    b.Property<byte[]>("Facts")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("facts");
+
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("language");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("reason");
+
+                    b.Property<long>("TotalMinor")
+                        .HasColumnType("bigint")
+                        .HasColumnName("total_minor");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.HasKey("OrderId", "Revision")
+                        .HasName("pk_order_revisions");
+
+                    b.ToTable("order_revisions", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderRow", b =>
@@ -1023,11 +1148,6 @@ namespace Sexton.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
-
-                    b.Property<string>("Actor")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("actor");
 
                     b.Property<string>("Channel")
                         .IsRequired()
@@ -1039,25 +1159,18 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("charge");
 
-                    b.Property<string>("Coupon")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("coupon");
-
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("currency");
 
-                    b.Property<string>("Facts")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("facts");
+                    b.Property<DateTimeOffset?>("ErasedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("erased_at");
 
-                    b.Property<string>("Language")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("language");
+                    b.Property<byte[]>("Key")
+                        .HasColumnType("bytea")
+                        .HasColumnName("key");
 
                     b.Property<long>("Number")
                         .ValueGeneratedOnAdd()
@@ -1073,17 +1186,13 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("prices_include_tax");
 
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
+
                     b.Property<Guid?>("ShopperId")
                         .HasColumnType("uuid")
                         .HasColumnName("shopper_id");
-
-                    b.Property<long>("TotalMinor")
-                        .HasColumnType("bigint")
-                        .HasColumnName("total_minor");
-
-                    b.Property<int>("Version")
-                        .HasColumnType("integer")
-                        .HasColumnName("version");
 
                     b.HasKey("Id")
                         .HasName("pk_orders");
@@ -1097,6 +1206,34 @@ namespace Sexton.Data.Migrations
                         .HasFilter("shopper_id is not null");
 
                     b.ToTable("orders", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.OrderUnitRow", b =>
+                {
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
+
+                    b.Property<string>("LineId")
+                        .HasColumnType("text")
+                        .HasColumnName("line_id");
+
+                    b.Property<string>("UnitId")
+                        .HasColumnType("text")
+                        .HasColumnName("unit_id");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.HasKey("OrderId", "Revision", "LineId", "UnitId")
+                        .HasName("pk_order_units");
+
+                    b.ToTable("order_units", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.PageViewRow", b =>
@@ -1122,9 +1259,9 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("last_at");
 
-                    b.Property<string>("Projection")
+                    b.Property<byte[]>("Projection")
                         .IsRequired()
-                        .HasColumnType("jsonb")
+                        .HasColumnType("bytea")
                         .HasColumnName("projection");
 
                     b.Property<int>("Times")
@@ -1135,6 +1272,51 @@ namespace Sexton.Data.Migrations
                         .HasName("pk_page_views");
 
                     b.ToTable("page_views", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.PayloadRow", b =>
+                {
+                    b.Property<long>("LaneId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("lane_id");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("integer")
+                        .HasColumnName("sequence");
+
+                    b.Property<short>("Agreed")
+                        .HasColumnType("smallint")
+                        .HasColumnName("agreed");
+
+                    b.Property<int>("AgreedCount")
+                        .HasColumnType("integer")
+                        .HasColumnName("agreed_count");
+
+                    b.Property<byte[]>("Artefact")
+                        .HasColumnType("bytea")
+                        .HasColumnName("artefact");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<byte[]>("Hash")
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash");
+
+                    b.Property<byte[]>("Projection")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("projection");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
+
+                    b.HasKey("LaneId", "Sequence")
+                        .HasName("pk_payloads");
+
+                    b.ToTable("payloads", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.ProductRow", b =>
@@ -1188,10 +1370,25 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("number");
 
+                    b.PrimitiveCollection<string[]>("Changed")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("changed");
+
                     b.Property<string>("Content")
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("content");
+
+                    b.Property<DateTimeOffset>("CurrentFrom")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("current_from")
+                        .HasDefaultValueSql("clock_timestamp()");
+
+                    b.Property<int>("FieldCount")
+                        .HasColumnType("integer")
+                        .HasColumnName("field_count");
 
                     b.Property<string>("Note")
                         .IsRequired()
@@ -1209,6 +1406,9 @@ namespace Sexton.Data.Migrations
 
                     b.HasKey("Number")
                         .HasName("pk_register_versions");
+
+                    b.HasIndex("CurrentFrom")
+                        .HasDatabaseName("ix_register_versions_current_from");
 
                     b.ToTable("register_versions", (string)null);
                 });
@@ -1381,6 +1581,45 @@ namespace Sexton.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.TryRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Detail")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("detail");
+
+                    b.Property<long>("LaneId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("lane_id");
+
+                    b.Property<short>("Outcome")
+                        .HasColumnType("smallint")
+                        .HasColumnName("outcome");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("integer")
+                        .HasColumnName("sequence");
+
+                    b.HasKey("Id")
+                        .HasName("pk_tries");
+
+                    b.HasIndex("LaneId")
+                        .HasDatabaseName("ix_tries_lane_id");
+
+                    b.ToTable("tries", (string)null);
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<System.Guid>", b =>
                 {
                     b.HasOne("Microsoft.AspNetCore.Identity.IdentityRole<System.Guid>", null)
@@ -1440,22 +1679,12 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.AnswerRow", b =>
                 {
-                    b.HasOne("Sexton.Data.Rows.OrderRow", null)
-                        .WithMany("Answers")
-                        .HasForeignKey("OrderId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_answers_orders_order_id");
-                });
-
-            modelBuilder.Entity("Sexton.Data.Rows.DeliveryRow", b =>
-                {
-                    b.HasOne("Sexton.Data.Rows.OrderRow", null)
+                    b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
                         .WithMany()
-                        .HasForeignKey("OrderId")
+                        .HasForeignKey("OrderId", "Revision")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_deliveries_orders_order_id");
+                        .HasConstraintName("fk_answers_order_revisions_order_id_revision");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.FileChunkRow", b =>
@@ -1470,12 +1699,22 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.FindingRow", b =>
                 {
+                    b.HasOne("Sexton.Data.Rows.LaneRow", null)
+                        .WithMany()
+                        .HasForeignKey("LaneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_findings_lanes_lane_id");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.LaneRow", b =>
+                {
                     b.HasOne("Sexton.Data.Rows.OrderRow", null)
                         .WithMany()
                         .HasForeignKey("OrderId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_findings_orders_order_id");
+                        .HasConstraintName("fk_lanes_orders_order_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderFileRow", b =>
@@ -1497,22 +1736,42 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderLineRow", b =>
                 {
-                    b.HasOne("Sexton.Data.Rows.OrderRow", null)
-                        .WithMany("Lines")
-                        .HasForeignKey("OrderId")
+                    b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
+                        .WithMany()
+                        .HasForeignKey("OrderId", "Revision")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_order_lines_orders_order_id");
+                        .HasConstraintName("fk_order_lines_order_revisions_order_id_revision");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderPriceRow", b =>
                 {
+                    b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
+                        .WithMany()
+                        .HasForeignKey("OrderId", "Revision")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_order_prices_order_revisions_order_id_revision");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.OrderRevisionRow", b =>
+                {
                     b.HasOne("Sexton.Data.Rows.OrderRow", null)
-                        .WithMany("Prices")
+                        .WithMany()
                         .HasForeignKey("OrderId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_order_prices_orders_order_id");
+                        .HasConstraintName("fk_order_revisions_orders_order_id");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.OrderUnitRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
+                        .WithMany()
+                        .HasForeignKey("OrderId", "Revision")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_order_units_order_revisions_order_id_revision");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.PageViewRow", b =>
@@ -1525,6 +1784,16 @@ namespace Sexton.Data.Migrations
                         .HasConstraintName("fk_page_views_orders_order_id");
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.PayloadRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.LaneRow", null)
+                        .WithMany()
+                        .HasForeignKey("LaneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_payloads_lanes_lane_id");
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.StockHoldRow", b =>
                 {
                     b.HasOne("Sexton.Data.Rows.AttemptRow", null)
@@ -1535,13 +1804,14 @@ namespace Sexton.Data.Migrations
                         .HasConstraintName("fk_stock_holds_attempts_attempt_id");
                 });
 
-            modelBuilder.Entity("Sexton.Data.Rows.OrderRow", b =>
+            modelBuilder.Entity("Sexton.Data.Rows.TryRow", b =>
                 {
-                    b.Navigation("Answers");
-
-                    b.Navigation("Lines");
-
-                    b.Navigation("Prices");
+                    b.HasOne("Sexton.Data.Rows.LaneRow", null)
+                        .WithMany()
+                        .HasForeignKey("LaneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_tries_lanes_lane_id");
                 });
 #pragma warning restore 612, 618
         }

@@ -8,14 +8,15 @@ using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Values;
 using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
 
 namespace Sexton.Data.Placing;
 
 /// <summary>
-/// Writes what an attempt evaluated, in one transaction and a fixed number of round trips: the order, its lines and answers,
-/// the serving of the cart page, and one delivery for every message and system.
+/// Writes what an attempt evaluated, in one transaction and a fixed number of round trips: the order with its first revision, lines, units, answers and prices,
+/// what was shown of the cart page, and a lane for every message and system.
 /// </summary>
-public sealed class OrderPlacer(SextonDb db)
+public sealed class OrderPlacer(SextonDb db, KeyVault vault)
 {
     private static readonly string[] DeliveredTo = [.. DestinationIndex.All.Where(d => d.IsDelivered).Select(d => d.Key)];
 
@@ -34,9 +35,8 @@ public sealed class OrderPlacer(SextonDb db)
             return false;
         }
 
-        var content = JsonSerializer.Deserialize<OrderContent>(attempt.Content, DocumentJson.Options)!;
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await WriteAsync(attempt, content, charge, now, transaction, cancel) == 0)
+        if (await WriteAsync(attempt, charge, now, transaction, cancel) == 0)
         {
             return false;
         }
@@ -46,27 +46,35 @@ public sealed class OrderPlacer(SextonDb db)
     }
 
     // One statement with data-modifying parts: the first takes the attempt, and where it was taken before nothing else happens.
-    // The cart is locked before the attempt, as whoever begins another attempt locks it. What was held is locked in the order of the codes before any of it is changed: the condition that counts the locked rows sees to that.
+    // The cart is locked before the attempt, as whoever begins another attempt locks it. What was held is locked in the order of the codes before any of it is
+    // changed: the condition that counts the locked rows sees to that.
     // EF's change tracker would send as many parameters as there are rows; arrays through unnest keep one plan for any size.
     private const string Sql = """
         with cart as (
-            select shown, shown_projection, shown_at from carts where id = @cart for update
+            select id from carts where id = @cart for update
         ), taken as (
-            update attempts set state = @placed, charge = @charge, content = '{}', payment_token = ''
+            update attempts set state = @placed, charge = @charge, key = '', content = '', shown = null, shown_projection = null, payment_token = ''
             where id = @order and state = @paying and (select count(*) from cart) >= 0 returning id, cart_id, shopper_id
         ), closed as (
-            update carts set order_id = @order, changed_at = @now, content = '{}', shown = null, shown_projection = null where id = (select cart_id from taken)
+            update carts set order_id = @order, changed_at = @now, key = '', content = '', files = '{}', shown = null, shown_projection = null
+            where id = (select cart_id from taken)
         ), placed as (
-            insert into orders (id, version, language, channel, actor, placed_at, currency, total_minor, prices_include_tax, coupon, charge, shopper_id, facts)
-            select id, @version, @language, 'shop', 'shopper', @now, @currency, @total, @include_tax, @coupon, @charge, shopper_id, @facts from taken
+            insert into orders (id, revision, channel, placed_at, currency, prices_include_tax, charge, shopper_id, key)
+            select id, 1, 'shop', @now, @currency, @include_tax, @charge, shopper_id, @key from taken
             returning id
+        ), revised as (
+            insert into order_revisions (order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts)
+            select id, 1, 'shopper', @now, '', @version, @language, @total, @coupon, @facts from placed
         ), lines as (
-            insert into order_lines (order_id, line_id, position, product_code, product_name, quantity, item_code, facts)
-            select placed.id, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_items, @line_facts) as l
+            insert into order_lines (order_id, revision, line_id, position, product_code, product_name, quantity, item_code, facts)
+            select placed.id, 1, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_items, @line_facts) as l
+        ), units as (
+            insert into order_units (order_id, revision, line_id, unit_id, position)
+            select placed.id, 1, u.* from placed, unnest(@unit_lines, @unit_ids, @unit_positions) as u
         ), priced as (
-            insert into order_prices (order_id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor, choice, item)
-            select placed.id, r.* from placed,
-                unnest(@price_positions, @price_lines, @price_units, @price_kinds, @price_fields, @price_labels, @price_quantities, @price_amounts, @price_sums, @price_rates, @price_taxes, @price_choices, @price_items) as r
+            insert into order_prices (order_id, revision, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor, choice, item, sealed)
+            select placed.id, 1, r.* from placed,
+                unnest(@price_positions, @price_lines, @price_units, @price_kinds, @price_fields, @price_labels, @price_quantities, @price_amounts, @price_sums, @price_rates, @price_taxes, @price_choices, @price_items, @price_sealed) as r
         ), locked as (
             select s.item from stock s where s.item in (select item from stock_holds where attempt_id = @order) order by s.item for update
         ), released as (
@@ -76,30 +84,30 @@ public sealed class OrderPlacer(SextonDb db)
         ), moved as (
             insert into stock_movements (item, quantity, at, order_id) select item, -quantity, @now, @order from released
         ), given as (
-            insert into answers (order_id, position, line_id, unit_id, field, label, step, value, text, system_text)
-            select placed.id, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts, @system_texts) as a
+            insert into answers (order_id, revision, position, line_id, unit_id, field, label, step, value, text, system_text, sealed, personal)
+            select placed.id, 1, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts, @system_texts, @sealed, @personal) as a
         ), filed as (
             insert into order_files (order_id, file_id) select placed.id, f.id from placed, files f where f.id = any(@files)
         ), lanes as (
-            insert into deliveries (order_id, destination, sequence, state, tries, next_try_at, fence, was_uncertain)
-            select placed.id, d, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
+            insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain)
+            select placed.id, d, '', '', 1, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
         ), served as (
             insert into page_views (order_id, destination, artefact, projection, first_at, last_at, times)
-            select placed.id, @cart_line, shown, shown_projection, shown_at, shown_at, 1 from placed, cart where shown is not null
+            select placed.id, @cart_line, @shown, @shown_projection, @shown_at, @shown_at, 1 from placed where @shown is not null
         )
         select count(*) from placed
         """;
 
     private async Task<long> WriteAsync(
         AttemptRow attempt,
-        OrderContent content,
         string charge,
         DateTimeOffset now,
         IDbContextTransaction transaction,
         CancellationToken cancel
     )
     {
-        var (lines, answers) = (content.Lines, content.Answers);
+        var key = vault.Open(attempt.Key);
+        var content = AttemptContent.Open(attempt, key);
         await using var command = new NpgsqlCommand(
             Sql,
             (NpgsqlConnection)db.Database.GetDbConnection(),
@@ -108,6 +116,7 @@ public sealed class OrderPlacer(SextonDb db)
         var p = command.Parameters;
         p.AddWithValue("order", attempt.Id);
         p.AddWithValue("cart", attempt.CartId);
+        p.AddWithValue("key", attempt.Key);
         p.AddWithValue("charge", charge);
         p.AddWithValue("now", now);
         p.AddWithValue("version", content.Version);
@@ -116,40 +125,59 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("total", content.Prices.TotalMinor);
         p.AddWithValue("include_tax", content.Prices.IncludeTax);
         p.AddWithValue("coupon", content.Coupon);
+        p.AddWithValue("facts", StoredFacts.Of(content).Seal(key));
         p.AddWithValue("placed", (short)AttemptState.Placed);
         p.AddWithValue("paying", (short)AttemptState.Paying);
         p.AddWithValue("waiting", (short)DeliveryState.Waiting);
         p.AddWithValue("cart_line", DestinationIndex.CartLine);
         p.AddWithValue("destinations", DeliveredTo);
+        p.AddWithValue("files", content.Uploads.Select(Guid.Parse).ToArray());
+        p.Add(Bytes("shown", attempt.Shown));
+        p.Add(Bytes("shown_projection", attempt.ShownProjection));
+        p.AddWithValue("shown_at", NpgsqlDbType.TimestampTz, (object?)attempt.ShownAt ?? DBNull.Value);
+        AddLines(p, content);
+        AddAnswers(p, [.. content.Answers.Select((a, i) => StoredAnswer.Row(attempt.Id, 1, i, a, key))]);
+        AddPrices(p, [.. content.Prices.Rows.Select((r, i) => StoredPrice.Row(attempt.Id, 1, i, r, content, key))]);
+        return (long)(await command.ExecuteScalarAsync(cancel))!;
+    }
+
+    private static void AddLines(NpgsqlParameterCollection p, OrderContent content)
+    {
+        var (lines, units) = (content.Lines, content.Lines.SelectMany(l => l.Units.Select((u, i) => (l.Id, Unit: u, i))).ToList());
         p.AddWithValue("line_ids", lines.Select(l => l.Id).ToArray());
         p.AddWithValue("line_positions", Enumerable.Range(0, lines.Length).ToArray());
         p.AddWithValue("line_codes", lines.Select(l => l.ProductCode).ToArray());
         p.AddWithValue("line_names", lines.Select(l => l.ProductName).ToArray());
         p.AddWithValue("line_quantities", lines.Select(l => l.Quantity).ToArray());
         p.AddWithValue("line_items", lines.Select(l => l.ItemCode).ToArray());
-        p.AddWithValue("facts", NpgsqlDbType.Jsonb, JsonSerializer.Serialize(StoredFacts.Of(content), DocumentJson.Options));
         p.AddWithValue(
             "line_facts",
             NpgsqlDbType.Array | NpgsqlDbType.Jsonb,
             lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), DocumentJson.Options)).ToArray()
         );
-        p.AddWithValue("positions", Enumerable.Range(0, answers.Length).ToArray());
-        p.AddWithValue("answer_lines", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.LineId).ToArray());
-        p.AddWithValue("answer_units", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.UnitId).ToArray());
+        p.AddWithValue("unit_lines", units.Select(u => u.Id).ToArray());
+        p.AddWithValue("unit_ids", units.Select(u => u.Unit).ToArray());
+        p.AddWithValue("unit_positions", units.Select(u => u.i).ToArray());
+    }
+
+    private static void AddAnswers(NpgsqlParameterCollection p, IReadOnlyList<AnswerRow> answers)
+    {
+        p.AddWithValue("positions", answers.Select(a => a.Position).ToArray());
+        p.AddWithValue("answer_lines", answers.Select(a => a.LineId).ToArray());
+        p.AddWithValue("answer_units", answers.Select(a => a.UnitId).ToArray());
         p.AddWithValue("fields", answers.Select(a => a.Field).ToArray());
         p.AddWithValue("labels", answers.Select(a => a.Label).ToArray());
         p.AddWithValue("steps", answers.Select(a => a.Step).ToArray());
-        p.AddWithValue("values", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(ValueOf).ToArray());
+        p.AddWithValue("values", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.Value).ToArray());
         p.AddWithValue("texts", answers.Select(a => a.Text).ToArray());
         p.AddWithValue("system_texts", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.SystemText).ToArray());
-        p.AddWithValue("files", content.Uploads.Select(Guid.Parse).ToArray());
-        AddPrices(p, content.Prices.Rows);
-        return (long)(await command.ExecuteScalarAsync(cancel))!;
+        p.AddWithValue("sealed", NpgsqlDbType.Array | NpgsqlDbType.Bytea, answers.Select(a => a.Sealed).ToArray());
+        p.AddWithValue("personal", answers.Select(a => a.Personal).ToArray());
     }
 
-    private static void AddPrices(NpgsqlParameterCollection p, IReadOnlyList<OrderPrice> prices)
+    private static void AddPrices(NpgsqlParameterCollection p, IReadOnlyList<OrderPriceRow> prices)
     {
-        p.AddWithValue("price_positions", Enumerable.Range(0, prices.Count).ToArray());
+        p.AddWithValue("price_positions", prices.Select(r => r.Position).ToArray());
         p.AddWithValue("price_lines", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.LineId).ToArray());
         p.AddWithValue("price_units", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.UnitId).ToArray());
         p.AddWithValue("price_kinds", prices.Select(r => (short)r.Kind).ToArray());
@@ -162,8 +190,9 @@ public sealed class OrderPlacer(SextonDb db)
         p.AddWithValue("price_taxes", prices.Select(r => r.TaxMinor).ToArray());
         p.AddWithValue("price_choices", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.Choice).ToArray());
         p.AddWithValue("price_items", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.Item).ToArray());
+        p.AddWithValue("price_sealed", NpgsqlDbType.Array | NpgsqlDbType.Bytea, prices.Select(r => r.Sealed).ToArray());
     }
 
-    private static string? ValueOf(OrderAnswer answer) =>
-        answer.Value is null ? null : JsonSerializer.Serialize(answer.Value, DocumentJson.Options);
+    private static NpgsqlParameter Bytes(string name, byte[]? bytes) =>
+        new(name, NpgsqlDbType.Bytea) { Value = (object?)bytes ?? DBNull.Value };
 }

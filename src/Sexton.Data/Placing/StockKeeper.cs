@@ -57,12 +57,12 @@ public sealed class StockKeeper(SextonDb db)
     /// </summary>
     public Task EndAsync(Guid attempt, AttemptState state, CancellationToken cancel) =>
         db.Database.ExecuteSqlAsync(
-            $$"""
+            $"""
             with ended as (
-                update attempts set state = {{(short)state}}, content = '{}', payment_token = '' where id = {{attempt}} and state = {{(short)
-                AttemptState.Paying}} returning id
+                update attempts set state = {(short)state}, key = '', content = '', shown = null, shown_projection = null, payment_token = '' where id = {attempt} and state = {(short)
+                AttemptState.Paying} returning id
             ), locked as (
-                select s.item from stock s where s.item in (select item from stock_holds where attempt_id = {{attempt}}) order by s.item for update
+                select s.item from stock s where s.item in (select item from stock_holds where attempt_id = {attempt}) order by s.item for update
             ), released as (
                 delete from stock_holds where attempt_id = (select id from ended) returning item, quantity
             )

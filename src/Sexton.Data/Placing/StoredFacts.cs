@@ -1,6 +1,9 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using Sexton.Core.Orders;
 using Sexton.Core.Types;
+using Sexton.Core.Values;
+using Sexton.Data.Sealing;
 
 namespace Sexton.Data.Placing;
 
@@ -28,14 +31,25 @@ public sealed record StoredFacts(string Group, string Country, DateOnly Day, Imm
             WeightGrams = order.WeightGrams,
             Lookups = order.Lookups,
         };
+
+    private const string Purpose = "facts";
+
+    /// <summary>What there is of an order that was erased.</summary>
+    public static readonly StoredFacts Erased = new("", "", default, []);
+
+    /// <summary>Seals them.</summary>
+    public byte[] Seal(DataKey key) => key.SealPacked(JsonSerializer.SerializeToUtf8Bytes(this, DocumentJson.Options), Purpose);
+
+    /// <summary>Opens them.</summary>
+    public static StoredFacts Open(byte[] facts, DataKey key) =>
+        JsonSerializer.Deserialize<StoredFacts>(key.Open(facts, Purpose), DocumentJson.Options)!;
 }
 
 /// <summary>The facts of a line as they stand in its row.</summary>
 /// <param name="Facts">What conditions read.</param>
-/// <param name="Units">The ids of its units.</param>
 /// <param name="UnitName">What one of them is called.</param>
-public sealed record StoredLineFacts(LineFacts Facts, ImmutableArray<string> Units, string UnitName)
+public sealed record StoredLineFacts(LineFacts Facts, string UnitName)
 {
     /// <summary>Those of a line.</summary>
-    public static StoredLineFacts Of(OrderLine line) => new(line.Facts, line.Units, line.UnitName);
+    public static StoredLineFacts Of(OrderLine line) => new(line.Facts, line.UnitName);
 }

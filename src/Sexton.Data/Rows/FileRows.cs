@@ -9,6 +9,9 @@ public sealed class FileRow
     /// <summary>The cart that holds it.</summary>
     public required Guid CartId { get; set; }
 
+    /// <summary>The key of the file, wrapped.</summary>
+    public required byte[] Key { get; set; }
+
     /// <summary>Its canonical name.</summary>
     public required string Name { get; init; }
 
@@ -36,7 +39,7 @@ public sealed class FileRow
     /// <summary>The height of a picture.</summary>
     public int Height { get; set; }
 
-    /// <summary>A small picture of it (JPEG), or null.</summary>
+    /// <summary>A small picture of it (JPEG), sealed; or null.</summary>
     public byte[]? Thumbnail { get; set; }
 
     /// <summary>When the upload began.</summary>
@@ -55,7 +58,7 @@ public sealed class FileChunkRow
     /// <summary>Where in the file it begins.</summary>
     public required long Start { get; init; }
 
-    /// <summary>The bytes.</summary>
+    /// <summary>The bytes, sealed.</summary>
     public required byte[] Bytes { get; init; }
 }
 

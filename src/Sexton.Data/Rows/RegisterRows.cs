@@ -1,5 +1,6 @@
 using Sexton.Core.Facts;
 using Sexton.Core.Register;
+using Sexton.Core.Values;
 
 namespace Sexton.Data.Rows;
 
@@ -95,8 +96,8 @@ public sealed class DraftItemRow
     /// <summary>What it is.</summary>
     public required DraftItemKind Kind { get; init; }
 
-    /// <summary>Its place among its kind.</summary>
-    public required int Position { get; set; }
+    /// <summary>Where it stands among its kind: items are sorted by it (ordinal), and between any two there is room.</summary>
+    public required string Rank { get; set; }
 
     /// <summary>The field, section or step, as JSON.</summary>
     public required string Definition { get; set; }
@@ -123,7 +124,7 @@ public sealed class DraftChangeRow
     /// <summary>The key of the field, section or step.</summary>
     public required string Field { get; init; }
 
-    /// <summary>The path of the setting; "position" for its place, "" when the whole was added or removed.</summary>
+    /// <summary>The path of the setting; "position" for where it stands, "" when the whole was added or removed.</summary>
     public required string Setting { get; init; }
 
     /// <summary>The value before, as JSON; null when the field was added.</summary>
@@ -132,8 +133,8 @@ public sealed class DraftChangeRow
     /// <summary>The value after, as JSON; null when the field was removed.</summary>
     public required string? After { get; init; }
 
-    /// <summary>Whether it was undone, or undoes another, so that undo passes it over.</summary>
-    public bool Undone { get; set; }
+    /// <summary>Whether it can be undone: it undoes nothing itself, was not undone yet, and did not change the live shop too.</summary>
+    public required bool CanUndo { get; set; }
 
     /// <summary>The revision of what was changed, afterwards.</summary>
     public required int Revision { get; init; }
@@ -179,9 +180,18 @@ public sealed class RegisterVersionRow
     /// <summary>The register, as JSON.</summary>
     public required string Content { get; init; }
 
+    /// <summary>How many fields it has.</summary>
+    public required int FieldCount { get; init; }
+
+    /// <summary>What it changed, by labels as they were.</summary>
+    public required string[] Changed { get; init; }
+
     /// <summary>The name of the account that published it.</summary>
     public required string PublishedBy { get; init; }
 
-    /// <summary>When.</summary>
+    /// <summary>When it was published.</summary>
     public required DateTimeOffset PublishedAt { get; init; }
+
+    /// <summary>From when on it is in force: of all that are in force by the clock of the database, the one that came last is current.</summary>
+    public DateTimeOffset CurrentFrom { get; init; }
 }

@@ -4,25 +4,40 @@ using Sexton.Core.Trail;
 
 namespace Sexton.Data.Rows;
 
-/// <summary>The lane of one order to one message or system.</summary>
-public sealed class DeliveryRow
+/// <summary>
+/// What one destination is to get of one order, or of one line or unit of it where the destination goes by these: what is wanted, in flight and settled, and
+/// when it is tried next.
+/// </summary>
+public sealed class LaneRow
 {
+    /// <summary>Counts up.</summary>
+    public long Id { get; init; }
+
     /// <summary>The order.</summary>
     public required Guid OrderId { get; init; }
 
     /// <summary>The key of the destination.</summary>
     public required string Destination { get; init; }
 
-    /// <summary>The number of the payload that is wanted; with order and destination the idempotency key.</summary>
-    public required int Sequence { get; init; }
+    /// <summary>The line, or "" where the destination goes by orders.</summary>
+    public required string LineId { get; init; }
 
-    /// <summary>Where it stands.</summary>
+    /// <summary>The unit within its line, or "" where the destination goes by orders or lines.</summary>
+    public required string UnitId { get; init; }
+
+    /// <summary>The number of the newest payload that is wanted, from 1.</summary>
+    public required int Wanted { get; set; }
+
+    /// <summary>The number of the payload that is in flight or was last; with order and destination the idempotency key.</summary>
+    public required int Sequence { get; set; }
+
+    /// <summary>Where that payload stands.</summary>
     public required DeliveryState State { get; set; }
 
-    /// <summary>How many tries were made.</summary>
+    /// <summary>How many tries were made of it.</summary>
     public required int Tries { get; set; }
 
-    /// <summary>When it is tried next.</summary>
+    /// <summary>Not before then it is tried next.</summary>
     public required DateTimeOffset NextTryAt { get; set; }
 
     /// <summary>Until when the worker that claimed it has it.</summary>
@@ -37,30 +52,55 @@ public sealed class DeliveryRow
     /// <summary>Whether an acknowledgement was lost once, so that no further copy is sent.</summary>
     public required bool WasUncertain { get; set; }
 
-    /// <summary>The projection as sent, as JSON; null before the first try.</summary>
-    public string? Projection { get; set; }
-
-    /// <summary>The bytes as sent or read back; null before.</summary>
-    public byte[]? Artefact { get; set; }
-
-    /// <summary>What the other side gave in return: its number, or its acknowledgement.</summary>
+    /// <summary>What the other side gave in return for the payload: its number, or its acknowledgement.</summary>
     public string? Receipt { get; set; }
 
-    /// <summary>When it was settled.</summary>
+    /// <summary>When everything that is wanted was settled; null before.</summary>
     public DateTimeOffset? SettledAt { get; set; }
 }
 
-/// <summary>One try of a delivery.</summary>
-public sealed class DeliveryTryRow
+/// <summary>One payload of a lane: what was to arrive, what went or came back, and what was found in it.</summary>
+public sealed class PayloadRow
+{
+    /// <summary>The lane.</summary>
+    public required long LaneId { get; init; }
+
+    /// <summary>Its number in the lane, from 1.</summary>
+    public required int Sequence { get; init; }
+
+    /// <summary>The revision of the order that it is of.</summary>
+    public required int Revision { get; init; }
+
+    /// <summary>The projection as sent, as JSON, sealed.</summary>
+    public required byte[] Projection { get; set; }
+
+    /// <summary>SHA-256 of the artefact.</summary>
+    public byte[]? Hash { get; set; }
+
+    /// <summary>The bytes as sent or read back, sealed; null before, and when their time is over.</summary>
+    public byte[]? Artefact { get; set; }
+
+    /// <summary>What was found wherever nothing else stands in the findings; <see cref="Finding.None"/> before it was read back.</summary>
+    public required Finding Agreed { get; set; }
+
+    /// <summary>How many slots agreed, in all parts together.</summary>
+    public required int AgreedCount { get; set; }
+
+    /// <summary>When it was last written.</summary>
+    public required DateTimeOffset At { get; set; }
+}
+
+/// <summary>One try of a payload.</summary>
+public sealed class TryRow
 {
     /// <summary>Counts up.</summary>
     public long Id { get; init; }
 
-    /// <summary>The order.</summary>
-    public required Guid OrderId { get; init; }
+    /// <summary>The lane.</summary>
+    public required long LaneId { get; init; }
 
-    /// <summary>The key of the destination.</summary>
-    public required string Destination { get; init; }
+    /// <summary>The payload.</summary>
+    public required int Sequence { get; init; }
 
     /// <summary>When.</summary>
     public required DateTimeOffset At { get; init; }
@@ -72,6 +112,28 @@ public sealed class DeliveryTryRow
     public required string Detail { get; init; }
 }
 
+/// <summary>What one part of an artefact showed of one answer, where it is not what was expected.</summary>
+public sealed class FindingRow
+{
+    /// <summary>The lane.</summary>
+    public required long LaneId { get; init; }
+
+    /// <summary>The payload.</summary>
+    public required int Sequence { get; init; }
+
+    /// <summary>The slot.</summary>
+    public required string Slot { get; init; }
+
+    /// <summary>The part of the artefact.</summary>
+    public required string Part { get; init; }
+
+    /// <summary>The text expected and the one found, as JSON, sealed.</summary>
+    public required byte[] Texts { get; set; }
+
+    /// <summary>What follows.</summary>
+    public required Finding Finding { get; init; }
+}
+
 /// <summary>That a page of an order was served.</summary>
 public sealed class PageViewRow
 {
@@ -81,11 +143,11 @@ public sealed class PageViewRow
     /// <summary>The key of the page.</summary>
     public required string Destination { get; init; }
 
-    /// <summary>The page as last served: its bytes.</summary>
+    /// <summary>The page as last served: its bytes, sealed; empty when their time is over.</summary>
     public required byte[] Artefact { get; set; }
 
-    /// <summary>What the page should carry, as JSON.</summary>
-    public required string Projection { get; set; }
+    /// <summary>What the page should carry, as JSON, sealed.</summary>
+    public required byte[] Projection { get; set; }
 
     /// <summary>When it was first served.</summary>
     public required DateTimeOffset FirstAt { get; init; }
@@ -95,32 +157,4 @@ public sealed class PageViewRow
 
     /// <summary>How often.</summary>
     public required int Times { get; set; }
-}
-
-/// <summary>What one part of an artefact showed of one answer.</summary>
-public sealed class FindingRow
-{
-    /// <summary>The order.</summary>
-    public required Guid OrderId { get; init; }
-
-    /// <summary>The key of the destination.</summary>
-    public required string Destination { get; init; }
-
-    /// <summary>The slot.</summary>
-    public required string Slot { get; init; }
-
-    /// <summary>The part of the artefact.</summary>
-    public required string Part { get; init; }
-
-    /// <summary>The text expected.</summary>
-    public required string Expected { get; init; }
-
-    /// <summary>The text found; null when the slot was not there.</summary>
-    public required string? Found { get; init; }
-
-    /// <summary>What follows.</summary>
-    public required Finding Finding { get; init; }
-
-    /// <summary>When it was read back.</summary>
-    public required DateTimeOffset At { get; init; }
 }

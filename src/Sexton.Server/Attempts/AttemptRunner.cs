@@ -11,7 +11,9 @@ using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Placing;
+using Sexton.Data.Queue;
 using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
@@ -26,6 +28,7 @@ namespace Sexton.Server.Attempts;
 /// </summary>
 internal sealed class AttemptRunner(
     SextonDb db,
+    KeyVault vault,
     CurrentRegister current,
     CartStore carts,
     ShopperSession shoppers,
@@ -93,13 +96,15 @@ internal sealed class AttemptRunner(
             throw ApiProblemException.Unprocessable("token_wanted", "Give the card first.");
         }
 
+        var (own, wrapped) = vault.Make();
         var attempt = new AttemptRow
         {
             Id = Guid.CreateVersion7(now),
             CartId = cart.Id,
             ClientKey = key,
             BodyHash = hash,
-            Content = JsonSerializer.Serialize(frozen, DocumentJson.Options),
+            Key = wrapped,
+            Content = AttemptContent.Seal(frozen, own),
             TotalMinor = frozen.Prices.TotalMinor,
             ShopperId = (await shoppers.FindAsync(cancel))?.Id,
             PaymentToken = charged ? request.PaymentToken : "",
@@ -112,7 +117,7 @@ internal sealed class AttemptRunner(
         try
         {
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-            if (await TakeCartAsync(cart, key, cancel) is { } quicker)
+            if (await TakeCartAsync(cart, key, attempt, own, cancel) is { } quicker)
             {
                 return (Same(quicker, hash), false);
             }
@@ -194,7 +199,7 @@ internal sealed class AttemptRunner(
     private static bool IsCharged(AttemptRow attempt) => attempt.PaymentToken.Length > 0;
 
     // What was evaluated is what is ordered: the cart is locked, as a change locks it, and must be as it was. Gives the attempt of the same form, where that was quicker.
-    private async Task<AttemptRow?> TakeCartAsync(CartRow cart, string key, CancellationToken cancel)
+    private async Task<AttemptRow?> TakeCartAsync(CartRow cart, string key, AttemptRow attempt, DataKey own, CancellationToken cancel)
     {
         var now = await db
             .Carts.FromSql($"select * from carts where id = {cart.Id} for update")
@@ -205,12 +210,29 @@ internal sealed class AttemptRunner(
             return twin;
         }
 
-        return now is { OrderId: { } ordered } ? throw AlreadyOrdered(ordered)
-            : now?.Revision == cart.Revision ? null
-            : throw ApiProblemException.Conflict(
+        if (now is { OrderId: { } ordered })
+        {
+            throw AlreadyOrdered(ordered);
+        }
+
+        if (now?.Revision != cart.Revision)
+        {
+            throw ApiProblemException.Conflict(
                 "cart_changed",
                 "Your cart was changed in another window just now. Look at it again, then order."
             );
+        }
+
+        // What the shopper saw of the cart goes with the attempt, under its own key.
+        if (now is { Shown: { } shown, ShownProjection: { } projection })
+        {
+            var before = vault.Open(now.Key);
+            attempt.Shown = StoredPayload.SealArtefact(StoredPayload.OpenArtefact(shown, before), own);
+            attempt.ShownProjection = StoredPayload.Seal(StoredPayload.OpenProjection(projection, before), own);
+            attempt.ShownAt = now.ShownAt;
+        }
+
+        return null;
     }
 
     private ApiProblemException AlreadyOrdered(Guid order) =>

@@ -11,6 +11,8 @@ internal static class CommandLine
         sexton migrate                       brings the database's schema to this program's
         sexton account EMAIL NAME ROLE       makes an account (manager or support); the password is read from standard input
         sexton import FILE                   imports products and, into an empty draft, fields from a JSON file
+        sexton rewrap                        wraps the keys in the database by SEXTON__KEY, after SEXTON__KEYBEFORE was it
+        sexton erase NUMBER                  erases what an order says of persons
         sexton describe                      writes the description of the API to standard output
         """;
 
@@ -29,6 +31,10 @@ internal static class CommandLine
                     return await AccountCommand.RunAsync(Host(WithoutPages), email, name, role);
                 case ["import", var file]:
                     return await ImportCommand.RunAsync(Host(WithoutPages), file);
+                case ["rewrap"]:
+                    return await RewrapCommand.RunAsync(Host(WithoutPages));
+                case ["erase", var number]:
+                    return await EraseCommand.RunAsync(Host(WithoutPages), number);
                 case ["describe"]:
                     return await DescribeCommand.RunAsync(SextonHost.Build(WithoutPages, works: false));
                 case [] or [['-', ..], ..]:

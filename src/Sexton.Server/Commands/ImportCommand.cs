@@ -158,6 +158,8 @@ internal static class ImportCommand
                 Number = 1,
                 Note = "The shop’s own questions",
                 Content = JsonSerializer.Serialize(register, DocumentJson.Options),
+                FieldCount = register.Fields.Length,
+                Changed = [.. register.Fields.Select(static f => f.NameForStaff)],
                 PublishedBy = "Sexton",
                 PublishedAt = now,
             }

@@ -1,11 +1,9 @@
-using System.Text.Json;
 using Npgsql;
 using Sexton.Core.Projections;
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
-using Sexton.Core.Values;
 using Sexton.Data.Queue;
 using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
 using Sexton.Destinations;
 using Sexton.Server.Hosting;
 using Sexton.Server.Orders;
@@ -19,7 +17,7 @@ namespace Sexton.Server.Deliveries;
 /// try on record with its pause and its end.
 /// </summary>
 internal sealed class DeliveryRunner(
-    DeliveryQueue queue,
+    LaneQueue queue,
     OrderReader orders,
     CurrentRegister current,
     IEnumerable<IDeliveredDestination> destinations,
@@ -30,7 +28,7 @@ internal sealed class DeliveryRunner(
     // Whether the bytes may have reached a receiver that cannot tell doubles apart.
     private bool _handedOver;
 
-    public async Task RunAsync(DeliveryRow claimed)
+    public async Task RunAsync(LaneRow claimed)
     {
         log.Milestone("delivery.claimed", claimed.OrderId, claimed.Destination);
         try
@@ -47,7 +45,7 @@ internal sealed class DeliveryRunner(
             await SettleAsync(
                 claimed,
                 null,
-                [],
+                null,
                 new SendResult(_handedOver ? SendOutcome.Lost : SendOutcome.NotTaken, $"It could not be made here: {e.Message}")
             );
         }
@@ -57,7 +55,7 @@ internal sealed class DeliveryRunner(
     private static bool IsOutage(Exception e) =>
         e is NpgsqlException { IsTransient: true } or { InnerException: NpgsqlException { IsTransient: true } };
 
-    private async Task TryAsync(DeliveryRow claimed)
+    private async Task TryAsync(LaneRow claimed)
     {
         var destination = destinations.Single(d => d.Key == claimed.Destination);
         if (claimed.HandedOverAt is not null && !await ResolveLostHandOverAsync(claimed))
@@ -66,10 +64,10 @@ internal sealed class DeliveryRunner(
         }
 
         var sent = await PrepareAsync(claimed);
-        var result = claimed is { Receipt: { } receipt, Artefact: null }
-            ? await FetchAsync(destination, receipt)
+        var result = sent.IsUnread
+            ? await FetchAsync(destination, claimed.Receipt!)
             : await destination.SendAsync(
-                destination.Render(sent, claimed.Sequence),
+                destination.Render(sent.Order, claimed.Sequence),
                 $"{claimed.OrderId:N}/{claimed.Destination}/{claimed.Sequence}",
                 () => HandingOverAsync(destination, claimed),
                 CancellationToken.None
@@ -77,11 +75,11 @@ internal sealed class DeliveryRunner(
         log.Milestone("delivery.handed_over", claimed.OrderId, claimed.Destination);
         if (result.Outcome != SendOutcome.Taken)
         {
-            await SettleAsync(claimed, sent, [], result);
+            await SettleAsync(claimed, sent, null, result);
             return;
         }
 
-        var findings = ReadBack(destination, result.Artefact!, sent);
+        var findings = ReadBack(destination, result.Artefact!, sent.Order);
         try
         {
             await SettleAsync(claimed, sent, findings, result);
@@ -94,26 +92,33 @@ internal sealed class DeliveryRunner(
             await SettleAsync(
                 claimed,
                 null,
-                [],
+                null,
                 new SendResult(SendOutcome.Taken, $"{result.Detail} What was found there could not be kept.", result.Receipt)
             );
         }
     }
 
-    private async Task<SentOrder> PrepareAsync(DeliveryRow claimed)
+    private async Task<Sending> PrepareAsync(LaneRow claimed)
     {
         var order = (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
         var (version, _) = await current.GetAsync(CancellationToken.None);
+        var payload = await queue.PayloadAsync(claimed, CancellationToken.None);
 
         // What was taken is read back as it was sent, whatever the routes say since.
-        var projection = claimed is { Receipt: not null, Artefact: null, Projection: { } kept }
-            ? JsonSerializer.Deserialize<Projection>(kept, DocumentJson.Options)!
+        var isUnread = claimed.Receipt is not null && payload is { Artefact: null, Projection.Length: > 0 };
+        var projection = isUnread
+            ? StoredPayload.OpenProjection(payload!.Projection, order.OpenKey)
             : Projector.Project(order.Content, version.Plan, claimed.Destination);
-        return new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection)
-        {
-            PriceRows = order.Content.Prices.RowsAt(version.Plan, claimed.Destination, order.Content, projection),
-            Leaving = version.Plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
-        };
+        return new Sending(
+            new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection)
+            {
+                PriceRows = order.Content.Prices.RowsAt(version.Plan, claimed.Destination, order.Content, projection),
+                Leaving = version.Plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
+            },
+            order.OpenKey,
+            payload?.Revision ?? order.Revision,
+            isUnread
+        );
     }
 
     private static async Task<SendResult> FetchAsync(IDeliveredDestination destination, string receipt) =>
@@ -144,7 +149,7 @@ internal sealed class DeliveryRunner(
         }
     }
 
-    private async Task HandingOverAsync(IDeliveredDestination destination, DeliveryRow claimed)
+    private async Task HandingOverAsync(IDeliveredDestination destination, LaneRow claimed)
     {
         if (!destination.TellsDoublesApart)
         {
@@ -161,19 +166,17 @@ internal sealed class DeliveryRunner(
 
     // A worker, or the database, stopped between the mark and the acknowledgement. Nobody can say whether the message was taken: that is put on record,
     // and it is sent once more under the same number; if that happened before, it stays uncertain.
-    private async Task<bool> ResolveLostHandOverAsync(DeliveryRow claimed)
+    private async Task<bool> ResolveLostHandOverAsync(LaneRow claimed)
     {
-        if (claimed.WasUncertain)
+        var step = LaneTransitions.AfterLostHandOver(claimed.WasUncertain);
+        if (step.IsSettled)
         {
-            claimed.State = DeliveryState.Uncertain;
-            claimed.SettledAt = clock.GetUtcNow();
+            (claimed.State, claimed.SettledAt, claimed.HandedOverAt) = (step.State, clock.GetUtcNow(), null);
             await queue.SettleAsync(
                 claimed,
-                Try(
-                    claimed,
-                    DeliveryState.Uncertain,
-                    "Handed over again, and again nothing on record of how it ended. It is not sent a third time."
-                ),
+                ReplacesUnsent(claimed),
+                Try(claimed, step.State, "Handed over again, and again nothing on record of how it ended. It is not sent a third time."),
+                null,
                 [],
                 CancellationToken.None
             );
@@ -182,7 +185,7 @@ internal sealed class DeliveryRunner(
 
         var lost = Try(
             claimed,
-            DeliveryState.Uncertain,
+            step.State,
             "Handed over, and nothing on record of how it ended: this server or its database stopped in between. Sent once more under the same Message-ID."
         );
         if (!await queue.MarkUncertainAsync(claimed, lost, CancellationToken.None))
@@ -190,55 +193,25 @@ internal sealed class DeliveryRunner(
             return false;
         }
 
-        (claimed.WasUncertain, claimed.HandedOverAt) = (true, null);
+        (claimed.WasUncertain, claimed.HandedOverAt) = (step.WasUncertain, null);
         return true;
     }
 
-    private async Task SettleAsync(DeliveryRow claimed, SentOrder? sent, IReadOnlyList<SlotFinding> findings, SendResult result)
+    private async Task SettleAsync(LaneRow claimed, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result)
     {
         var now = clock.GetUtcNow();
-        claimed.HandedOverAt = null;
-        claimed.SettledAt = now;
-        switch (result.Outcome)
-        {
-            case SendOutcome.Taken:
-                claimed.State = DeliveryState.Sent;
-                break;
-            case SendOutcome.Refused:
-                claimed.State = DeliveryState.Refused;
-                break;
-            case SendOutcome.Lost when claimed.WasUncertain:
-                claimed.State = DeliveryState.Uncertain;
-                break;
-            case SendOutcome.Lost:
-                claimed.State = DeliveryState.Uncertain;
-                claimed.WasUncertain = true;
-                claimed.NextTryAt = now + RetrySchedule.PauseAfter(1, Random.Shared.NextDouble())!.Value;
-                claimed.SettledAt = null;
-                break;
-            default:
-                var pause = RetrySchedule.PauseAfter(claimed.Tries, Random.Shared.NextDouble());
-                claimed.State =
-                    pause is null ? DeliveryState.NeedsAttention
-                    : claimed.WasUncertain ? DeliveryState.Uncertain
-                    : DeliveryState.Waiting;
-                claimed.NextTryAt = now + (pause ?? TimeSpan.Zero);
-                claimed.SettledAt = pause is null ? now : null;
-                break;
-        }
-
-        claimed.Artefact = result.Artefact ?? claimed.Artefact;
+        var step = LaneTransitions.After(result.Outcome, claimed.Tries, claimed.WasUncertain, Random.Shared.NextDouble());
+        (claimed.State, claimed.WasUncertain, claimed.HandedOverAt) = (step.State, step.WasUncertain, null);
+        (claimed.NextTryAt, claimed.SettledAt) = (now + (step.Pause ?? TimeSpan.Zero), step.IsSettled ? now : null);
         claimed.Receipt = result.Receipt ?? claimed.Receipt;
-        if (sent is not null && (result.Artefact is not null || result.Outcome == SendOutcome.TakenUnread))
-        {
-            claimed.Projection = JsonSerializer.Serialize(sent.Projection, DocumentJson.Options);
-        }
-
+        var isKept = result.Artefact is not null || result.Outcome == SendOutcome.TakenUnread;
         if (
             await queue.SettleAsync(
                 claimed,
+                ReplacesUnsent(claimed),
                 Try(claimed, claimed.State, result.Detail),
-                [.. findings.Select(f => Row(claimed, f, now))],
+                sent is not null && isKept ? Payload(claimed, sent, findings, result.Artefact, now) : null,
+                sent is null ? [] : [.. (findings ?? []).Where(static f => !f.Agrees).Select(f => StoredPayload.Row(claimed, f, sent.Key))],
                 CancellationToken.None
             )
         )
@@ -247,28 +220,43 @@ internal sealed class DeliveryRunner(
         }
     }
 
-    private DeliveryTryRow Try(DeliveryRow claimed, DeliveryState outcome, string detail) =>
+    private static PayloadRow Payload(
+        LaneRow claimed,
+        Sending sent,
+        IReadOnlyList<SlotFinding>? findings,
+        byte[]? artefact,
+        DateTimeOffset now
+    )
+    {
+        var agreed = (findings ?? []).Where(static f => f.Agrees).ToList();
+        return new PayloadRow
+        {
+            LaneId = claimed.Id,
+            Sequence = claimed.Sequence,
+            Revision = sent.Revision,
+            Projection = StoredPayload.Seal(sent.Order.Projection, sent.Key),
+            Hash = artefact is null ? null : StoredPayload.HashOf(artefact),
+            Artefact = artefact is null ? null : StoredPayload.SealArtefact(artefact, sent.Key),
+            Agreed = SlotFinding.Worst(agreed.Select(static f => f.Finding)),
+            AgreedCount = agreed.Count,
+            At = now,
+        };
+    }
+
+    private bool ReplacesUnsent(LaneRow claimed) => destinations.Single(d => d.Key == claimed.Destination).ReplacesUnsent;
+
+    private TryRow Try(LaneRow claimed, DeliveryState outcome, string detail) =>
         new()
         {
-            OrderId = claimed.OrderId,
-            Destination = claimed.Destination,
+            LaneId = claimed.Id,
+            Sequence = claimed.Sequence,
             At = clock.GetUtcNow(),
             Outcome = outcome,
             Detail = detail,
         };
 
-    private static FindingRow Row(DeliveryRow claimed, SlotFinding finding, DateTimeOffset at) =>
-        new()
-        {
-            OrderId = claimed.OrderId,
-            Destination = claimed.Destination,
-            Slot = finding.Slot,
-            Part = finding.Part,
-            Expected = finding.Expected,
-            Found = finding.Found,
-            Finding = finding.Finding,
-            At = at,
-        };
+    // An order on its way: what goes, the key that it is kept under, the revision, and whether it was taken before and only has to be read back.
+    private sealed record Sending(SentOrder Order, DataKey Key, int Revision, bool IsUnread);
 
     private sealed class OvertakenException : Exception;
 }

@@ -50,7 +50,7 @@ internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal sig
     private async Task<bool> SendNextAsync(string destination, CancellationToken stop)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var queue = scope.ServiceProvider.GetRequiredService<DeliveryQueue>();
+        var queue = scope.ServiceProvider.GetRequiredService<LaneQueue>();
         var claimed = await queue.ClaimAsync(destination, 1, TimeSpan.FromSeconds(options.DeliveryLeaseSeconds), stop);
         if (claimed.Count == 0)
         {

@@ -5,6 +5,7 @@ using Sexton.Core.Register;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
+using Sexton.Server.Accounts;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Fields;

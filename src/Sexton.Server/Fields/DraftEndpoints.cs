@@ -26,21 +26,21 @@ internal static class DraftEndpoints
             .MapPost(
                 "draft/fields",
                 async (AddFieldRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-                    View(await draft.AddFieldAsync(request, ActorOf(user), cancel))
+                    View(await draft.AddFieldAsync(request, Actor.Of(user), cancel))
             )
             .WithName("AddField");
         console
             .MapPost(
                 "draft/sections",
                 async (AddSectionRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-                    View(await draft.AddSectionAsync(request, ActorOf(user), cancel))
+                    View(await draft.AddSectionAsync(request, Actor.Of(user), cancel))
             )
             .WithName("AddSection");
         console
             .MapPost(
                 "draft/steps",
                 async (AddStepRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
-                    View(await draft.AddStepAsync(request, ActorOf(user), cancel))
+                    View(await draft.AddStepAsync(request, Actor.Of(user), cancel))
             )
             .WithName("AddStep");
         console.MapPatch("draft/items/{key}", ChangeAsync).WithName("ChangeDraft");
@@ -65,7 +65,7 @@ internal static class DraftEndpoints
         ClaimsPrincipal user,
         DraftStore draft,
         CancellationToken cancel
-    ) => View(await draft.ChangeAsync(key, Revision(revision), request.Setting, request.Value, ActorOf(user), cancel));
+    ) => View(await draft.ChangeAsync(key, Revision(revision), request.Setting, request.Value, Actor.Of(user), cancel));
 
     private static async Task<IResult> RemoveAsync(
         string key,
@@ -75,7 +75,7 @@ internal static class DraftEndpoints
         CancellationToken cancel
     )
     {
-        await draft.RemoveAsync(key, Revision(revision), ActorOf(user), cancel);
+        await draft.RemoveAsync(key, Revision(revision), Actor.Of(user), cancel);
         return TypedResults.NoContent();
     }
 
@@ -87,7 +87,7 @@ internal static class DraftEndpoints
         CancellationToken cancel
     )
     {
-        await accepted.AcceptAsync(request, await reader.ProblemsAsync(cancel), ActorOf(user), cancel);
+        await accepted.AcceptAsync(request, await reader.ProblemsAsync(cancel), Actor.Of(user), cancel);
         return TypedResults.NoContent();
     }
 
@@ -116,21 +116,18 @@ internal static class DraftEndpoints
             throw ApiProblemException.Unprocessable("count_refused", "Give a whole number from 0.");
         }
 
-        return await stock.CountAsync(request.Item, request.OnHand, ActorOf(user).Id, clock.GetUtcNow(), cancel) is { } held
+        return await stock.CountAsync(request.Item, request.OnHand, Actor.Of(user).Id, clock.GetUtcNow(), cancel) is { } held
             ? throw ApiProblemException.Conflict("held", $"{held} of it are held by payments under way. Count it again in a moment.")
             : TypedResults.NoContent();
     }
 
     private static async Task<UndoneView> UndoAsync(ClaimsPrincipal user, DraftStore draft, CancellationToken cancel)
     {
-        var change = await draft.UndoAsync(ActorOf(user), cancel);
+        var change = await draft.UndoAsync(Actor.Of(user), cancel);
         return new UndoneView(change.Field, change.Setting);
     }
 
     private static ChangedView View(DraftItemRow row) => new(row.Key, row.Revision);
-
-    private static Actor ActorOf(ClaimsPrincipal user) =>
-        new(user.FindFirstValue(ClaimTypes.NameIdentifier)!, user.FindFirstValue(AccountClaims.Name)!);
 
     private static int Revision(string etag) =>
         int.TryParse(etag.Trim('"'), NumberStyles.None, CultureInfo.InvariantCulture, out var revision)

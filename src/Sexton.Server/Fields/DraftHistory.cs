@@ -3,20 +3,16 @@ using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Register;
 using Sexton.Data;
 using Sexton.Data.Rows;
+using Sexton.Server.Accounts;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Fields;
 
-/// <summary>Who changes the draft.</summary>
-/// <param name="Id">The id of the account.</param>
-/// <param name="Name">The name by which others know them.</param>
-internal sealed record Actor(string Id, string Name);
-
 /// <summary>The changes of the draft, each with what undoes it.</summary>
 internal sealed class DraftHistory(SextonDb db, TimeProvider clock)
 {
-    /// <summary>Puts a change on record. One that undoes another is not undone itself.</summary>
-    public void Record(Actor actor, DraftItemRow row, string setting, string? before, string? after, bool undoes = false) =>
+    /// <summary>Puts a change on record. One that undoes another is not undone itself, nor one that changed the live shop too.</summary>
+    public void Record(Actor actor, DraftItemRow row, string setting, string? before, string? after, bool canUndo = true) =>
         db.DraftChanges.Add(
             new DraftChangeRow
             {
@@ -29,13 +25,13 @@ internal sealed class DraftHistory(SextonDb db, TimeProvider clock)
                 Before = before,
                 After = after,
                 Revision = row.Revision,
-                Undone = undoes,
+                CanUndo = canUndo,
             }
         );
 
-    /// <summary>The last change of a person that is not undone.</summary>
+    /// <summary>The last change of a person that can be undone.</summary>
     public Task<DraftChangeRow?> LastOfAsync(Actor actor, CancellationToken cancel) =>
-        db.DraftChanges.Where(c => c.Actor == actor.Id && !c.Undone).OrderByDescending(c => c.Id).FirstOrDefaultAsync(cancel);
+        db.DraftChanges.Where(c => c.Actor == actor.Id && c.CanUndo).OrderByDescending(c => c.Id).FirstOrDefaultAsync(cancel);
 
     /// <summary>A revision that nothing of this key ever had, so that whoever still sees what was there before cannot take it for this.</summary>
     public async Task<int> NextRevisionAsync(string key, CancellationToken cancel) =>

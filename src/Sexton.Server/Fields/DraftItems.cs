@@ -21,18 +21,17 @@ internal static class DraftItems
 
     /// <summary>The rows of a register.</summary>
     public static IEnumerable<DraftItemRow> Of(RegisterContent register) =>
-        register
-            .Fields.Select(static (f, i) => Row(DraftItemKind.Field, f.Key, i, Write(f)))
-            .Concat(register.Sections.Select(static (s, i) => Row(DraftItemKind.Section, s.Key, i, Write(s))))
-            .Concat(register.Steps.Select(static (s, i) => Row(DraftItemKind.Step, s.Key, i, Write(s))))
-            .Append(Row(DraftItemKind.Codes, CodeRules.Key, 0, Write(register.Codes)));
+        Ranked(DraftItemKind.Field, register.Fields, static f => f.Key)
+            .Concat(Ranked(DraftItemKind.Section, register.Sections, static s => s.Key))
+            .Concat(Ranked(DraftItemKind.Step, register.Steps, static s => s.Key))
+            .Concat(Ranked(DraftItemKind.Codes, [register.Codes], static _ => CodeRules.Key));
 
-    public static DraftItemRow Row(DraftItemKind kind, string key, int position, string definition, int revision = 1) =>
+    public static DraftItemRow Row(DraftItemKind kind, string key, string rank, string definition, int revision = 1) =>
         new()
         {
             Kind = kind,
             Key = key,
-            Position = position,
+            Rank = rank,
             Definition = definition,
             Revision = revision,
         };
@@ -73,6 +72,9 @@ internal static class DraftItems
             DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value)),
             _ => Write(SectionEdit.Apply(Parse<CustomStep>(row), setting, value)),
         };
+
+    private static IEnumerable<DraftItemRow> Ranked<T>(DraftItemKind kind, IReadOnlyList<T> items, Func<T, string> key) =>
+        items.Zip(Rank.Spread(items.Count), (item, rank) => Row(kind, key(item), rank, Write(item)));
 
     private static IEnumerable<T> Of<T>(IReadOnlyList<DraftItemRow> rows, DraftItemKind kind) =>
         rows.Where(r => r.Kind == kind).Select(Parse<T>);

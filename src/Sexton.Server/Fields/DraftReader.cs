@@ -22,6 +22,7 @@ internal sealed class DraftReader(
     DraftStore draft,
     PublishedKeys published,
     CurrentRegister current,
+    VersionWriter versions,
     FieldTypes types,
     AcceptedProblems accepted
 )
@@ -34,13 +35,10 @@ internal sealed class DraftReader(
     {
         var rows = await draft.RowsAsync(cancel);
         var content = DraftItems.Register(rows);
-        var last = await db.RegisterVersions.AsNoTracking().OrderByDescending(v => v.Number).FirstOrDefaultAsync(cancel);
+        var live = VersionWriter.Parse(await versions.CurrentAsync(cancel));
         var products = await current.ProductsAsync(cancel);
         var since = await published.SinceAsync(cancel);
-        var changed = draft
-            .Difference(last is null ? new RegisterContent([]) : Publisher.Parse(last), content, products)
-            .Select(static c => c.Field)
-            .ToHashSet(StringComparer.Ordinal);
+        var changed = draft.Difference(live, content, products).Select(static c => c.Field).ToHashSet(StringComparer.Ordinal);
         var order = await db.Products.AsNoTracking().OrderBy(p => p.Position).Select(p => p.Code).ToListAsync(cancel);
         var shown = order.Select(products.Find).OfType<Product>().ToList();
         var words = new ConditionWords(content, types, products);
@@ -51,7 +49,7 @@ internal sealed class DraftReader(
         int? Since(DraftItemRow row) => since.TryGetValue(row.Key, out var number) ? number : null;
         bool Changed(DraftItemRow row) => changed.Contains(row.Key);
         return new DraftView(
-            (last?.Number ?? 0) + 1,
+            await versions.NextNumberAsync(cancel),
             changed.Count,
             [.. Of(rows, DraftItemKind.Field).Select(r => View(r, content, shown, words, Since(r), Changed(r)))],
             [.. Of(rows, DraftItemKind.Section).Select(r => ViewSection(r, shown, words, Since(r), Changed(r)))],

@@ -11,6 +11,7 @@ using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
+using Sexton.Server.Accounts;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Fields;
@@ -26,7 +27,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
 
     /// <summary>The rows of the draft in their order.</summary>
     public async Task<List<DraftItemRow>> RowsAsync(CancellationToken cancel) =>
-        await db.DraftItems.OrderBy(f => f.Position).ThenBy(f => f.Key).ToListAsync(cancel);
+        await db.DraftItems.OrderBy(f => f.Rank).ThenBy(f => f.Key).ToListAsync(cancel);
 
     public Compilation Compile(RegisterContent content) => RegisterPlan.Compile(content, types);
 
@@ -57,6 +58,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             Step = section?.Step ?? (request.Level == Level.Order ? Step.Cart.Key : Step.ProductPage.Key),
             Section = section?.Key,
             Label = LanguageMap.Empty,
+            Personal = type.IsPersonal,
             AskedOf =
                 section is null && request.Level != Level.Order ? (request.AskedOf ?? ProductScope.Only()).Tidy() : ProductScope.Every,
         };
@@ -166,7 +168,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             await PutBackAsync(change, row, actor, cancel);
         }
 
-        change.Undone = true;
+        change.CanUndo = false;
         await db.SaveChangesAsync(cancel);
         return change;
     }
@@ -225,7 +227,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         var row = DraftItems.Row(
             kind,
             key,
-            (rows.LastOrDefault()?.Position ?? 0) + 1,
+            Rank.Between(rows.LastOrDefault()?.Rank, null),
             definition,
             await history.NextRevisionAsync(key, cancel)
         );
@@ -235,7 +237,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             await PutBeforeAsync(row, next, cancel);
         }
 
-        history.Record(actor, row, "", null, definition, undoes);
+        history.Record(actor, row, "", null, definition, canUndo: !undoes);
         return row;
     }
 
@@ -255,7 +257,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         {
             row.Definition = definition;
             row.Revision++;
-            history.Record(actor, row, setting, before.ToJsonString(), after.ToJsonString(), undoes);
+            history.Record(actor, row, setting, before.ToJsonString(), after.ToJsonString(), canUndo: !undoes);
         }
     }
 
@@ -298,7 +300,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
 
         await PutBeforeAsync(row, DraftHistory.Json(change.Before).GetString(), cancel);
         row.Revision++;
-        history.Record(actor, row, Position, change.After, change.Before, undoes: true);
+        history.Record(actor, row, Position, change.After, change.Before, canUndo: false);
     }
 
     private async Task TakeAwayAsync(DraftItemRow row, Actor actor, bool undoes, CancellationToken cancel)
@@ -307,7 +309,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         var next = await PlaceOfAsync(row, cancel);
         db.DraftItems.Remove(row);
         row.Revision++;
-        history.Record(actor, row, "", DraftHistory.Whole(row.Definition, next.GetString()), null, undoes);
+        history.Record(actor, row, "", DraftHistory.Whole(row.Definition, next.GetString()), null, canUndo: !undoes);
     }
 
     private async Task PutBackAsync(DraftChangeRow change, DraftItemRow? row, Actor actor, CancellationToken cancel)
@@ -356,10 +358,6 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             throw new DraftEditException(Position, $"The draft has nothing called “{next}”.");
         }
 
-        others.Insert(at, row);
-        for (var i = 0; i < others.Count; i++)
-        {
-            others[i].Position = i;
-        }
+        row.Rank = Rank.Between(at == 0 ? null : others[at - 1].Rank, at == others.Count ? null : others[at].Rank);
     }
 }

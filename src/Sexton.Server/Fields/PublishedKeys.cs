@@ -31,7 +31,7 @@ internal sealed class PublishedKeys(SextonDb db)
                 $"""
                 select c ->> 'key' as "Value"
                 from register_versions v, jsonb_array_elements(v.content -> 'fields') f, jsonb_array_elements(coalesce(f -> 'settings' -> 'choices', '[]')) c
-                where f ->> 'key' = {field} and v.number = (select max(number) from register_versions)
+                where f ->> 'key' = {field} and v.number = current_version()
                 """
             )
             .ToListAsync(cancel);

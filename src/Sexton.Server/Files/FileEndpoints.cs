@@ -30,8 +30,8 @@ internal static class FileEndpoints
             .WithName("GetFileContent");
         shop.MapGet(
                 "files/{id}/small",
-                async (string id, HttpResponse response, Uploads uploads, CancellationToken cancel) =>
-                    FileReplies.Small(await uploads.FindAsync(id, cancel), response)
+                async (string id, HttpResponse response, Uploads uploads, FileReplies replies, CancellationToken cancel) =>
+                    replies.Small(await uploads.FindAsync(id, cancel), response)
             )
             .WithName("GetSmallPicture");
         shop.MapGet(
@@ -50,8 +50,8 @@ internal static class FileEndpoints
             .WithName("GetCartFile");
         shop.MapGet(
                 "cart/files/{sha256}/small",
-                async (string sha256, HttpResponse response, Uploads uploads, CancellationToken cancel) =>
-                    FileReplies.Small(await uploads.FindByHashAsync(sha256, cancel), response)
+                async (string sha256, HttpResponse response, Uploads uploads, FileReplies replies, CancellationToken cancel) =>
+                    replies.Small(await uploads.FindByHashAsync(sha256, cancel), response)
             )
             .WithName("GetSmallCartPicture");
         MapOfOrder(

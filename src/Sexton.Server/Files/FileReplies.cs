@@ -37,10 +37,10 @@ internal sealed class FileReplies(SextonDb db, FileStore store)
     }
 
     /// <summary>The small picture of a file, or a drawing of a sheet of paper.</summary>
-    public static IResult Small(FileRow file, HttpResponse response)
+    public IResult Small(FileRow file, HttpResponse response)
     {
         response.Headers.CacheControl = "private, max-age=3600";
-        return file.Thumbnail is { } small ? TypedResults.Bytes(small, "image/jpeg") : TypedResults.Text(Sheet, "image/svg+xml");
+        return store.OpenThumbnail(file) is { } small ? TypedResults.Bytes(small, "image/jpeg") : TypedResults.Text(Sheet, "image/svg+xml");
     }
 
     private async Task<FileRow> FindAsync(Guid order, string sha256, CancellationToken cancel)

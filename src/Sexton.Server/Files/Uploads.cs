@@ -76,6 +76,7 @@ internal sealed class Uploads(
         {
             Id = Guid.NewGuid(),
             CartId = cart.Id,
+            Key = store.MakeKey(),
             Name = clean,
             Announced = size,
             Received = 0,
@@ -147,7 +148,7 @@ internal sealed class Uploads(
 
                 if (filled > 0)
                 {
-                    written = store.AppendAsync(file.Id, file.Received, piece.AsMemory(0, filled), CancellationToken.None);
+                    written = store.AppendAsync(file, file.Received, piece.AsMemory(0, filled), CancellationToken.None);
                     hash?.AppendData(piece, 0, filled);
                     file.Received += filled;
                     (piece, other) = (other, piece);
@@ -197,10 +198,11 @@ internal sealed class Uploads(
         (file.Size, file.Sha256, file.Kind) = (file.Received, look.Sha256, look.Kind);
         if (look.Picture is { } made)
         {
-            (file.Width, file.Height, file.Thumbnail) = (made.Width, made.Height, made.Thumbnail);
+            (file.Width, file.Height) = (made.Width, made.Height);
+            file.Thumbnail = made.Thumbnail is null ? null : store.SealThumbnail(file, made.Thumbnail);
             if (made.Upright is { } upright)
             {
-                await store.ReplaceAsync(file.Id, upright, cancel);
+                await store.ReplaceAsync(file, upright, cancel);
                 (file.Size, file.Sha256) = (upright.Length, SHA256.HashData(upright));
             }
         }

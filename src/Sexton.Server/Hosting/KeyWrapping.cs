@@ -1,44 +1,55 @@
-using System.Security.Cryptography;
+using System.Text;
 using System.Xml.Linq;
 using Microsoft.AspNetCore.DataProtection.XmlEncryption;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Data;
+using Sexton.Data.Sealing;
 
 namespace Sexton.Server.Hosting;
 
-/// <summary>Wraps the keys that lie in the database with AES-256-GCM, so that a copy of the database alone opens nothing.</summary>
-internal sealed class KeyWrapper(SextonOptions options) : IXmlEncryptor
+/// <summary>Wraps the keys of sessions and forms that lie in the database, so that a copy of the database alone opens nothing.</summary>
+/// <param name="vault">Gives the vault; asked only when a key is wrapped, since describing the API needs none.</param>
+internal sealed class KeyWrapper(Func<KeyVault> vault) : IXmlEncryptor
 {
-    internal const int NonceSize = 12,
-        TagSize = 16;
+    internal const string Purpose = "sexton key ring 1";
+
+    private const string Element = "wrapped";
 
     /// <inheritdoc/>
-    public EncryptedXmlInfo Encrypt(XElement plaintextElement)
+    public EncryptedXmlInfo Encrypt(XElement plaintextElement) =>
+        new(
+            new XElement(Element, Wrap(vault(), Encoding.UTF8.GetBytes(plaintextElement.ToString(SaveOptions.DisableFormatting)))),
+            typeof(KeyUnwrapper)
+        );
+
+    /// <summary>Wraps the keys that are there by the key that is in force now.</summary>
+    public static async Task RewrapAsync(SextonDb db, KeyVault vault, CancellationToken cancel)
     {
-        var plain = System.Text.Encoding.UTF8.GetBytes(plaintextElement.ToString(SaveOptions.DisableFormatting));
-        var (nonce, cipher, tag) = (RandomNumberGenerator.GetBytes(NonceSize), new byte[plain.Length], new byte[TagSize]);
-        using var aes = new AesGcm(WrappingKey(options), TagSize);
-        aes.Encrypt(nonce, plain, cipher, tag);
-        return new EncryptedXmlInfo(new XElement("wrapped", Convert.ToBase64String([.. nonce, .. tag, .. cipher])), typeof(KeyUnwrapper));
+        foreach (var row in await db.DataProtectionKeys.ToListAsync(cancel))
+        {
+            var xml = XElement.Parse(row.Xml!);
+            foreach (var wrapped in xml.Descendants(Element).ToList())
+            {
+                wrapped.Value = Wrap(vault, vault.Unwrap(Convert.FromBase64String(wrapped.Value), Purpose));
+            }
+
+            row.Xml = xml.ToString(SaveOptions.DisableFormatting);
+        }
+
+        await db.SaveChangesAsync(cancel);
     }
 
-    internal static byte[] WrappingKey(SextonOptions options) =>
-        HKDF.DeriveKey(HashAlgorithmName.SHA256, options.KeyBytes()!, 32, info: "sexton key ring 1"u8.ToArray());
+    private static string Wrap(KeyVault vault, byte[] bytes) => Convert.ToBase64String(vault.Wrap(bytes, Purpose));
 }
 
 /// <summary>Opens what <see cref="KeyWrapper"/> wrapped.</summary>
 internal sealed class KeyUnwrapper(IServiceProvider services) : IXmlDecryptor
 {
     /// <inheritdoc/>
-    public XElement Decrypt(XElement encryptedElement)
-    {
-        var bytes = Convert.FromBase64String(encryptedElement.Value).AsSpan();
-        var plain = new byte[bytes.Length - KeyWrapper.NonceSize - KeyWrapper.TagSize];
-        using var aes = new AesGcm(KeyWrapper.WrappingKey(services.GetRequiredService<SextonOptions>()), KeyWrapper.TagSize);
-        aes.Decrypt(
-            bytes[..KeyWrapper.NonceSize],
-            bytes[(KeyWrapper.NonceSize + KeyWrapper.TagSize)..],
-            bytes.Slice(KeyWrapper.NonceSize, KeyWrapper.TagSize),
-            plain
+    public XElement Decrypt(XElement encryptedElement) =>
+        XElement.Parse(
+            Encoding.UTF8.GetString(
+                services.GetRequiredService<KeyVault>().Unwrap(Convert.FromBase64String(encryptedElement.Value), KeyWrapper.Purpose)
+            )
         );
-        return XElement.Parse(System.Text.Encoding.UTF8.GetString(plain));
-    }
 }

@@ -15,7 +15,9 @@ using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Placing;
 using Sexton.Data.Queue;
+using Sexton.Data.Retention;
 using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
 using Sexton.Destinations;
 using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.ShopperEmail;
@@ -70,6 +72,7 @@ internal static class SextonHost
 
         services.AddSingleton(options);
         services.AddSingleton(TimeProvider.System);
+        services.AddSingleton(_ => new KeyVault(options.KeyBytes()!, options.KeyBeforeBytes()));
         services.AddDbContextPool<SextonDb>(db => SextonDbFactory.Configure(db, options.Database));
         services.AddSingleton<RequestLimits>();
         services.AddProxies(options);
@@ -107,7 +110,7 @@ internal static class SextonHost
     {
         services.AddDataProtection().SetApplicationName("sexton").PersistKeysToDbContext<SextonDb>();
         services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(provider => new ConfigureOptions<KeyManagementOptions>(keys =>
-            keys.XmlEncryptor = new KeyWrapper(provider.GetRequiredService<SextonOptions>())
+            keys.XmlEncryptor = new KeyWrapper(provider.GetRequiredService<KeyVault>)
         ));
         services.AddAntiforgery(antiforgery =>
         {
@@ -204,11 +207,13 @@ internal static class SextonHost
         services.AddScoped<ShopperSession>();
         services.AddScoped<SignInLinks>();
         services.AddScoped<Publisher>();
+        services.AddScoped<VersionWriter>();
         services.AddScoped<CartStore>();
         services.AddScoped<CartPage>();
         services.AddSingleton<EvaluationWriting>();
         services.AddSingleton(ObjectPool.Create<Evaluation>());
         services.AddScoped<OrderPlacer>();
+        services.AddScoped<OrderEraser>();
         services.AddScoped<StockKeeper>();
         services.AddSingleton<StockGlance>();
         services.AddSingleton<TaxRegistry>();
@@ -222,9 +227,10 @@ internal static class SextonHost
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();
         services.AddScoped<PageViews>();
+        services.AddScoped<CoveredAnswers>();
         services.AddScoped<TrailReader>();
         services.AddHttpContextAccessor();
-        services.AddScoped<DeliveryQueue>();
+        services.AddScoped<LaneQueue>();
         services.AddScoped<DeliveryRunner>();
         services.AddSingleton<WorkSignal>();
     }

@@ -11,6 +11,9 @@ internal sealed class SextonOptions
     /// <summary>32 random bytes in base 64. Signs order links and wraps the keys kept in the database.</summary>
     public string Key { get; set; } = "";
 
+    /// <summary>The key before that one, while what it wrapped is wrapped anew by “rewrap”; "" for none.</summary>
+    public string KeyBefore { get; set; } = "";
+
     /// <summary>The address under which shoppers and staff reach this installation.</summary>
     public Uri PublicUrl { get; set; } = new("http://localhost:5080");
 
@@ -62,6 +65,15 @@ internal sealed class SextonOptions
     /// <summary>After how many days an untouched cart is cleared away with its files.</summary>
     public int CartDays { get; set; } = 30;
 
+    /// <summary>After how many days an order is erased: what it says of persons goes.</summary>
+    public int PersonalDays { get; set; } = 730;
+
+    /// <summary>After how many days the bytes of messages, sales and pages go, which are kept as evidence.</summary>
+    public int ArtefactDays { get; set; } = 180;
+
+    /// <summary>After how many days what is left of an erased order goes too: lines, item codes and amounts.</summary>
+    public int BookDays { get; set; } = 3650;
+
     /// <summary>After how many hours a file goes that no cart refers to.</summary>
     public int UnusedFileHours { get; set; } = 3;
 
@@ -105,6 +117,11 @@ internal sealed class SextonOptions
             yield return "Set SEXTON__KEY to 32 random bytes in base 64 (openssl rand -base64 32).";
         }
 
+        if (KeyBefore.Length > 0 && KeyBeforeBytes() is null)
+        {
+            yield return "SEXTON__KEYBEFORE is not 32 bytes in base 64. Give the key that SEXTON__KEY was before, or none.";
+        }
+
         if (StandardTaxPpm is < 0 or > TaxRules.MostPpm)
         {
             yield return $"A tax rate of {StandardTaxPpm} parts per million is none. Set SEXTON__STANDARDTAXPPM to a number from 0 to {TaxRules.MostPpm}, such as 230000 for 23 %.";
@@ -118,6 +135,11 @@ internal sealed class SextonOptions
         if (Enum.GetValues<LimitedWork>().Any(work => Limits.Of(work) is { Each: < 1 } or { All: < 1 }))
         {
             yield return "A limit of SEXTON__LIMITS lets nobody through. Set each to 1 or more.";
+        }
+
+        if (PersonalDays < 1 || ArtefactDays < 1 || BookDays < PersonalDays)
+        {
+            yield return "What is kept is kept for a day at least, and an order is not taken out before it is erased. Set SEXTON__PERSONALDAYS, SEXTON__ARTEFACTDAYS and SEXTON__BOOKDAYS so.";
         }
 
         if (!TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _))
@@ -138,9 +160,14 @@ internal sealed class SextonOptions
             );
 
     /// <summary>The bytes of <see cref="Key"/>, or null when they are not 32.</summary>
-    public byte[]? KeyBytes()
+    public byte[]? KeyBytes() => BytesOf(Key);
+
+    /// <summary>The bytes of <see cref="KeyBefore"/>; null for none, or when they are not 32.</summary>
+    public byte[]? KeyBeforeBytes() => BytesOf(KeyBefore);
+
+    private static byte[]? BytesOf(string key)
     {
         var bytes = new byte[32];
-        return Convert.TryFromBase64String(Key, bytes, out var written) && written == bytes.Length ? bytes : null;
+        return Convert.TryFromBase64String(key, bytes, out var written) && written == bytes.Length ? bytes : null;
     }
 }

@@ -15,17 +15,13 @@ namespace Sexton.Server.Hosting;
 /// <param name="purpose">What the key is derived for.</param>
 internal sealed class TextSigner(SextonOptions options, TimeProvider clock, string purpose)
 {
-    private readonly byte[] _key = HKDF.DeriveKey(
-        HashAlgorithmName.SHA256,
-        options.KeyBytes()!,
-        32,
-        info: Encoding.ASCII.GetBytes(purpose)
-    );
+    private readonly byte[] _key = Derived(options.KeyBytes()!, purpose);
+    private readonly byte[]? _keyBefore = options.KeyBeforeBytes() is { } before ? Derived(before, purpose) : null;
 
     private int Today => DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).DayNumber;
 
     /// <summary>The token of a text of ASCII that counts for so many days, to the end of the last in UTC.</summary>
-    public string SignFor(int days, string text) => Sign($"{text}.{(Today + days).ToString(CultureInfo.InvariantCulture)}");
+    public string SignFor(int days, string text) => Sign(_key, $"{text}.{(Today + days).ToString(CultureInfo.InvariantCulture)}");
 
     /// <summary>The text of a token; null when it was not signed here.</summary>
     /// <exception cref="ApiProblemException">It was, and has run out.</exception>
@@ -47,11 +43,19 @@ internal sealed class TextSigner(SextonOptions options, TimeProvider clock, stri
             );
     }
 
-    private string Sign(string text) => text + "." + Base64Url.EncodeToString(HMACSHA256.HashData(_key, Encoding.ASCII.GetBytes(text)));
+    private static byte[] Derived(byte[] key, string purpose) =>
+        HKDF.DeriveKey(HashAlgorithmName.SHA256, key, 32, info: Encoding.ASCII.GetBytes(purpose));
 
+    private static string Sign(byte[] key, string text) =>
+        text + "." + Base64Url.EncodeToString(HMACSHA256.HashData(key, Encoding.ASCII.GetBytes(text)));
+
+    // While the key is turned over, what was signed by the one before counts too.
     private string? Verified(string token)
     {
         var text = token[..Math.Max(0, token.LastIndexOf('.'))];
-        return CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(Sign(text)), Encoding.ASCII.GetBytes(token)) ? text : null;
+        return IsSigned(_key, text, token) || (_keyBefore is not null && IsSigned(_keyBefore, text, token)) ? text : null;
     }
+
+    private static bool IsSigned(byte[] key, string text, string token) =>
+        CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(Sign(key, text)), Encoding.ASCII.GetBytes(token));
 }

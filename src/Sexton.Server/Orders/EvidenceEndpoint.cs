@@ -1,10 +1,15 @@
+using System.Security.Claims;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
+using Sexton.Core.Facts;
+using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
+using Sexton.Destinations;
+using Sexton.Server.Accounts;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Orders;
@@ -16,8 +21,11 @@ internal static class EvidenceEndpoint
         string number,
         string destination,
         string slot,
+        ClaimsPrincipal user,
         OrderReader orders,
         TrailReader trails,
+        CoveredAnswers covered,
+        IEnumerable<IDeliveredDestination> delivered,
         SextonDb db,
         CancellationToken cancel
     )
@@ -28,39 +36,68 @@ internal static class EvidenceEndpoint
             order.Content.Answers.FirstOrDefault(a => a.Slot.ToString() == slot)
             ?? throw ApiProblemException.NotFound($"Order {number} has no answer at “{slot}”.");
         var trail = await trails.ReadAsync(order, cancel);
-        var (delivery, serving) = (trail.Deliveries.GetValueOrDefault(destination), trail.PageViews.GetValueOrDefault(destination));
-        var tries = await db
-            .DeliveryTries.AsNoTracking()
-            .Where(t => t.OrderId == order.Id && t.Destination == destination)
-            .OrderBy(t => t.Id)
-            .Select(t => new HappeningView(t.At, t.Detail, t.Outcome))
-            .ToListAsync(cancel);
-        if (serving is not null)
-        {
-            tries.Add(new HappeningView(serving.FirstAt, "Served for the first time.", null));
-            if (serving.Times > 1)
-            {
-                tries.Add(new HappeningView(serving.LastAt, $"Last served; {serving.Times} times in all.", null));
-            }
-        }
-
+        var place = trail.At(destination);
+        var seen = Seen(order, answer, place);
+        await covered.LookAsync(order, seen, Actor.Of(user), cancel);
+        var happenings = await HappeningsAsync(db, place, cancel);
+        happenings.AddRange(
+            (await covered.OfAsync(order.Id, slot, cancel)).Select(static l => new HappeningView(l.At, $"{l.Name} looked at it.", null))
+        );
         return new EvidenceView(
             known.Phrase,
             answer.Label,
             trail.MarkOf(answer, destination),
             answer.Value?.Files is { } files ? Entry.ProofOf(files) : answer.Text,
             [
-                .. trail
-                    .Findings[destination]
-                    .Where(f => f.Slot == slot)
+                .. FindingsOf(order, place, delivered)
+                    .Where(f => f.Slot == slot && f.Expected.Length > 0)
                     .Select(f => new FoundView(f.Part, f.Found, f.Finding, TextDifference.Describe(f.Expected, f.Found))),
             ],
-            ArtefactOf(destination, delivery?.Artefact ?? serving?.Artefact),
-            delivery?.Receipt,
-            tries,
-            delivery?.State is DeliveryState.Refused or DeliveryState.NeedsAttention or DeliveryState.Waiting,
-            delivery is { SettledAt: null } ? delivery.NextTryAt : null
+            ArtefactOf(destination, place.Artefact),
+            place.Lane?.Receipt,
+            happenings,
+            place.Lane is { } lane && LaneTransitions.CanBeSentAgain(lane.State),
+            place.Lane is { SettledAt: null } open ? open.NextTryAt : null
         );
+    }
+
+    // Of what is read here: the answer itself, and all that stand in the same artefact.
+    private static IReadOnlyList<SlotId> Seen(StoredOrder order, OrderAnswer answer, PlaceTrail place) =>
+        [
+            .. CoveredAnswers
+                .Of(order)
+                .Where(c => c == answer.Slot || (place.Artefact is not null && place.View is null && place.Expected.Contains(c))),
+        ];
+
+    // What agrees is only counted, and so the artefact is read once more, as long as it is there.
+    private static IEnumerable<SlotFinding> FindingsOf(StoredOrder order, PlaceTrail place, IEnumerable<IDeliveredDestination> delivered) =>
+        place is { Artefact: { } artefact, Projection: { } sent }
+        && delivered.FirstOrDefault(d => d.Key == place.Destination) is { } destination
+        && place.Agreed != Finding.None
+            ? destination.ReadBack(artefact, new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, sent))
+            : place.Findings;
+
+    private static async Task<List<HappeningView>> HappeningsAsync(SextonDb db, PlaceTrail place, CancellationToken cancel)
+    {
+        if (place.View is { } view)
+        {
+            var served = new List<HappeningView> { new(view.FirstAt, "Served for the first time.", null) };
+            if (view.Times > 1)
+            {
+                served.Add(new HappeningView(view.LastAt, $"Last served; {view.Times} times in all.", null));
+            }
+
+            return served;
+        }
+
+        return place.Lane is null
+            ? []
+            : await db
+                .Tries.AsNoTracking()
+                .Where(t => t.LaneId == place.Lane.Id)
+                .OrderBy(t => t.Id)
+                .Select(t => new HappeningView(t.At, t.Detail, t.Outcome))
+                .ToListAsync(cancel);
     }
 
     private static IReadOnlyList<ArtefactPart> ArtefactOf(string destination, byte[]? bytes)

@@ -1,4 +1,8 @@
+using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Orders;
+using Sexton.Core.Plan;
+using Sexton.Core.Projections;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
@@ -6,6 +10,7 @@ using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
+using Sexton.Server.Accounts;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Files;
 using Sexton.Server.Hosting;
@@ -33,6 +38,7 @@ internal static class OrderEndpoints
             async (http, cancel) =>
                 (await http.RequestServices.GetRequiredService<OrderReader>().FindAsync((string)http.GetRouteValue("number")!, cancel)).Id
         );
+        console.MapPost("orders/{number:long}/looks", LookAsync).WithName("LookAtAnswer");
         console.MapPost("orders/{number:long}/deliveries/{destination}/again", AgainAsync).WithName("SendAgain");
     }
 
@@ -40,17 +46,26 @@ internal static class OrderEndpoints
         await orders.FindAsync(long.Parse(number, System.Globalization.CultureInfo.InvariantCulture), cancel)
         ?? throw ApiProblemException.NotFound($"There is no order {number}.");
 
-    private static IQueryable<DeliveryRow> Stuck(SextonDb db) =>
-        db.Deliveries.Where(d => d.State == DeliveryState.Refused || d.State == DeliveryState.NeedsAttention);
+    private static IQueryable<LaneRow> Stuck(SextonDb db) =>
+        db.Lanes.Where(l => l.State == DeliveryState.Refused || l.State == DeliveryState.NeedsAttention);
 
-    private static IQueryable<FindingRow> Amiss(SextonDb db) =>
-        db.Findings.Where(f => f.Finding == Finding.Altered || f.Finding == Finding.Missing);
+    // Of what a lane sent last; what was found of payloads before counts no more.
+    private static IQueryable<AmissAnswer> Amiss(SextonDb db) =>
+        from finding in db.Findings
+        join lane in db.Lanes on new { Id = finding.LaneId, finding.Sequence } equals new { lane.Id, lane.Sequence }
+        where finding.Finding == Finding.Altered || finding.Finding == Finding.Missing
+        select new AmissAnswer
+        {
+            OrderId = lane.OrderId,
+            Destination = lane.Destination,
+            Slot = finding.Slot,
+        };
 
     private static async Task<AttentionView> AttentionAsync(SextonDb db, CancellationToken cancel)
     {
         var (stuck, amiss) = (Stuck(db), Amiss(db));
         return new AttentionView(
-            await db.Orders.CountAsync(o => stuck.Any(d => d.OrderId == o.Id) || amiss.Any(f => f.OrderId == o.Id), cancel)
+            await db.Orders.CountAsync(o => stuck.Any(l => l.OrderId == o.Id) || amiss.Any(f => f.OrderId == o.Id), cancel)
         );
     }
 
@@ -58,22 +73,31 @@ internal static class OrderEndpoints
     {
         var (stuck, amiss) = (Stuck(db), Amiss(db));
         var rows = await db
-            .Orders.AsNoTracking()
-            .Where(o => before == null || o.Number < before)
-            .OrderByDescending(o => o.Number)
+            .OrderHeads.AsNoTracking()
+            .Where(o => before == null || o.Order.Number < before)
+            .OrderByDescending(o => o.Order.Number)
             .Take(PageSize + 1)
             .Select(o => new
             {
-                o.Number,
-                o.PlacedAt,
-                o.TotalMinor,
-                o.Currency,
-                o.Language,
-                Shopper = o.Answers.Where(a => a.LineId == null && a.Field == BuiltInFields.Name).Select(a => a.Text).FirstOrDefault(),
-                Lines = o.Lines.OrderBy(l => l.Position).Select(l => l.ProductName).ToList(),
-                Open = db.Deliveries.Count(d => d.OrderId == o.Id && d.SettledAt == null),
-                Wants = stuck.Count(d => d.OrderId == o.Id),
-                Wrong = amiss.Where(f => f.OrderId == o.Id).Select(f => new { f.Destination, f.Slot }).Distinct().Count(),
+                o.Order.Number,
+                o.Order.PlacedAt,
+                o.Revision.TotalMinor,
+                o.Order.Currency,
+                o.Revision.Language,
+                Shopper = db
+                    .Answers.Where(a =>
+                        a.OrderId == o.Order.Id && a.Revision == o.Order.Revision && a.LineId == "" && a.Field == BuiltInFields.Name
+                    )
+                    .Select(a => a.Text)
+                    .FirstOrDefault(),
+                Lines = db
+                    .OrderLines.Where(l => l.OrderId == o.Order.Id && l.Revision == o.Order.Revision)
+                    .OrderBy(l => l.Position)
+                    .Select(l => l.ProductName)
+                    .ToList(),
+                Open = db.Lanes.Count(l => l.OrderId == o.Order.Id && l.SettledAt == null),
+                Wants = stuck.Count(l => l.OrderId == o.Order.Id),
+                Wrong = amiss.Where(f => f.OrderId == o.Order.Id).Select(f => new { f.Destination, f.Slot }).Distinct().Count(),
             })
             .ToListAsync(cancel);
         return new OrderListView(
@@ -112,45 +136,60 @@ internal static class OrderEndpoints
         var (version, _) = await current.GetAsync(cancel);
         var order = await orders.FindAsync(number, cancel);
         var trail = await trails.ReadAsync(order, cancel);
-        var page = FileEndpoints.PageOf(order, DestinationIndex.OrderPage, links);
+        var onPage = trail.At(DestinationIndex.OrderPage).Expected;
         return new TrailView(
-            [
-                .. DestinationIndex.All.Select(d => new TrailColumn(
-                    d.Key,
-                    d.Name,
-                    d.Family,
-                    trail.Deliveries.GetValueOrDefault(d.Key)?.Receipt
-                )),
-            ],
+            [.. DestinationIndex.All.Select(d => new TrailColumn(d.Key, d.Name, d.Family, trail.At(d.Key).Lane?.Receipt))],
             [
                 .. order.Content.Answers.Select(a => new TrailRow(
                     a.Slot.ToString(),
                     a.LineId,
                     a.UnitId,
                     a.Label,
-                    // An answer that the order page does not get is not shown here either, only followed.
-                    trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot)
-                        ? a.Text
+                    // An answer that the order page does not get is not shown here either, only followed; and one that is covered is fetched by itself.
+                    onPage.Contains(a.Slot) && !a.Sensitive
+                        ? SeenAnswer.Of(a, order, version.Plan, links)
                         : null,
-                    a.Value is not null && trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot)
-                        ? version.Plan.Find(a.Field)?.Rule.KeptText(a.Value)
-                        : null,
-                    [
-                        .. (trail.Expected[DestinationIndex.OrderPage].Contains(a.Slot) ? a.Value?.Files ?? [] : []).Select(f =>
-                            FileView.Of(f, page)
-                        ),
-                    ],
-                    version.Plan.Find(a.Field)?.Field.Sensitive == true,
+                    a.Sensitive && a.Value is not null && onPage.Contains(a.Slot),
                     Told(
                         order.Content.Lookups.FirstOrDefault(l => (l.LineId, l.UnitId, l.Field) == (a.LineId, a.UnitId, a.Field))?.Finding
                     ),
-                    a.Value is null,
+                    a.Value is null && !IsErased(a, order),
+                    IsErased(a, order),
                     [.. DestinationIndex.All.Select(d => trail.MarkOf(a, d.Key))]
                 )),
             ],
             [.. order.Content.NotAsked.Select(static n => new NotAskedRow(n.LineId, n.UnitId, n.Field, n.Label, n.Why, n.Answered))]
         );
     }
+
+    // A sensitive answer, shown to whoever asks for it by name, and that on record.
+    private static async Task<SeenAnswer> LookAsync(
+        string number,
+        LookRequest request,
+        ClaimsPrincipal user,
+        OrderReader orders,
+        CurrentRegister current,
+        CoveredAnswers covered,
+        OrderLinks links,
+        CancellationToken cancel
+    )
+    {
+        var order = await orders.FindAsync(number, cancel);
+        var (version, _) = await current.GetAsync(cancel);
+        var shown = Projector.Project(order.Content, version.Plan, DestinationIndex.OrderPage);
+        var answer = order.Content.Answers.FirstOrDefault(a =>
+            a.Sensitive && a.Slot.ToString() == request.Slot && shown.Entries.Any(e => e.Slot == a.Slot)
+        );
+        if (answer is null)
+        {
+            throw ApiProblemException.NotFound($"Order {number} has no covered answer at “{request.Slot}”.");
+        }
+
+        await covered.LookAsync(order, [answer.Slot], Actor.Of(user), cancel);
+        return SeenAnswer.Of(answer, order, version.Plan, links);
+    }
+
+    private static bool IsErased(OrderAnswer answer, StoredOrder order) => order.Key is null && (answer.Personal || answer.Sensitive);
 
     private static string? Told(RegistryFinding? finding) =>
         finding switch
@@ -174,22 +213,19 @@ internal static class OrderEndpoints
         var order = await orders.FindAsync(number, cancel);
         var now = clock.GetUtcNow();
 
-        // An uncertain message is not sent a third time, and one that was taken not a second: only what was refused or given up.
+        var states = Enum.GetValues<DeliveryState>().Where(LaneTransitions.CanBeSentAgain).ToArray();
         var waiting = await db
-            .Deliveries.Where(d =>
-                d.OrderId == order.Id
-                && d.Destination == destination
-                && (
-                    d.State == DeliveryState.Refused
-                    || d.State == DeliveryState.NeedsAttention
-                    || (d.State == DeliveryState.Waiting && d.NextTryAt > now)
-                )
+            .Lanes.Where(l =>
+                l.OrderId == order.Id
+                && l.Destination == destination
+                && states.Contains(l.State)
+                && (l.State != DeliveryState.Waiting || l.NextTryAt > now)
             )
             .ExecuteUpdateAsync(
                 set =>
-                    set.SetProperty(d => d.State, DeliveryState.Waiting)
-                        .SetProperty(d => d.NextTryAt, now)
-                        .SetProperty(d => d.SettledAt, (DateTimeOffset?)null),
+                    set.SetProperty(l => l.State, DeliveryState.Waiting)
+                        .SetProperty(l => l.NextTryAt, now)
+                        .SetProperty(l => l.SettledAt, (DateTimeOffset?)null),
                 cancel
             );
         if (waiting == 0)
@@ -258,23 +294,52 @@ internal sealed record TrailColumn(string Key, string Name, DestinationFamily Fa
 /// <param name="LineId">The line, or null for the order.</param>
 /// <param name="UnitId">The unit within its line, or null.</param>
 /// <param name="Label">The question.</param>
-/// <param name="Text">The answer; null when the order page does not get it.</param>
-/// <param name="Kept">A longer text that the answer keeps word for word, such as what was agreed to; or null.</param>
-/// <param name="Files">The files, where the answer is some that the order page gets.</param>
-/// <param name="Sensitive">Whether it is covered until somebody asks to see it.</param>
+/// <param name="Seen">The answer; null when the order page does not get it, and where it is covered.</param>
+/// <param name="Covered">Whether it is sensitive, and fetched by itself by whoever asks to see it.</param>
 /// <param name="Registry">What the registry said of it, or null.</param>
 /// <param name="LeftEmpty">Whether it was left empty.</param>
+/// <param name="Erased">Whether it was erased, whatever it was.</param>
 /// <param name="Marks">A mark for each destination.</param>
 internal sealed record TrailRow(
     string Slot,
     string? LineId,
     string? UnitId,
     string Label,
-    string? Text,
-    string? Kept,
-    IReadOnlyList<FileView> Files,
-    bool Sensitive,
+    SeenAnswer? Seen,
+    bool Covered,
     string? Registry,
     bool LeftEmpty,
+    bool Erased,
     IReadOnlyList<MarkView> Marks
 );
+
+/// <summary>Asks to see a covered answer.</summary>
+/// <param name="Slot">Its slot.</param>
+internal sealed record LookRequest(string Slot);
+
+/// <summary>An answer as staff see it.</summary>
+/// <param name="Text">The answer.</param>
+/// <param name="Kept">A longer text that it keeps word for word, such as what was agreed to; or null.</param>
+/// <param name="Files">The files, where it is some.</param>
+internal sealed record SeenAnswer(string Text, string? Kept, IReadOnlyList<FileView> Files)
+{
+    public static SeenAnswer Of(OrderAnswer answer, StoredOrder order, RegisterPlan current, OrderLinks links) =>
+        new(
+            answer.Text,
+            answer.Value is null ? null : current.Find(answer.Field)?.Rule.KeptText(answer.Value),
+            [.. (answer.Value?.Files ?? []).Select(f => FileView.Of(f, FileEndpoints.PageOf(order, DestinationIndex.OrderPage, links)))]
+        );
+}
+
+/// <summary>An answer that is altered or missing somewhere.</summary>
+internal sealed class AmissAnswer
+{
+    /// <summary>The order.</summary>
+    public required Guid OrderId { get; init; }
+
+    /// <summary>Where.</summary>
+    public required string Destination { get; init; }
+
+    /// <summary>The slot of the answer.</summary>
+    public required string Slot { get; init; }
+}

@@ -1,57 +1,73 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
-using Sexton.Core.Pricing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
+using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Orders;
 
 /// <summary>An order as stored.</summary>
 /// <param name="Id">The id.</param>
 /// <param name="Number">The number.</param>
+/// <param name="Revision">The number of the revision.</param>
 /// <param name="PlacedAt">When it was placed.</param>
 /// <param name="Charge">The provider's number for the charge.</param>
-/// <param name="Content">What was placed.</param>
-internal sealed record StoredOrder(Guid Id, long Number, DateTimeOffset PlacedAt, string Charge, OrderContent Content);
+/// <param name="Content">What it is.</param>
+/// <param name="Key">The key of the order; null once it was erased.</param>
+internal sealed record StoredOrder(
+    Guid Id,
+    long Number,
+    int Revision,
+    DateTimeOffset PlacedAt,
+    string Charge,
+    OrderContent Content,
+    DataKey? Key
+)
+{
+    /// <summary>The key of an order that must not have been erased.</summary>
+    public DataKey OpenKey => Key ?? throw ApiProblemException.NotFound($"Order {Number} was erased.");
+}
 
 /// <summary>Reads orders back from their rows.</summary>
-internal sealed class OrderReader(SextonDb db)
+internal sealed class OrderReader(SextonDb db, KeyVault vault)
 {
-    public Task<StoredOrder?> FindAsync(Guid id, CancellationToken cancel) => ReadAsync(db.Orders.Where(o => o.Id == id), cancel);
+    public Task<StoredOrder?> FindAsync(Guid id, CancellationToken cancel) => ReadAsync(db.OrderHeads.Where(o => o.Order.Id == id), cancel);
 
     public Task<StoredOrder?> FindAsync(long number, CancellationToken cancel) =>
-        ReadAsync(db.Orders.Where(o => o.Number == number), cancel);
+        ReadAsync(db.OrderHeads.Where(o => o.Order.Number == number), cancel);
 
-    private static async Task<StoredOrder?> ReadAsync(IQueryable<OrderRow> orders, CancellationToken cancel)
+    private async Task<StoredOrder?> ReadAsync(IQueryable<OrderHead> orders, CancellationToken cancel)
     {
-        var row = await orders
-            .AsNoTracking()
-            .AsSplitQuery()
-            .Include(o => o.Lines)
-            .Include(o => o.Answers)
-            .Include(o => o.Prices)
-            .OrderBy(o => o.Id)
-            .FirstOrDefaultAsync(cancel);
-        if (row is null)
+        if (await orders.AsNoTracking().FirstOrDefaultAsync(cancel) is not { } head)
         {
             return null;
         }
 
-        var facts = JsonSerializer.Deserialize<StoredFacts>(row.Facts, DocumentJson.Options)!;
+        var (row, revision, id, number) = (head.Order, head.Revision, head.Order.Id, head.Order.Revision);
+        var lines = await db.OrderLines.AsNoTracking().Where(l => l.OrderId == id && l.Revision == number).ToListAsync(cancel);
+        var units = await db.OrderUnits.AsNoTracking().Where(u => u.OrderId == id && u.Revision == number).ToListAsync(cancel);
+        var answers = await db.Answers.AsNoTracking().Where(a => a.OrderId == id && a.Revision == number).ToListAsync(cancel);
+        var prices = await db.OrderPrices.AsNoTracking().Where(p => p.OrderId == id && p.Revision == number).ToListAsync(cancel);
+        var key = row.Key is null ? null : vault.Open(row.Key);
+        var facts = key is null ? StoredFacts.Erased : StoredFacts.Open(revision.Facts, key);
+        var unitsOf = units.OrderBy(static u => u.Position).ToLookup(static u => u.LineId, static u => u.UnitId);
         return new StoredOrder(
             row.Id,
             row.Number,
+            row.Revision,
             row.PlacedAt,
             row.Charge,
             new OrderContent
             {
-                Version = row.Version,
-                Language = row.Language,
+                Version = revision.Version,
+                Language = revision.Language,
                 Group = facts.Group,
                 Country = facts.Country,
                 Day = facts.Day,
@@ -60,44 +76,27 @@ internal sealed class OrderReader(SextonDb db)
                 WeightGrams = facts.WeightGrams,
                 Lookups = facts.Lookups,
                 Prices = new PriceList(
-                    [.. row.Prices.OrderBy(p => p.Position).Select(Price)],
+                    [.. prices.OrderBy(p => p.Position).Select(p => StoredPrice.Read(p, key))],
                     row.PricesIncludeTax,
-                    row.TotalMinor,
+                    revision.TotalMinor,
                     row.Currency
                 ),
-                Coupon = row.Coupon,
-                Lines = [.. row.Lines.OrderBy(l => l.Position).Select(Line)],
-                Answers =
-                [
-                    .. row
-                        .Answers.OrderBy(a => a.Position)
-                        .Select(static a => new OrderAnswer(a.LineId, a.UnitId, a.Field, a.Label, a.Step, Value(a), a.Text)
-                        {
-                            SystemText = a.SystemText,
-                        }),
-                ],
-            }
+                Coupon = revision.Coupon,
+                Lines = [.. lines.OrderBy(l => l.Position).Select(l => Line(l, [.. unitsOf[l.LineId]]))],
+                Answers = [.. answers.OrderBy(a => a.Position).Select(a => StoredAnswer.Read(a, key))],
+            },
+            key
         );
     }
 
-    private static OrderLine Line(OrderLineRow row)
+    private static OrderLine Line(OrderLineRow row, ImmutableArray<string> units)
     {
         var facts = JsonSerializer.Deserialize<StoredLineFacts>(row.Facts, DocumentJson.Options)!;
         return new OrderLine(row.LineId, row.ProductCode, row.ProductName, row.Quantity, facts.Facts)
         {
             ItemCode = row.ItemCode,
-            Units = facts.Units,
+            Units = units,
             UnitName = facts.UnitName,
         };
     }
-
-    private static OrderPrice Price(OrderPriceRow row) =>
-        new(row.LineId, row.UnitId, row.Kind, row.Field, row.Label, row.Quantity, row.UnitMinor, row.SumMinor, row.TaxPpm, row.TaxMinor)
-        {
-            Choice = row.Choice,
-            Item = row.Item,
-        };
-
-    private static AnswerValue? Value(AnswerRow row) =>
-        row.Value is null ? null : JsonSerializer.Deserialize<AnswerValue>(row.Value, DocumentJson.Options);
 }

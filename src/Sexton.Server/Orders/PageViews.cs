@@ -3,8 +3,9 @@ using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Sexton.Core.Projections;
-using Sexton.Core.Values;
+using Sexton.Core.Routing;
 using Sexton.Data;
+using Sexton.Data.Queue;
 using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
@@ -25,15 +26,23 @@ internal sealed class PageViews(SextonDb db, CurrentRegister current, OrderLinks
     {
         var (version, _) = await current.GetAsync(cancel);
         var projection = Projector.Project(order.Content, version.Plan, destination);
+        var shown = destination == DestinationIndex.OrderPage ? projection.Without(CoveredAnswers.Of(order)) : projection;
         var served = JsonSerializer.SerializeToUtf8Bytes(
-            OrderPageView.Of(order, projection, version.Plan, destination, FileEndpoints.PageOf(order, destination, links)),
+            OrderPageView.Of(order, shown, version.Plan, destination, FileEndpoints.PageOf(order, destination, links)),
             json.Value.SerializerOptions
         );
-        var (now, expected) = (clock.GetUtcNow(), JsonSerializer.Serialize(projection, DocumentJson.Options));
+        if (order.Key is null)
+        {
+            // Of what was erased nothing is to be proven any more.
+            return WrittenJson.Reply(served);
+        }
+
+        var now = clock.GetUtcNow();
+        var (artefact, expected) = (StoredPayload.SealArtefact(served, order.Key), StoredPayload.Seal(projection, order.Key));
         await db.Database.ExecuteSqlAsync(
             $"""
             insert into page_views (order_id, destination, artefact, projection, first_at, last_at, times)
-            values ({order.Id}, {destination}, {served}, {expected}::jsonb, {now}, {now}, 1)
+            values ({order.Id}, {destination}, {artefact}, {expected}, {now}, {now}, 1)
             on conflict (order_id, destination) do update
             set artefact = excluded.artefact, projection = excluded.projection, last_at = excluded.last_at, times = page_views.times + 1
             """,

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Facts;
 using Sexton.Core.Orders;
@@ -7,8 +6,8 @@ using Sexton.Core.Projections;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
-using Sexton.Core.Values;
 using Sexton.Data;
+using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Destinations.Pages;
 using Sexton.Server.Versions;
@@ -22,39 +21,86 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
     public async Task<OrderTrail> ReadAsync(StoredOrder order, CancellationToken cancel)
     {
         var (version, _) = await current.GetAsync(cancel);
-        var deliveries = await db
-            .Deliveries.AsNoTracking()
-            .Where(d => d.OrderId == order.Id)
-            .ToDictionaryAsync(d => d.Destination, StringComparer.Ordinal, cancel);
-        var pageViews = await db
-            .PageViews.AsNoTracking()
-            .Where(s => s.OrderId == order.Id)
-            .ToDictionaryAsync(s => s.Destination, StringComparer.Ordinal, cancel);
-        var findings = await db.Findings.AsNoTracking().Where(f => f.OrderId == order.Id).ToListAsync(cancel);
-        var all = new Dictionary<string, IReadOnlyList<SlotFinding>>(StringComparer.Ordinal);
-        var expected = new Dictionary<string, HashSet<SlotId>>(StringComparer.Ordinal);
-        foreach (var destination in DestinationIndex.All)
-        {
-            var serving = pageViews.GetValueOrDefault(destination.Key);
-            var sent = serving?.Projection ?? deliveries.GetValueOrDefault(destination.Key)?.Projection;
+        var lanes = await db.Lanes.AsNoTracking().Where(l => l.OrderId == order.Id).ToListAsync(cancel);
+        var ids = lanes.ConvertAll(static l => l.Id);
+        var payloads = await db.Payloads.AsNoTracking().Where(p => ids.Contains(p.LaneId)).ToListAsync(cancel);
+        var findings = await db.Findings.AsNoTracking().Where(f => ids.Contains(f.LaneId)).ToListAsync(cancel);
+        var views = await db.PageViews.AsNoTracking().Where(s => s.OrderId == order.Id).ToListAsync(cancel);
+        var looked = await db.Looks.Where(l => l.OrderId == order.Id).Select(static l => l.Slot).Distinct().ToListAsync(cancel);
+        return new OrderTrail(
+            [
+                .. DestinationIndex.All.Select(d =>
+                    views.Find(v => v.Destination == d.Key) is { } view
+                        ? OfView(order, view, looked, version.Plan)
+                        : OfLane(order, d.Key, lanes.Find(l => l.Destination == d.Key), payloads, findings, version.Plan)
+                ),
+            ],
+            version.Plan
+        );
+    }
 
-            // What was sent counts as it was sent; what is still to come follows the current routes.
-            var projection = sent is null
-                ? Projector.Project(order.Content, version.Plan, destination.Key)
-                : JsonSerializer.Deserialize<Projection>(sent, DocumentJson.Options)!;
-            expected[destination.Key] = [.. projection.Entries.Select(e => e.Slot)];
-            all[destination.Key] = serving is null
-                ?
-                [
-                    .. findings
-                        .Where(f => f.Destination == destination.Key)
-                        .Select(f => new SlotFinding(f.Slot, f.Part, f.Expected, f.Found, f.Finding)),
-                ]
-                : [.. PageReader.ReadBack(serving.Artefact, AsOrdered(projection, order.Content))];
+    private static PlaceTrail OfView(StoredOrder order, PageViewRow view, IReadOnlyList<string> looked, RegisterPlan current)
+    {
+        if (order.Key is null)
+        {
+            return new PlaceTrail(view.Destination, Expected(order, view.Destination, current), []) { View = view };
         }
 
-        return new OrderTrail(expected, all, deliveries, pageViews, version.Plan);
+        var projection = StoredPayload.OpenProjection(view.Projection, order.Key);
+        var artefact = view.Artefact.Length == 0 ? null : StoredPayload.OpenArtefact(view.Artefact, order.Key);
+        var covered = view.Destination == DestinationIndex.OrderPage ? CoveredAnswers.Of(order) : [];
+        var judged = AsOrdered(projection.Without(covered), order.Content);
+        var shown = covered.Where(c => looked.Contains(c.ToString())).Select(static c => SlotFinding.Seen(c, PageReader.Part));
+        return new PlaceTrail(
+            view.Destination,
+            [.. projection.Entries.Select(static e => e.Slot)],
+            [.. (artefact is null ? [] : PageReader.ReadBack(artefact, judged)).Concat(shown)]
+        )
+        {
+            View = view,
+            Artefact = artefact,
+        };
     }
+
+    private static PlaceTrail OfLane(
+        StoredOrder order,
+        string destination,
+        LaneRow? lane,
+        IReadOnlyList<PayloadRow> payloads,
+        IReadOnlyList<FindingRow> findings,
+        RegisterPlan current
+    )
+    {
+        // The newest that has something to show: what was sent counts as it was sent, and what is still to come follows the current routes.
+        var payload = payloads
+            .Where(p => p.LaneId == lane?.Id && p.Projection.Length > 0)
+            .OrderByDescending(static p => p.Sequence)
+            .FirstOrDefault();
+        if (payload is null || order.Key is null)
+        {
+            return new PlaceTrail(destination, Expected(order, destination, current), []) { Lane = lane };
+        }
+
+        var sent = StoredPayload.OpenProjection(payload.Projection, order.Key);
+        return new PlaceTrail(
+            destination,
+            [.. sent.Entries.Select(static e => e.Slot)],
+            [
+                .. findings
+                    .Where(f => f.LaneId == payload.LaneId && f.Sequence == payload.Sequence)
+                    .Select(f => StoredPayload.Read(f, order.Key)),
+            ]
+        )
+        {
+            Lane = lane,
+            Agreed = payload.Agreed,
+            Projection = sent,
+            Artefact = payload.Artefact is null ? null : StoredPayload.OpenArtefact(payload.Artefact, order.Key),
+        };
+    }
+
+    private static HashSet<SlotId> Expected(StoredOrder order, string destination, RegisterPlan current) =>
+        [.. Projector.Project(order.Content, current, destination).Entries.Select(static e => e.Slot)];
 
     // A cart page shows answers before they are ordered: what counts is whether it showed the answer that was.
     private static Projection AsOrdered(Projection shown, OrderContent order)
@@ -69,31 +115,53 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
 }
 
 /// <summary>The trail of an order.</summary>
-/// <param name="Expected">The slots expected at each destination.</param>
-/// <param name="Findings">What was found there.</param>
-/// <param name="Deliveries">The deliveries by destination.</param>
-/// <param name="PageViews">The views by page.</param>
+/// <param name="Places">What happened at each destination, in their order.</param>
 /// <param name="Plan">The register as it is now.</param>
-internal sealed record OrderTrail(
-    IReadOnlyDictionary<string, HashSet<SlotId>> Expected,
-    IReadOnlyDictionary<string, IReadOnlyList<SlotFinding>> Findings,
-    IReadOnlyDictionary<string, DeliveryRow> Deliveries,
-    IReadOnlyDictionary<string, PageViewRow> PageViews,
-    RegisterPlan Plan
-)
+internal sealed record OrderTrail(IReadOnlyList<PlaceTrail> Places, RegisterPlan Plan)
 {
+    /// <summary>What happened at one destination.</summary>
+    public PlaceTrail At(string destination) => Places.First(p => p.Destination == destination);
+
     /// <summary>What one answer is to show at one destination.</summary>
     public MarkView MarkOf(OrderAnswer answer, string destination)
     {
-        var slot = answer.Slot;
+        var (slot, place) = (answer.Slot, At(destination));
         var expectation =
             answer.Value is null ? Expectation.LeftEmpty
-            : Expected[destination].Contains(slot) ? Expectation.Verbatim
+            : place.Expected.Contains(slot) ? Expectation.Verbatim
             : Plan.Find(answer.Field)?.Field.LeftOut.Contains(destination) == true ? Expectation.LeftOut
             : Expectation.NotRouted;
-        var finding = SlotFinding.Worst(Findings[destination].Where(f => f.Slot == slot.ToString()).Select(f => f.Finding));
-        var delivery = Deliveries.GetValueOrDefault(destination)?.State;
-        return new MarkView(destination, TrailSign.Of(expectation, finding, delivery), expectation, finding, delivery);
+        var finding = place.FindingOf(slot);
+        return new MarkView(destination, TrailSign.Of(expectation, finding, place.Lane?.State), expectation, finding, place.Lane?.State);
+    }
+}
+
+/// <summary>What happened at one destination.</summary>
+/// <param name="Destination">Its key.</param>
+/// <param name="Expected">The slots expected there.</param>
+/// <param name="Findings">What was found slot by slot, as far as it is kept so.</param>
+internal sealed record PlaceTrail(string Destination, HashSet<SlotId> Expected, IReadOnlyList<SlotFinding> Findings)
+{
+    /// <summary>The lane; null for a page.</summary>
+    public LaneRow? Lane { get; init; }
+
+    /// <summary>What was served; null for what is delivered, and for a page that nobody opened.</summary>
+    public PageViewRow? View { get; init; }
+
+    /// <summary>What was found wherever nothing else stands among the findings.</summary>
+    public Finding Agreed { get; init; }
+
+    /// <summary>The projection as sent; null before.</summary>
+    public Projection? Projection { get; init; }
+
+    /// <summary>The artefact; null before, and when its time is over.</summary>
+    public byte[]? Artefact { get; init; }
+
+    /// <summary>What was found of one answer.</summary>
+    public Finding FindingOf(SlotId slot)
+    {
+        var worst = SlotFinding.Worst(Findings.Where(f => f.Slot == slot.ToString()).Select(static f => f.Finding));
+        return worst == Finding.None && Expected.Contains(slot) ? Agreed : worst;
     }
 }
 

@@ -3,7 +3,6 @@ using Sexton.Core.Cart;
 using Sexton.Core.Facts;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
-using Sexton.Core.Values;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Server.Files;
@@ -33,7 +32,7 @@ internal sealed class CartPage(CartStore carts, CurrentRegister current, Evaluat
         var served = writing.Write(view);
         if (row is not null)
         {
-            await carts.ShownAsync(row, served, JsonSerializer.Serialize(projection, DocumentJson.Options), cancel);
+            await carts.ShownAsync(row, served, projection, cancel);
         }
 
         return WrittenJson.Reply(served);

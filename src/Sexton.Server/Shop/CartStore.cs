@@ -3,10 +3,13 @@ using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Cart;
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
+using Sexton.Core.Projections;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Files;
+using Sexton.Data.Queue;
 using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
 using Sexton.Server.Fields;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shoppers;
@@ -19,6 +22,7 @@ namespace Sexton.Server.Shop;
 /// </summary>
 internal sealed class CartStore(
     SextonDb db,
+    KeyVault vault,
     FileStore files,
     IHttpContextAccessor http,
     ShopperSession shopper,
@@ -28,7 +32,8 @@ internal sealed class CartStore(
 )
 {
     private const string Kept = "sexton_cart",
-        AtOnce = "sexton_at_once";
+        AtOnce = "sexton_at_once",
+        Purpose = "cart";
 
     // The cookie of a cart made just now is only on its way to the browser.
     private Guid _created;
@@ -91,7 +96,8 @@ internal sealed class CartStore(
         var before = Parse(row);
         var after = change(before);
         await CheckAsync(after, steps, cancel);
-        row.Content = JsonSerializer.Serialize(after, DocumentJson.Options);
+        row.Content = Seal(after, row);
+        row.Files = [.. steps.FilesIn(after).Select(static id => Guid.TryParse(id, out var file) ? file : Guid.Empty)];
         row.Revision += before == after ? 0 : 1;
         row.ChangedAt = clock.GetUtcNow();
         row.StepReached = steps.IndexOfStep(stepReached) > steps.IndexOfStep(row.StepReached) ? stepReached : row.StepReached;
@@ -109,16 +115,20 @@ internal sealed class CartStore(
         };
 
     /// <summary>Puts on record what the cart page showed.</summary>
-    public async Task ShownAsync(CartRow row, byte[] served, string projection, CancellationToken cancel) =>
+    public async Task ShownAsync(CartRow row, byte[] served, Projection projection, CancellationToken cancel)
+    {
+        var key = vault.Open(row.Key);
+        var (artefact, expected) = (StoredPayload.SealArtefact(served, key), StoredPayload.Seal(projection, key));
         await db
             .Carts.Where(c => c.Id == row.Id && c.Revision == row.Revision && c.OrderId == null)
             .ExecuteUpdateAsync(
                 set =>
-                    set.SetProperty(c => c.Shown, served)
-                        .SetProperty(c => c.ShownProjection, projection)
+                    set.SetProperty(c => c.Shown, artefact)
+                        .SetProperty(c => c.ShownProjection, expected)
                         .SetProperty(c => c.ShownAt, clock.GetUtcNow()),
                 cancel
             );
+    }
 
     private async Task TakeFilesAsync(Guid cart, IReadOnlyList<string> ids, CancellationToken cancel)
     {
@@ -129,7 +139,23 @@ internal sealed class CartStore(
         }
     }
 
-    private static CartContent Parse(CartRow row) => JsonSerializer.Deserialize<CartContent>(row.Content, DocumentJson.Options)!;
+    private CartContent Parse(CartRow row)
+    {
+        // One that was ordered was emptied.
+        if (row.Content.Length == 0)
+        {
+            return CartContent.Empty;
+        }
+
+        var key = vault.Open(row.Key);
+        return JsonSerializer.Deserialize<CartContent>(key.Open(row.Content, Purpose), DocumentJson.Options)!;
+    }
+
+    private byte[] Seal(CartContent content, CartRow row)
+    {
+        var key = vault.Open(row.Key);
+        return key.SealPacked(JsonSerializer.SerializeToUtf8Bytes(content, DocumentJson.Options), Purpose);
+    }
 
     // A form of an older version may answer what is gone since: that stays and counts for nothing. A key that no version ever had is none of ours.
     private async Task CheckAsync(CartContent cart, RegisterPlan plan, CancellationToken cancel)
@@ -159,7 +185,8 @@ internal sealed class CartStore(
         var row = new CartRow
         {
             Id = Guid.NewGuid(),
-            Content = JsonSerializer.Serialize(CartContent.Empty, DocumentJson.Options),
+            Key = vault.Make().Wrapped,
+            Content = [],
             Revision = 0,
             StepReached = Step.ProductPage.Key,
             ChangedAt = clock.GetUtcNow(),

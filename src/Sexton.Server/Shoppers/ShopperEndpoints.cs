@@ -87,16 +87,20 @@ internal static class ShopperEndpoints
     {
         var shopper = await SignedInAsync(session, cancel);
         var orders = await Of(shopper, db)
-            .OrderByDescending(o => o.Number)
+            .OrderByDescending(o => o.Order.Number)
             .Take(PageSize)
             .Select(o => new
             {
-                o.Number,
-                o.PlacedAt,
-                o.TotalMinor,
-                o.Currency,
-                o.Language,
-                Lines = o.Lines.OrderBy(l => l.Position).Select(l => l.ProductName).ToList(),
+                o.Order.Number,
+                o.Order.PlacedAt,
+                o.Revision.TotalMinor,
+                o.Order.Currency,
+                o.Revision.Language,
+                Lines = db
+                    .OrderLines.Where(l => l.OrderId == o.Order.Id && l.Revision == o.Order.Revision)
+                    .OrderBy(l => l.Position)
+                    .Select(l => l.ProductName)
+                    .ToList(),
             })
             .ToListAsync(cancel);
         return
@@ -128,7 +132,7 @@ internal static class ShopperEndpoints
     )
     {
         var shopper = await SignedInAsync(session, cancel);
-        var own = await Of(shopper, db).AnyAsync(o => o.Number == number, cancel);
+        var own = await Of(shopper, db).AnyAsync(o => o.Order.Number == number, cancel);
         return (own ? await orders.FindAsync(number, cancel) : null)
             ?? throw ApiProblemException.NotFound($"There is no order {number} in your account.");
     }
@@ -136,12 +140,18 @@ internal static class ShopperEndpoints
     // Whoever opened a link has shown that the address is theirs, so orders placed with it before belong to the account too.
     // However its letters were typed: the address of an account is kept in small letters. The database makes them small, and has no culture.
 #pragma warning disable MA0011
-    private static IQueryable<OrderRow> Of(ShopperRow shopper, SextonDb db) =>
+    private static IQueryable<OrderHead> Of(ShopperRow shopper, SextonDb db) =>
         db
-            .Orders.AsNoTracking()
+            .OrderHeads.AsNoTracking()
             .Where(o =>
-                o.ShopperId == shopper.Id
-                || o.Answers.Any(a => a.Field == BuiltInFields.Email && a.LineId == null && a.Text!.ToLower() == shopper.Email)
+                o.Order.ShopperId == shopper.Id
+                || db.Answers.Any(a =>
+                    a.OrderId == o.Order.Id
+                    && a.Revision == o.Order.Revision
+                    && a.LineId == ""
+                    && a.Field == BuiltInFields.Email
+                    && a.Text.ToLower() == shopper.Email
+                )
             );
 #pragma warning restore MA0011
 

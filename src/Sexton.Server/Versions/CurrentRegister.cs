@@ -53,7 +53,7 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
     private Task<Numbers> AskAsync(CancellationToken cancel) =>
         db
             .Database.SqlQuery<Numbers>(
-                $"select coalesce((select max(number) from register_versions), 0) as version, (select revision from catalogue_state) as catalogue"
+                $"select coalesce(current_version(), 0) as version, (select revision from catalogue_state) as catalogue"
             )
             .SingleAsync(cancel);
 

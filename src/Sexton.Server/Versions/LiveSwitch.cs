@@ -1,11 +1,10 @@
 using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
-using Npgsql;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
 using Sexton.Core.Register;
-using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
+using Sexton.Server.Accounts;
 using Sexton.Server.Fields;
 using Sexton.Server.Hosting;
 
@@ -21,8 +20,7 @@ internal sealed class LiveSwitch(
     DraftStore draft,
     AcceptedProblems accepted,
     CurrentRegister current,
-    CurrentNumbers numbers,
-    TimeProvider clock
+    VersionWriter versions
 )
 {
     private const string Setting = "switched_off";
@@ -35,8 +33,8 @@ internal sealed class LiveSwitch(
     /// <returns>The version that is current now.</returns>
     public async Task<RegisterVersionRow> SwitchAsync(string key, bool on, Account by, CancellationToken cancel)
     {
-        var last = await db.RegisterVersions.OrderByDescending(v => v.Number).FirstOrDefaultAsync(cancel);
-        var register = last is null ? new RegisterContent([]) : Publisher.Parse(last);
+        var last = await versions.CurrentAsync(cancel);
+        var register = VersionWriter.Parse(last);
         var field = register.Find(key) ?? throw ApiProblemException.NotFound($"There is no live field “{key}”.");
         if (field.BuiltIn || field.Retired)
         {
@@ -52,42 +50,29 @@ internal sealed class LiveSwitch(
         }
 
         var switched = register with { Fields = register.Fields.Replace(field, field with { SwitchedOff = !on }) };
-        await CheckAsync(switched, on, field, cancel);
-        var version = new RegisterVersionRow
-        {
-            Number = last!.Number + 1,
-            Note = $"“{field.NameForStaff}” switched {(on ? "on" : "off")}",
-            Content = JsonSerializer.Serialize(switched, DocumentJson.Options),
-            PublishedBy = by.DisplayName,
-            PublishedAt = clock.GetUtcNow(),
-        };
-        db.RegisterVersions.Add(version);
+        var products = await current.ProductsAsync(cancel);
+        await CheckAsync(switched, on, field, products, cancel);
         await IntoDraftAsync(key, on, by, cancel);
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-            numbers.Forget();
-        }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
-        {
-            throw ApiProblemException.Conflict(
-                "published_meanwhile",
-                $"Version {version.Number} was published meanwhile. Look again, then repeat it."
-            );
-        }
-
-        return version;
+        return await versions.WriteAsync(
+            await versions.NextNumberAsync(cancel),
+            register,
+            switched,
+            products,
+            $"“{field.NameForStaff}” switched {(on ? "on" : "off")}",
+            by.DisplayName,
+            cancel
+        );
     }
 
     // Off, nothing can go wrong that was not wrong before; on, the catalogue and the other fields have moved meanwhile.
-    private async Task CheckAsync(RegisterContent register, bool on, Field field, CancellationToken cancel)
+    private async Task CheckAsync(RegisterContent register, bool on, Field field, ProductIndex products, CancellationToken cancel)
     {
         if (!on)
         {
             return;
         }
 
-        var problems = await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(register), await current.ProductsAsync(cancel)), cancel);
+        var problems = await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(register), products), cancel);
         if (!problems.IsEmpty)
         {
             throw ApiProblemException
@@ -115,7 +100,14 @@ internal sealed class LiveSwitch(
             row.Revision++;
 
             // Nothing for undo: the live shop was changed with it, and is changed back the same way.
-            history.Record(new Actor(by.Id.ToString(), by.DisplayName), row, Setting, old.ToJsonString(), now.ToJsonString(), undoes: true);
+            history.Record(
+                new Actor(by.Id.ToString(), by.DisplayName),
+                row,
+                Setting,
+                old.ToJsonString(),
+                now.ToJsonString(),
+                canUndo: false
+            );
         }
     }
 }

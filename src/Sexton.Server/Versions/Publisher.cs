@@ -1,11 +1,9 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Checks;
 using Sexton.Core.Register;
 using Sexton.Core.Values;
-using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Fields;
 using Sexton.Server.Hosting;
@@ -14,13 +12,11 @@ namespace Sexton.Server.Versions;
 
 /// <summary>Publishes the draft as the next version.</summary>
 internal sealed class Publisher(
-    SextonDb db,
     DraftStore draft,
     DraftHistory history,
     AcceptedProblems accepted,
     CurrentRegister current,
-    CurrentNumbers numbers,
-    TimeProvider clock
+    VersionWriter versions
 )
 {
     /// <summary>Publishes. What has a problem is refused, and so is a draft that says the same as the current version.</summary>
@@ -54,44 +50,16 @@ internal sealed class Publisher(
                 .With("problems", problems);
         }
 
-        var last = await db.RegisterVersions.OrderByDescending(v => v.Number).FirstOrDefaultAsync(cancel);
-        if ((last?.Number ?? 0) + 1 != expected)
+        if (await versions.NextNumberAsync(cancel) is var next && next != expected)
         {
-            throw ApiProblemException.Conflict(
-                "published_meanwhile",
-                $"Version {last?.Number} was published meanwhile. Look at the difference again."
-            );
+            throw VersionWriter.Overtaken(next - 1);
         }
 
-        if (last is not null && draft.Difference(Parse(last), content, products).IsEmpty)
-        {
-            throw ApiProblemException.Unprocessable("nothing_changed", $"The draft says the same as version {last.Number}.");
-        }
-
-        var version = new RegisterVersionRow
-        {
-            Number = expected,
-            Note = note,
-            Content = JsonSerializer.Serialize(content, DocumentJson.Options),
-            PublishedBy = by,
-            PublishedAt = clock.GetUtcNow(),
-        };
-        db.RegisterVersions.Add(version);
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-            numbers.Forget();
-        }
-        catch (DbUpdateException e)
-            when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
-        {
-            throw ApiProblemException.Conflict(
-                "published_meanwhile",
-                $"Version {expected} was published meanwhile. Look at the difference again."
-            );
-        }
-
-        return version;
+        var last = await versions.CurrentAsync(cancel);
+        var before = VersionWriter.Parse(last);
+        return last is not null && draft.Difference(before, content, products).IsEmpty
+            ? throw ApiProblemException.Unprocessable("nothing_changed", $"The draft says the same as version {last.Number}.")
+            : await versions.WriteAsync(expected, before, content, products, note, by, cancel);
     }
 
     /// <summary>Tells one draft from another: the number of its last change, a dot, and a digest (SHA-256) of all of it.</summary>
@@ -100,7 +68,4 @@ internal sealed class Publisher(
 
     private static string SeenOf(RegisterContent content) =>
         Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(content, DocumentJson.Options)));
-
-    public static RegisterContent Parse(RegisterVersionRow version) =>
-        JsonSerializer.Deserialize<RegisterContent>(version.Content, DocumentJson.Options)!;
 }

@@ -31,39 +31,26 @@ internal static class VersionEndpoints
         Publisher publisher,
         AcceptedProblems accepted,
         CurrentRegister current,
+        VersionWriter versions,
         CancellationToken cancel
     )
     {
-        var versions = await db.RegisterVersions.AsNoTracking().OrderByDescending(v => v.Number).ToListAsync(cancel);
+        var listed = await db
+            .RegisterVersions.OrderByDescending(v => v.Number)
+            .Select(v => new VersionView(v.Number, v.Note, v.PublishedBy, v.PublishedAt, v.FieldCount, v.Changed))
+            .ToListAsync(cancel);
         var content = await draft.ReadAsync(cancel);
         var seen = await publisher.SeenAsync(content, cancel);
-        var contents = versions.Select(Publisher.Parse).ToList();
-        var before = contents.FirstOrDefault() ?? new RegisterContent([]);
+        var before = VersionWriter.Parse(await versions.CurrentAsync(cancel));
         var products = await current.ProductsAsync(cancel);
         var changes = draft.Difference(before, content, products);
         return new VersionsView(
-            (versions.FirstOrDefault()?.Number ?? 0) + 1,
+            await versions.NextNumberAsync(cancel),
             seen,
             [.. changes.Select(c => new ChangeView(c.Field, c.Label, c.Kind, [.. c.Clauses], ConsequenceOf(c.Field, content, products)))],
             content.Fields.Count(f => !changes.Any(c => c.Field == f.Key)),
             [.. await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(content), products), cancel)],
-            [
-                .. versions.Select(
-                    (v, i) =>
-                        new VersionView(
-                            v.Number,
-                            v.Note,
-                            v.PublishedBy,
-                            v.PublishedAt,
-                            contents[i].Fields.Length,
-                            [
-                                .. draft
-                                    .Difference(i + 1 < contents.Count ? contents[i + 1] : new RegisterContent([]), contents[i], products)
-                                    .Select(c => c.Label),
-                            ]
-                        )
-                ),
-            ]
+            listed
         );
     }
 
@@ -84,14 +71,7 @@ internal static class VersionEndpoints
 
         var account = await accounts.GetUserAsync(user);
         var version = await publisher.PublishAsync(request.Number, request.Seen, note, account!.DisplayName, cancel);
-        return new VersionView(
-            version.Number,
-            version.Note,
-            version.PublishedBy,
-            version.PublishedAt,
-            Publisher.Parse(version).Fields.Length,
-            []
-        );
+        return new VersionView(version.Number, version.Note, version.PublishedBy, version.PublishedAt, version.FieldCount, version.Changed);
     }
 
     private static async Task<VersionView> SwitchAsync(
@@ -105,14 +85,7 @@ internal static class VersionEndpoints
     {
         var account = await accounts.GetUserAsync(user);
         var version = await live.SwitchAsync(key, request.On, account!, cancel);
-        return new VersionView(
-            version.Number,
-            version.Note,
-            version.PublishedBy,
-            version.PublishedAt,
-            Publisher.Parse(version).Fields.Length,
-            [key]
-        );
+        return new VersionView(version.Number, version.Note, version.PublishedBy, version.PublishedAt, version.FieldCount, version.Changed);
     }
 
     private static string ConsequenceOf(string key, RegisterContent register, ProductIndex products)

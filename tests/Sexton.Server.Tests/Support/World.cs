@@ -8,6 +8,7 @@ using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Extensions.DependencyInjection;
 using Sexton.Core.Types;
+using Sexton.Data.Sealing;
 using Sexton.Server.Hosting;
 using Sexton.StandIns;
 
@@ -51,6 +52,10 @@ public class World : IAsyncLifetime
 
     /// <summary>Settings of this server beside the usual ones.</summary>
     protected virtual IReadOnlyList<string> Settings => [];
+
+    /// <summary>The key of an order, for looking at what lies sealed under it.</summary>
+    internal async Task<DataKey> KeyOfAsync(long number) =>
+        Part<KeyVault>().Open(await Postgres.ScalarAsync<byte[]>(Database, $"select key from orders where number = {number}"));
 
     /// <summary>Arguments of a server on a database, with settings.</summary>
     internal static string[] Arguments(string database, params string[] more) =>

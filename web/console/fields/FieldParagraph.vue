@@ -352,6 +352,10 @@ const more = ref(false);
           >; sensitive, so covered on the order page until somebody asks
           <button class="act small" @click="set('sensitive', false)">take away</button></template
         >
+        <template v-if="f.personal"
+          >; about a person, so it goes when the order is erased
+          <button class="act small" @click="set('personal', false)">it says nothing of a person</button></template
+        >
         <div v-if="!type?.asks_nothing" class="offers small">
           add:
           <button v-for="setting in offered" :key="setting.name" class="act" @click="wanted.push(setting.name)">{{ setting.offer }}</button>
@@ -380,11 +384,12 @@ const more = ref(false);
             that the page’s script gives it
           </button>
           <button v-if="!f.sensitive" class="act" @click="set('sensitive', true)">that it is sensitive</button>
+          <button v-if="!f.personal" class="act" @click="set('personal', true)">that it is about a person</button>
         </div>
         <ClauseNotes
           :of="key"
           :problems="draft.problems"
-          :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'given_by_page', 'sensitive']"
+          :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'given_by_page', 'sensitive', 'personal']"
           :elsewhere="['settings.choices', 'settings.working']"
         />
       </dd>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, nextTick, reactive, ref, useTemplateRef } from 'vue';
 import FileList from '../../shared/FileList.vue';
-import type { Schemas } from '../../shared/api/client';
+import { api, ask, type Schemas } from '../../shared/api/client';
 import { cellAfter, focusCell } from '../parts/grid';
 import MarkSign from '../parts/MarkSign.vue';
 import { wordsFor } from '../parts/signs';
 
 const { order, trail } = defineProps<{ order: Schemas['OrderPageView']; trail: Schemas['TrailView'] }>();
+const emit = defineEmits<{ looked: [] }>();
 const chosen = defineModel<{ slot: string; destination: string } | undefined>();
 
 type Row = Schemas['TrailRow'];
@@ -34,8 +35,15 @@ const families = computed(() =>
   })),
 );
 
-/** The sensitive answers that somebody asked to see. */
-const uncovered = reactive(new Set<string>());
+/** The sensitive answers that were asked for: each look is put on record. */
+const uncovered = reactive(new Map<string, Schemas['SeenAnswer']>());
+const seenOf = (row: Row) => row.seen ?? uncovered.get(row.slot);
+
+async function look(row: Row): Promise<void> {
+  const path = { params: { path: { number: order.number } }, body: { slot: row.slot } };
+  uncovered.set(row.slot, await ask(api.POST('/api/console/v1/orders/{number}/looks', path)));
+  emit('looked');
+}
 
 const cursor = ref({ row: 0, column: 0 });
 const table = useTemplateRef<HTMLTableElement>('table');
@@ -103,20 +111,21 @@ async function onKey(event: KeyboardEvent): Promise<void> {
       <tr v-for="row in group.rows" :key="row.slot">
         <th class="label" scope="row">{{ row.label }}</th>
         <td class="answer">
-          <span v-if="row.left_empty" class="soft">left empty</span>
-          <span v-else-if="row.text === null" class="soft">does not go to this page</span>
-          <button v-else-if="row.sensitive && !uncovered.has(row.slot)" class="act" @click="uncovered.add(row.slot)">
+          <span v-if="row.erased" class="soft">erased</span>
+          <span v-else-if="row.left_empty" class="soft">left empty</span>
+          <button v-else-if="row.covered && !seenOf(row)" class="act" @click="look(row)">
             covered; show<span class="visually-hidden"> {{ row.label }}</span>
           </button>
-          <template v-else>
-            <FileList v-if="row.files.length" :data-slot="row.slot" :files="row.files" />
-            <span v-else :data-slot="row.slot">{{ row.text }}</span>
+          <span v-else-if="!seenOf(row)" class="soft">does not go to this page</span>
+          <template v-else v-for="seen in [seenOf(row)!]" :key="row.slot">
+            <FileList v-if="seen.files.length" :data-slot="row.slot" :files="seen.files" />
+            <span v-else :data-slot="row.slot">{{ seen.text }}</span>
             <template v-if="row.registry"
               >{{ ' ' }}<span class="soft small">{{ row.registry }}</span></template
             >
-            <details v-if="row.kept" class="kept">
+            <details v-if="seen.kept" class="kept">
               <summary>word for word</summary>
-              {{ row.kept }}
+              {{ seen.kept }}
             </details>
           </template>
         </td>

@@ -83,7 +83,7 @@ const receipt = computed(() => trail.data.value?.destinations.find((d) => d.key 
         </div>
       </dl>
       <PriceRows v-if="adding" :order="order" />
-      <TrailTable v-if="trail.data.value" v-model="chosen" :order="order" :trail="trail.data.value" />
+      <TrailTable v-if="trail.data.value" v-model="chosen" :order="order" :trail="trail.data.value" @looked="trail.refetch()" />
     </div>
     <EvidencePanel
       v-if="chosen"

@@ -756,6 +756,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/orders/{number}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["LookAtAnswer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/orders/{number}/deliveries/{destination}/again": {
         parameters: {
             query?: never;
@@ -1250,6 +1266,8 @@ export interface components {
             price_within?: string[];
             /** @description Whether only staff who need it see the answers. */
             sensitive?: boolean;
+            /** @description Whether the answers say something of a person: they go when an order is erased, or its time is over. */
+            personal?: boolean;
             /** @description Switched off: asked of nobody until it is switched on again. */
             switched_off?: boolean;
             /** @description Retired: never asked again, and kept so that the answers of old orders can be read. */
@@ -1372,6 +1390,9 @@ export interface components {
         };
         LinkRequest: {
             email: string;
+        };
+        LookRequest: {
+            slot: string;
         };
         MarkView: {
             destination: string;
@@ -1689,6 +1710,11 @@ export interface components {
             heading: string;
             text: string;
         };
+        SeenAnswer: {
+            text: string;
+            kept: null | string;
+            files: components["schemas"]["FileView"][];
+        };
         SessionView: {
             shop: string;
             name: null | string;
@@ -1785,12 +1811,11 @@ export interface components {
             line_id: null | string;
             unit_id: null | string;
             label: string;
-            text: null | string;
-            kept: null | string;
-            files: components["schemas"]["FileView"][];
-            sensitive: boolean;
+            seen: null | components["schemas"]["SeenAnswer"];
+            covered: boolean;
             registry: null | string;
             left_empty: boolean;
+            erased: boolean;
             marks: components["schemas"]["MarkView"][];
         };
         TrailView: {
@@ -3513,6 +3538,41 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    LookAtAnswer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenAnswer"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -40,6 +40,7 @@ public static class FieldEdit
             "included_picks" => EditValue.Json(field.IncludedPicks),
             "price_within" => EditValue.Json(field.PriceWithin.Contains(rest)),
             "sensitive" => EditValue.Json(field.Sensitive),
+            "personal" => EditValue.Json(field.Personal),
             "retired" => EditValue.Json(field.Retired),
             "switched_off" => EditValue.Json(field.SwitchedOff),
             "type" => EditValue.Json(field.Type),
@@ -80,6 +81,7 @@ public static class FieldEdit
             "included_picks" => field with { IncludedPicks = EditValue.Whole(value, path, 999) },
             "price_within" => field with { PriceWithin = PriceWithin(field, rest, path, EditValue.Truth(value, path)) },
             "sensitive" => field with { Sensitive = EditValue.Truth(value, path) },
+            "personal" => field with { Personal = EditValue.Truth(value, path) },
             "retired" => field with { Retired = Fixed(field, path, EditValue.Truth(value, path)) },
             "switched_off" => field with { SwitchedOff = Fixed(field, path, EditValue.Truth(value, path)) },
             "type" => Fixed(

@@ -5,12 +5,21 @@ namespace Sexton.Data.Migrations;
 
 /// <summary>What the model cannot say.</summary>
 [DbContext(typeof(SextonDb))]
-[Migration("20261127171056_ByHand")]
+[Migration("20261127173221_ByHand")]
 internal sealed class ByHand : Migration
 {
     /// <inheritdoc />
     protected override void Up(MigrationBuilder migrationBuilder)
     {
+        // Of all versions that are in force by now the one that came last.
+        migrationBuilder.Sql(
+            """
+            create function current_version() returns integer language sql volatile as $$
+                select number from register_versions where current_from <= clock_timestamp() order by current_from desc, number desc limit 1
+            $$;
+            """
+        );
+
         // Told on commit, to every server that listens.
         migrationBuilder.Sql(
             """
@@ -31,6 +40,6 @@ internal sealed class ByHand : Migration
     /// <inheritdoc />
     protected override void Down(MigrationBuilder migrationBuilder) =>
         migrationBuilder.Sql(
-            "drop trigger tell_version on register_versions; drop trigger tell_catalogue on catalogue_state; drop function tell_current();"
+            "drop trigger tell_version on register_versions; drop trigger tell_catalogue on catalogue_state; drop function tell_current(); drop function current_version();"
         );
 }

@@ -67,7 +67,11 @@ namespace Sexton.Data.Migrations
                     cart_id = table.Column<Guid>(type: "uuid", nullable: false),
                     client_key = table.Column<string>(type: "text", nullable: false),
                     body_hash = table.Column<byte[]>(type: "bytea", nullable: false),
-                    content = table.Column<string>(type: "jsonb", nullable: false),
+                    key = table.Column<byte[]>(type: "bytea", nullable: false),
+                    content = table.Column<byte[]>(type: "bytea", nullable: false),
+                    shown = table.Column<byte[]>(type: "bytea", nullable: true),
+                    shown_projection = table.Column<byte[]>(type: "bytea", nullable: true),
+                    shown_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
                     total_minor = table.Column<long>(type: "bigint", nullable: false),
                     shopper_id = table.Column<Guid>(type: "uuid", nullable: true),
                     payment_token = table.Column<string>(type: "text", nullable: false),
@@ -87,11 +91,13 @@ namespace Sexton.Data.Migrations
                 columns: table => new
                 {
                     id = table.Column<Guid>(type: "uuid", nullable: false),
-                    content = table.Column<string>(type: "jsonb", nullable: false),
+                    key = table.Column<byte[]>(type: "bytea", nullable: false),
+                    content = table.Column<byte[]>(type: "bytea", nullable: false),
+                    files = table.Column<Guid[]>(type: "uuid[]", nullable: false),
                     revision = table.Column<int>(type: "integer", nullable: false),
                     step_reached = table.Column<string>(type: "text", nullable: false),
                     shown = table.Column<byte[]>(type: "bytea", nullable: true),
-                    shown_projection = table.Column<string>(type: "jsonb", nullable: true),
+                    shown_projection = table.Column<byte[]>(type: "bytea", nullable: true),
                     shown_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
                     order_id = table.Column<Guid>(type: "uuid", nullable: true),
                     changed_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
@@ -142,23 +148,6 @@ namespace Sexton.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
-                name: "delivery_tries",
-                columns: table => new
-                {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    destination = table.Column<string>(type: "text", nullable: false),
-                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    outcome = table.Column<short>(type: "smallint", nullable: false),
-                    detail = table.Column<string>(type: "text", nullable: false)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_delivery_tries", x => x.id);
-                });
-
-            migrationBuilder.CreateTable(
                 name: "draft_changes",
                 columns: table => new
                 {
@@ -171,7 +160,7 @@ namespace Sexton.Data.Migrations
                     setting = table.Column<string>(type: "text", nullable: false),
                     before = table.Column<string>(type: "jsonb", nullable: true),
                     after = table.Column<string>(type: "jsonb", nullable: true),
-                    undone = table.Column<bool>(type: "boolean", nullable: false),
+                    can_undo = table.Column<bool>(type: "boolean", nullable: false),
                     revision = table.Column<int>(type: "integer", nullable: false),
                     actor_name = table.Column<string>(type: "text", nullable: false)
                 },
@@ -186,7 +175,7 @@ namespace Sexton.Data.Migrations
                 {
                     key = table.Column<string>(type: "text", nullable: false),
                     kind = table.Column<short>(type: "smallint", nullable: false),
-                    position = table.Column<int>(type: "integer", nullable: false),
+                    rank = table.Column<string>(type: "text", nullable: false, collation: "C"),
                     definition = table.Column<string>(type: "jsonb", nullable: false),
                     revision = table.Column<int>(type: "integer", nullable: false)
                 },
@@ -201,6 +190,7 @@ namespace Sexton.Data.Migrations
                 {
                     id = table.Column<Guid>(type: "uuid", nullable: false),
                     cart_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    key = table.Column<byte[]>(type: "bytea", nullable: false),
                     name = table.Column<string>(type: "text", nullable: false),
                     announced = table.Column<long>(type: "bigint", nullable: false),
                     size = table.Column<long>(type: "bigint", nullable: false),
@@ -220,23 +210,37 @@ namespace Sexton.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "looks",
+                columns: table => new
+                {
+                    id = table.Column<long>(type: "bigint", nullable: false)
+                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    slot = table.Column<string>(type: "text", nullable: false),
+                    account = table.Column<string>(type: "text", nullable: false),
+                    name = table.Column<string>(type: "text", nullable: false),
+                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_looks", x => x.id);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "orders",
                 columns: table => new
                 {
                     id = table.Column<Guid>(type: "uuid", nullable: false),
                     number = table.Column<long>(type: "bigint", nullable: false, defaultValueSql: "nextval('order_numbers')"),
-                    version = table.Column<int>(type: "integer", nullable: false),
-                    language = table.Column<string>(type: "text", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
                     channel = table.Column<string>(type: "text", nullable: false),
-                    actor = table.Column<string>(type: "text", nullable: false),
                     placed_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
                     currency = table.Column<string>(type: "text", nullable: false),
-                    total_minor = table.Column<long>(type: "bigint", nullable: false),
                     prices_include_tax = table.Column<bool>(type: "boolean", nullable: false),
-                    coupon = table.Column<string>(type: "text", nullable: false),
                     charge = table.Column<string>(type: "text", nullable: false),
                     shopper_id = table.Column<Guid>(type: "uuid", nullable: true),
-                    facts = table.Column<string>(type: "jsonb", nullable: false)
+                    key = table.Column<byte[]>(type: "bytea", nullable: true),
+                    erased_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -268,8 +272,11 @@ namespace Sexton.Data.Migrations
                     number = table.Column<int>(type: "integer", nullable: false),
                     note = table.Column<string>(type: "text", nullable: false),
                     content = table.Column<string>(type: "jsonb", nullable: false),
+                    field_count = table.Column<int>(type: "integer", nullable: false),
+                    changed = table.Column<string[]>(type: "text[]", nullable: false),
                     published_by = table.Column<string>(type: "text", nullable: false),
-                    published_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
+                    published_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    current_from = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false, defaultValueSql: "clock_timestamp()")
                 },
                 constraints: table =>
                 {
@@ -464,37 +471,16 @@ namespace Sexton.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
-                name: "answers",
+                name: "lanes",
                 columns: table => new
                 {
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    position = table.Column<int>(type: "integer", nullable: false),
-                    line_id = table.Column<string>(type: "text", nullable: true),
-                    unit_id = table.Column<string>(type: "text", nullable: true),
-                    field = table.Column<string>(type: "text", nullable: false),
-                    label = table.Column<string>(type: "text", nullable: false),
-                    step = table.Column<string>(type: "text", nullable: false),
-                    value = table.Column<string>(type: "text", nullable: true),
-                    text = table.Column<string>(type: "text", nullable: false),
-                    system_text = table.Column<string>(type: "text", nullable: true)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_answers", x => new { x.order_id, x.position });
-                    table.ForeignKey(
-                        name: "fk_answers_orders_order_id",
-                        column: x => x.order_id,
-                        principalTable: "orders",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
-                name: "deliveries",
-                columns: table => new
-                {
+                    id = table.Column<long>(type: "bigint", nullable: false)
+                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
                     order_id = table.Column<Guid>(type: "uuid", nullable: false),
                     destination = table.Column<string>(type: "text", nullable: false),
+                    line_id = table.Column<string>(type: "text", nullable: false),
+                    unit_id = table.Column<string>(type: "text", nullable: false),
+                    wanted = table.Column<int>(type: "integer", nullable: false),
                     sequence = table.Column<int>(type: "integer", nullable: false),
                     state = table.Column<short>(type: "smallint", nullable: false),
                     tries = table.Column<int>(type: "integer", nullable: false),
@@ -503,40 +489,14 @@ namespace Sexton.Data.Migrations
                     fence = table.Column<int>(type: "integer", nullable: false),
                     handed_over_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
                     was_uncertain = table.Column<bool>(type: "boolean", nullable: false),
-                    projection = table.Column<string>(type: "jsonb", nullable: true),
-                    artefact = table.Column<byte[]>(type: "bytea", nullable: true),
                     receipt = table.Column<string>(type: "text", nullable: true),
                     settled_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true)
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_deliveries", x => new { x.order_id, x.destination });
+                    table.PrimaryKey("pk_lanes", x => x.id);
                     table.ForeignKey(
-                        name: "fk_deliveries_orders_order_id",
-                        column: x => x.order_id,
-                        principalTable: "orders",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
-                name: "findings",
-                columns: table => new
-                {
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    destination = table.Column<string>(type: "text", nullable: false),
-                    slot = table.Column<string>(type: "text", nullable: false),
-                    part = table.Column<string>(type: "text", nullable: false),
-                    expected = table.Column<string>(type: "text", nullable: false),
-                    found = table.Column<string>(type: "text", nullable: true),
-                    finding = table.Column<short>(type: "smallint", nullable: false),
-                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_findings", x => new { x.order_id, x.destination, x.slot, x.part });
-                    table.ForeignKey(
-                        name: "fk_findings_orders_order_id",
+                        name: "fk_lanes_orders_order_id",
                         column: x => x.order_id,
                         principalTable: "orders",
                         principalColumn: "id",
@@ -568,53 +528,25 @@ namespace Sexton.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
-                name: "order_lines",
+                name: "order_revisions",
                 columns: table => new
                 {
                     order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    line_id = table.Column<string>(type: "text", nullable: false),
-                    position = table.Column<int>(type: "integer", nullable: false),
-                    product_code = table.Column<string>(type: "text", nullable: false),
-                    product_name = table.Column<string>(type: "text", nullable: false),
-                    quantity = table.Column<int>(type: "integer", nullable: false),
-                    item_code = table.Column<string>(type: "text", nullable: false),
-                    facts = table.Column<string>(type: "jsonb", nullable: false)
+                    revision = table.Column<int>(type: "integer", nullable: false),
+                    actor = table.Column<string>(type: "text", nullable: false),
+                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    reason = table.Column<string>(type: "text", nullable: false),
+                    version = table.Column<int>(type: "integer", nullable: false),
+                    language = table.Column<string>(type: "text", nullable: false),
+                    total_minor = table.Column<long>(type: "bigint", nullable: false),
+                    coupon = table.Column<string>(type: "text", nullable: false),
+                    facts = table.Column<byte[]>(type: "bytea", nullable: false)
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_order_lines", x => new { x.order_id, x.line_id });
+                    table.PrimaryKey("pk_order_revisions", x => new { x.order_id, x.revision });
                     table.ForeignKey(
-                        name: "fk_order_lines_orders_order_id",
-                        column: x => x.order_id,
-                        principalTable: "orders",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
-                name: "order_prices",
-                columns: table => new
-                {
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    position = table.Column<int>(type: "integer", nullable: false),
-                    line_id = table.Column<string>(type: "text", nullable: true),
-                    unit_id = table.Column<string>(type: "text", nullable: true),
-                    kind = table.Column<short>(type: "smallint", nullable: false),
-                    field = table.Column<string>(type: "text", nullable: true),
-                    label = table.Column<string>(type: "text", nullable: false),
-                    quantity = table.Column<int>(type: "integer", nullable: false),
-                    unit_minor = table.Column<long>(type: "bigint", nullable: false),
-                    sum_minor = table.Column<long>(type: "bigint", nullable: false),
-                    tax_ppm = table.Column<int>(type: "integer", nullable: false),
-                    tax_minor = table.Column<long>(type: "bigint", nullable: false),
-                    choice = table.Column<string>(type: "text", nullable: true),
-                    item = table.Column<string>(type: "text", nullable: true)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("pk_order_prices", x => new { x.order_id, x.position });
-                    table.ForeignKey(
-                        name: "fk_order_prices_orders_order_id",
+                        name: "fk_order_revisions_orders_order_id",
                         column: x => x.order_id,
                         principalTable: "orders",
                         principalColumn: "id",
@@ -628,7 +560,7 @@ namespace Sexton.Data.Migrations
                     order_id = table.Column<Guid>(type: "uuid", nullable: false),
                     destination = table.Column<string>(type: "text", nullable: false),
                     artefact = table.Column<byte[]>(type: "bytea", nullable: false),
-                    projection = table.Column<string>(type: "jsonb", nullable: false),
+                    projection = table.Column<byte[]>(type: "bytea", nullable: false),
                     first_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
                     last_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
                     times = table.Column<int>(type: "integer", nullable: false)
@@ -689,6 +621,183 @@ namespace Sexton.Data.Migrations
                         onDelete: ReferentialAction.Cascade);
                 });
 
+            migrationBuilder.CreateTable(
+                name: "findings",
+                columns: table => new
+                {
+                    lane_id = table.Column<long>(type: "bigint", nullable: false),
+                    sequence = table.Column<int>(type: "integer", nullable: false),
+                    slot = table.Column<string>(type: "text", nullable: false),
+                    part = table.Column<string>(type: "text", nullable: false),
+                    texts = table.Column<byte[]>(type: "bytea", nullable: false),
+                    finding = table.Column<short>(type: "smallint", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_findings", x => new { x.lane_id, x.sequence, x.slot, x.part });
+                    table.ForeignKey(
+                        name: "fk_findings_lanes_lane_id",
+                        column: x => x.lane_id,
+                        principalTable: "lanes",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "payloads",
+                columns: table => new
+                {
+                    lane_id = table.Column<long>(type: "bigint", nullable: false),
+                    sequence = table.Column<int>(type: "integer", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
+                    projection = table.Column<byte[]>(type: "bytea", nullable: false),
+                    hash = table.Column<byte[]>(type: "bytea", nullable: true),
+                    artefact = table.Column<byte[]>(type: "bytea", nullable: true),
+                    agreed = table.Column<short>(type: "smallint", nullable: false),
+                    agreed_count = table.Column<int>(type: "integer", nullable: false),
+                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_payloads", x => new { x.lane_id, x.sequence });
+                    table.ForeignKey(
+                        name: "fk_payloads_lanes_lane_id",
+                        column: x => x.lane_id,
+                        principalTable: "lanes",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "tries",
+                columns: table => new
+                {
+                    id = table.Column<long>(type: "bigint", nullable: false)
+                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    lane_id = table.Column<long>(type: "bigint", nullable: false),
+                    sequence = table.Column<int>(type: "integer", nullable: false),
+                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    outcome = table.Column<short>(type: "smallint", nullable: false),
+                    detail = table.Column<string>(type: "text", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_tries", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_tries_lanes_lane_id",
+                        column: x => x.lane_id,
+                        principalTable: "lanes",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "answers",
+                columns: table => new
+                {
+                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
+                    line_id = table.Column<string>(type: "text", nullable: false),
+                    unit_id = table.Column<string>(type: "text", nullable: false),
+                    field = table.Column<string>(type: "text", nullable: false),
+                    position = table.Column<int>(type: "integer", nullable: false),
+                    label = table.Column<string>(type: "text", nullable: false),
+                    step = table.Column<string>(type: "text", nullable: false),
+                    value = table.Column<string>(type: "text", nullable: true),
+                    text = table.Column<string>(type: "text", nullable: false),
+                    system_text = table.Column<string>(type: "text", nullable: true),
+                    @sealed = table.Column<byte[]>(name: "sealed", type: "bytea", nullable: true),
+                    personal = table.Column<bool>(type: "boolean", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_answers", x => new { x.order_id, x.revision, x.line_id, x.unit_id, x.field });
+                    table.ForeignKey(
+                        name: "fk_answers_order_revisions_order_id_revision",
+                        columns: x => new { x.order_id, x.revision },
+                        principalTable: "order_revisions",
+                        principalColumns: new[] { "order_id", "revision" },
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "order_lines",
+                columns: table => new
+                {
+                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
+                    line_id = table.Column<string>(type: "text", nullable: false),
+                    position = table.Column<int>(type: "integer", nullable: false),
+                    product_code = table.Column<string>(type: "text", nullable: false),
+                    product_name = table.Column<string>(type: "text", nullable: false),
+                    quantity = table.Column<int>(type: "integer", nullable: false),
+                    item_code = table.Column<string>(type: "text", nullable: false),
+                    facts = table.Column<string>(type: "jsonb", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_order_lines", x => new { x.order_id, x.revision, x.line_id });
+                    table.ForeignKey(
+                        name: "fk_order_lines_order_revisions_order_id_revision",
+                        columns: x => new { x.order_id, x.revision },
+                        principalTable: "order_revisions",
+                        principalColumns: new[] { "order_id", "revision" },
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "order_prices",
+                columns: table => new
+                {
+                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
+                    position = table.Column<int>(type: "integer", nullable: false),
+                    line_id = table.Column<string>(type: "text", nullable: true),
+                    unit_id = table.Column<string>(type: "text", nullable: true),
+                    kind = table.Column<short>(type: "smallint", nullable: false),
+                    field = table.Column<string>(type: "text", nullable: true),
+                    label = table.Column<string>(type: "text", nullable: false),
+                    quantity = table.Column<int>(type: "integer", nullable: false),
+                    unit_minor = table.Column<long>(type: "bigint", nullable: false),
+                    sum_minor = table.Column<long>(type: "bigint", nullable: false),
+                    tax_ppm = table.Column<int>(type: "integer", nullable: false),
+                    tax_minor = table.Column<long>(type: "bigint", nullable: false),
+                    choice = table.Column<string>(type: "text", nullable: true),
+                    item = table.Column<string>(type: "text", nullable: true),
+                    @sealed = table.Column<byte[]>(name: "sealed", type: "bytea", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_order_prices", x => new { x.order_id, x.revision, x.position });
+                    table.ForeignKey(
+                        name: "fk_order_prices_order_revisions_order_id_revision",
+                        columns: x => new { x.order_id, x.revision },
+                        principalTable: "order_revisions",
+                        principalColumns: new[] { "order_id", "revision" },
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "order_units",
+                columns: table => new
+                {
+                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
+                    line_id = table.Column<string>(type: "text", nullable: false),
+                    unit_id = table.Column<string>(type: "text", nullable: false),
+                    position = table.Column<int>(type: "integer", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_order_units", x => new { x.order_id, x.revision, x.line_id, x.unit_id });
+                    table.ForeignKey(
+                        name: "fk_order_units_order_revisions_order_id_revision",
+                        columns: x => new { x.order_id, x.revision },
+                        principalTable: "order_revisions",
+                        principalColumns: new[] { "order_id", "revision" },
+                        onDelete: ReferentialAction.Cascade);
+                });
+
             migrationBuilder.InsertData(
                 table: "catalogue_state",
                 columns: new[] { "id", "revision" },
@@ -740,20 +849,32 @@ namespace Sexton.Data.Migrations
                 filter: "state = 0");
 
             migrationBuilder.CreateIndex(
-                name: "ix_deliveries_destination_next_try_at",
-                table: "deliveries",
+                name: "ix_files_cart_id",
+                table: "files",
+                column: "cart_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_lanes_destination_next_try_at",
+                table: "lanes",
                 columns: new[] { "destination", "next_try_at" },
                 filter: "settled_at is null");
 
             migrationBuilder.CreateIndex(
-                name: "ix_delivery_tries_order_id_destination",
-                table: "delivery_tries",
-                columns: new[] { "order_id", "destination" });
+                name: "ix_lanes_order_id",
+                table: "lanes",
+                column: "order_id",
+                filter: "state in (4, 5)");
 
             migrationBuilder.CreateIndex(
-                name: "ix_files_cart_id",
-                table: "files",
-                column: "cart_id");
+                name: "ix_lanes_order_id_destination_line_id_unit_id",
+                table: "lanes",
+                columns: new[] { "order_id", "destination", "line_id", "unit_id" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "ix_looks_order_id_slot",
+                table: "looks",
+                columns: new[] { "order_id", "slot" });
 
             migrationBuilder.CreateIndex(
                 name: "ix_order_files_file_id",
@@ -771,6 +892,11 @@ namespace Sexton.Data.Migrations
                 table: "orders",
                 columns: new[] { "shopper_id", "number" },
                 filter: "shopper_id is not null");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_register_versions_current_from",
+                table: "register_versions",
+                column: "current_from");
 
             migrationBuilder.CreateIndex(
                 name: "ix_role_claims_role_id",
@@ -798,6 +924,11 @@ namespace Sexton.Data.Migrations
                 name: "ix_stock_movements_item",
                 table: "stock_movements",
                 column: "item");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_tries_lane_id",
+                table: "tries",
+                column: "lane_id");
         }
 
         /// <inheritdoc />
@@ -834,12 +965,6 @@ namespace Sexton.Data.Migrations
                 name: "data_protection_keys");
 
             migrationBuilder.DropTable(
-                name: "deliveries");
-
-            migrationBuilder.DropTable(
-                name: "delivery_tries");
-
-            migrationBuilder.DropTable(
                 name: "draft_changes");
 
             migrationBuilder.DropTable(
@@ -852,6 +977,9 @@ namespace Sexton.Data.Migrations
                 name: "findings");
 
             migrationBuilder.DropTable(
+                name: "looks");
+
+            migrationBuilder.DropTable(
                 name: "order_files");
 
             migrationBuilder.DropTable(
@@ -861,7 +989,13 @@ namespace Sexton.Data.Migrations
                 name: "order_prices");
 
             migrationBuilder.DropTable(
+                name: "order_units");
+
+            migrationBuilder.DropTable(
                 name: "page_views");
+
+            migrationBuilder.DropTable(
+                name: "payloads");
 
             migrationBuilder.DropTable(
                 name: "products");
@@ -891,19 +1025,28 @@ namespace Sexton.Data.Migrations
                 name: "stock_movements");
 
             migrationBuilder.DropTable(
+                name: "tries");
+
+            migrationBuilder.DropTable(
                 name: "accounts");
 
             migrationBuilder.DropTable(
                 name: "files");
 
             migrationBuilder.DropTable(
-                name: "orders");
+                name: "order_revisions");
 
             migrationBuilder.DropTable(
                 name: "roles");
 
             migrationBuilder.DropTable(
                 name: "attempts");
+
+            migrationBuilder.DropTable(
+                name: "lanes");
+
+            migrationBuilder.DropTable(
+                name: "orders");
 
             migrationBuilder.DropSequence(
                 name: "order_numbers");

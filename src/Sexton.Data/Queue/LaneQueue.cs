@@ -1,0 +1,195 @@
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Projections;
+using Sexton.Core.Trail;
+using Sexton.Data.Rows;
+
+namespace Sexton.Data.Queue;
+
+/// <summary>
+/// Claims due lanes for a worker. A claim is a lease with a fencing token; no lock is held while the worker is at the network,
+/// and what a dead worker had is claimed again when its lease is over.
+/// </summary>
+public sealed class LaneQueue(SextonDb db)
+{
+    /// <summary>Claims lanes to a destination that are due, the longest due first.</summary>
+    /// <param name="destination">The key of the destination.</param>
+    /// <param name="most">The greatest number to claim.</param>
+    /// <param name="lease">How long they are the worker's.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<IReadOnlyList<LaneRow>> ClaimAsync(string destination, int most, TimeSpan lease, CancellationToken cancel) =>
+        await db
+            .Lanes.FromSql(
+                $"""
+                update lanes l
+                set state = {(short)
+                    DeliveryState.Sending}, lease_until = clock_timestamp() + {lease}, fence = l.fence + 1, tries = l.tries + 1
+                from (
+                    select id from lanes
+                    where destination = {destination} and settled_at is null
+                      and case when state = {(short)
+                    DeliveryState.Sending} then lease_until < clock_timestamp() else next_try_at <= clock_timestamp() end
+                    order by next_try_at
+                    limit {most}
+                    for update skip locked
+                ) due
+                where l.id = due.id
+                returning l.*
+                """
+            )
+            .AsNoTracking()
+            .ToListAsync(cancel);
+
+    /// <summary>The payload that a lane has in flight or had last; null before its first try ended.</summary>
+    public Task<PayloadRow?> PayloadAsync(LaneRow lane, CancellationToken cancel) =>
+        db.Payloads.AsNoTracking().FirstOrDefaultAsync(p => p.LaneId == lane.Id && p.Sequence == lane.Sequence, cancel);
+
+    /// <summary>
+    /// Marks that the bytes are about to be handed over to a receiver that cannot tell doubles apart.
+    /// </summary>
+    /// <returns>False when the worker was overtaken and must not send.</returns>
+    public async Task<bool> MarkHandingOverAsync(LaneRow claimed, DateTimeOffset now, CancellationToken cancel) =>
+        await Mine(claimed).ExecuteUpdateAsync(set => set.SetProperty(l => l.HandedOverAt, now), cancel) == 1;
+
+    /// <summary>
+    /// Puts on record that a worker died while handing over, so that it is uncertain whether the message was taken.
+    /// Done before another copy is sent.
+    /// </summary>
+    /// <returns>False when the worker was overtaken and must not send.</returns>
+    public async Task<bool> MarkUncertainAsync(LaneRow claimed, TryRow lost, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var written = await Mine(claimed)
+            .ExecuteUpdateAsync(
+                set => set.SetProperty(l => l.WasUncertain, true).SetProperty(l => l.HandedOverAt, (DateTimeOffset?)null),
+                cancel
+            );
+        if (written == 1)
+        {
+            db.Tries.Add(lost);
+            await db.SaveChangesAsync(cancel);
+            await transaction.CommitAsync(cancel);
+            db.ChangeTracker.Clear();
+        }
+
+        return written == 1;
+    }
+
+    /// <summary>
+    /// Writes how a try ended: the lane, the try, the payload, and what differs in it. Where all of it is settled and another payload is wanted, the lane goes on
+    /// to that one. Nothing is written when the worker was overtaken.
+    /// </summary>
+    /// <param name="claimed">The lane as it is to become, with the fence of the claim.</param>
+    /// <param name="replaces">Whether a newer payload replaces one that was not sent.</param>
+    /// <param name="attempt">The try.</param>
+    /// <param name="payload">The payload; null to leave it as it is.</param>
+    /// <param name="findings">What differs; empty where all agrees or nothing was read back.</param>
+    /// <param name="cancel">Cancels.</param>
+    /// <returns>False when the worker was overtaken.</returns>
+    public async Task<bool> SettleAsync(
+        LaneRow claimed,
+        bool replaces,
+        TryRow attempt,
+        PayloadRow? payload,
+        IReadOnlyList<FindingRow> findings,
+        CancellationToken cancel
+    )
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+
+        // What is wanted may have changed while the worker was away.
+        var held = await db
+            .Lanes.FromSql(
+                $"select * from lanes where id = {claimed.Id} and fence = {claimed.Fence} and state = {(short)DeliveryState.Sending} for update"
+            )
+            .FirstOrDefaultAsync(cancel);
+        if (held is null)
+        {
+            return false;
+        }
+
+        db.Tries.Add(attempt);
+        if (payload is not null)
+        {
+            await WriteAsync(payload, findings, cancel);
+        }
+
+        (held.State, held.NextTryAt, held.LeaseUntil, held.SettledAt) = (claimed.State, claimed.NextTryAt, null, claimed.SettledAt);
+        (held.HandedOverAt, held.WasUncertain, held.Receipt) = (claimed.HandedOverAt, claimed.WasUncertain, claimed.Receipt);
+        if (held.SettledAt is not null && LaneTransitions.GoesOn(held.State, replaces))
+        {
+            GoOn(held, replaces, attempt.At);
+        }
+
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        db.ChangeTracker.Clear();
+        return true;
+    }
+
+    /// <summary>Wants a payload of a revision along the lane of an order to a destination. Called within the transaction that makes the revision.</summary>
+    /// <param name="order">The order.</param>
+    /// <param name="destination">The key of the destination.</param>
+    /// <param name="revision">The revision.</param>
+    /// <param name="replaces">Whether a newer payload replaces one that was not sent.</param>
+    /// <param name="now">The time.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task WantAsync(Guid order, string destination, int revision, bool replaces, DateTimeOffset now, CancellationToken cancel)
+    {
+        var lane = await db
+            .Lanes.FromSql($"select * from lanes where order_id = {order} and destination = {destination} for update")
+            .SingleAsync(cancel);
+        lane.Wanted++;
+        db.Payloads.Add(
+            new PayloadRow
+            {
+                LaneId = lane.Id,
+                Sequence = lane.Wanted,
+                Revision = revision,
+                Projection = [],
+                Agreed = Finding.None,
+                AgreedCount = 0,
+                At = now,
+            }
+        );
+        var isUnsent = lane is { State: DeliveryState.Waiting, WasUncertain: false, HandedOverAt: null, Receipt: null };
+        if (lane.SettledAt is null ? replaces && isUnsent : LaneTransitions.GoesOn(lane.State, replaces))
+        {
+            GoOn(lane, replaces, now);
+        }
+
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Forgets what was to be written and could not be.</summary>
+    public void Forget() => db.ChangeTracker.Clear();
+
+    private async Task WriteAsync(PayloadRow payload, IReadOnlyList<FindingRow> findings, CancellationToken cancel)
+    {
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into payloads (lane_id, sequence, revision, projection, hash, artefact, agreed, agreed_count, at)
+            values ({payload.LaneId}, {payload.Sequence}, {payload.Revision}, {payload.Projection}, {payload.Hash}, {payload.Artefact}, {(short)
+                payload.Agreed}, {payload.AgreedCount}, {payload.At})
+            on conflict (lane_id, sequence) do update
+            set projection = excluded.projection, hash = excluded.hash, artefact = excluded.artefact, agreed = excluded.agreed,
+                agreed_count = excluded.agreed_count, at = excluded.at
+            """,
+            cancel
+        );
+        await db.Findings.Where(f => f.LaneId == payload.LaneId && f.Sequence == payload.Sequence).ExecuteDeleteAsync(cancel);
+        db.Findings.AddRange(findings);
+    }
+
+    private static void GoOn(LaneRow lane, bool replaces, DateTimeOffset now)
+    {
+        var next = LaneTransitions.Next(lane.Sequence, lane.Wanted, replaces);
+        if (next > lane.Sequence)
+        {
+            (lane.Sequence, lane.State, lane.Tries, lane.NextTryAt) = (next, DeliveryState.Waiting, 0, now);
+            (lane.WasUncertain, lane.HandedOverAt, lane.Receipt, lane.SettledAt) = (false, null, null, null);
+        }
+    }
+
+    private IQueryable<LaneRow> Mine(LaneRow claimed) =>
+        db.Lanes.Where(l => l.Id == claimed.Id && l.Fence == claimed.Fence && l.State == DeliveryState.Sending);
+}

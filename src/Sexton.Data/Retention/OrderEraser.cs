@@ -1,0 +1,119 @@
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Trail;
+using Sexton.Data.Rows;
+
+namespace Sexton.Data.Retention;
+
+/// <summary>
+/// Erases what orders say of persons: destroys the key of the order, and blanks what was given to fields marked personal, what lay under the key, and the files.
+/// Lines, item codes, amounts and answers that say nothing of a person stay for the books.
+/// </summary>
+public sealed class OrderEraser(SextonDb db)
+{
+    /// <summary>Erases an order. What was still to be sent of it is not sent any more. Done twice, it is done once.</summary>
+    /// <param name="order">The id of the order.</param>
+    /// <param name="now">The time.</param>
+    /// <param name="cancel">Cancels.</param>
+    /// <returns>False where a delivery of it is under way just now; then nothing was done.</returns>
+    public async Task<bool> EraseAsync(Guid order, DateTimeOffset now, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var lanes = await db.Lanes.FromSql($"select * from lanes where order_id = {order} order by id for update").ToListAsync(cancel);
+        if (lanes.Exists(static l => l.State == DeliveryState.Sending))
+        {
+            return false;
+        }
+
+        foreach (var lane in lanes.Where(static l => l.SettledAt is null))
+        {
+            lane.SettledAt = now;
+            db.Tries.Add(
+                new TryRow
+                {
+                    LaneId = lane.Id,
+                    Sequence = lane.Sequence,
+                    At = now,
+                    Outcome = lane.State,
+                    Detail = "The order was erased before this was sent.",
+                }
+            );
+        }
+
+        await db.SaveChangesAsync(cancel);
+        await BlankAsync(order, now, cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    /// <summary>The orders that were placed before a day and not erased yet, the oldest first.</summary>
+    public async Task<IReadOnlyList<Guid>> DueAsync(DateTimeOffset placedBefore, int most, CancellationToken cancel) =>
+        await db
+            .Orders.Where(o => o.PlacedAt < placedBefore && o.ErasedAt == null)
+            .OrderBy(o => o.PlacedAt)
+            .Select(o => o.Id)
+            .Take(most)
+            .ToListAsync(cancel);
+
+    /// <summary>Drops the artefacts that were last written before a day: of each stays what it was to carry, its hash, and what was found.</summary>
+    /// <returns>How many went.</returns>
+    public Task<int> DropArtefactsAsync(DateTimeOffset before, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync(
+            $"""
+            with views as (update page_views set artefact = '' where last_at < {before} and artefact <> '' returning 1)
+            update payloads set artefact = null where at < {before} and artefact is not null
+            """,
+            cancel
+        );
+
+    /// <summary>Takes out, with all that is left of them, orders that were placed before a day and erased.</summary>
+    /// <returns>How many went.</returns>
+    public async Task<int> RemoveAsync(DateTimeOffset placedBefore, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var gone = db.Orders.Where(o => o.PlacedAt < placedBefore && o.ErasedAt != null).Select(o => o.Id);
+        var lanes = db.Lanes.Where(l => gone.Contains(l.OrderId)).Select(l => l.Id);
+        await db.Findings.Where(f => lanes.Contains(f.LaneId)).ExecuteDeleteAsync(cancel);
+        await db.Tries.Where(t => lanes.Contains(t.LaneId)).ExecuteDeleteAsync(cancel);
+        await db.Payloads.Where(p => lanes.Contains(p.LaneId)).ExecuteDeleteAsync(cancel);
+        await db.Lanes.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
+        await db.PageViews.Where(v => gone.Contains(v.OrderId)).ExecuteDeleteAsync(cancel);
+        await db.Looks.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
+        await db.Answers.Where(a => gone.Contains(a.OrderId)).ExecuteDeleteAsync(cancel);
+        await db.OrderPrices.Where(p => gone.Contains(p.OrderId)).ExecuteDeleteAsync(cancel);
+        await db.OrderUnits.Where(u => gone.Contains(u.OrderId)).ExecuteDeleteAsync(cancel);
+        await db.OrderLines.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
+        await db.OrderRevisions.Where(r => gone.Contains(r.OrderId)).ExecuteDeleteAsync(cancel);
+        var count = await db.Orders.Where(o => o.PlacedAt < placedBefore && o.ErasedAt != null).ExecuteDeleteAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return count;
+    }
+
+    private Task BlankAsync(Guid order, DateTimeOffset now, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync(
+            $"""
+            with erased as (
+                update orders set key = null, erased_at = {now}, shopper_id = null where id = {order} and erased_at is null returning id
+            ), answered as (
+                update answers a set value = null, text = '', system_text = null, sealed = case when sealed is not null then ''::bytea end
+                from erased e where a.order_id = e.id and (a.personal or a.sealed is not null)
+            ), priced as (
+                update order_prices p set sealed = null from erased e where p.order_id = e.id and p.sealed is not null
+            ), revised as (
+                update order_revisions r set facts = '' from erased e where r.order_id = e.id
+            ), sent as (
+                update payloads p set projection = '', artefact = null, hash = null
+                from erased e, lanes l where l.order_id = e.id and p.lane_id = l.id
+            ), found as (
+                update findings f set texts = '' from erased e, lanes l where l.order_id = e.id and f.lane_id = l.id
+            ), viewed as (
+                update page_views v set artefact = '', projection = '' from erased e where v.order_id = e.id
+            ), unfiled as (
+                delete from order_files o using erased e where o.order_id = e.id returning o.file_id
+            )
+            delete from files f using unfiled u where f.id = u.file_id
+            and not exists (select 1 from order_files o where o.file_id = f.id and o.order_id <> {order})
+            and not exists (select 1 from carts c where c.order_id is null and f.id = any(c.files))
+            """,
+            cancel
+        );
+}
