@@ -148,13 +148,13 @@ await field('Access width', 'access_width', 'number', {
   'settings.unit': 'cm',
   required: true,
   when: {
-    all: [
-      { fact: 'attribute.height', is: 'over', value: 3 },
-      { fact: 'group', is: 'is_not', value: 'trade' },
+    together: [
+      { of: 'attribute.height', over: 3 },
+      { of: 'group', is_not: 'trade' },
     ],
   },
 });
-await field('Cables overhead?', 'cables', 'yes_no', { of: trees, when: { fact: 'attribute.height', is: 'over', value: 3 } });
+await field('Cables overhead?', 'cables', 'yes_no', { of: trees, when: { of: 'attribute.height', over: 3 } });
 await field('How many metres', 'hedge_metres', 'number', { of: { categories: ['Hedging'] }, 'settings.unit': 'm', 'settings.decimals': 1 });
 await field('Plants that makes', 'plants', 'worked_out', {
   of: { categories: ['Hedging'] },
@@ -200,13 +200,13 @@ await field('Name of the organisation', 'organisation', 'line_text', {
   section: 'buyer',
   required: true,
   'settings.longest': 80,
-  when: { fact: 'answer.who_is_buying', is: 'is', value: 'organisation' },
+  when: { of: 'answer.who_is_buying', is: 'organisation' },
 });
 await field('Your order reference', 'order_reference', 'line_text', {
   level: 'order',
   section: 'buyer',
   'settings.longest': 30,
-  when: { fact: 'answer.who_is_buying', is: 'is', value: 'organisation' },
+  when: { of: 'answer.who_is_buying', is: 'organisation' },
 });
 await publish('Cards and organisations');
 

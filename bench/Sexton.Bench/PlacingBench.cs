@@ -36,6 +36,7 @@ internal static class PlacingBench
             () => RunAsync(source, connection, OursAsync),
             "at least 0.60"
         );
+        await WeightBench.RunAsync(connection, Vault, await PrepareAsync(source, Rounds.IsShort ? 20 : 2000));
     }
 
     private static async Task<Rounds.Turn> RunAsync(
@@ -280,7 +281,10 @@ internal static class PlacingBench
                         "product_page",
                         AnswerValue.Of($"Für Großmutter Zoë, answer {i}"),
                         $"Für Großmutter Zoë, answer {i}"
-                    )),
+                    )
+                    {
+                        Sensitive = i % 10 == 9,
+                    }),
             ],
         };
 }

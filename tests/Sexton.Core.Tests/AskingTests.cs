@@ -47,9 +47,7 @@ public sealed class AskingTests
         {
             Required = true,
             AskedOf = new ProductScope { Categories = ["Trees"] },
-            When = Fixture.Condition(
-                "{'all': [{'fact': 'attribute.height', 'is': 'over', 'value': 3}, {'fact': 'group', 'is': 'is_not', 'value': 'trade'}]}"
-            ),
+            When = Fixture.Condition("{'together': [{'of': 'attribute.height', 'over': 3}, {'of': 'group', 'is_not': 'trade'}]}"),
         };
         var cart = Fixture.Of(answer is { } given ? Fixture.Line(product, 1, ("access", given)) : Fixture.Line(product)) with
         {
@@ -165,7 +163,7 @@ public sealed class AskingTests
             [
                 Fixture.Section("of_organisation") with
                 {
-                    When = Fixture.Condition("{'fact': 'answer.buyer', 'is': 'is', 'value': 'organisation'}"),
+                    When = Fixture.Condition("{'of': 'answer.buyer', 'is': 'organisation'}"),
                 },
             ],
         };
@@ -191,11 +189,8 @@ public sealed class AskingTests
     [Fact]
     public void What_waits_for_an_unasked_answer_is_not_asked_either()
     {
-        var first = Fixture.Ask("first", "yes_no") with { When = Fixture.Condition("{'fact': 'group', 'is': 'is', 'value': 'trade'}") };
-        var second = Fixture.Ask("second", "line_text") with
-        {
-            When = Fixture.Condition("{'fact': 'answer.first', 'is': 'is', 'value': true}"),
-        };
+        var first = Fixture.Ask("first", "yes_no") with { When = Fixture.Condition("{'of': 'group', 'is': 'trade'}") };
+        var second = Fixture.Ask("second", "line_text") with { When = Fixture.Condition("{'of': 'answer.first', 'is': true}") };
         var cart = Fixture.Of(Fixture.Line("TREE", 1, ("first", true)));
 
         // The register lists them the wrong way round: the order in which they depend on each other counts.
@@ -219,7 +214,7 @@ public sealed class AskingTests
         var field = Fixture.Ask("it", "line_text") with
         {
             Required = required == "always",
-            RequiredWhen = required == "when" ? Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}") : null,
+            RequiredWhen = required == "when" ? Fixture.Condition("{'of': 'quantity', 'over': 1}") : null,
         };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", quantity)), field);
         evaluation.Problems.Any(p => p.Refusal.Key == RefusalKeys.Required).ShouldBe(problem);
@@ -251,7 +246,7 @@ public sealed class AskingTests
     public void A_choice_has_a_condition_of_its_own()
     {
         var choices = Fixture.Choices("thin", "thick");
-        choices[1] = choices[1] with { When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}") };
+        choices[1] = choices[1] with { When = Fixture.Condition("{'of': 'quantity', 'over': 1}") };
         var field = Fixture.Ask("stake", "one_of", ("choices", choices));
         var one = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 1, ("stake", "thick"))), field);
         Fixture.Sentences(one).ShouldBe(["“A thick” is not offered here for “The stake”. Choose again."]);
@@ -343,7 +338,7 @@ public sealed class AskingTests
             setting,
             System.Text.Json.JsonSerializer.SerializeToElement(true)
         );
-        var waits = Fixture.Ask("waits", "line_text") with { When = Fixture.Condition("{'fact': 'answer.off', 'is': 'was_not_given'}") };
+        var waits = Fixture.Ask("waits", "line_text") with { When = Fixture.Condition("{'of': 'answer.off', 'was_not_given': true}") };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 1, ("off", "still there"))), off, waits);
         evaluation.Asked.Where(a => a.LineId is not null).Select(a => a.Field.Key).ShouldBe(["waits"]);
         evaluation.Problems.ShouldBeEmpty();
@@ -376,7 +371,7 @@ public sealed class AskingTests
         var not = Fixture.Ask("not", "line_text") with
         {
             StaffLabel = "The other one",
-            When = Fixture.Condition("{'fact': 'group', 'is': 'is', 'value': 'trade'}"),
+            When = Fixture.Condition("{'of': 'group', 'is': 'trade'}"),
         };
         var elsewhere = Fixture.Wording();
         var order = Fixture.Order(Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), asked, not, elsewhere));
@@ -395,7 +390,7 @@ public sealed class AskingTests
         {
             Required = true,
             GoesTo = [],
-            When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}"),
+            When = Fixture.Condition("{'of': 'quantity', 'over': 1}"),
         };
         var many = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 2)), words);
         many.Asked.Select(static a => (a.Field.Key, a.Required)).ShouldContain(("words", false));
@@ -436,11 +431,11 @@ public sealed class AskingTests
                     Fixture.Wording(),
                     Fixture.Ask("metres", "number", ("decimals", 1), ("least", 0.5m)) with
                     {
-                        When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}"),
+                        When = Fixture.Condition("{'of': 'quantity', 'over': 1}"),
                     },
                     Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast", "punched"))) with
                     {
-                        RequiredWhen = Fixture.Condition("{'fact': 'answer.metres', 'is': 'over', 'value': 1}"),
+                        RequiredWhen = Fixture.Condition("{'of': 'answer.metres', 'over': 1}"),
                     },
                     Fixture.Ask("extras", "several_of", ("choices", Fixture.Choices("ribbon", "card"))),
                     Fixture.Ask("day", "date"),

@@ -234,7 +234,7 @@ public sealed class CodeTests
     [InlineData("{'item':'TIE','by':'count'}", "TIE 9")]
     [InlineData("{'item':'TIE','by':'count','quantity':2,'per':'line'}", "TIE 6")]
     [InlineData("{'quantity':1}", "metres 3")]
-    [InlineData("{'item':'TIE','when':{'fact':'quantity','is':'over','value':3}}", "")]
+    [InlineData("{'item':'TIE','when':{'of':'quantity', 'over': 3}}", "")]
     public void Components_are_used_by_the_piece_the_line_or_the_order(string use, string expected)
     {
         var field = Fixture.Ask("metres", "number", ("decimals", 1)) with { Uses = [Use(use)] };
@@ -348,7 +348,7 @@ public sealed class CodeTests
     [InlineData("'code':'X'", "“A cast” (code X)")]
     [InlineData("'weight_grams':40", "“A cast” (40 g)")]
     [InlineData("'picture':'a.svg','colour':'#aabbcc','excludes':true", "“A cast” (a.svg, #aabbcc, excludes the others)")]
-    [InlineData("'when':{'fact':'quantity','is':'over','value':2}", "“A cast” when the quantity is over 2")]
+    [InlineData("'when':{'of':'quantity', 'over': 2}", "“A cast” when the quantity is over 2")]
     [InlineData("'label':{'en':'A cast','de':'Guss'}", "differs in a detail")]
     public void Whatever_changes_of_a_choice_can_be_published(string change, string said)
     {

@@ -165,10 +165,7 @@ public sealed class EntryTests
     [InlineData("sent", "", "IE")]
     public void An_address_that_is_not_asked_decides_no_country(string delivery, string country, string seen)
     {
-        var abroad = Fixture.AskOrder("customs", "line_text") with
-        {
-            When = Fixture.Condition("{'fact':'country','is':'is','value':'DE'}"),
-        };
+        var abroad = Fixture.AskOrder("customs", "line_text") with { When = Fixture.Condition("{'of':'country', 'is': 'DE'}") };
         var cart = Fixture.Of(Fixture.Line("LABEL"));
         cart = cart with
         {
@@ -196,7 +193,7 @@ public sealed class EntryTests
                 [
                     Fixture.Ask("duty", "line_text") with
                     {
-                        When = Fixture.Condition("{'fact':'country','is':'is','value':'DE'}"),
+                        When = Fixture.Condition("{'of':'country', 'is': 'DE'}"),
                     },
                     .. BuiltInFields.All,
                 ],
@@ -248,7 +245,7 @@ public sealed class EntryTests
     {
         var field = Fixture.Ask("it", "line_text", ("longest", 3)) with
         {
-            RequiredWhen = Fixture.Condition("{'fact':'quantity','is':'over','value':0}"),
+            RequiredWhen = Fixture.Condition("{'of':'quantity', 'over': 0}"),
         };
         Fixture
             .Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("it", "four"))), field)
@@ -263,7 +260,7 @@ public sealed class EntryTests
             .ShouldBe("“What does {1} say?” has room for 40 characters, and this is 41.");
 
     [Theory]
-    [InlineData("{'units':'any','where':{'fact':'answer.badge','is':'was_given'}}")]
+    [InlineData("{'units':'any','where':{'of':'answer.badge', 'was_given': true}}")]
     [InlineData("{'lines':'any'}")]
     public void A_question_of_the_order_on_a_product_page_reads_no_other_lines(string when)
     {
@@ -280,7 +277,7 @@ public sealed class EntryTests
                 Fixture.Register(
                     Fixture.Ask("lead", "line_text") with
                     {
-                        When = Fixture.Condition("{'units':'any','where':{'fact':'answer.badge','is':'was_given'}}"),
+                        When = Fixture.Condition("{'units':'any','where':{'of':'answer.badge', 'was_given': true}}"),
                     },
                     badge
                 ),
@@ -293,7 +290,7 @@ public sealed class EntryTests
     public void The_order_keeps_that_something_is_no_longer_asked_and_never_what_was_answered()
     {
         var more = Fixture.AskOrder("more", "yes_no");
-        var what = Fixture.AskOrder("what", "line_text") with { When = Fixture.Condition("{'fact':'answer.more','is':'is','value':true}") };
+        var what = Fixture.AskOrder("what", "line_text") with { When = Fixture.Condition("{'of':'answer.more', 'is': true}") };
         var cart = Fixture.Of(Fixture.Line("LABEL"));
         var order = Fixture.Order(
             Fixture.Evaluate(

@@ -102,14 +102,14 @@ public sealed class PricingTests
     [InlineData(
         "yes_no",
         "yes",
-        "{'kind':'per_unit','when':{'fact':'quantity','is':'over','value':2},'tariff':{'minor':100}}",
+        "{'kind':'per_unit','when':{'of':'quantity', 'over': 2},'tariff':{'minor':100}}",
         2,
         "Zinc label 2×1700=3400"
     )]
     [InlineData(
         "yes_no",
         "yes",
-        "{'kind':'per_unit','when':{'fact':'quantity','is':'over','value':2},'tariff':{'minor':100}}",
+        "{'kind':'per_unit','when':{'of':'quantity', 'over': 2},'tariff':{'minor':100}}",
         3,
         "Zinc label 3×1700=5100|The a 3×100=300"
     )]
@@ -483,8 +483,8 @@ public sealed class PricingTests
     )]
     [InlineData("line", "yes_no", "{'kind':'per_unit','for':[{'tariff':{'minor':1}}]}", "Say for whom")]
     [InlineData("line", "words_only", "{'kind':'per_unit'}", "It asks nothing")]
-    [InlineData("line", "yes_no", "{'kind':'per_unit','when':{'fact':'answer.gone','is':'was_given'}}", "There is no field “gone”")]
-    [InlineData("line", "yes_no", "{'kind':'per_unit','when':{'fact':'cart_total','is':'over','value':3}}", "")]
+    [InlineData("line", "yes_no", "{'kind':'per_unit','when':{'of':'answer.gone', 'was_given': true}}", "There is no field “gone”")]
+    [InlineData("line", "yes_no", "{'kind':'per_unit','when':{'of':'cart_total', 'over': 3}}", "")]
     public void A_price_that_cannot_be_is_named(string level, string type, string price, string expected)
     {
         var at = Enum.Parse<Level>(level, ignoreCase: true);
@@ -506,7 +506,7 @@ public sealed class PricingTests
     {
         const string Written =
             "{'kind':'per_unit','by':'letter','tariff':{'minor':20,'ppm':0,'bands':[{'over':20,'minor':15}],'ceiling_minor':500},'included':12,'band_for_all':true,"
-            + "'for':[{'group':'trade','variant':null,'tariff':{'minor':10,'ppm':0,'bands':[],'ceiling_minor':null}}],'when':{'fact':'quantity','is':'over','value':2},'tax_ppm':90000,'label':{'en':'Letters'},'choice':null}";
+            + "'for':[{'group':'trade','variant':null,'tariff':{'minor':10,'ppm':0,'bands':[],'ceiling_minor':null}}],'when':{'of':'quantity', 'over': 2},'tax_ppm':90000,'label':{'en':'Letters'},'choice':null}";
         var read = JsonSerializer.SerializeToNode(Price(Written), DocumentJson.Options);
         System
             .Text.Json.Nodes.JsonNode.DeepEquals(read, System.Text.Json.Nodes.JsonNode.Parse(Written.Replace('\'', '"')))
@@ -596,7 +596,7 @@ public sealed class PricingTests
             Prices =
             [
                 Price(
-                    "{'kind':'per_unit','choice':'punched','tariff':{'minor':400},'for':[{'group':'trade','tariff':{'minor':200}}],'when':{'fact':'quantity','is':'over','value':2},'tax_ppm':90000,'label':{'en':'Engraving'}}"
+                    "{'kind':'per_unit','choice':'punched','tariff':{'minor':400},'for':[{'group':'trade','tariff':{'minor':200}}],'when':{'of':'quantity', 'over': 2},'tax_ppm':90000,'label':{'en':'Engraving'}}"
                 ),
             ],
             PriceWithin = ["cart_line"],
@@ -638,10 +638,7 @@ public sealed class PricingTests
         var first = Fixture.Ask("one", "amount_of_money") with { Prices = [price], AskedOf = ProductScope.Only("LABEL") };
         var second = Fixture.Ask("two", "amount_of_money") with
         {
-            Prices =
-            [
-                conditional ? Price("{'kind':'for_the_goods','by':'amount','when':{'fact':'quantity','is':'over','value':2}}") : price,
-            ],
+            Prices = [conditional ? Price("{'kind':'for_the_goods','by':'amount','when':{'of':'quantity', 'over': 2}}") : price],
             AskedOf = ProductScope.Only(product),
         };
         DraftChecks

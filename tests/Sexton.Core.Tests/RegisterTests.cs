@@ -131,15 +131,15 @@ public sealed class RegisterTests
     [InlineData("default", "\"Your words\"")]
     [InlineData("default_must_change", "true")]
     [InlineData("shares_row", "true")]
-    [InlineData("required_when", "{\"fact\":\"quantity\",\"is\":\"over\",\"value\":1}")]
-    [InlineData("when", "{\"all\":[]}")]
+    [InlineData("required_when", "{\"of\":\"quantity\", \"over\": 1}")]
+    [InlineData("when", "{\"together\":[]}")]
     [InlineData("when", "null")]
     [InlineData("sensitive", "true")]
     [InlineData("switched_off", "true")]
     [InlineData("retired", "true")]
     [InlineData("step", "\"delivery\"")]
     [InlineData("section", "\"card\"")]
-    [InlineData("goes_to_when.back_office", "{\"any\":[]}")]
+    [InlineData("goes_to_when.back_office", "{\"either\":[]}")]
     public void Every_edit_has_an_inverse(string setting, string json)
     {
         var before = Fixture.Wording();
@@ -163,7 +163,7 @@ public sealed class RegisterTests
     [InlineData("wording", "when", "{\"some\":[]}")]
     [InlineData("wording", "default", "{\"a\":1}")]
     [InlineData("wording", "level", "\"shop\"")]
-    [InlineData("name", "when", "{\"any\":[]}")] // the shop relies on where and when its own questions are asked
+    [InlineData("name", "when", "{\"either\":[]}")] // the shop relies on where and when its own questions are asked
     [InlineData("name", "switched_off", "true")]
     [InlineData("delivery_method", "settings.choices", "[]")]
     [InlineData("name", "asked_of", "{\"all\":false,\"products\":[]}")]
@@ -215,7 +215,7 @@ public sealed class RegisterTests
                 before.Find("one")!,
                 Fixture.Wording() with
                 {
-                    When = Fixture.Condition("{'fact': 'quantity', 'is': 'over', 'value': 1}"),
+                    When = Fixture.Condition("{'of': 'quantity', 'over': 1}"),
                 },
             ],
             Sections = [Fixture.Section("card") with { Opening = LanguageMap.Of("A card?") }],
@@ -235,7 +235,7 @@ public sealed class RegisterTests
     [InlineData("heading.en", "\"A card\"")]
     [InlineData("text.en", "\"Written by hand\"")]
     [InlineData("opening.en", "\"Add a card?\"")]
-    [InlineData("when", "{\"all\":[]}")]
+    [InlineData("when", "{\"together\":[]}")]
     [InlineData("level", "\"line\"")]
     [InlineData("step", "\"delivery\"")]
     [InlineData("goes_to.back_office", "true")]

@@ -49,12 +49,12 @@ public sealed class RoutingTests
 
     [Theory]
     // the condition of the route, whether the answer goes there
-    [InlineData("{'fact': 'group', 'is': 'is', 'value': 'household'}", true)]
-    [InlineData("{'fact': 'group', 'is': 'is', 'value': 'trade'}", false)]
-    [InlineData("{'fact': 'product', 'is': 'is', 'value': 'LABEL'}", true)]
-    [InlineData("{'fact': 'answer.wording', 'is': 'has_in_it', 'value': 'o'}", true)]
-    [InlineData("{'fact': 'answer.delivery_method', 'is': 'is', 'value': 'fetched'}", false)]
-    [InlineData("{'fact': 'date', 'is': 'is', 'value': '2026-11-25'}", true)] // the day of the order, whenever it is sent
+    [InlineData("{'of': 'group', 'is': 'household'}", true)]
+    [InlineData("{'of': 'group', 'is': 'trade'}", false)]
+    [InlineData("{'of': 'product', 'is': 'LABEL'}", true)]
+    [InlineData("{'of': 'answer.wording', 'has_in_it': 'o'}", true)]
+    [InlineData("{'of': 'answer.delivery_method', 'is': 'fetched'}", false)]
+    [InlineData("{'of': 'date', 'is': '2026-11-25'}", true)] // the day of the order, whenever it is sent
     public void A_route_has_a_condition_over_the_order_as_it_was(string condition, bool goes)
     {
         var order = Fixture.Order(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
@@ -121,11 +121,11 @@ public sealed class RoutingTests
     }
 
     [Theory]
-    [InlineData("{'fact': 'attribute.weight', 'is': 'over', 'value': 3}", "weight")]
-    [InlineData("{'fact': 'group', 'is': 'is', 'value': 'friends'}", "friends")]
-    [InlineData("{'any': [{'fact': 'product', 'is': 'is_among', 'value': ['LABEL', 'GONE']}]}", "GONE")]
-    [InlineData("{'fact': 'answer.colour', 'is': 'is', 'value': 'green'}", "green")]
-    [InlineData("{'fact': 'answer.colour', 'is': 'is', 'value': 'red'}", null)]
+    [InlineData("{'of': 'attribute.weight', 'over': 3}", "weight")]
+    [InlineData("{'of': 'group', 'is': 'friends'}", "friends")]
+    [InlineData("{'either': [{'of': 'product', 'is_among': ['LABEL', 'GONE']}]}", "GONE")]
+    [InlineData("{'of': 'answer.colour', 'is': 'green'}", "green")]
+    [InlineData("{'of': 'answer.colour', 'is': 'red'}", null)]
     public void A_condition_over_what_is_not_there_is_a_problem(string condition, string? named)
     {
         var colour = Fixture.Ask("colour", "one_of", ("choices", Fixture.Choices("red", "blue")));

@@ -83,8 +83,8 @@ public sealed class WorkingTests
     [InlineData("'over':'line','summary':'sum','fact':'quantity'", "4")]
     [InlineData("'over':'line','summary':'greatest','fact':'quantity'", "3")]
     [InlineData("'over':'line','summary':'least','fact':'quantity'", "1")]
-    [InlineData("'over':'line','summary':'count','where':{'fact':'category','is':'is','value':'Trees'}", "1")]
-    [InlineData("'over':'line','summary':'sum','fact':'quantity','where':{'fact':'category','is':'is','value':'Walks'}", "")]
+    [InlineData("'over':'line','summary':'count','where':{'of':'category', 'is': 'Trees'}", "1")]
+    [InlineData("'over':'line','summary':'sum','fact':'quantity','where':{'of':'category', 'is': 'Walks'}", "")]
     public void Lines_are_counted_and_summed(string term, string expected)
     {
         var field = Fixture.AskOrder("out", "worked_out", ("working", Rows("{'do':'take','of':{" + term + "}}")));
@@ -124,10 +124,7 @@ public sealed class WorkingTests
         {
             Prices = [PricingTests.Price("{'kind':'per_unit','by':'count','tariff':{'minor':20}}")],
         };
-        var note = Fixture.Ask("note", "line_text") with
-        {
-            When = Fixture.Condition("{'fact':'answer.plants','is':'at_least','value':10}"),
-        };
+        var note = Fixture.Ask("note", "line_text") with { When = Fixture.Condition("{'of':'answer.plants', 'at_least': 10}") };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 2, ("metres", 2.5m), ("plants", 999))), note, plants, Inputs[0]);
         evaluation
             .Asked.Where(a => a.LineId is not null)

@@ -215,7 +215,7 @@ public sealed class DraftTests(World world) : IClassFixture<World>
         await manager.ChangeAsync(
             "access_width",
             "when",
-            JsonNode.Parse("""{"all":[{"fact":"attribute.height","is":"over","value":3},{"fact":"group","is":"is_not","value":"trade"}]}""")
+            JsonNode.Parse("""{"together":[{"of":"attribute.height", "over": 3},{"of":"group", "is_not": "trade"}]}""")
         );
         (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == "access_width")![
             "sentences"

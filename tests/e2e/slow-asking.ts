@@ -7,7 +7,7 @@ export type Answer = string | number | boolean | string[] | Record<string, strin
 export type Entered = Record<string, Answer | null>;
 export type Answers = Record<string, Answer>;
 
-export type Condition = { all: Condition[] } | { any: Condition[] } | { none: Condition[] } | { fact: string; is: string; value?: Answer };
+export type Condition = { together: Condition[] } | { either: Condition[] } | { neither: Condition[] } | Record<string, Answer>;
 interface Term {
   value?: number | null;
   fact?: string | null;
@@ -52,10 +52,11 @@ const BOUND = new Fraction(10n ** 15n);
 
 export function holds(condition: Condition | null, at: Place): boolean {
   if (condition === null) return true;
-  if ('all' in condition) return condition.all.every((c) => holds(c, at));
-  if ('any' in condition) return condition.any.some((c) => holds(c, at));
-  if ('none' in condition) return !condition.none.some((c) => holds(c, at));
-  const { fact, is, value } = condition;
+  if ('together' in condition) return condition.together.every((c) => holds(c, at));
+  if ('either' in condition) return condition.either.some((c) => holds(c, at));
+  if ('neither' in condition) return !condition.neither.some((c) => holds(c, at));
+  const fact = condition.of as string;
+  const [is, value] = Object.entries(condition).find(([member]) => member !== 'of')!;
   const seen: Answer | undefined =
     fact === 'group' ? at.group : fact === 'quantity' ? at.quantity : at.answers[fact.replace('answer.', '')];
   if (is === 'was_given') return seen !== undefined;

@@ -7,8 +7,9 @@ using Sexton.Core.Values;
 namespace Sexton.Core.Conditions;
 
 /// <summary>
-/// Conditions as JSON. A group is {"all": […]}, {"any": […]} or {"none": […]}; a test {"fact": …, "is": RELATION, "value": …}; something
-/// over lines or units {"lines": QUANTIFIER, "where": …}, and with a count {"units": "count", "is": RELATION, "value": 2, "where": …}.
+/// Conditions as JSON, with the relation as the member: a test is {"of": "attribute.height", "over": 3}, or {"of": "answer.name", "was_given": true}; a group
+/// {"together": […]}, {"either": […]} or {"neither": […]}; something over lines or units {"lines": QUANTIFIER, "where": …}, and with a count
+/// {"units": "count", "at_least": 2, "where": …}.
 /// </summary>
 internal sealed class ConditionJson : JsonConverter<Condition>
 {
@@ -29,15 +30,22 @@ internal sealed class ConditionJson : JsonConverter<Condition>
         switch (value)
         {
             case ConditionGroup group:
-                writer.WritePropertyName(Snake(group.Kind));
+                writer.WritePropertyName(NameOf(group.Kind));
                 JsonSerializer.Serialize(writer, group.Parts, options);
                 break;
             case ConditionTest test:
-                writer.WriteString("fact", test.Fact);
-                writer.WriteString("is", Snake(test.Relation));
-                if (test.Value is not null)
+                writer.WriteString("of", test.Fact);
+                writer.WritePropertyName(Snake(test.Relation));
+                if (!Relations.TakesValue(test.Relation))
                 {
-                    writer.WritePropertyName("value");
+                    writer.WriteBooleanValue(true);
+                }
+                else if (test.Value is null)
+                {
+                    writer.WriteNullValue();
+                }
+                else
+                {
                     JsonSerializer.Serialize(writer, test.Value, options);
                 }
 
@@ -46,8 +54,7 @@ internal sealed class ConditionJson : JsonConverter<Condition>
                 writer.WriteString(over.Of == Level.Unit ? "units" : "lines", Snake(over.Quantifier));
                 if (over.Quantifier == Quantifier.Count)
                 {
-                    writer.WriteString("is", Snake(over.Relation!.Value));
-                    writer.WriteNumber("value", over.Count!.Value);
+                    writer.WriteNumber(Snake(over.Relation!.Value), over.Count!.Value);
                 }
 
                 if (over.Where is not null)
@@ -78,7 +85,7 @@ internal sealed class ConditionJson : JsonConverter<Condition>
 
         foreach (var kind in Enum.GetValues<GroupKind>())
         {
-            if (json.TryGetProperty(Snake(kind), out var parts))
+            if (json.TryGetProperty(NameOf(kind), out var parts))
             {
                 return parts.ValueKind == JsonValueKind.Array && parts.GetArrayLength() <= MostParts
                     ? new ConditionGroup(kind, [.. parts.EnumerateArray().Select(p => Read(p, options, depth + 1))])
@@ -86,36 +93,72 @@ internal sealed class ConditionJson : JsonConverter<Condition>
             }
         }
 
-        if (json.TryGetProperty("fact", out var fact) && fact.ValueKind == JsonValueKind.String)
+        if (json.TryGetProperty("of", out var fact) && fact.ValueKind == JsonValueKind.String)
         {
-            var value =
-                json.TryGetProperty("value", out var given) && given.ValueKind != JsonValueKind.Null
-                    ? given.Deserialize<AnswerValue>(options)
-                    : null;
-            return new ConditionTest(fact.GetString()!, Named<Relation>(json, "is"), value);
+            var (relation, given) = RelationIn(json);
+            return new ConditionTest(fact.GetString()!, relation, ValueOf(relation, given, options));
         }
 
         if (!json.TryGetProperty("lines", out _) && !json.TryGetProperty("units", out _))
         {
-            throw new JsonException("A condition has one of: all, any, none, fact, lines, units.");
+            throw new JsonException("A condition has one of: together, either, neither, of, lines, units.");
         }
 
+        return Over(json, options, depth);
+    }
+
+    private static ConditionOver Over(JsonElement json, JsonSerializerOptions options, int depth)
+    {
         var of = json.TryGetProperty("units", out _) ? Level.Unit : Level.Line;
         var quantifier = Named<Quantifier>(json, of == Level.Unit ? "units" : "lines");
         var where =
             json.TryGetProperty("where", out var body) && body.ValueKind != JsonValueKind.Null ? Read(body, options, depth + 1) : null;
-        return quantifier == Quantifier.Count
-            ? new ConditionOver(quantifier, of, where, Named<Relation>(json, "is"), Whole(json))
-            : new ConditionOver(quantifier, of, where);
+        if (quantifier != Quantifier.Count)
+        {
+            return new ConditionOver(quantifier, of, where);
+        }
+
+        var (relation, count) = RelationIn(json);
+        return new ConditionOver(quantifier, of, where, relation, Whole(count));
     }
 
-    private static int Whole(JsonElement json) =>
-        json.TryGetProperty("value", out var value)
-        && value.ValueKind == JsonValueKind.Number
-        && value.TryGetInt32(out var number)
-        && number is >= 0 and <= 100_000
+    private static AnswerValue? ValueOf(Relation relation, JsonElement given, JsonSerializerOptions options)
+    {
+        if (Relations.TakesValue(relation))
+        {
+            return given.ValueKind == JsonValueKind.Null ? null : given.Deserialize<AnswerValue>(options);
+        }
+
+        return given.ValueKind == JsonValueKind.True
+            ? null
+            : throw new JsonException($"“{Snake(relation)}” is compared with nothing: give true.");
+    }
+
+    // The one member that is a relation.
+    private static (Relation Relation, JsonElement Value) RelationIn(JsonElement json)
+    {
+        var found = Enum.GetValues<Relation>().Where(r => json.TryGetProperty(Snake(r), out _)).ToList();
+        return found is [var relation]
+            ? (relation, json.GetProperty(Snake(relation)))
+            : throw new JsonException(
+                found.Count == 0
+                    ? $"A test has a relation, such as {{\"of\": \"quantity\", \"over\": 3}}: {string.Join(", ", Enum.GetValues<Relation>().Select(Snake))}."
+                    : "A test has one relation, and not several."
+            );
+    }
+
+    private static int Whole(JsonElement value) =>
+        value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var number) && number is >= 0 and <= 100_000
             ? number
             : throw new JsonException("A count is compared with a whole number.");
+
+    private static string NameOf(GroupKind kind) =>
+        kind switch
+        {
+            GroupKind.All => "together",
+            GroupKind.Any => "either",
+            _ => "neither",
+        };
 
     private static T Named<T>(JsonElement json, string member)
         where T : struct, Enum

@@ -9,6 +9,8 @@ import {
   joins,
   partsOf,
   quantifiers,
+  relationIn,
+  testOf,
   type Condition,
   type Explained,
   type Group,
@@ -29,6 +31,7 @@ const group = computed(() => (over.value ? asGroup(over.value.where) : (conditio
 const parts = computed(() => partsOf(group.value));
 const inner = computed<Level>(() => (!over.value ? level : over.value.units !== undefined ? 'unit' : 'line'));
 const quantifier = computed(() => over.value?.lines ?? over.value?.units ?? 'any');
+const counted = computed(() => (over.value ? relationIn(over.value) : []));
 const join = computed({ get: () => joinOf(group.value), set: (kind: Join) => put({ [kind]: parts.value }) });
 // A single part of a wrapped test was not a group to the server, and is explained as itself.
 const explainedOf = (i: number) => (over.value ? undefined : explained?.parts[i]);
@@ -49,17 +52,22 @@ const removePart = (i: number) => setParts(parts.value.filter((_, j) => j !== i)
 
 function addTest(): void {
   const first = draft.facts.find((f) => f.key === (inner.value === 'order' ? 'group' : 'product'))!;
-  setParts([...parts.value, { fact: first.key, is: 'is' }]);
+  setParts([...parts.value, testOf(first.key, 'is', null)]);
 }
 
 function setQuantifier(key: string): void {
-  const member = over.value?.units !== undefined ? 'units' : 'lines';
-  condition.value = { [member]: key, ...(key === 'count' ? { is: 'at_least', value: 1 } : {}), where: over.value?.where };
+  if (key === 'count') setOver(key, 'at_least', 1);
+  else setOver(key);
 }
 
 function setCount(text: string): void {
   const value = Math.trunc(Number(text));
-  if (over.value && Number.isFinite(value) && value >= 0) condition.value = { ...over.value, value };
+  if (Number.isFinite(value) && value >= 0) setOver('count', counted.value[0] ?? 'at_least', value);
+}
+
+function setOver(key: string, relation?: string, value?: unknown): void {
+  const member = over.value?.units !== undefined ? 'units' : 'lines';
+  condition.value = { [member]: key, ...(relation ? { [relation]: value } : {}), where: over.value?.where } as Over;
 }
 </script>
 
@@ -81,14 +89,14 @@ function setCount(text: string): void {
           {{ inner }}s
           <Select
             class="words"
-            :model-value="over.is"
+            :model-value="counted[0]"
             :options="comparisons"
             option-label="words"
             option-value="key"
             aria-label="How the number is compared"
-            @update:model-value="condition = { ...over, is: $event }"
+            @update:model-value="setOver('count', $event, counted[1])"
           />
-          <WordInput :value="String(over.value ?? 1)" label="With which number" numeric @save="setCount" />
+          <WordInput :value="String(counted[1] ?? 1)" label="With which number" numeric @save="setCount" />
         </template>
         <template v-if="parts.length"> hold</template>
       </template>
@@ -127,7 +135,7 @@ function setCount(text: string): void {
     </template>
     <p class="more">
       <button class="act" @click="addTest">add a test</button>
-      <button class="act" @click="setParts([...parts, { any: [] }])">add a group</button>
+      <button class="act" @click="setParts([...parts, { either: [] }])">add a group</button>
       <button class="act" @click="setParts([...parts, { lines: 'any' }])">of the lines</button>
       <button v-if="inner !== 'unit'" class="act" @click="setParts([...parts, { units: 'any' }])">of each one</button>
       <button v-if="!outer" class="act" @click="emit('remove')">take this group away</button>

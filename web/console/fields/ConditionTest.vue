@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import Select from 'primevue/select';
 import { computed } from 'vue';
+import type { Schemas } from '../../shared/api/client';
 import type { Draft, Level } from './draft';
-import { isInReach, type Explained, type Fact, type Test, type Value } from './condition';
+import { isInReach, relationIn, testOf, type Explained, type Fact, type Test, type Value } from './condition';
 import ValueInput from './ValueInput.vue';
 
 /** One test of a condition: a ruled row of ordinary controls, with what it saw in the preview's cart. */
@@ -20,26 +21,29 @@ const groups = computed(() => {
   ].filter((g) => g.items.length);
 });
 const plain = (name: string) => name.replace(/^the /, '').replaceAll(/[“”]/g, '');
-const fact = computed(() => draft.facts.find((f) => f.key === test.value.fact));
+const fact = computed(() => draft.facts.find((f) => f.key === test.value.of));
+const compared = computed(() => relationIn(test.value));
 const relations = computed(() => draft.relations[fact.value?.kind ?? 'other'] ?? []);
-const relation = computed(() => relations.value.find((r) => r.key === test.value.is));
+const relation = computed(() => relations.value.find((r) => r.key === compared.value[0]));
 
 // Another fact keeps the comparison if it takes it, and never the value: that was one of another thing.
 function setFact(key: string): void {
   const kind = draft.facts.find((f) => f.key === key)?.kind ?? 'other';
-  const keeps = draft.relations[kind]?.some((r) => r.key === test.value.is);
-  test.value = { fact: key, is: keeps ? test.value.is : (draft.relations[kind]?.[0]?.key ?? 'was_given') };
+  const offered = draft.relations[kind] ?? [];
+  setTo(key, offered.find((r) => r.key === compared.value[0]) ?? offered[0]);
 }
 
 function setRelation(key: string): void {
   const next = relations.value.find((r) => r.key === key);
   const keeps = next?.takes_value && next.takes_list === relation.value?.takes_list;
-  test.value = { fact: test.value.fact, is: key, ...(keeps && test.value.value !== undefined ? { value: test.value.value } : {}) };
+  setTo(test.value.of, next, keeps ? compared.value[1] : null);
 }
 
-function setValue(value: Value | null | undefined): void {
-  const { fact: key, is } = test.value;
-  test.value = value === null || value === undefined ? { fact: key, is } : { fact: key, is, value };
+const setValue = (value: Value | null | undefined) => setTo(test.value.of, relation.value, value);
+
+// What compares with nothing says so by true.
+function setTo(of: string, next: Schemas['RelationView'] | undefined, value?: Value | null): void {
+  test.value = testOf(of, next?.key ?? 'was_given', next?.takes_value ? (value ?? null) : true);
 }
 </script>
 
@@ -48,7 +52,7 @@ function setValue(value: Value | null | undefined): void {
     <div class="what">
       <Select
         class="words"
-        :model-value="test.fact"
+        :model-value="test.of"
         :options="groups"
         option-label="name"
         option-value="key"
@@ -59,11 +63,11 @@ function setValue(value: Value | null | undefined): void {
         aria-label="What is tested"
         @update:model-value="setFact"
       >
-        <template #value>{{ fact ? plain(fact.name) : test.fact }}</template>
+        <template #value>{{ fact ? plain(fact.name) : test.of }}</template>
       </Select>
       <Select
         class="words"
-        :model-value="test.is"
+        :model-value="compared[0]"
         :options="relations"
         option-label="words"
         option-value="key"
@@ -72,7 +76,7 @@ function setValue(value: Value | null | undefined): void {
       />
       <ValueInput
         v-if="relation?.takes_value"
-        :model-value="test.value"
+        :model-value="compared[1] ?? undefined"
         :kind="fact?.kind ?? 'text'"
         :options="fact?.options"
         :list="relation.takes_list"
@@ -87,7 +91,7 @@ function setValue(value: Value | null | undefined): void {
         ><br />{{ explained.saw }}</template
       >
     </div>
-    <button class="act out" :aria-label="`Take away: ${fact?.name ?? test.fact}`" title="take away" @click="emit('remove')">×</button>
+    <button class="act out" :aria-label="`Take away: ${fact?.name ?? test.of}`" title="take away" @click="emit('remove')">×</button>
   </div>
 </template>
 
