@@ -3,6 +3,7 @@ using Sexton.Core.Cart;
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 
@@ -330,7 +331,7 @@ public sealed class AskingTests
     [InlineData("retired")]
     public void What_is_switched_off_or_retired_is_not_asked_and_reads_as_empty(string setting)
     {
-        var off = Core.Register.Edits.FieldEdit.Apply(
+        var off = FieldSettings.Apply(
             Fixture.Ask("off", "line_text") with
             {
                 Required = true,

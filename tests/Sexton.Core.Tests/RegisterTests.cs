@@ -3,6 +3,7 @@ using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 
@@ -144,10 +145,10 @@ public sealed class RegisterTests
     {
         var before = Fixture.Wording();
         var value = JsonSerializer.Deserialize<JsonElement>(json);
-        var inverse = FieldEdit.Read(before, setting);
-        var after = FieldEdit.Apply(before, setting, value);
-        JsonElement.DeepEquals(FieldEdit.Read(after, setting), value).ShouldBeTrue();
-        Write(FieldEdit.Apply(after, setting, inverse)).ShouldBe(Write(before));
+        var inverse = FieldSettings.Read(before, setting);
+        var after = FieldSettings.Apply(before, setting, value);
+        JsonElement.DeepEquals(FieldSettings.Read(after, setting), value).ShouldBeTrue();
+        Write(FieldSettings.Apply(after, setting, inverse)).ShouldBe(Write(before));
     }
 
     [Theory]
@@ -171,7 +172,7 @@ public sealed class RegisterTests
     public void An_edit_that_cannot_be_made_is_refused(string key, string setting, string json)
     {
         var field = Fixture.Register(Fixture.Wording()).Find(key)!;
-        Should.Throw<DraftEditException>(() => FieldEdit.Apply(field, setting, JsonSerializer.Deserialize<JsonElement>(json)));
+        Should.Throw<DraftEditException>(() => FieldSettings.Apply(field, setting, JsonSerializer.Deserialize<JsonElement>(json)));
     }
 
     [Fact]
@@ -188,7 +189,7 @@ public sealed class RegisterTests
     public void The_difference_is_told_in_words()
     {
         var before = Fixture.Wording();
-        var after = FieldEdit.Apply(FieldEdit.Apply(before, "settings.longest", Json(60)), "goes_to.shopper_email", Json(false));
+        var after = FieldSettings.Apply(FieldSettings.Apply(before, "settings.longest", Json(60)), "goes_to.shopper_email", Json(false));
         var change = RegisterDifference
             .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products)
             .Single();

@@ -4,7 +4,7 @@ using Sexton.Core.Conditions;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Register.Edits;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 
@@ -87,7 +87,7 @@ public sealed class RoutingTests
         (problem is null).ShouldBe(code is null);
         foreach (var remedy in problem?.Remedies ?? [])
         {
-            Problems(FieldEdit.Apply(Fixture.Wording(longest), remedy.Setting, remedy.Value)).ShouldBeEmpty(remedy.Label);
+            Problems(FieldSettings.Apply(Fixture.Wording(longest), remedy.Setting, remedy.Value)).ShouldBeEmpty(remedy.Label);
         }
     }
 
@@ -116,7 +116,7 @@ public sealed class RoutingTests
         problem.Code.ShouldBe(code);
         foreach (var remedy in problem.Remedies)
         {
-            Problems(FieldEdit.Apply(field, remedy.Setting, remedy.Value)).ShouldBeEmpty();
+            Problems(FieldSettings.Apply(field, remedy.Setting, remedy.Value)).ShouldBeEmpty();
         }
     }
 

@@ -132,7 +132,7 @@ test('conjuncts are counted as Intl.Segmenter counts them, and the property is t
   expect(cases.length).toBe(20_000);
   expect(cases.filter(({ text, count }) => [...segmenter.segment(text)].length !== count)).toEqual([]);
   // Each range of the table is one of the published property.
-  const table = readFileSync(join(root, 'src/Sexton.Core/Register/ConjunctBreak.cs'), 'utf8');
+  const table = readFileSync(join(root, 'src/Sexton.Core/Values/ConjunctBreak.cs'), 'utf8');
   for (const [name, property] of [
     ['Consonants', 'Consonant'],
     ['Linkers', 'Linker'],

@@ -18,7 +18,7 @@ public sealed record Problem(string Code, string Field, string Setting, string S
 
 /// <summary>A change that mends a problem.</summary>
 /// <param name="Label">What the action is called.</param>
-/// <param name="Setting">The path of the setting to change; see <see cref="Register.Edits.FieldEdit"/>.</param>
+/// <param name="Setting">The path of the setting to change; see <see cref="Register.Settings.FieldSettings"/>.</param>
 /// <param name="Value">Its new value.</param>
 public sealed record Remedy(string Label, string Setting, JsonElement Value)
 {

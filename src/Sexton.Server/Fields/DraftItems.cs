@@ -2,6 +2,7 @@ using System.Text.Json;
 using Sexton.Core.Codes;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Values;
 using Sexton.Data.Rows;
 
@@ -57,7 +58,7 @@ internal static class DraftItems
     public static JsonElement Read(DraftItemRow row, string setting) =>
         row.Kind switch
         {
-            DraftItemKind.Field => FieldEdit.Read(Parse<Field>(row), setting),
+            DraftItemKind.Field => FieldSettings.Read(Parse<Field>(row), setting),
             DraftItemKind.Section => SectionEdit.Read(Parse<Section>(row), setting),
             DraftItemKind.Codes => CodeEdit.Read(Parse<CodeRules>(row), setting),
             _ => SectionEdit.Read(Parse<CustomStep>(row), setting),
@@ -67,7 +68,7 @@ internal static class DraftItems
     public static string Apply(DraftItemRow row, string setting, JsonElement value) =>
         row.Kind switch
         {
-            DraftItemKind.Field => Write(FieldEdit.Apply(Parse<Field>(row), setting, value)),
+            DraftItemKind.Field => Write(FieldSettings.Apply(Parse<Field>(row), setting, value)),
             DraftItemKind.Codes => Write(CodeEdit.Apply(Parse<CodeRules>(row), setting, value)),
             DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value)),
             _ => Write(SectionEdit.Apply(Parse<CustomStep>(row), setting, value)),

@@ -71,6 +71,7 @@ internal sealed class DraftReader(
                 )),
             ],
             [.. types.All.Select(TypeView.Of)],
+            FieldToggleView.All,
             [.. shown.Select(ProductView)],
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
             [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],

@@ -6,6 +6,7 @@ using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
@@ -62,7 +63,7 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             AskedOf =
                 section is null && request.Level != Level.Order ? (request.AskedOf ?? ProductScope.Only()).Tidy() : ProductScope.Every,
         };
-        var field = FieldEdit.Apply(plain, "label." + LanguageMap.Fallback, JsonSerializer.SerializeToElement(request.Label));
+        var field = FieldSettings.Apply(plain, "label." + LanguageMap.Fallback, JsonSerializer.SerializeToElement(request.Label));
         if (field.Label.IsEmpty)
         {
             throw new DraftEditException("label", "Say what the shopper is asked.");

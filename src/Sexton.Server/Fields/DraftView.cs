@@ -7,6 +7,7 @@ using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Types;
@@ -42,6 +43,7 @@ internal sealed record DraftView(
     IReadOnlyList<NamedKey> Steps,
     IReadOnlyList<DestinationView> Destinations,
     IReadOnlyList<TypeView> Types,
+    IReadOnlyList<FieldToggleView> FieldToggles,
     IReadOnlyList<ProductChoice> Products,
     IReadOnlyList<NamedKey> Groups,
     IReadOnlyList<NamedKey> Countries,
@@ -99,6 +101,21 @@ internal sealed record DestinationView(
     bool ShowsPrices,
     bool TakesItemCodes
 );
+
+/// <summary>A setting of every field that is so or not, and is drawn as it says.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Says">What the clause says while it is so.</param>
+/// <param name="Offer">What is offered while it is not.</param>
+/// <param name="Withdraw">What takes it back.</param>
+internal sealed record FieldToggleView(string Name, string Says, string Offer, string Withdraw)
+{
+    public static readonly IReadOnlyList<FieldToggleView> All =
+    [
+        .. FieldSettings
+            .All.Where(static s => s.Toggle is not null)
+            .Select(static s => new FieldToggleView(s.Name, s.Toggle!.Says, s.Toggle.Offer, s.Toggle.Withdraw)),
+    ];
+}
 
 /// <summary>A kind of answer with its settings.</summary>
 /// <param name="Key">The key.</param>

@@ -51,6 +51,9 @@ const offered = computed(
   () => type.value?.settings.filter((s) => s.kind !== 'toggle' && s.offer && !isSet(s.name) && !wanted.value.includes(s.name)) ?? [],
 );
 const choices = computed(() => type.value?.settings.find((s) => s.kind === 'choices'));
+/** Whether a setting of every field that says itself how it is drawn is so. */
+const isOn = (name: string) => (f.value as unknown as Record<string, unknown>)[name] === true;
+
 const working = computed(() => type.value?.settings.find((s) => s.kind === 'working'));
 const valueOf = (setting: Schemas['SettingView']) => f.value.settings?.[setting.name] ?? setting.default;
 
@@ -348,13 +351,8 @@ const more = ref(false);
             <button class="act small" @click="set('default', null)">hold nothing</button></template
           ></template
         >
-        <template v-if="f.sensitive"
-          >; sensitive, so covered on the order page until somebody asks
-          <button class="act small" @click="set('sensitive', false)">take away</button></template
-        >
-        <template v-if="f.personal"
-          >; about a person, so it goes when the order is erased
-          <button class="act small" @click="set('personal', false)">it says nothing of a person</button></template
+        <template v-for="toggle in draft.field_toggles.filter((t) => isOn(t.name))" :key="toggle.name"
+          >; {{ toggle.says }} <button class="act small" @click="set(toggle.name, false)">{{ toggle.withdraw }}</button></template
         >
         <div v-if="!type?.asks_nothing" class="offers small">
           add:
@@ -383,13 +381,27 @@ const more = ref(false);
           <button v-if="isEntered && !fixed && !f.given_by_page" class="act" @click="set('given_by_page', true)">
             that the page’s script gives it
           </button>
-          <button v-if="!f.sensitive" class="act" @click="set('sensitive', true)">that it is sensitive</button>
-          <button v-if="!f.personal" class="act" @click="set('personal', true)">that it is about a person</button>
+          <button
+            v-for="toggle in draft.field_toggles.filter((t) => !isOn(t.name))"
+            :key="toggle.name"
+            class="act"
+            @click="set(toggle.name, true)"
+          >
+            {{ toggle.offer }}
+          </button>
         </div>
         <ClauseNotes
           :of="key"
           :problems="draft.problems"
-          :settings="['required', 'required_when', 'settings', 'default', 'default_must_change', 'given_by_page', 'sensitive', 'personal']"
+          :settings="[
+            'required',
+            'required_when',
+            'settings',
+            'default',
+            'default_must_change',
+            'given_by_page',
+            ...draft.field_toggles.map((t) => t.name),
+          ]"
           :elsewhere="['settings.choices', 'settings.working']"
         />
       </dd>

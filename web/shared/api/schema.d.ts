@@ -1140,6 +1140,7 @@ export interface components {
             steps: components["schemas"]["NamedKey"][];
             destinations: components["schemas"]["DestinationView"][];
             types: components["schemas"]["TypeView"][];
+            field_toggles: components["schemas"]["FieldToggleView"][];
             products: components["schemas"]["ProductChoice"][];
             groups: components["schemas"]["NamedKey"][];
             countries: components["schemas"]["NamedKey"][];
@@ -1290,6 +1291,12 @@ export interface components {
             part?: string;
             /** @description The rule of this part. */
             rule?: components["schemas"]["CodeRule"];
+        };
+        FieldToggleView: {
+            name: string;
+            says: string;
+            offer: string;
+            withdraw: string;
         };
         FieldView: {
             /** Format: int32 */
@@ -1664,7 +1671,7 @@ export interface components {
         Remedy: {
             /** @description What the action is called. */
             label: string;
-            /** @description The path of the setting to change; see FieldEdit. */
+            /** @description The path of the setting to change; see FieldSettings. */
             setting: string;
             /** @description Its new value. */
             value: components["schemas"]["JsonElement"];

@@ -93,8 +93,5 @@ public static class SectionEdit
         : condition is null ? section.GoesToWhen.Remove(destination)
         : section.GoesToWhen.SetItem(destination, condition);
 
-    /// <summary>Whether only a section that was never published can have a setting changed: its fields are answered as often as it says.</summary>
-    public static bool IsFixedOncePublished(string path) => path == "level";
-
     private static DraftEditException Unknown(string kind, string path) => new(path, $"A {kind} has no setting “{path}”.");
 }

@@ -1,0 +1,129 @@
+using System.Collections.Immutable;
+using Sexton.Core.Catalogue;
+using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Pricing;
+using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Register.Settings;
+
+/// <summary>Says in words what stands in a register: one of the two sides of a difference.</summary>
+/// <param name="register">The register.</param>
+/// <param name="types">The kinds of answer.</param>
+/// <param name="products">What the shop sells.</param>
+internal sealed class SideWords(RegisterContent register, FieldTypes types, ProductIndex products)
+{
+    private readonly ConditionWords _words = new(register, types, products);
+
+    public FieldType? TypeOf(Field field) => types.Find(field.Type);
+
+    public string Sentence(Condition? condition) => condition is null ? "" : _words.Sentence(condition);
+
+    public string StepName(string key) => register.AllSteps().FirstOrDefault(s => s.Key == key)?.Name.ToString().ToLowerInvariant() ?? key;
+
+    public string SectionName(string? key) => key is null ? "" : Quoted(register.FindSection(key)?.Heading.ToString() ?? key);
+
+    public string Often(Level level, ProductScope scope)
+    {
+        var often = level switch
+        {
+            Level.Order => "once per order",
+            Level.Line => "of every line",
+            _ => "of each one",
+        };
+        var of = scope.All ? "" : " of " + Listed(scope);
+        var groups = scope.Groups.IsEmpty
+            ? ""
+            : $", of {string.Join(" and ", scope.Groups.Select(g => _words.ValueOf(ShopFacts.Group, AnswerValue.Of(g))))} only";
+        return often + of + groups;
+    }
+
+    public string Must(Field field) =>
+        field.Required ? "must be given"
+        : field.RequiredWhen is null ? "may be left out"
+        : "must be given when " + Sentence(field.RequiredWhen);
+
+    public string Proposed(Field field) =>
+        field.Default is null
+            ? ""
+            : _words.ValueOf(ShopFacts.OfAnswer(field.Key), field.Default) + (field.DefaultMustChange ? ", which must be changed" : "");
+
+    public string Costs(Field field)
+    {
+        var prices = new PriceWords(products.Currency, LanguageMap.Fallback);
+        return string.Join(
+            "; ",
+            field.Prices.Select(price =>
+            {
+                var others = string.Concat(price.For.Select(f => $", for {ForWhom(f)} {prices.Short(price, f.Tariff)}"));
+                var tax = price.TaxPpm is { } rate ? $", taxed at {prices.Share(rate)}" : "";
+                var called = price.Label.IsEmpty ? "" : $", called {Quoted(price.Label.ToString())}";
+                return Choice(field, price.Choice) + prices.Short(price, price.Tariff) + others + tax + called + When(price.When);
+            })
+        );
+    }
+
+    public string Uses(Field field) =>
+        string.Join(
+            "; ",
+            field.Uses.Select(use =>
+            {
+                var item =
+                    use.Item.Length == 0 ? "of its own" : $"“{products.FindItem(use.Item)?.NameIn(LanguageMap.Fallback) ?? use.Item}”";
+                var counted = use.By == AnswerMeasure.Count ? ", by the number answered" : "";
+                return $"{Choice(field, use.Choice)}{use.Quantity} {item} per {use.Per.ToString().ToLowerInvariant()}{counted}{When(use.When)}";
+            })
+        );
+
+    public string Offers(Field field) =>
+        !field.Settings.TryGetValue(OneOf.Choices, out var choices) || new ChoicesSetting(OneOf.Choices, "").Check(choices) is not null
+            ? ""
+            : string.Join(
+                "; ",
+                ChoicesSetting
+                    .Read(choices)
+                    .Where(static c => c.When is not null)
+                    .Select(c => $"“{c.Label}” when {_words.Sentence(c.When!)}")
+            );
+
+    public static string Value(Field field, TypeSetting setting) =>
+        (field.Settings.TryGetValue(setting.Name, out var value) ? value : setting.Default) is { } given && setting.Check(given) is null
+            ? setting.InWords(given)
+            : "";
+
+    public static string Places(ImmutableSortedSet<string> keys) =>
+        string.Join(", ", DestinationIndex.All.Where(d => keys.Contains(d.Key)).Select(static d => d.Phrase));
+
+    public static string Quoted(LanguageMap text) => Quoted(text.ToString());
+
+    public static string Quoted(string? text) => string.IsNullOrEmpty(text) ? "" : $"“{text}”";
+
+    public static string Flag(bool on, string words) => on ? words : "";
+
+    private string Choice(Field field, string? choice) =>
+        choice is null ? "" : _words.ValueOf(ShopFacts.OfAnswer(field.Key), AnswerValue.Of(choice)) + " ";
+
+    private string When(Condition? condition) => condition is null ? "" : $", when {_words.Sentence(condition)}";
+
+    private string ForWhom(PriceOverride other) =>
+        string.Join(
+            " and ",
+            new[]
+            {
+                other.Group is null ? "" : _words.ValueOf(ShopFacts.Group, AnswerValue.Of(other.Group)),
+                other.Variant is null ? "" : _words.ValueOf(ShopFacts.Variant, AnswerValue.Of(other.Variant)),
+            }.Where(static w => w.Length > 0)
+        );
+
+    private string Listed(ProductScope scope)
+    {
+        var listed = scope
+            .Categories.Concat(scope.Tags.Select(static t => $"what is tagged “{t}”"))
+            .Concat(scope.Products.Select(code => $"“{products.Find(code)?.Name.ToString() ?? code}”"))
+            .ToList();
+        return listed.Count == 0 ? "no product" : string.Join(", ", listed);
+    }
+}
