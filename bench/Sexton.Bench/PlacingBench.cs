@@ -24,6 +24,8 @@ internal static class PlacingBench
     private const int Clients = 16;
     private const int Each = 40;
 
+    private static long _revision = 1_000_000_000;
+
     private static readonly KeyVault Vault = new(new byte[32]);
 
     public static async Task RunAsync(string connection, int rounds)
@@ -36,7 +38,7 @@ internal static class PlacingBench
             () => RunAsync(source, connection, OursAsync),
             "at least 0.60"
         );
-        await WeightBench.RunAsync(connection, Vault, await PrepareAsync(source, Rounds.IsShort ? 20 : 2000));
+        await WeightBench.RunAsync(connection, Vault, () => PrepareAsync(source, Rounds.IsShort ? 20 : 2000));
     }
 
     private static async Task<Rounds.Turn> RunAsync(
@@ -80,18 +82,21 @@ internal static class PlacingBench
             "CH-1",
             attempt.Key
         );
+        // The number of the revision is known beforehand here, so that all goes in one batch.
+        var revision = Interlocked.Increment(ref _revision);
         Add(
-            "insert into order_revisions (order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts) values ($1, 1, 'shopper', $2, '', $3, $4, $5, '', $6)",
+            "insert into order_revisions (id, order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts) overriding system value values ($7, $1, 1, 'shopper', $2, '', $3, $4, $5, '', $6)",
             attempt.Id,
             now,
             content.Version,
             content.Language,
             content.Prices.TotalMinor,
-            StoredFacts.Of(content).Seal(key)
+            StoredFacts.Of(content).Seal(key),
+            revision
         );
         Add(
-            "insert into order_lines (order_id, revision, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, 1, a, b, c, d, e, f, g::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
-            attempt.Id,
+            "insert into order_lines (revision_id, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, a, b, c, d, e, f, g::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
+            revision,
             content.Lines.Select(l => l.Id).ToArray(),
             Enumerable.Range(0, content.Lines.Length).ToArray(),
             content.Lines.Select(l => l.ProductCode).ToArray(),
@@ -100,10 +105,11 @@ internal static class PlacingBench
             content.Lines.Select(l => l.ItemCode).ToArray(),
             content.Lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), DocumentJson.Options)).ToArray()
         );
+        var rows = content.Answers.Select((a, i) => StoredAnswer.Row(revision, i, a, key)).ToList();
         var prices = content.Prices.Rows;
         Add(
-            "insert into order_prices (order_id, revision, position, line_id, kind, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor) select $1, 1, * from unnest($2::int[], $3::text[], $4::smallint[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::int[], $10::bigint[])",
-            attempt.Id,
+            "insert into order_prices (revision_id, position, line_id, kind, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor) select $1, * from unnest($2::int[], $3::text[], $4::smallint[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::int[], $10::bigint[])",
+            revision,
             Enumerable.Range(0, prices.Count).ToArray(),
             prices.Select(r => r.LineId!).ToArray(),
             prices.Select(r => (short)r.Kind).ToArray(),
@@ -115,15 +121,14 @@ internal static class PlacingBench
             prices.Select(r => r.TaxMinor).ToArray()
         );
         Add(
-            "insert into answers (order_id, revision, position, line_id, unit_id, field, label, step, value, text, personal) select $1, 1, a, b, '', c, d, e, f, g, false from unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
-            attempt.Id,
-            Enumerable.Range(0, content.Answers.Length).ToArray(),
-            content.Answers.Select(a => a.LineId ?? "").ToArray(),
-            content.Answers.Select(a => a.Field).ToArray(),
-            content.Answers.Select(a => a.Label).ToArray(),
-            content.Answers.Select(a => a.Step).ToArray(),
-            content.Answers.Select(a => JsonSerializer.Serialize(a.Value, DocumentJson.Options)).ToArray(),
-            content.Answers.Select(a => a.Text).ToArray()
+            "insert into answers (revision_id, position, line_id, unit_id, field, label, text, personal, sealed) select $1, a, b, '', c, d, e, false, f from unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[], $7::bytea[]) as u(a, b, c, d, e, f)",
+            revision,
+            rows.Select(a => a.Position).ToArray(),
+            rows.Select(a => a.LineId).ToArray(),
+            rows.Select(a => a.Field).ToArray(),
+            rows.Select(a => a.Label).ToArray(),
+            rows.Select(a => a.Text).ToArray(),
+            rows.Select(a => a.Sealed ?? []).ToArray()
         );
         Add(
             "insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain) select $1, d, '', '', 1, 1, $2, 0, $3, 0, false from unnest($4::text[]) d",
@@ -278,7 +283,6 @@ internal static class PlacingBench
                         null,
                         $"field_{i}",
                         $"The question number {i}",
-                        "product_page",
                         AnswerValue.Of($"Für Großmutter Zoë, answer {i}"),
                         $"Für Großmutter Zoë, answer {i}"
                     )

@@ -41,10 +41,11 @@ internal static class WeightBench
         "attempts",
     ];
 
-    public static async Task RunAsync(string connection, KeyVault vault, AttemptRow[] attempts)
+    public static async Task RunAsync(string connection, KeyVault vault, Func<Task<AttemptRow[]>> prepare)
     {
         await using var source = NpgsqlDataSource.Create(connection);
-        await ExecuteAsync(source, $"truncate {string.Join(", ", Tables.Except(["carts", "attempts"]))} cascade");
+        await ExecuteAsync(source, $"truncate {string.Join(", ", Tables)} cascade");
+        var attempts = await prepare();
         foreach (var attempt in attempts)
         {
             await using var db = new SextonDb(SextonDbFactory.Options(connection));
@@ -79,10 +80,13 @@ internal static class WeightBench
 
     private static async Task SettleAsync(SextonDb db, Guid order, DataKey key)
     {
-        var answers = await db.Answers.AsNoTracking().Where(a => a.OrderId == order).ToListAsync();
-        var projection = new Projection([
-            .. answers.Select(a => StoredAnswer.Read(a, key)).Select(static a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, a.Text)),
-        ]);
+        var rows = await db
+            .Answers.AsNoTracking()
+            .Where(a => db.OrderRevisions.Any(r => r.Id == a.RevisionId && r.OrderId == order))
+            .OrderBy(a => a.Position)
+            .ToListAsync();
+        var answers = rows.ConvertAll(a => StoredAnswer.Read(a, key));
+        var projection = new Projection([.. answers.Select(static a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, a.Text))]);
         var artefact = Encoding.UTF8.GetBytes(JsonSerializer.Serialize(projection, DocumentJson.Options));
         var now = DateTimeOffset.UtcNow;
         var lanes = await db.Lanes.Where(l => l.OrderId == order).ToListAsync();
@@ -126,7 +130,7 @@ internal static class WeightBench
                     LaneId = lane.Id,
                     Sequence = 1,
                     Revision = 1,
-                    Projection = StoredPayload.Seal(projection, key),
+                    Projection = StoredPayload.Seal(projection, answers, key),
                     Hash = StoredPayload.HashOf(artefact),
                     Artefact = StoredPayload.SealArtefact(artefact, key),
                     Agreed = Finding.Confirmed,
@@ -143,8 +147,9 @@ internal static class WeightBench
                 {
                     OrderId = order,
                     Destination = page,
+                    Revision = 1,
                     Artefact = StoredPayload.SealArtefact(artefact, key),
-                    Projection = StoredPayload.Seal(projection, key),
+                    Projection = StoredPayload.Seal(projection, answers, key),
                     FirstAt = now,
                     LastAt = now,
                     Times = 1,

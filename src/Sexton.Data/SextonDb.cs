@@ -255,57 +255,44 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         });
         builder.Entity<OrderRevisionRow>(e =>
         {
-            e.ToTable("order_revisions").HasKey(r => new { r.OrderId, r.Revision });
+            e.ToTable("order_revisions").HasKey(r => r.Id);
+            e.HasIndex(r => new { r.OrderId, r.Revision }).IsUnique();
             e.HasOne<OrderRow>().WithMany().HasForeignKey(r => r.OrderId);
         });
         builder.Entity<OrderLineRow>(e =>
         {
-            e.ToTable("order_lines")
-                .HasKey(l => new
-                {
-                    l.OrderId,
-                    l.Revision,
-                    l.LineId,
-                });
+            e.ToTable("order_lines").HasKey(l => new { l.RevisionId, l.LineId });
             e.Property(l => l.Facts).HasColumnType("jsonb");
-            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(l => new { l.OrderId, l.Revision });
+            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(l => l.RevisionId);
         });
         builder.Entity<OrderUnitRow>(e =>
         {
             e.ToTable("order_units")
                 .HasKey(u => new
                 {
-                    u.OrderId,
-                    u.Revision,
+                    u.RevisionId,
                     u.LineId,
                     u.UnitId,
                 });
-            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(u => new { u.OrderId, u.Revision });
+            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(u => u.RevisionId);
         });
         builder.Entity<OrderPriceRow>(e =>
         {
-            e.ToTable("order_prices")
-                .HasKey(p => new
-                {
-                    p.OrderId,
-                    p.Revision,
-                    p.Position,
-                });
+            e.ToTable("order_prices").HasKey(p => new { p.RevisionId, p.Position });
             e.Property(p => p.Kind).HasConversion<short>();
-            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(p => new { p.OrderId, p.Revision });
+            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(p => p.RevisionId);
         });
         builder.Entity<AnswerRow>(e =>
         {
             e.ToTable("answers")
                 .HasKey(a => new
                 {
-                    a.OrderId,
-                    a.Revision,
+                    a.RevisionId,
                     a.LineId,
                     a.UnitId,
                     a.Field,
                 });
-            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(a => new { a.OrderId, a.Revision });
+            e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(a => a.RevisionId);
         });
         builder.Entity<LookRow>(e =>
         {

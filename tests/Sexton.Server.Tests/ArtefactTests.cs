@@ -381,8 +381,8 @@ public sealed class ArtefactTests
             ],
             Answers =
             [
-                new(null, null, "name", "Your name", "contact", AnswerValue.Of("Yes"), "Yes"),
-                new(null, null, "email", "E-mail", "contact", AnswerValue.Of("yes@1.example"), "yes@1.example"),
+                new(null, null, "name", "Your name", AnswerValue.Of("Yes"), "Yes"),
+                new(null, null, "email", "E-mail", AnswerValue.Of("yes@1.example"), "yes@1.example"),
             ],
         };
         return new SentOrder(

@@ -68,7 +68,7 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
         await using var db = new NpgsqlConnection(world.Database);
         await db.OpenAsync(TestContext.Current.CancellationToken);
         await using var sum = new NpgsqlCommand(
-            "select sum(p.sum_minor) - r.total_minor, sum(p.tax_minor) from orders o join order_revisions r on r.order_id = o.id join order_prices p on p.order_id = o.id where o.number = @number group by r.total_minor",
+            "select sum(p.sum_minor) - r.total_minor, sum(p.tax_minor) from orders o join order_revisions r on r.order_id = o.id join order_prices p on p.revision_id = r.id where o.number = @number group by r.total_minor",
             db
         );
         sum.Parameters.AddWithValue("number", number);

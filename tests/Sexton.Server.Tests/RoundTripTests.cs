@@ -19,7 +19,10 @@ public sealed class RoundTripTests(RoundTripTests.IdleWorld world) : IClassFixtu
         var fifty = await PlaceAsync(50);
         fifty.ShouldBe(one);
         (
-            await Postgres.ScalarAsync<long>(world.Database, "select max(n) from (select count(*) n from order_lines group by order_id) x")
+            await Postgres.ScalarAsync<long>(
+                world.Database,
+                "select max(n) from (select count(*) n from order_lines group by revision_id) x"
+            )
         ).ShouldBe(50);
         (
             await Postgres.ScalarAsync<long>(world.Database, "select max(n) from (select count(*) n from lanes group by order_id) x")

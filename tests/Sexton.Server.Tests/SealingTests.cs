@@ -3,7 +3,11 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
+using Sexton.Core.Orders;
+using Sexton.Core.Projections;
+using Sexton.Core.Values;
 using Sexton.Data;
+using Sexton.Data.Queue;
 using Sexton.Data.Retention;
 using Sexton.Data.Sealing;
 using Sexton.Server.Tests.Support;
@@ -174,7 +178,7 @@ public sealed class SealingTests(World world) : IClassFixture<World>
             var answer = await db
                 .Answers.AsNoTracking()
                 .SingleAsync(
-                    a => a.Field == "gate_code" && db.Orders.Any(o => o.Id == a.OrderId && o.Number == number),
+                    a => a.Field == "gate_code" && db.OrderHeads.Any(o => o.Revision.Id == a.RevisionId && o.Order.Number == number),
                     TestContext.Current.CancellationToken
                 );
             var wrapped = await Postgres.ScalarAsync<byte[]>(world.Database, $"select key from orders where number = {number}");
@@ -184,6 +188,38 @@ public sealed class SealingTests(World world) : IClassFixture<World>
         finally
         {
             await new KeyRewrapper(db, new KeyVault(before, after)).RunAsync(TestContext.Current.CancellationToken);
+        }
+    }
+
+    /// <summary>A projection is given back as it was, whether its entries are the order's answers word for word or not, in any order.</summary>
+    [Fact]
+    public void A_projection_is_opened_as_it_was_sealed()
+    {
+        var (key, _) = new KeyVault(new byte[32]).Make();
+        OrderAnswer[] answers =
+        [
+            new("l1", null, "height", "Height", AnswerValue.Of(2.5m), "2.5 m") { SystemText = "2.5" },
+            new("l1", "u1", "guest", "Who is coming", AnswerValue.Of("Ada"), "Ada"),
+            new(null, null, "plan", "Plan", AnswerValue.Of([new FileValue("plan.pdf", 3, "ab")]), "plan.pdf (3 B)"),
+            new(null, null, "name", "Your name", AnswerValue.Of("Zoë"), "Zoë"),
+        ];
+        Entry[] entries =
+        [
+            new(null, null, "name", "Your name", "Zoë"),
+            new("l1", null, "height", "Height", "2.5"),
+            new("l1", null, "height", "Height", "2.5 m"),
+            new("l1", "u1", "guest", "Guest", "Ada"),
+            new("l1", "u1", "guest", "Who is coming", "Ad…"),
+            new("l1", "u2", "guest", "Who is coming", "Ada"),
+            new(null, null, "plan", "Plan", "plan.pdf (3 B)") { Files = [new FileValue("plan.pdf", 3, "ab")] },
+            new(null, null, "plan", "Plan", "plan.pdf (3 B)"),
+        ];
+        foreach (var some in new[] { entries, [], entries[..1], [.. entries.Reverse()] })
+        {
+            var sealedBytes = StoredPayload.Seal(new Projection([.. some]), answers, key);
+            StoredPayload.OpenProjection(sealedBytes, answers, key).Entries.ShouldBe(some);
+            var byItself = StoredPayload.Seal(new Projection([.. some]), [], key);
+            StoredPayload.OpenProjection(byItself, answers, key).Entries.ShouldBe(some);
         }
     }
 

@@ -79,7 +79,7 @@ public sealed class SeenTests(World world) : IClassFixture<World>
                     (
                         await Postgres.ScalarAsync<string>(
                             world.Database,
-                            $"select text from answers where field = 'email' and order_id = '{Guid.ParseExact(paid.Json["order_token"]!.GetValue<string>().Split('.')[0], "N")}'"
+                            $"select a.text from answers a join order_revisions r on r.id = a.revision_id where a.field = 'email' and r.order_id = '{Guid.ParseExact(paid.Json["order_token"]!.GetValue<string>().Split('.')[0], "N")}'"
                         )
                     ) == "changed@farrant.example"
                     || (await shopper.Http.GetAsync("api/shop/v1/cart")).Json["cart"]!["answers"]!["email"]?.GetValue<string>()

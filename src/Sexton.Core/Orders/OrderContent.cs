@@ -136,10 +136,9 @@ public sealed record LineFacts(
 /// <param name="UnitId">The unit within its line, or null for an answer of the line or order.</param>
 /// <param name="Field">The key of the field.</param>
 /// <param name="Label">The question as the shopper read it.</param>
-/// <param name="Step">The key of the step where it was asked.</param>
 /// <param name="Value">The canonical value; null when left empty.</param>
 /// <param name="Text">The canonical text; "" when left empty.</param>
-public sealed record OrderAnswer(string? LineId, string? UnitId, string Field, string Label, string Step, AnswerValue? Value, string Text)
+public sealed record OrderAnswer(string? LineId, string? UnitId, string Field, string Label, AnswerValue? Value, string Text)
 {
     /// <summary>The text as systems get it, where that differs; null for the same.</summary>
     public string? SystemText { get; init; }

@@ -34,15 +34,7 @@ public static class OrderSnapshot
             [
                 .. evaluation
                     .Asked.Where(static a => !a.Field.Type.AsksNothing)
-                    .Select(a => new OrderAnswer(
-                        a.LineId,
-                        a.UnitId,
-                        a.Field.Key,
-                        a.Field.Label.In(language),
-                        a.Field.Field.Step,
-                        a.Value,
-                        a.TextIn(language)
-                    )
+                    .Select(a => new OrderAnswer(a.LineId, a.UnitId, a.Field.Key, a.Field.Label.In(language), a.Value, a.TextIn(language))
                     {
                         SystemText = a.SystemTextIn(language),
                         Sensitive = a.Field.Field.Sensitive,

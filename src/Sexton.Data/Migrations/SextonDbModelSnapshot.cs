@@ -337,13 +337,9 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.AnswerRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    b.Property<long>("RevisionId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision_id");
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
@@ -374,11 +370,6 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("bytea")
                         .HasColumnName("sealed");
 
-                    b.Property<string>("Step")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("step");
-
                     b.Property<string>("SystemText")
                         .HasColumnType("text")
                         .HasColumnName("system_text");
@@ -392,7 +383,7 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("value");
 
-                    b.HasKey("OrderId", "Revision", "LineId", "UnitId", "Field")
+                    b.HasKey("RevisionId", "LineId", "UnitId", "Field")
                         .HasName("pk_answers");
 
                     b.ToTable("answers", (string)null);
@@ -970,13 +961,9 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderLineRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    b.Property<long>("RevisionId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision_id");
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
@@ -1010,7 +997,7 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("quantity");
 
-                    b.HasKey("OrderId", "Revision", "LineId")
+                    b.HasKey("RevisionId", "LineId")
                         .HasName("pk_order_lines");
 
                     b.ToTable("order_lines", (string)null);
@@ -1018,13 +1005,9 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderPriceRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    b.Property<long>("RevisionId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision_id");
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
@@ -1083,7 +1066,7 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("unit_minor");
 
-                    b.HasKey("OrderId", "Revision", "Position")
+                    b.HasKey("RevisionId", "Position")
                         .HasName("pk_order_prices");
 
                     b.ToTable("order_prices", (string)null);
@@ -1091,13 +1074,12 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderRevisionRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
 
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
 
                     b.Property<string>("Actor")
                         .IsRequired()
@@ -1123,10 +1105,18 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("language");
 
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
                     b.Property<string>("Reason")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("reason");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
 
                     b.Property<long>("TotalMinor")
                         .HasColumnType("bigint")
@@ -1136,8 +1126,12 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("version");
 
-                    b.HasKey("OrderId", "Revision")
+                    b.HasKey("Id")
                         .HasName("pk_order_revisions");
+
+                    b.HasIndex("OrderId", "Revision")
+                        .IsUnique()
+                        .HasDatabaseName("ix_order_revisions_order_id_revision");
 
                     b.ToTable("order_revisions", (string)null);
                 });
@@ -1210,13 +1204,9 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderUnitRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    b.Property<long>("RevisionId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision_id");
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
@@ -1230,7 +1220,7 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("position");
 
-                    b.HasKey("OrderId", "Revision", "LineId", "UnitId")
+                    b.HasKey("RevisionId", "LineId", "UnitId")
                         .HasName("pk_order_units");
 
                     b.ToTable("order_units", (string)null);
@@ -1263,6 +1253,10 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("bytea")
                         .HasColumnName("projection");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
 
                     b.Property<int>("Times")
                         .HasColumnType("integer")
@@ -1681,10 +1675,10 @@ namespace Sexton.Data.Migrations
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
                         .WithMany()
-                        .HasForeignKey("OrderId", "Revision")
+                        .HasForeignKey("RevisionId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_answers_order_revisions_order_id_revision");
+                        .HasConstraintName("fk_answers_order_revisions_revision_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.FileChunkRow", b =>
@@ -1738,20 +1732,20 @@ namespace Sexton.Data.Migrations
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
                         .WithMany()
-                        .HasForeignKey("OrderId", "Revision")
+                        .HasForeignKey("RevisionId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_order_lines_order_revisions_order_id_revision");
+                        .HasConstraintName("fk_order_lines_order_revisions_revision_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderPriceRow", b =>
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
                         .WithMany()
-                        .HasForeignKey("OrderId", "Revision")
+                        .HasForeignKey("RevisionId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_order_prices_order_revisions_order_id_revision");
+                        .HasConstraintName("fk_order_prices_order_revisions_revision_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderRevisionRow", b =>
@@ -1768,10 +1762,10 @@ namespace Sexton.Data.Migrations
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
                         .WithMany()
-                        .HasForeignKey("OrderId", "Revision")
+                        .HasForeignKey("RevisionId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_order_units_order_revisions_order_id_revision");
+                        .HasConstraintName("fk_order_units_order_revisions_revision_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.PageViewRow", b =>

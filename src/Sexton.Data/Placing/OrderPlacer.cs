@@ -65,15 +65,16 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         ), revised as (
             insert into order_revisions (order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts)
             select id, 1, 'shopper', @now, '', @version, @language, @total, @coupon, @facts from placed
+            returning id
         ), lines as (
-            insert into order_lines (order_id, revision, line_id, position, product_code, product_name, quantity, item_code, facts)
-            select placed.id, 1, l.* from placed, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_items, @line_facts) as l
+            insert into order_lines (revision_id, line_id, position, product_code, product_name, quantity, item_code, facts)
+            select revised.id, l.* from revised, unnest(@line_ids, @line_positions, @line_codes, @line_names, @line_quantities, @line_items, @line_facts) as l
         ), units as (
-            insert into order_units (order_id, revision, line_id, unit_id, position)
-            select placed.id, 1, u.* from placed, unnest(@unit_lines, @unit_ids, @unit_positions) as u
+            insert into order_units (revision_id, line_id, unit_id, position)
+            select revised.id, u.* from revised, unnest(@unit_lines, @unit_ids, @unit_positions) as u
         ), priced as (
-            insert into order_prices (order_id, revision, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor, choice, item, sealed)
-            select placed.id, 1, r.* from placed,
+            insert into order_prices (revision_id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor, choice, item, sealed)
+            select revised.id, r.* from revised,
                 unnest(@price_positions, @price_lines, @price_units, @price_kinds, @price_fields, @price_labels, @price_quantities, @price_amounts, @price_sums, @price_rates, @price_taxes, @price_choices, @price_items, @price_sealed) as r
         ), locked as (
             select s.item from stock s where s.item in (select item from stock_holds where attempt_id = @order) order by s.item for update
@@ -84,16 +85,16 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         ), moved as (
             insert into stock_movements (item, quantity, at, order_id) select item, -quantity, @now, @order from released
         ), given as (
-            insert into answers (order_id, revision, position, line_id, unit_id, field, label, step, value, text, system_text, sealed, personal)
-            select placed.id, 1, a.* from placed, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @steps, @values, @texts, @system_texts, @sealed, @personal) as a
+            insert into answers (revision_id, position, line_id, unit_id, field, label, value, text, system_text, sealed, personal)
+            select revised.id, a.* from revised, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @values, @texts, @system_texts, @sealed, @personal) as a
         ), filed as (
             insert into order_files (order_id, file_id) select placed.id, f.id from placed, files f where f.id = any(@files)
         ), lanes as (
             insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain)
             select placed.id, d, '', '', 1, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
         ), served as (
-            insert into page_views (order_id, destination, artefact, projection, first_at, last_at, times)
-            select placed.id, @cart_line, @shown, @shown_projection, @shown_at, @shown_at, 1 from placed where @shown is not null
+            insert into page_views (order_id, destination, revision, artefact, projection, first_at, last_at, times)
+            select placed.id, @cart_line, 1, @shown, @shown_projection, @shown_at, @shown_at, 1 from placed where @shown is not null
         )
         select count(*) from placed
         """;
@@ -136,8 +137,9 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.Add(Bytes("shown_projection", attempt.ShownProjection));
         p.AddWithValue("shown_at", NpgsqlDbType.TimestampTz, (object?)attempt.ShownAt ?? DBNull.Value);
         AddLines(p, content);
-        AddAnswers(p, [.. content.Answers.Select((a, i) => StoredAnswer.Row(attempt.Id, 1, i, a, key))]);
-        AddPrices(p, [.. content.Prices.Rows.Select((r, i) => StoredPrice.Row(attempt.Id, 1, i, r, content, key))]);
+        // The statement itself gives them their revision.
+        AddAnswers(p, [.. content.Answers.Select((a, i) => StoredAnswer.Row(0, i, a, key))]);
+        AddPrices(p, [.. content.Prices.Rows.Select((r, i) => StoredPrice.Row(0, i, r, content, key))]);
         return (long)(await command.ExecuteScalarAsync(cancel))!;
     }
 
@@ -167,7 +169,6 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.AddWithValue("answer_units", answers.Select(a => a.UnitId).ToArray());
         p.AddWithValue("fields", answers.Select(a => a.Field).ToArray());
         p.AddWithValue("labels", answers.Select(a => a.Label).ToArray());
-        p.AddWithValue("steps", answers.Select(a => a.Step).ToArray());
         p.AddWithValue("values", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.Value).ToArray());
         p.AddWithValue("texts", answers.Select(a => a.Text).ToArray());
         p.AddWithValue("system_texts", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.SystemText).ToArray());

@@ -12,29 +12,26 @@ namespace Sexton.Data.Placing;
 public static class StoredAnswer
 {
     /// <summary>The row of an answer.</summary>
-    /// <param name="order">The order.</param>
-    /// <param name="revision">The revision.</param>
+    /// <param name="revision">The id of the revision.</param>
     /// <param name="position">Which of the answers it is, from 0.</param>
     /// <param name="answer">The answer.</param>
     /// <param name="key">The key of the order.</param>
-    public static AnswerRow Row(Guid order, int revision, int position, OrderAnswer answer, DataKey key)
+    public static AnswerRow Row(long revision, int position, OrderAnswer answer, DataKey key)
     {
         var isSealed = answer is { Sensitive: true, Value: not null };
         var texts = new Texts(
-            answer.Value is null ? null : JsonSerializer.Serialize(answer.Value, DocumentJson.Options),
+            answer.Value is null || answer.Value.Text == answer.Text ? null : JsonSerializer.Serialize(answer.Value, DocumentJson.Options),
             answer.Text,
             answer.SystemText
         );
         return new AnswerRow
         {
-            OrderId = order,
-            Revision = revision,
+            RevisionId = revision,
             Position = position,
             LineId = answer.LineId ?? "",
             UnitId = answer.UnitId ?? "",
             Field = answer.Field,
             Label = answer.Label,
-            Step = answer.Step,
             Value = isSealed ? null : texts.Value,
             Text = isSealed ? "" : texts.Text,
             SystemText = isSealed ? null : texts.SystemText,
@@ -48,7 +45,7 @@ public static class StoredAnswer
     /// <param name="key">The key of the order; null once it was erased, and then a sensitive answer reads as left empty.</param>
     public static OrderAnswer Read(AnswerRow row, DataKey? key)
     {
-        var answer = new OrderAnswer(Null(row.LineId), Null(row.UnitId), row.Field, row.Label, row.Step, null, "")
+        var answer = new OrderAnswer(Null(row.LineId), Null(row.UnitId), row.Field, row.Label, null, "")
         {
             Sensitive = row.Sealed is not null,
             Personal = row.Personal,
@@ -59,7 +56,10 @@ public static class StoredAnswer
             : JsonSerializer.Deserialize<Texts>(key.Open(row.Sealed, Purpose(answer)))!;
         return answer with
         {
-            Value = texts.Value is null ? null : JsonSerializer.Deserialize<AnswerValue>(texts.Value, DocumentJson.Options),
+            Value =
+                texts.Value is not null ? JsonSerializer.Deserialize<AnswerValue>(texts.Value, DocumentJson.Options)
+                : texts.Text.Length > 0 ? AnswerValue.Of(texts.Text)
+                : null,
             Text = texts.Text,
             SystemText = texts.SystemText,
         };
@@ -69,5 +69,6 @@ public static class StoredAnswer
 
     private static string Purpose(OrderAnswer answer) => "answer " + answer.Slot;
 
+    // The value is left out where it is the very text.
     private sealed record Texts(string? Value, string Text, string? SystemText);
 }

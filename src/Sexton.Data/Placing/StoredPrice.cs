@@ -13,19 +13,17 @@ public static class StoredPrice
     private const string Purpose = "price";
 
     /// <summary>The row of a price.</summary>
-    /// <param name="order">The order.</param>
-    /// <param name="revision">The revision.</param>
+    /// <param name="revision">The id of the revision.</param>
     /// <param name="position">Which of the prices it is, from 0.</param>
     /// <param name="price">The price.</param>
     /// <param name="content">The order that it is of.</param>
     /// <param name="key">The key of the order.</param>
-    public static OrderPriceRow Row(Guid order, int revision, int position, OrderPrice price, OrderContent content, DataKey key)
+    public static OrderPriceRow Row(long revision, int position, OrderPrice price, OrderContent content, DataKey key)
     {
         var isSealed = price.Field is not null && content.Answers.Any(a => a.Sensitive && a.Field == price.Field);
         return new OrderPriceRow
         {
-            OrderId = order,
-            Revision = revision,
+            RevisionId = revision,
             Position = position,
             LineId = price.LineId,
             UnitId = price.UnitId,

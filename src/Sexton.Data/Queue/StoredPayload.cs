@@ -1,5 +1,8 @@
+using System.Collections.Immutable;
 using System.Security.Cryptography;
 using System.Text.Json;
+using System.Text.Json.Nodes;
+using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 using Sexton.Core.Trail;
 using Sexton.Core.Values;
@@ -15,13 +18,75 @@ public static class StoredPayload
         ArtefactPurpose = "artefact",
         FindingPurpose = "finding";
 
-    /// <summary>Seals a projection.</summary>
-    public static byte[] Seal(Projection projection, DataKey key) =>
-        key.SealPacked(JsonSerializer.SerializeToUtf8Bytes(projection, DocumentJson.Options), ProjectionPurpose);
+    /// <summary>
+    /// Seals a projection. An entry that is an answer of the order word for word is kept by its place among them: with a destination or ten nearly all are, and
+    /// each would be there as often.
+    /// </summary>
+    /// <param name="projection">The projection.</param>
+    /// <param name="answers">The answers of the revision that it is of, in their order; none to keep it by itself.</param>
+    /// <param name="key">The key of the order or cart.</param>
+    public static byte[] Seal(Projection projection, IReadOnlyList<OrderAnswer> answers, DataKey key)
+    {
+        var places = new Dictionary<Entry, int>();
+        for (var i = 0; i < answers.Count; i++)
+        {
+            foreach (var entry in EntriesOf(answers[i]))
+            {
+                places.TryAdd(entry, (2 * i) + (entry.Text == answers[i].Text ? 0 : 1));
+            }
+        }
+
+        var (kept, last) = (new JsonArray(), 0);
+        foreach (var entry in projection.Entries)
+        {
+            if (places.TryGetValue(entry, out var at))
+            {
+                // From one to the next, so that a run of them is the same number over and over, which packs to nothing.
+                kept.Add(at - last);
+                last = at;
+            }
+            else
+            {
+                kept.Add(JsonSerializer.SerializeToNode(entry, DocumentJson.Options));
+            }
+        }
+
+        return key.SealPacked(JsonSerializer.SerializeToUtf8Bytes(kept), ProjectionPurpose);
+    }
 
     /// <summary>Opens a projection.</summary>
-    public static Projection OpenProjection(byte[] bytes, DataKey key) =>
-        JsonSerializer.Deserialize<Projection>(key.Open(bytes, ProjectionPurpose), DocumentJson.Options)!;
+    /// <param name="bytes">What sealing gave.</param>
+    /// <param name="answers">The answers that it was sealed with.</param>
+    /// <param name="key">The key of the order or cart.</param>
+    public static Projection OpenProjection(byte[] bytes, IReadOnlyList<OrderAnswer> answers, DataKey key)
+    {
+        var (entries, last) = (ImmutableArray.CreateBuilder<Entry>(), 0);
+        foreach (var kept in JsonSerializer.Deserialize<JsonArray>(key.Open(bytes, ProjectionPurpose))!)
+        {
+            if (kept is JsonValue step)
+            {
+                last += step.GetValue<int>();
+                entries.Add(EntriesOf(answers[last / 2]).ElementAt(last % 2));
+            }
+            else
+            {
+                entries.Add(kept.Deserialize<Entry>(DocumentJson.Options)!);
+            }
+        }
+
+        return new Projection(entries.ToImmutable());
+    }
+
+    // As people get it and, where that differs, as systems do.
+    private static IEnumerable<Entry> EntriesOf(OrderAnswer answer)
+    {
+        var files = answer.Value?.Files ?? [];
+        yield return new Entry(answer.LineId, answer.UnitId, answer.Field, answer.Label, answer.Text) { Files = files };
+        if (answer.SystemText is { } other)
+        {
+            yield return new Entry(answer.LineId, answer.UnitId, answer.Field, answer.Label, other) { Files = files };
+        }
+    }
 
     /// <summary>Seals an artefact.</summary>
     public static byte[] SealArtefact(byte[] artefact, DataKey key) => key.SealPacked(artefact, ArtefactPurpose);

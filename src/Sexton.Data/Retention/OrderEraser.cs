@@ -78,10 +78,11 @@ public sealed class OrderEraser(SextonDb db)
         await db.Lanes.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
         await db.PageViews.Where(v => gone.Contains(v.OrderId)).ExecuteDeleteAsync(cancel);
         await db.Looks.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
-        await db.Answers.Where(a => gone.Contains(a.OrderId)).ExecuteDeleteAsync(cancel);
-        await db.OrderPrices.Where(p => gone.Contains(p.OrderId)).ExecuteDeleteAsync(cancel);
-        await db.OrderUnits.Where(u => gone.Contains(u.OrderId)).ExecuteDeleteAsync(cancel);
-        await db.OrderLines.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
+        var revisions = db.OrderRevisions.Where(r => gone.Contains(r.OrderId)).Select(r => r.Id);
+        await db.Answers.Where(a => revisions.Contains(a.RevisionId)).ExecuteDeleteAsync(cancel);
+        await db.OrderPrices.Where(p => revisions.Contains(p.RevisionId)).ExecuteDeleteAsync(cancel);
+        await db.OrderUnits.Where(u => revisions.Contains(u.RevisionId)).ExecuteDeleteAsync(cancel);
+        await db.OrderLines.Where(l => revisions.Contains(l.RevisionId)).ExecuteDeleteAsync(cancel);
         await db.OrderRevisions.Where(r => gone.Contains(r.OrderId)).ExecuteDeleteAsync(cancel);
         var count = await db.Orders.Where(o => o.PlacedAt < placedBefore && o.ErasedAt != null).ExecuteDeleteAsync(cancel);
         await transaction.CommitAsync(cancel);
@@ -95,9 +96,9 @@ public sealed class OrderEraser(SextonDb db)
                 update orders set key = null, erased_at = {now}, shopper_id = null where id = {order} and erased_at is null returning id
             ), answered as (
                 update answers a set value = null, text = '', system_text = null, sealed = case when sealed is not null then ''::bytea end
-                from erased e where a.order_id = e.id and (a.personal or a.sealed is not null)
+                from erased e, order_revisions r where r.order_id = e.id and a.revision_id = r.id and (a.personal or a.sealed is not null)
             ), priced as (
-                update order_prices p set sealed = null from erased e where p.order_id = e.id and p.sealed is not null
+                update order_prices p set sealed = null from erased e, order_revisions r where r.order_id = e.id and p.revision_id = r.id and p.sealed is not null
             ), revised as (
                 update order_revisions r set facts = '' from erased e where r.order_id = e.id
             ), sent as (

@@ -46,6 +46,9 @@ public sealed class OrderRow
 /// <summary>An order as it was placed (1) or corrected (2, 3 …): who, when, why, and what it was then.</summary>
 public sealed class OrderRevisionRow
 {
+    /// <summary>Counts up; what belongs to the revision refers to it by this.</summary>
+    public long Id { get; init; }
+
     /// <summary>The order.</summary>
     public required Guid OrderId { get; init; }
 
@@ -90,11 +93,8 @@ public sealed class OrderHead
 /// <summary>A line of a revision.</summary>
 public sealed class OrderLineRow
 {
-    /// <summary>The order.</summary>
-    public required Guid OrderId { get; init; }
-
     /// <summary>The revision.</summary>
-    public required int Revision { get; init; }
+    public required long RevisionId { get; init; }
 
     /// <summary>The id that the line had in the cart.</summary>
     public required string LineId { get; init; }
@@ -121,11 +121,8 @@ public sealed class OrderLineRow
 /// <summary>A unit of a line of a revision.</summary>
 public sealed class OrderUnitRow
 {
-    /// <summary>The order.</summary>
-    public required Guid OrderId { get; init; }
-
     /// <summary>The revision.</summary>
-    public required int Revision { get; init; }
+    public required long RevisionId { get; init; }
 
     /// <summary>The line.</summary>
     public required string LineId { get; init; }
@@ -140,11 +137,8 @@ public sealed class OrderUnitRow
 /// <summary>A row of the prices of a revision. Amounts are minor units.</summary>
 public sealed class OrderPriceRow
 {
-    /// <summary>The order.</summary>
-    public required Guid OrderId { get; init; }
-
     /// <summary>The revision.</summary>
-    public required int Revision { get; init; }
+    public required long RevisionId { get; init; }
 
     /// <summary>Which of the prices it is, from 0.</summary>
     public required int Position { get; init; }
@@ -192,11 +186,8 @@ public sealed class OrderPriceRow
 /// <summary>An answer of a revision, at a slot of its own.</summary>
 public sealed class AnswerRow
 {
-    /// <summary>The order.</summary>
-    public required Guid OrderId { get; init; }
-
     /// <summary>The revision.</summary>
-    public required int Revision { get; init; }
+    public required long RevisionId { get; init; }
 
     /// <summary>The line, or "" for an answer of the order.</summary>
     public required string LineId { get; init; }
@@ -213,10 +204,7 @@ public sealed class AnswerRow
     /// <summary>The question as the shopper read it.</summary>
     public required string Label { get; init; }
 
-    /// <summary>The key of the step.</summary>
-    public required string Step { get; init; }
-
-    /// <summary>The canonical value, as JSON; null when left empty, sealed or erased.</summary>
+    /// <summary>The canonical value, as JSON; null when left empty, sealed or erased, and where it is the very text.</summary>
     public required string? Value { get; set; }
 
     /// <summary>The text as people read it; "" when left empty, sealed or erased.</summary>

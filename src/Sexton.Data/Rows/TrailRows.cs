@@ -143,6 +143,9 @@ public sealed class PageViewRow
     /// <summary>The key of the page.</summary>
     public required string Destination { get; init; }
 
+    /// <summary>The revision of the order that was shown last.</summary>
+    public required int Revision { get; set; }
+
     /// <summary>The page as last served: its bytes, sealed; empty when their time is over.</summary>
     public required byte[] Artefact { get; set; }
 

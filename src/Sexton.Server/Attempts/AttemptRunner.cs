@@ -117,7 +117,7 @@ internal sealed class AttemptRunner(
         try
         {
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-            if (await TakeCartAsync(cart, key, attempt, own, cancel) is { } quicker)
+            if (await TakeCartAsync(cart, key, attempt, frozen, own, cancel) is { } quicker)
             {
                 return (Same(quicker, hash), false);
             }
@@ -199,7 +199,14 @@ internal sealed class AttemptRunner(
     private static bool IsCharged(AttemptRow attempt) => attempt.PaymentToken.Length > 0;
 
     // What was evaluated is what is ordered: the cart is locked, as a change locks it, and must be as it was. Gives the attempt of the same form, where that was quicker.
-    private async Task<AttemptRow?> TakeCartAsync(CartRow cart, string key, AttemptRow attempt, DataKey own, CancellationToken cancel)
+    private async Task<AttemptRow?> TakeCartAsync(
+        CartRow cart,
+        string key,
+        AttemptRow attempt,
+        OrderContent frozen,
+        DataKey own,
+        CancellationToken cancel
+    )
     {
         var now = await db
             .Carts.FromSql($"select * from carts where id = {cart.Id} for update")
@@ -228,7 +235,7 @@ internal sealed class AttemptRunner(
         {
             var before = vault.Open(now.Key);
             attempt.Shown = StoredPayload.SealArtefact(StoredPayload.OpenArtefact(shown, before), own);
-            attempt.ShownProjection = StoredPayload.Seal(StoredPayload.OpenProjection(projection, before), own);
+            attempt.ShownProjection = StoredPayload.Seal(StoredPayload.OpenProjection(projection, [], before), frozen.Answers, own);
             attempt.ShownAt = now.ShownAt;
         }
 

@@ -107,7 +107,11 @@ internal sealed class DeliveryRunner(
         // What was taken is read back as it was sent, whatever the routes say since.
         var isUnread = claimed.Receipt is not null && payload is { Artefact: null, Projection.Length: > 0 };
         var projection = isUnread
-            ? StoredPayload.OpenProjection(payload!.Projection, order.OpenKey)
+            ? StoredPayload.OpenProjection(
+                payload!.Projection,
+                await orders.AnswersAsync(order, payload.Revision, CancellationToken.None),
+                order.OpenKey
+            )
             : Projector.Project(order.Content, version.Plan, claimed.Destination);
         return new Sending(
             new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection)
@@ -116,7 +120,7 @@ internal sealed class DeliveryRunner(
                 Leaving = version.Plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
             },
             order.OpenKey,
-            payload?.Revision ?? order.Revision,
+            isUnread ? payload!.Revision : order.Revision,
             isUnread
         );
     }
@@ -234,7 +238,7 @@ internal sealed class DeliveryRunner(
             LaneId = claimed.Id,
             Sequence = claimed.Sequence,
             Revision = sent.Revision,
-            Projection = StoredPayload.Seal(sent.Order.Projection, sent.Key),
+            Projection = StoredPayload.Seal(sent.Order.Projection, sent.Order.Content.Answers, sent.Key),
             Hash = artefact is null ? null : StoredPayload.HashOf(artefact),
             Artefact = artefact is null ? null : StoredPayload.SealArtefact(artefact, sent.Key),
             Agreed = SlotFinding.Worst(agreed.Select(static f => f.Finding)),

@@ -85,13 +85,11 @@ internal static class OrderEndpoints
                 o.Order.Currency,
                 o.Revision.Language,
                 Shopper = db
-                    .Answers.Where(a =>
-                        a.OrderId == o.Order.Id && a.Revision == o.Order.Revision && a.LineId == "" && a.Field == BuiltInFields.Name
-                    )
+                    .Answers.Where(a => a.RevisionId == o.Revision.Id && a.LineId == "" && a.Field == BuiltInFields.Name)
                     .Select(a => a.Text)
                     .FirstOrDefault(),
                 Lines = db
-                    .OrderLines.Where(l => l.OrderId == o.Order.Id && l.Revision == o.Order.Revision)
+                    .OrderLines.Where(l => l.RevisionId == o.Revision.Id)
                     .OrderBy(l => l.Position)
                     .Select(l => l.ProductName)
                     .ToList(),

@@ -43,6 +43,18 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault)
     public Task<StoredOrder?> FindAsync(long number, CancellationToken cancel) =>
         ReadAsync(db.OrderHeads.Where(o => o.Order.Number == number), cancel);
 
+    /// <summary>The answers of an order as they were in a revision.</summary>
+    public async Task<IReadOnlyList<OrderAnswer>> AnswersAsync(StoredOrder order, int revision, CancellationToken cancel) =>
+        revision == order.Revision
+            ? order.Content.Answers
+            : (
+                await db
+                    .Answers.AsNoTracking()
+                    .Where(a => db.OrderRevisions.Any(r => r.Id == a.RevisionId && r.OrderId == order.Id && r.Revision == revision))
+                    .OrderBy(a => a.Position)
+                    .ToListAsync(cancel)
+            ).ConvertAll(a => StoredAnswer.Read(a, order.Key));
+
     private async Task<StoredOrder?> ReadAsync(IQueryable<OrderHead> orders, CancellationToken cancel)
     {
         if (await orders.AsNoTracking().FirstOrDefaultAsync(cancel) is not { } head)
@@ -50,11 +62,11 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault)
             return null;
         }
 
-        var (row, revision, id, number) = (head.Order, head.Revision, head.Order.Id, head.Order.Revision);
-        var lines = await db.OrderLines.AsNoTracking().Where(l => l.OrderId == id && l.Revision == number).ToListAsync(cancel);
-        var units = await db.OrderUnits.AsNoTracking().Where(u => u.OrderId == id && u.Revision == number).ToListAsync(cancel);
-        var answers = await db.Answers.AsNoTracking().Where(a => a.OrderId == id && a.Revision == number).ToListAsync(cancel);
-        var prices = await db.OrderPrices.AsNoTracking().Where(p => p.OrderId == id && p.Revision == number).ToListAsync(cancel);
+        var (row, revision, id) = (head.Order, head.Revision, head.Revision.Id);
+        var lines = await db.OrderLines.AsNoTracking().Where(l => l.RevisionId == id).ToListAsync(cancel);
+        var units = await db.OrderUnits.AsNoTracking().Where(u => u.RevisionId == id).ToListAsync(cancel);
+        var answers = await db.Answers.AsNoTracking().Where(a => a.RevisionId == id).ToListAsync(cancel);
+        var prices = await db.OrderPrices.AsNoTracking().Where(p => p.RevisionId == id).ToListAsync(cancel);
         var key = row.Key is null ? null : vault.Open(row.Key);
         var facts = key is null ? StoredFacts.Erased : StoredFacts.Open(revision.Facts, key);
         var unitsOf = units.OrderBy(static u => u.Position).ToLookup(static u => u.LineId, static u => u.UnitId);

@@ -38,13 +38,16 @@ internal sealed class PageViews(SextonDb db, CurrentRegister current, OrderLinks
         }
 
         var now = clock.GetUtcNow();
-        var (artefact, expected) = (StoredPayload.SealArtefact(served, order.Key), StoredPayload.Seal(projection, order.Key));
+        var (artefact, expected) = (
+            StoredPayload.SealArtefact(served, order.Key),
+            StoredPayload.Seal(projection, order.Content.Answers, order.Key)
+        );
         await db.Database.ExecuteSqlAsync(
             $"""
-            insert into page_views (order_id, destination, artefact, projection, first_at, last_at, times)
-            values ({order.Id}, {destination}, {artefact}, {expected}, {now}, {now}, 1)
+            insert into page_views (order_id, destination, revision, artefact, projection, first_at, last_at, times)
+            values ({order.Id}, {destination}, {order.Revision}, {artefact}, {expected}, {now}, {now}, 1)
             on conflict (order_id, destination) do update
-            set artefact = excluded.artefact, projection = excluded.projection, last_at = excluded.last_at, times = page_views.times + 1
+            set revision = excluded.revision, artefact = excluded.artefact, projection = excluded.projection, last_at = excluded.last_at, times = page_views.times + 1
             """,
             cancel
         );

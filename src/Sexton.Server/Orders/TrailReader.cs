@@ -15,7 +15,7 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Orders;
 
 /// <summary>What happened to every answer of an order at every destination.</summary>
-internal sealed class TrailReader(SextonDb db, CurrentRegister current)
+internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderReader orders)
 {
     /// <summary>Reads the trail of an order.</summary>
     public async Task<OrderTrail> ReadAsync(StoredOrder order, CancellationToken cancel)
@@ -27,26 +27,42 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
         var findings = await db.Findings.AsNoTracking().Where(f => ids.Contains(f.LaneId)).ToListAsync(cancel);
         var views = await db.PageViews.AsNoTracking().Where(s => s.OrderId == order.Id).ToListAsync(cancel);
         var looked = await db.Looks.Where(l => l.OrderId == order.Id).Select(static l => l.Slot).Distinct().ToListAsync(cancel);
-        return new OrderTrail(
-            [
-                .. DestinationIndex.All.Select(d =>
-                    views.Find(v => v.Destination == d.Key) is { } view
-                        ? OfView(order, view, looked, version.Plan)
-                        : OfLane(order, d.Key, lanes.Find(l => l.Destination == d.Key), payloads, findings, version.Plan)
-                ),
-            ],
-            version.Plan
-        );
+        var places = new List<PlaceTrail>();
+        foreach (var destination in DestinationIndex.All)
+        {
+            var view = views.Find(v => v.Destination == destination.Key);
+            places.Add(
+                view is null
+                    ? await OfLaneAsync(
+                        order,
+                        destination.Key,
+                        lanes.Find(l => l.Destination == destination.Key),
+                        payloads,
+                        findings,
+                        version.Plan,
+                        cancel
+                    )
+                    : await OfViewAsync(order, view, looked, version.Plan, cancel)
+            );
+        }
+
+        return new OrderTrail(places, version.Plan);
     }
 
-    private static PlaceTrail OfView(StoredOrder order, PageViewRow view, IReadOnlyList<string> looked, RegisterPlan current)
+    private async Task<PlaceTrail> OfViewAsync(
+        StoredOrder order,
+        PageViewRow view,
+        IReadOnlyList<string> looked,
+        RegisterPlan current,
+        CancellationToken cancel
+    )
     {
         if (order.Key is null)
         {
             return new PlaceTrail(view.Destination, Expected(order, view.Destination, current), []) { View = view };
         }
 
-        var projection = StoredPayload.OpenProjection(view.Projection, order.Key);
+        var projection = StoredPayload.OpenProjection(view.Projection, await orders.AnswersAsync(order, view.Revision, cancel), order.Key);
         var artefact = view.Artefact.Length == 0 ? null : StoredPayload.OpenArtefact(view.Artefact, order.Key);
         var covered = view.Destination == DestinationIndex.OrderPage ? CoveredAnswers.Of(order) : [];
         var judged = AsOrdered(projection.Without(covered), order.Content);
@@ -62,13 +78,14 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
         };
     }
 
-    private static PlaceTrail OfLane(
+    private async Task<PlaceTrail> OfLaneAsync(
         StoredOrder order,
         string destination,
         LaneRow? lane,
         IReadOnlyList<PayloadRow> payloads,
         IReadOnlyList<FindingRow> findings,
-        RegisterPlan current
+        RegisterPlan current,
+        CancellationToken cancel
     )
     {
         // The newest that has something to show: what was sent counts as it was sent, and what is still to come follows the current routes.
@@ -81,7 +98,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current)
             return new PlaceTrail(destination, Expected(order, destination, current), []) { Lane = lane };
         }
 
-        var sent = StoredPayload.OpenProjection(payload.Projection, order.Key);
+        var sent = StoredPayload.OpenProjection(payload.Projection, await orders.AnswersAsync(order, payload.Revision, cancel), order.Key);
         return new PlaceTrail(
             destination,
             [.. sent.Entries.Select(static e => e.Slot)],

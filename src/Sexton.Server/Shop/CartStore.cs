@@ -118,7 +118,7 @@ internal sealed class CartStore(
     public async Task ShownAsync(CartRow row, byte[] served, Projection projection, CancellationToken cancel)
     {
         var key = vault.Open(row.Key);
-        var (artefact, expected) = (StoredPayload.SealArtefact(served, key), StoredPayload.Seal(projection, key));
+        var (artefact, expected) = (StoredPayload.SealArtefact(served, key), StoredPayload.Seal(projection, [], key));
         await db
             .Carts.Where(c => c.Id == row.Id && c.Revision == row.Revision && c.OrderId == null)
             .ExecuteUpdateAsync(

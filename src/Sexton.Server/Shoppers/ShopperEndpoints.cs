@@ -97,7 +97,7 @@ internal static class ShopperEndpoints
                 o.Order.Currency,
                 o.Revision.Language,
                 Lines = db
-                    .OrderLines.Where(l => l.OrderId == o.Order.Id && l.Revision == o.Order.Revision)
+                    .OrderLines.Where(l => l.RevisionId == o.Revision.Id)
                     .OrderBy(l => l.Position)
                     .Select(l => l.ProductName)
                     .ToList(),
@@ -146,11 +146,7 @@ internal static class ShopperEndpoints
             .Where(o =>
                 o.Order.ShopperId == shopper.Id
                 || db.Answers.Any(a =>
-                    a.OrderId == o.Order.Id
-                    && a.Revision == o.Order.Revision
-                    && a.LineId == ""
-                    && a.Field == BuiltInFields.Email
-                    && a.Text.ToLower() == shopper.Email
+                    a.RevisionId == o.Revision.Id && a.LineId == "" && a.Field == BuiltInFields.Email && a.Text.ToLower() == shopper.Email
                 )
             );
 #pragma warning restore MA0011

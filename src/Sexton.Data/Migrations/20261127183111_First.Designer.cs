@@ -12,7 +12,7 @@ using Sexton.Data;
 namespace Sexton.Data.Migrations
 {
     [DbContext(typeof(SextonDb))]
-    [Migration("20261127173220_First")]
+    [Migration("20261127183111_First")]
     partial class First
     {
         /// <inheritdoc />
@@ -340,13 +340,9 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.AnswerRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    b.Property<long>("RevisionId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision_id");
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
@@ -377,11 +373,6 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("bytea")
                         .HasColumnName("sealed");
 
-                    b.Property<string>("Step")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("step");
-
                     b.Property<string>("SystemText")
                         .HasColumnType("text")
                         .HasColumnName("system_text");
@@ -395,7 +386,7 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("value");
 
-                    b.HasKey("OrderId", "Revision", "LineId", "UnitId", "Field")
+                    b.HasKey("RevisionId", "LineId", "UnitId", "Field")
                         .HasName("pk_answers");
 
                     b.ToTable("answers", (string)null);
@@ -973,13 +964,9 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderLineRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    b.Property<long>("RevisionId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision_id");
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
@@ -1013,7 +1000,7 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("quantity");
 
-                    b.HasKey("OrderId", "Revision", "LineId")
+                    b.HasKey("RevisionId", "LineId")
                         .HasName("pk_order_lines");
 
                     b.ToTable("order_lines", (string)null);
@@ -1021,13 +1008,9 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderPriceRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    b.Property<long>("RevisionId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision_id");
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
@@ -1086,7 +1069,7 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("unit_minor");
 
-                    b.HasKey("OrderId", "Revision", "Position")
+                    b.HasKey("RevisionId", "Position")
                         .HasName("pk_order_prices");
 
                     b.ToTable("order_prices", (string)null);
@@ -1094,13 +1077,12 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderRevisionRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
 
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
 
                     b.Property<string>("Actor")
                         .IsRequired()
@@ -1126,10 +1108,18 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("language");
 
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id");
+
                     b.Property<string>("Reason")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("reason");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
 
                     b.Property<long>("TotalMinor")
                         .HasColumnType("bigint")
@@ -1139,8 +1129,12 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("version");
 
-                    b.HasKey("OrderId", "Revision")
+                    b.HasKey("Id")
                         .HasName("pk_order_revisions");
+
+                    b.HasIndex("OrderId", "Revision")
+                        .IsUnique()
+                        .HasDatabaseName("ix_order_revisions_order_id_revision");
 
                     b.ToTable("order_revisions", (string)null);
                 });
@@ -1213,13 +1207,9 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderUnitRow", b =>
                 {
-                    b.Property<Guid>("OrderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("order_id");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("integer")
-                        .HasColumnName("revision");
+                    b.Property<long>("RevisionId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision_id");
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
@@ -1233,7 +1223,7 @@ namespace Sexton.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("position");
 
-                    b.HasKey("OrderId", "Revision", "LineId", "UnitId")
+                    b.HasKey("RevisionId", "LineId", "UnitId")
                         .HasName("pk_order_units");
 
                     b.ToTable("order_units", (string)null);
@@ -1266,6 +1256,10 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("bytea")
                         .HasColumnName("projection");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision");
 
                     b.Property<int>("Times")
                         .HasColumnType("integer")
@@ -1684,10 +1678,10 @@ namespace Sexton.Data.Migrations
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
                         .WithMany()
-                        .HasForeignKey("OrderId", "Revision")
+                        .HasForeignKey("RevisionId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_answers_order_revisions_order_id_revision");
+                        .HasConstraintName("fk_answers_order_revisions_revision_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.FileChunkRow", b =>
@@ -1741,20 +1735,20 @@ namespace Sexton.Data.Migrations
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
                         .WithMany()
-                        .HasForeignKey("OrderId", "Revision")
+                        .HasForeignKey("RevisionId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_order_lines_order_revisions_order_id_revision");
+                        .HasConstraintName("fk_order_lines_order_revisions_revision_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderPriceRow", b =>
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
                         .WithMany()
-                        .HasForeignKey("OrderId", "Revision")
+                        .HasForeignKey("RevisionId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_order_prices_order_revisions_order_id_revision");
+                        .HasConstraintName("fk_order_prices_order_revisions_revision_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.OrderRevisionRow", b =>
@@ -1771,10 +1765,10 @@ namespace Sexton.Data.Migrations
                 {
                     b.HasOne("Sexton.Data.Rows.OrderRevisionRow", null)
                         .WithMany()
-                        .HasForeignKey("OrderId", "Revision")
+                        .HasForeignKey("RevisionId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_order_units_order_revisions_order_id_revision");
+                        .HasConstraintName("fk_order_units_order_revisions_revision_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.PageViewRow", b =>

@@ -531,6 +531,8 @@ namespace Sexton.Data.Migrations
                 name: "order_revisions",
                 columns: table => new
                 {
+                    id = table.Column<long>(type: "bigint", nullable: false)
+                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
                     order_id = table.Column<Guid>(type: "uuid", nullable: false),
                     revision = table.Column<int>(type: "integer", nullable: false),
                     actor = table.Column<string>(type: "text", nullable: false),
@@ -544,7 +546,7 @@ namespace Sexton.Data.Migrations
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_order_revisions", x => new { x.order_id, x.revision });
+                    table.PrimaryKey("pk_order_revisions", x => x.id);
                     table.ForeignKey(
                         name: "fk_order_revisions_orders_order_id",
                         column: x => x.order_id,
@@ -559,6 +561,7 @@ namespace Sexton.Data.Migrations
                 {
                     order_id = table.Column<Guid>(type: "uuid", nullable: false),
                     destination = table.Column<string>(type: "text", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
                     artefact = table.Column<byte[]>(type: "bytea", nullable: false),
                     projection = table.Column<byte[]>(type: "bytea", nullable: false),
                     first_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
@@ -695,14 +698,12 @@ namespace Sexton.Data.Migrations
                 name: "answers",
                 columns: table => new
                 {
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    revision = table.Column<int>(type: "integer", nullable: false),
+                    revision_id = table.Column<long>(type: "bigint", nullable: false),
                     line_id = table.Column<string>(type: "text", nullable: false),
                     unit_id = table.Column<string>(type: "text", nullable: false),
                     field = table.Column<string>(type: "text", nullable: false),
                     position = table.Column<int>(type: "integer", nullable: false),
                     label = table.Column<string>(type: "text", nullable: false),
-                    step = table.Column<string>(type: "text", nullable: false),
                     value = table.Column<string>(type: "text", nullable: true),
                     text = table.Column<string>(type: "text", nullable: false),
                     system_text = table.Column<string>(type: "text", nullable: true),
@@ -711,12 +712,12 @@ namespace Sexton.Data.Migrations
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_answers", x => new { x.order_id, x.revision, x.line_id, x.unit_id, x.field });
+                    table.PrimaryKey("pk_answers", x => new { x.revision_id, x.line_id, x.unit_id, x.field });
                     table.ForeignKey(
-                        name: "fk_answers_order_revisions_order_id_revision",
-                        columns: x => new { x.order_id, x.revision },
+                        name: "fk_answers_order_revisions_revision_id",
+                        column: x => x.revision_id,
                         principalTable: "order_revisions",
-                        principalColumns: new[] { "order_id", "revision" },
+                        principalColumn: "id",
                         onDelete: ReferentialAction.Cascade);
                 });
 
@@ -724,8 +725,7 @@ namespace Sexton.Data.Migrations
                 name: "order_lines",
                 columns: table => new
                 {
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    revision = table.Column<int>(type: "integer", nullable: false),
+                    revision_id = table.Column<long>(type: "bigint", nullable: false),
                     line_id = table.Column<string>(type: "text", nullable: false),
                     position = table.Column<int>(type: "integer", nullable: false),
                     product_code = table.Column<string>(type: "text", nullable: false),
@@ -736,12 +736,12 @@ namespace Sexton.Data.Migrations
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_order_lines", x => new { x.order_id, x.revision, x.line_id });
+                    table.PrimaryKey("pk_order_lines", x => new { x.revision_id, x.line_id });
                     table.ForeignKey(
-                        name: "fk_order_lines_order_revisions_order_id_revision",
-                        columns: x => new { x.order_id, x.revision },
+                        name: "fk_order_lines_order_revisions_revision_id",
+                        column: x => x.revision_id,
                         principalTable: "order_revisions",
-                        principalColumns: new[] { "order_id", "revision" },
+                        principalColumn: "id",
                         onDelete: ReferentialAction.Cascade);
                 });
 
@@ -749,8 +749,7 @@ namespace Sexton.Data.Migrations
                 name: "order_prices",
                 columns: table => new
                 {
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    revision = table.Column<int>(type: "integer", nullable: false),
+                    revision_id = table.Column<long>(type: "bigint", nullable: false),
                     position = table.Column<int>(type: "integer", nullable: false),
                     line_id = table.Column<string>(type: "text", nullable: true),
                     unit_id = table.Column<string>(type: "text", nullable: true),
@@ -768,12 +767,12 @@ namespace Sexton.Data.Migrations
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_order_prices", x => new { x.order_id, x.revision, x.position });
+                    table.PrimaryKey("pk_order_prices", x => new { x.revision_id, x.position });
                     table.ForeignKey(
-                        name: "fk_order_prices_order_revisions_order_id_revision",
-                        columns: x => new { x.order_id, x.revision },
+                        name: "fk_order_prices_order_revisions_revision_id",
+                        column: x => x.revision_id,
                         principalTable: "order_revisions",
-                        principalColumns: new[] { "order_id", "revision" },
+                        principalColumn: "id",
                         onDelete: ReferentialAction.Cascade);
                 });
 
@@ -781,20 +780,19 @@ namespace Sexton.Data.Migrations
                 name: "order_units",
                 columns: table => new
                 {
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    revision = table.Column<int>(type: "integer", nullable: false),
+                    revision_id = table.Column<long>(type: "bigint", nullable: false),
                     line_id = table.Column<string>(type: "text", nullable: false),
                     unit_id = table.Column<string>(type: "text", nullable: false),
                     position = table.Column<int>(type: "integer", nullable: false)
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_order_units", x => new { x.order_id, x.revision, x.line_id, x.unit_id });
+                    table.PrimaryKey("pk_order_units", x => new { x.revision_id, x.line_id, x.unit_id });
                     table.ForeignKey(
-                        name: "fk_order_units_order_revisions_order_id_revision",
-                        columns: x => new { x.order_id, x.revision },
+                        name: "fk_order_units_order_revisions_revision_id",
+                        column: x => x.revision_id,
                         principalTable: "order_revisions",
-                        principalColumns: new[] { "order_id", "revision" },
+                        principalColumn: "id",
                         onDelete: ReferentialAction.Cascade);
                 });
 
@@ -880,6 +878,12 @@ namespace Sexton.Data.Migrations
                 name: "ix_order_files_file_id",
                 table: "order_files",
                 column: "file_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_order_revisions_order_id_revision",
+                table: "order_revisions",
+                columns: new[] { "order_id", "revision" },
+                unique: true);
 
             migrationBuilder.CreateIndex(
                 name: "ix_orders_number",
