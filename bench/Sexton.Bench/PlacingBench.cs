@@ -38,6 +38,12 @@ internal static class PlacingBench
             () => RunAsync(source, connection, OursAsync),
             "at least 0.60"
         );
+    }
+
+    /// <summary>What so many of these orders weigh.</summary>
+    public static async Task WeighAsync(string connection)
+    {
+        await using var source = NpgsqlDataSource.Create(connection);
         await WeightBench.RunAsync(connection, Vault, () => PrepareAsync(source, Rounds.IsShort ? 20 : 2000));
     }
 
@@ -95,7 +101,7 @@ internal static class PlacingBench
             revision
         );
         Add(
-            "insert into order_lines (revision_id, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, a, b, c, d, e, f, g::jsonb from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
+            "insert into order_lines (revision_id, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, a, b, c, d, e, f, g from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",
             revision,
             content.Lines.Select(l => l.Id).ToArray(),
             Enumerable.Range(0, content.Lines.Length).ToArray(),
@@ -103,7 +109,7 @@ internal static class PlacingBench
             content.Lines.Select(l => l.ProductName).ToArray(),
             content.Lines.Select(l => l.Quantity).ToArray(),
             content.Lines.Select(l => l.ItemCode).ToArray(),
-            content.Lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), DocumentJson.Options)).ToArray()
+            content.Lines.Select(l => StoredLineFacts.Write(l)).ToArray()
         );
         var rows = content.Answers.Select((a, i) => StoredAnswer.Row(revision, i, a, key)).ToList();
         var prices = content.Prices.Rows;
@@ -121,12 +127,11 @@ internal static class PlacingBench
             prices.Select(r => r.TaxMinor).ToArray()
         );
         Add(
-            "insert into answers (revision_id, position, line_id, unit_id, field, label, text, personal, sealed) select $1, a, b, '', c, d, e, false, f from unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[], $7::bytea[]) as u(a, b, c, d, e, f)",
+            "insert into answers (revision_id, position, line_id, unit_id, field, text, personal, sealed) select $1, a, b, '', c, d, false, e from unnest($2::smallint[], $3::text[], $4::text[], $5::text[], $6::bytea[]) as u(a, b, c, d, e)",
             revision,
             rows.Select(a => a.Position).ToArray(),
             rows.Select(a => a.LineId).ToArray(),
             rows.Select(a => a.Field).ToArray(),
-            rows.Select(a => a.Label).ToArray(),
             rows.Select(a => a.Text).ToArray(),
             rows.Select(a => a.Sealed ?? []).ToArray()
         );

@@ -9,15 +9,39 @@ if (string.IsNullOrEmpty(admin))
     return 1;
 }
 
-// "short" only shows that each still runs: one round, and nothing warm.
-Rounds.IsShort = args is ["short"];
+// "short" only shows that each still runs: one round, and nothing warm. Names of benchmarks run those alone.
+string[] all = ["rules", "evaluate", "placing", "weight", "upload"];
+var chosen = all.Intersect(args, StringComparer.Ordinal).ToList();
+bool Runs(string name) => chosen.Count == 0 || chosen.Contains(name, StringComparer.Ordinal);
+Rounds.IsShort = args.Contains("short", StringComparer.Ordinal);
 var rounds =
     Rounds.IsShort ? 1
-    : args.Length > 0 ? int.Parse(args[0], CultureInfo.InvariantCulture)
+    : Array.Find(args, static a => char.IsAsciiDigit(a[0])) is { } number ? int.Parse(number, CultureInfo.InvariantCulture)
     : 5;
-RulesBench.Run(rounds, Environment.GetEnvironmentVariable("SEXTON_BENCH_NODE")!);
+if (Runs("rules"))
+{
+    RulesBench.Run(rounds, Environment.GetEnvironmentVariable("SEXTON_BENCH_NODE")!);
+}
+
 await using var bench = await BenchDatabase.CreateAsync(admin);
-await EvaluateBench.RunAsync(bench.Connection, rounds);
-await PlacingBench.RunAsync(bench.Connection, rounds);
-await UploadBench.RunAsync(bench.Connection, rounds);
+if (Runs("evaluate"))
+{
+    await EvaluateBench.RunAsync(bench.Connection, rounds);
+}
+
+if (Runs("placing"))
+{
+    await PlacingBench.RunAsync(bench.Connection, rounds);
+}
+
+if (Runs("weight"))
+{
+    await PlacingBench.WeighAsync(bench.Connection);
+}
+
+if (Runs("upload"))
+{
+    await UploadBench.RunAsync(bench.Connection, rounds);
+}
+
 return 0;

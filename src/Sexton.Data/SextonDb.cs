@@ -241,6 +241,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("file_chunks").HasKey(c => new { c.FileId, c.Start });
             e.HasOne<FileRow>().WithMany().HasForeignKey(c => c.FileId).OnDelete(DeleteBehavior.Cascade);
         });
+        OrderColumns(builder);
     }
 
     private static void ModelOrders(ModelBuilder builder)
@@ -262,7 +263,6 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         builder.Entity<OrderLineRow>(e =>
         {
             e.ToTable("order_lines").HasKey(l => new { l.RevisionId, l.LineId });
-            e.Property(l => l.Facts).HasColumnType("jsonb");
             e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(l => l.RevisionId);
         });
         builder.Entity<OrderUnitRow>(e =>
@@ -328,7 +328,8 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         });
         builder.Entity<TryRow>(e =>
         {
-            e.ToTable("tries").HasKey(t => t.Id);
+            e.ToTable("tries").HasKey(t => new { t.LaneId, t.Id });
+            e.Property(t => t.Id).ValueGeneratedOnAdd();
             e.Property(t => t.Outcome).HasConversion<short>();
             e.HasOne<LaneRow>().WithMany().HasForeignKey(t => t.LaneId);
         });
@@ -350,6 +351,30 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("page_views").HasKey(s => new { s.OrderId, s.Destination });
             e.HasOne<OrderRow>().WithMany().HasForeignKey(s => s.OrderId);
         });
+    }
+
+    // What has a fixed length stands first, the longest foremost: then nothing is left empty between columns for their alignment.
+    private static void OrderColumns(ModelBuilder builder)
+    {
+        foreach (var entity in builder.Model.GetEntityTypes().Where(static e => e.ClrType.Namespace == typeof(OrderRow).Namespace))
+        {
+            var order = 0;
+            foreach (var property in entity.GetProperties().OrderBy(static p => RoomOf(p.ClrType)))
+            {
+                property.SetColumnOrder(order++);
+            }
+        }
+    }
+
+    private static int RoomOf(Type type)
+    {
+        var plain = Nullable.GetUnderlyingType(type) ?? type;
+        return plain == typeof(long) || plain == typeof(DateTimeOffset) ? 0
+            : plain == typeof(int) ? 1
+            : plain == typeof(short) || plain.IsEnum ? 2
+            : plain == typeof(bool) ? 3
+            : plain == typeof(Guid) ? 4
+            : 5;
     }
 
     // The naming convention leaves Identity's tables alone, since Identity names them itself.

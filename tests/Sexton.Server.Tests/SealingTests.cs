@@ -182,7 +182,7 @@ public sealed class SealingTests(World world) : IClassFixture<World>
                     TestContext.Current.CancellationToken
                 );
             var wrapped = await Postgres.ScalarAsync<byte[]>(world.Database, $"select key from orders where number = {number}");
-            Data.Placing.StoredAnswer.Read(answer, new KeyVault(after).Open(wrapped)).Text.ShouldBe("SwiftLatch9");
+            Data.Placing.StoredAnswer.Read(answer, static field => field, new KeyVault(after).Open(wrapped)).Text.ShouldBe("SwiftLatch9");
             Should.Throw<System.Security.Cryptography.CryptographicException>(() => new KeyVault(before).Open(wrapped));
         }
         finally

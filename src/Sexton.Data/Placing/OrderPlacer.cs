@@ -85,8 +85,8 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         ), moved as (
             insert into stock_movements (item, quantity, at, order_id) select item, -quantity, @now, @order from released
         ), given as (
-            insert into answers (revision_id, position, line_id, unit_id, field, label, value, text, system_text, sealed, personal)
-            select revised.id, a.* from revised, unnest(@positions, @answer_lines, @answer_units, @fields, @labels, @values, @texts, @system_texts, @sealed, @personal) as a
+            insert into answers (revision_id, position, line_id, unit_id, field, value, text, system_text, sealed, personal)
+            select revised.id, a.* from revised, unnest(@positions, @answer_lines, @answer_units, @fields, @values, @texts, @system_texts, @sealed, @personal) as a
         ), filed as (
             insert into order_files (order_id, file_id) select placed.id, f.id from placed, files f where f.id = any(@files)
         ), lanes as (
@@ -152,11 +152,7 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.AddWithValue("line_names", lines.Select(l => l.ProductName).ToArray());
         p.AddWithValue("line_quantities", lines.Select(l => l.Quantity).ToArray());
         p.AddWithValue("line_items", lines.Select(l => l.ItemCode).ToArray());
-        p.AddWithValue(
-            "line_facts",
-            NpgsqlDbType.Array | NpgsqlDbType.Jsonb,
-            lines.Select(l => JsonSerializer.Serialize(StoredLineFacts.Of(l), DocumentJson.Options)).ToArray()
-        );
+        p.AddWithValue("line_facts", lines.Select(l => StoredLineFacts.Write(l)).ToArray());
         p.AddWithValue("unit_lines", units.Select(u => u.Id).ToArray());
         p.AddWithValue("unit_ids", units.Select(u => u.Unit).ToArray());
         p.AddWithValue("unit_positions", units.Select(u => u.i).ToArray());
@@ -168,7 +164,6 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.AddWithValue("answer_lines", answers.Select(a => a.LineId).ToArray());
         p.AddWithValue("answer_units", answers.Select(a => a.UnitId).ToArray());
         p.AddWithValue("fields", answers.Select(a => a.Field).ToArray());
-        p.AddWithValue("labels", answers.Select(a => a.Label).ToArray());
         p.AddWithValue("values", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.Value).ToArray());
         p.AddWithValue("texts", answers.Select(a => a.Text).ToArray());
         p.AddWithValue("system_texts", NpgsqlDbType.Array | NpgsqlDbType.Text, answers.Select(a => a.SystemText).ToArray());

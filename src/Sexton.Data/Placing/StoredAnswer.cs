@@ -27,11 +27,10 @@ public static class StoredAnswer
         return new AnswerRow
         {
             RevisionId = revision,
-            Position = position,
+            Position = (short)position,
             LineId = answer.LineId ?? "",
             UnitId = answer.UnitId ?? "",
             Field = answer.Field,
-            Label = answer.Label,
             Value = isSealed ? null : texts.Value,
             Text = isSealed ? "" : texts.Text,
             SystemText = isSealed ? null : texts.SystemText,
@@ -42,10 +41,11 @@ public static class StoredAnswer
 
     /// <summary>The answer of a row.</summary>
     /// <param name="row">The row.</param>
+    /// <param name="labelOf">The question of a field, as the shopper read it.</param>
     /// <param name="key">The key of the order; null once it was erased, and then a sensitive answer reads as left empty.</param>
-    public static OrderAnswer Read(AnswerRow row, DataKey? key)
+    public static OrderAnswer Read(AnswerRow row, Func<string, string> labelOf, DataKey? key)
     {
-        var answer = new OrderAnswer(Null(row.LineId), Null(row.UnitId), row.Field, row.Label, null, "")
+        var answer = new OrderAnswer(Null(row.LineId), Null(row.UnitId), row.Field, labelOf(row.Field), null, "")
         {
             Sensitive = row.Sealed is not null,
             Personal = row.Personal,

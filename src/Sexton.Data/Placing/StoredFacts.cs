@@ -1,8 +1,11 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using System.Text.Json.Serialization;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
+using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 
 namespace Sexton.Data.Placing;
@@ -45,11 +48,65 @@ public sealed record StoredFacts(string Group, string Country, DateOnly Day, Imm
         JsonSerializer.Deserialize<StoredFacts>(key.Open(facts, Purpose), DocumentJson.Options)!;
 }
 
-/// <summary>The facts of a line as they stand in its row.</summary>
-/// <param name="Facts">What conditions read.</param>
-/// <param name="UnitName">What one of them is called.</param>
-public sealed record StoredLineFacts(LineFacts Facts, string UnitName)
+/// <summary>The facts of a line as they stand in its row: what is empty, or as the row has it already, is left out.</summary>
+/// <param name="Category">The name of its category.</param>
+/// <param name="Ships">Whether it is sent.</param>
+/// <param name="CatalogueMinor">The price of one in the catalogue, in minor units.</param>
+public sealed record StoredLineFacts(string Category, bool Ships, long CatalogueMinor)
 {
-    /// <summary>Those of a line.</summary>
-    public static StoredLineFacts Of(OrderLine line) => new(line.Facts, line.UnitName);
+    private static readonly JsonSerializerOptions Brief = new(DocumentJson.Options)
+    {
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    };
+
+    /// <summary>The code of the product, where it was sold under that of a variant.</summary>
+    public string? ProductCode { get; init; }
+
+    /// <summary>Its tags.</summary>
+    public ImmutableArray<string>? Tags { get; init; }
+
+    /// <summary>Its typed attributes, those of the variant among them.</summary>
+    public ImmutableSortedDictionary<string, ProductAttribute>? Attributes { get; init; }
+
+    /// <summary>What one of its units is called.</summary>
+    public string? UnitName { get; init; }
+
+    /// <summary>Writes those of a line, as JSON.</summary>
+    public static string Write(OrderLine line)
+    {
+        var facts = line.Facts;
+        return JsonSerializer.Serialize(
+            new StoredLineFacts(facts.Category, facts.Ships, facts.CatalogueMinor)
+            {
+                ProductCode = facts.VariantCode is null ? null : facts.ProductCode,
+                Tags = facts.Tags.IsEmpty ? null : facts.Tags,
+                Attributes = facts.Attributes.IsEmpty ? null : facts.Attributes,
+                UnitName = line.UnitName.Length == 0 ? null : line.UnitName,
+            },
+            Brief
+        );
+    }
+
+    /// <summary>The line of a row.</summary>
+    /// <param name="row">The row.</param>
+    /// <param name="units">The ids of its units, in their order.</param>
+    public static OrderLine Read(OrderLineRow row, ImmutableArray<string> units)
+    {
+        var stored = JsonSerializer.Deserialize<StoredLineFacts>(row.Facts, Brief)!;
+        var facts = new LineFacts(
+            stored.ProductCode ?? row.ProductCode,
+            stored.ProductCode is null ? null : row.ProductCode,
+            stored.Category,
+            stored.Tags ?? [],
+            stored.Attributes ?? ImmutableSortedDictionary<string, ProductAttribute>.Empty,
+            stored.Ships,
+            stored.CatalogueMinor
+        );
+        return new OrderLine(row.LineId, row.ProductCode, row.ProductName, row.Quantity, facts)
+        {
+            ItemCode = row.ItemCode,
+            Units = units,
+            UnitName = stored.UnitName ?? "",
+        };
+    }
 }

@@ -183,7 +183,7 @@ public sealed class OrderPriceRow
     public required byte[]? Sealed { get; set; }
 }
 
-/// <summary>An answer of a revision, at a slot of its own.</summary>
+/// <summary>An answer of a revision, at a slot of its own. What was asked says the version of the register, which never changes.</summary>
 public sealed class AnswerRow
 {
     /// <summary>The revision.</summary>
@@ -199,10 +199,7 @@ public sealed class AnswerRow
     public required string Field { get; init; }
 
     /// <summary>Which of the answers of the order it is, from 0.</summary>
-    public required int Position { get; init; }
-
-    /// <summary>The question as the shopper read it.</summary>
-    public required string Label { get; init; }
+    public required short Position { get; init; }
 
     /// <summary>The canonical value, as JSON; null when left empty, sealed or erased, and where it is the very text.</summary>
     public required string? Value { get; set; }

@@ -1,5 +1,3 @@
-using System.Collections.Immutable;
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
@@ -10,6 +8,7 @@ using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Server.Hosting;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Orders;
 
@@ -36,7 +35,7 @@ internal sealed record StoredOrder(
 }
 
 /// <summary>Reads orders back from their rows.</summary>
-internal sealed class OrderReader(SextonDb db, KeyVault vault)
+internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister current)
 {
     public Task<StoredOrder?> FindAsync(Guid id, CancellationToken cancel) => ReadAsync(db.OrderHeads.Where(o => o.Order.Id == id), cancel);
 
@@ -44,16 +43,29 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault)
         ReadAsync(db.OrderHeads.Where(o => o.Order.Number == number), cancel);
 
     /// <summary>The answers of an order as they were in a revision.</summary>
-    public async Task<IReadOnlyList<OrderAnswer>> AnswersAsync(StoredOrder order, int revision, CancellationToken cancel) =>
-        revision == order.Revision
-            ? order.Content.Answers
-            : (
-                await db
-                    .Answers.AsNoTracking()
-                    .Where(a => db.OrderRevisions.Any(r => r.Id == a.RevisionId && r.OrderId == order.Id && r.Revision == revision))
-                    .OrderBy(a => a.Position)
-                    .ToListAsync(cancel)
-            ).ConvertAll(a => StoredAnswer.Read(a, order.Key));
+    public async Task<IReadOnlyList<OrderAnswer>> AnswersAsync(StoredOrder order, int revision, CancellationToken cancel)
+    {
+        if (revision == order.Revision)
+        {
+            return order.Content.Answers;
+        }
+
+        var labelOf = await LabelsAsync(order.Content.Version, order.Content.Language, cancel);
+        return (
+            await db
+                .Answers.AsNoTracking()
+                .Where(a => db.OrderRevisions.Any(r => r.Id == a.RevisionId && r.OrderId == order.Id && r.Revision == revision))
+                .OrderBy(a => a.Position)
+                .ToListAsync(cancel)
+        ).ConvertAll(a => StoredAnswer.Read(a, labelOf, order.Key));
+    }
+
+    // What the shopper read says the version under which it was asked.
+    private async Task<Func<string, string>> LabelsAsync(int version, string language, CancellationToken cancel)
+    {
+        var plan = (await current.VersionAsync(version, cancel)).Plan;
+        return key => plan.Find(key)?.Label.In(language) ?? key;
+    }
 
     private async Task<StoredOrder?> ReadAsync(IQueryable<OrderHead> orders, CancellationToken cancel)
     {
@@ -68,6 +80,7 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault)
         var answers = await db.Answers.AsNoTracking().Where(a => a.RevisionId == id).ToListAsync(cancel);
         var prices = await db.OrderPrices.AsNoTracking().Where(p => p.RevisionId == id).ToListAsync(cancel);
         var key = row.Key is null ? null : vault.Open(row.Key);
+        var labelOf = await LabelsAsync(revision.Version, revision.Language, cancel);
         var facts = key is null ? StoredFacts.Erased : StoredFacts.Open(revision.Facts, key);
         var unitsOf = units.OrderBy(static u => u.Position).ToLookup(static u => u.LineId, static u => u.UnitId);
         return new StoredOrder(
@@ -94,21 +107,10 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault)
                     row.Currency
                 ),
                 Coupon = revision.Coupon,
-                Lines = [.. lines.OrderBy(l => l.Position).Select(l => Line(l, [.. unitsOf[l.LineId]]))],
-                Answers = [.. answers.OrderBy(a => a.Position).Select(a => StoredAnswer.Read(a, key))],
+                Lines = [.. lines.OrderBy(l => l.Position).Select(l => StoredLineFacts.Read(l, [.. unitsOf[l.LineId]]))],
+                Answers = [.. answers.OrderBy(a => a.Position).Select(a => StoredAnswer.Read(a, labelOf, key))],
             },
             key
         );
-    }
-
-    private static OrderLine Line(OrderLineRow row, ImmutableArray<string> units)
-    {
-        var facts = JsonSerializer.Deserialize<StoredLineFacts>(row.Facts, DocumentJson.Options)!;
-        return new OrderLine(row.LineId, row.ProductCode, row.ProductName, row.Quantity, facts.Facts)
-        {
-            ItemCode = row.ItemCode,
-            Units = units,
-            UnitName = facts.UnitName,
-        };
     }
 }

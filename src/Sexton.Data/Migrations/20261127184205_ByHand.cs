@@ -5,7 +5,7 @@ namespace Sexton.Data.Migrations;
 
 /// <summary>What the model cannot say.</summary>
 [DbContext(typeof(SextonDb))]
-[Migration("20261127183112_ByHand")]
+[Migration("20261127184205_ByHand")]
 internal sealed class ByHand : Migration
 {
     /// <inheritdoc />

@@ -12,7 +12,7 @@ using Sexton.Data;
 namespace Sexton.Data.Migrations
 {
     [DbContext(typeof(SextonDb))]
-    [Migration("20261127183111_First")]
+    [Migration("20261127184204_First")]
     partial class First
     {
         /// <inheritdoc />
@@ -217,34 +217,41 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<string>("Code")
                         .HasColumnType("text")
-                        .HasColumnName("code");
+                        .HasColumnName("code")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("Field")
                         .HasColumnType("text")
-                        .HasColumnName("field");
+                        .HasColumnName("field")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("Setting")
                         .HasColumnType("text")
-                        .HasColumnName("setting");
+                        .HasColumnName("setting")
+                        .HasColumnOrder(3);
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
+                        .HasColumnName("at")
+                        .HasColumnOrder(0);
 
                     b.Property<string>("Basis")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("basis");
+                        .HasColumnName("basis")
+                        .HasColumnOrder(4);
 
                     b.Property<string>("By")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("by");
+                        .HasColumnName("by")
+                        .HasColumnOrder(5);
 
                     b.Property<string>("Reason")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("reason");
+                        .HasColumnName("reason")
+                        .HasColumnOrder(6);
 
                     b.HasKey("Code", "Field", "Setting")
                         .HasName("pk_accepted_problems");
@@ -257,73 +264,89 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(6);
 
                     b.Property<int>("AccessFailedCount")
                         .HasColumnType("integer")
-                        .HasColumnName("access_failed_count");
+                        .HasColumnName("access_failed_count")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("ConcurrencyStamp")
                         .IsConcurrencyToken()
                         .HasColumnType("text")
-                        .HasColumnName("concurrency_stamp");
+                        .HasColumnName("concurrency_stamp")
+                        .HasColumnOrder(7);
 
                     b.Property<string>("DisplayName")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("display_name");
+                        .HasColumnName("display_name")
+                        .HasColumnOrder(8);
 
                     b.Property<string>("Email")
                         .HasMaxLength(256)
                         .HasColumnType("character varying(256)")
-                        .HasColumnName("email");
+                        .HasColumnName("email")
+                        .HasColumnOrder(9);
 
                     b.Property<bool>("EmailConfirmed")
                         .HasColumnType("boolean")
-                        .HasColumnName("email_confirmed");
+                        .HasColumnName("email_confirmed")
+                        .HasColumnOrder(2);
 
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("boolean")
-                        .HasColumnName("lockout_enabled");
+                        .HasColumnName("lockout_enabled")
+                        .HasColumnOrder(3);
 
                     b.Property<DateTimeOffset?>("LockoutEnd")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("lockout_end");
+                        .HasColumnName("lockout_end")
+                        .HasColumnOrder(0);
 
                     b.Property<string>("NormalizedEmail")
                         .HasMaxLength(256)
                         .HasColumnType("character varying(256)")
-                        .HasColumnName("normalized_email");
+                        .HasColumnName("normalized_email")
+                        .HasColumnOrder(10);
 
                     b.Property<string>("NormalizedUserName")
                         .HasMaxLength(256)
                         .HasColumnType("character varying(256)")
-                        .HasColumnName("normalized_user_name");
+                        .HasColumnName("normalized_user_name")
+                        .HasColumnOrder(11);
 
                     b.Property<string>("PasswordHash")
                         .HasColumnType("text")
-                        .HasColumnName("password_hash");
+                        .HasColumnName("password_hash")
+                        .HasColumnOrder(12);
 
                     b.Property<string>("PhoneNumber")
                         .HasColumnType("text")
-                        .HasColumnName("phone_number");
+                        .HasColumnName("phone_number")
+                        .HasColumnOrder(13);
 
                     b.Property<bool>("PhoneNumberConfirmed")
                         .HasColumnType("boolean")
-                        .HasColumnName("phone_number_confirmed");
+                        .HasColumnName("phone_number_confirmed")
+                        .HasColumnOrder(4);
 
                     b.Property<string>("SecurityStamp")
                         .HasColumnType("text")
-                        .HasColumnName("security_stamp");
+                        .HasColumnName("security_stamp")
+                        .HasColumnOrder(14);
 
                     b.Property<bool>("TwoFactorEnabled")
                         .HasColumnType("boolean")
-                        .HasColumnName("two_factor_enabled");
+                        .HasColumnName("two_factor_enabled")
+                        .HasColumnOrder(5);
 
                     b.Property<string>("UserName")
                         .HasMaxLength(256)
                         .HasColumnType("character varying(256)")
-                        .HasColumnName("user_name");
+                        .HasColumnName("user_name")
+                        .HasColumnOrder(15);
 
                     b.HasKey("Id")
                         .HasName("pk_accounts");
@@ -342,49 +365,54 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<long>("RevisionId")
                         .HasColumnType("bigint")
-                        .HasColumnName("revision_id");
+                        .HasColumnName("revision_id")
+                        .HasColumnOrder(0);
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
-                        .HasColumnName("line_id");
+                        .HasColumnName("line_id")
+                        .HasColumnOrder(3);
 
                     b.Property<string>("UnitId")
                         .HasColumnType("text")
-                        .HasColumnName("unit_id");
+                        .HasColumnName("unit_id")
+                        .HasColumnOrder(4);
 
                     b.Property<string>("Field")
                         .HasColumnType("text")
-                        .HasColumnName("field");
-
-                    b.Property<string>("Label")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("label");
+                        .HasColumnName("field")
+                        .HasColumnOrder(5);
 
                     b.Property<bool>("Personal")
                         .HasColumnType("boolean")
-                        .HasColumnName("personal");
+                        .HasColumnName("personal")
+                        .HasColumnOrder(2);
 
-                    b.Property<int>("Position")
-                        .HasColumnType("integer")
-                        .HasColumnName("position");
+                    b.Property<short>("Position")
+                        .HasColumnType("smallint")
+                        .HasColumnName("position")
+                        .HasColumnOrder(1);
 
                     b.Property<byte[]>("Sealed")
                         .HasColumnType("bytea")
-                        .HasColumnName("sealed");
+                        .HasColumnName("sealed")
+                        .HasColumnOrder(6);
 
                     b.Property<string>("SystemText")
                         .HasColumnType("text")
-                        .HasColumnName("system_text");
+                        .HasColumnName("system_text")
+                        .HasColumnOrder(7);
 
                     b.Property<string>("Text")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("text");
+                        .HasColumnName("text")
+                        .HasColumnOrder(8);
 
                     b.Property<string>("Value")
                         .HasColumnType("text")
-                        .HasColumnName("value");
+                        .HasColumnName("value")
+                        .HasColumnOrder(9);
 
                     b.HasKey("RevisionId", "LineId", "UnitId", "Field")
                         .HasName("pk_answers");
@@ -397,76 +425,93 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(6);
 
                     b.Property<byte[]>("BodyHash")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("body_hash");
+                        .HasColumnName("body_hash")
+                        .HasColumnOrder(9);
 
                     b.Property<Guid>("CartId")
                         .HasColumnType("uuid")
-                        .HasColumnName("cart_id");
+                        .HasColumnName("cart_id")
+                        .HasColumnOrder(7);
 
                     b.Property<string>("Charge")
                         .HasColumnType("text")
-                        .HasColumnName("charge");
+                        .HasColumnName("charge")
+                        .HasColumnOrder(10);
 
                     b.Property<string>("ClientKey")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("client_key");
+                        .HasColumnName("client_key")
+                        .HasColumnOrder(11);
 
                     b.Property<byte[]>("Content")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("content");
+                        .HasColumnName("content")
+                        .HasColumnOrder(12);
 
                     b.Property<DateTimeOffset>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("created_at");
+                        .HasColumnName("created_at")
+                        .HasColumnOrder(0);
 
                     b.Property<DateTimeOffset>("ExpiresAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("expires_at");
+                        .HasColumnName("expires_at")
+                        .HasColumnOrder(1);
 
                     b.Property<byte[]>("Key")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("key");
+                        .HasColumnName("key")
+                        .HasColumnOrder(13);
 
                     b.Property<DateTimeOffset>("LeaseUntil")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("lease_until");
+                        .HasColumnName("lease_until")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("PaymentToken")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("payment_token");
+                        .HasColumnName("payment_token")
+                        .HasColumnOrder(14);
 
                     b.Property<Guid?>("ShopperId")
                         .HasColumnType("uuid")
-                        .HasColumnName("shopper_id");
+                        .HasColumnName("shopper_id")
+                        .HasColumnOrder(8);
 
                     b.Property<byte[]>("Shown")
                         .HasColumnType("bytea")
-                        .HasColumnName("shown");
+                        .HasColumnName("shown")
+                        .HasColumnOrder(15);
 
                     b.Property<DateTimeOffset?>("ShownAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("shown_at");
+                        .HasColumnName("shown_at")
+                        .HasColumnOrder(3);
 
                     b.Property<byte[]>("ShownProjection")
                         .HasColumnType("bytea")
-                        .HasColumnName("shown_projection");
+                        .HasColumnName("shown_projection")
+                        .HasColumnOrder(16);
 
                     b.Property<short>("State")
                         .HasColumnType("smallint")
-                        .HasColumnName("state");
+                        .HasColumnName("state")
+                        .HasColumnOrder(5);
 
                     b.Property<long>("TotalMinor")
                         .HasColumnType("bigint")
-                        .HasColumnName("total_minor");
+                        .HasColumnName("total_minor")
+                        .HasColumnOrder(4);
 
                     b.HasKey("Id")
                         .HasName("pk_attempts");
@@ -492,52 +537,63 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(3);
 
                     b.Property<DateTimeOffset>("ChangedAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("changed_at");
+                        .HasColumnName("changed_at")
+                        .HasColumnOrder(0);
 
                     b.Property<byte[]>("Content")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("content");
+                        .HasColumnName("content")
+                        .HasColumnOrder(5);
 
                     b.PrimitiveCollection<Guid[]>("Files")
                         .IsRequired()
                         .HasColumnType("uuid[]")
-                        .HasColumnName("files");
+                        .HasColumnName("files")
+                        .HasColumnOrder(6);
 
                     b.Property<byte[]>("Key")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("key");
+                        .HasColumnName("key")
+                        .HasColumnOrder(7);
 
                     b.Property<Guid?>("OrderId")
                         .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(4);
 
                     b.Property<int>("Revision")
                         .IsConcurrencyToken()
                         .HasColumnType("integer")
-                        .HasColumnName("revision");
+                        .HasColumnName("revision")
+                        .HasColumnOrder(2);
 
                     b.Property<byte[]>("Shown")
                         .HasColumnType("bytea")
-                        .HasColumnName("shown");
+                        .HasColumnName("shown")
+                        .HasColumnOrder(8);
 
                     b.Property<DateTimeOffset?>("ShownAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("shown_at");
+                        .HasColumnName("shown_at")
+                        .HasColumnOrder(1);
 
                     b.Property<byte[]>("ShownProjection")
                         .HasColumnType("bytea")
-                        .HasColumnName("shown_projection");
+                        .HasColumnName("shown_projection")
+                        .HasColumnOrder(9);
 
                     b.Property<string>("StepReached")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("step_reached");
+                        .HasColumnName("step_reached")
+                        .HasColumnOrder(10);
 
                     b.HasKey("Id")
                         .HasName("pk_carts");
@@ -549,11 +605,13 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<int>("Id")
                         .HasColumnType("integer")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(1);
 
                     b.Property<long>("Revision")
                         .HasColumnType("bigint")
-                        .HasColumnName("revision");
+                        .HasColumnName("revision")
+                        .HasColumnOrder(0);
 
                     b.HasKey("Id")
                         .HasName("pk_catalogue_state");
@@ -572,20 +630,24 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<string>("Code")
                         .HasColumnType("text")
-                        .HasColumnName("code");
+                        .HasColumnName("code")
+                        .HasColumnOrder(2);
 
                     b.Property<long>("Minor")
                         .HasColumnType("bigint")
-                        .HasColumnName("minor");
+                        .HasColumnName("minor")
+                        .HasColumnOrder(0);
 
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("jsonb")
-                        .HasColumnName("name");
+                        .HasColumnName("name")
+                        .HasColumnOrder(3);
 
                     b.Property<int>("Ppm")
                         .HasColumnType("integer")
-                        .HasColumnName("ppm");
+                        .HasColumnName("ppm")
+                        .HasColumnOrder(1);
 
                     b.HasKey("Code")
                         .HasName("pk_coupons");
@@ -598,53 +660,64 @@ namespace Sexton.Data.Migrations
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("bigint")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(0);
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
 
                     b.Property<string>("Actor")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("actor");
+                        .HasColumnName("actor")
+                        .HasColumnOrder(5);
 
                     b.Property<string>("ActorName")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("actor_name");
+                        .HasColumnName("actor_name")
+                        .HasColumnOrder(6);
 
                     b.Property<string>("After")
                         .HasColumnType("jsonb")
-                        .HasColumnName("after");
+                        .HasColumnName("after")
+                        .HasColumnOrder(7);
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
+                        .HasColumnName("at")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("Before")
                         .HasColumnType("jsonb")
-                        .HasColumnName("before");
+                        .HasColumnName("before")
+                        .HasColumnOrder(8);
 
                     b.Property<bool>("CanUndo")
                         .HasColumnType("boolean")
-                        .HasColumnName("can_undo");
+                        .HasColumnName("can_undo")
+                        .HasColumnOrder(4);
 
                     b.Property<string>("Field")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("field");
+                        .HasColumnName("field")
+                        .HasColumnOrder(9);
 
                     b.Property<short>("Kind")
                         .HasColumnType("smallint")
-                        .HasColumnName("kind");
+                        .HasColumnName("kind")
+                        .HasColumnOrder(3);
 
                     b.Property<int>("Revision")
                         .HasColumnType("integer")
-                        .HasColumnName("revision");
+                        .HasColumnName("revision")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("Setting")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("setting");
+                        .HasColumnName("setting")
+                        .HasColumnOrder(10);
 
                     b.HasKey("Id")
                         .HasName("pk_draft_changes");
@@ -656,27 +729,32 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<string>("Key")
                         .HasColumnType("text")
-                        .HasColumnName("key");
+                        .HasColumnName("key")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("Definition")
                         .IsRequired()
                         .HasColumnType("jsonb")
-                        .HasColumnName("definition");
+                        .HasColumnName("definition")
+                        .HasColumnOrder(3);
 
                     b.Property<short>("Kind")
                         .HasColumnType("smallint")
-                        .HasColumnName("kind");
+                        .HasColumnName("kind")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("Rank")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("rank")
+                        .HasColumnOrder(4)
                         .UseCollation("C");
 
                     b.Property<int>("Revision")
                         .IsConcurrencyToken()
                         .HasColumnType("integer")
-                        .HasColumnName("revision");
+                        .HasColumnName("revision")
+                        .HasColumnOrder(0);
 
                     b.HasKey("Key")
                         .HasName("pk_draft_items");
@@ -688,16 +766,19 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<Guid>("FileId")
                         .HasColumnType("uuid")
-                        .HasColumnName("file_id");
+                        .HasColumnName("file_id")
+                        .HasColumnOrder(1);
 
                     b.Property<long>("Start")
                         .HasColumnType("bigint")
-                        .HasColumnName("start");
+                        .HasColumnName("start")
+                        .HasColumnOrder(0);
 
                     b.Property<byte[]>("Bytes")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("bytes");
+                        .HasColumnName("bytes")
+                        .HasColumnOrder(2);
 
                     b.HasKey("FileId", "Start")
                         .HasName("pk_file_chunks");
@@ -710,65 +791,80 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(8);
 
                     b.Property<long>("Announced")
                         .HasColumnType("bigint")
-                        .HasColumnName("announced");
+                        .HasColumnName("announced")
+                        .HasColumnOrder(0);
 
                     b.Property<Guid>("CartId")
                         .HasColumnType("uuid")
-                        .HasColumnName("cart_id");
+                        .HasColumnName("cart_id")
+                        .HasColumnOrder(9);
 
                     b.Property<DateTimeOffset>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("created_at");
+                        .HasColumnName("created_at")
+                        .HasColumnOrder(1);
 
                     b.Property<int>("Height")
                         .HasColumnType("integer")
-                        .HasColumnName("height");
+                        .HasColumnName("height")
+                        .HasColumnOrder(5);
 
                     b.Property<DateTimeOffset?>("KeptAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("kept_at");
+                        .HasColumnName("kept_at")
+                        .HasColumnOrder(2);
 
                     b.Property<byte[]>("Key")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("key");
+                        .HasColumnName("key")
+                        .HasColumnOrder(10);
 
                     b.Property<string>("Kind")
                         .HasColumnType("text")
-                        .HasColumnName("kind");
+                        .HasColumnName("kind")
+                        .HasColumnOrder(11);
 
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("name");
+                        .HasColumnName("name")
+                        .HasColumnOrder(12);
 
                     b.Property<long>("Received")
                         .HasColumnType("bigint")
-                        .HasColumnName("received");
+                        .HasColumnName("received")
+                        .HasColumnOrder(3);
 
                     b.Property<bool>("Rewritten")
                         .HasColumnType("boolean")
-                        .HasColumnName("rewritten");
+                        .HasColumnName("rewritten")
+                        .HasColumnOrder(7);
 
                     b.Property<byte[]>("Sha256")
                         .HasColumnType("bytea")
-                        .HasColumnName("sha256");
+                        .HasColumnName("sha256")
+                        .HasColumnOrder(13);
 
                     b.Property<long>("Size")
                         .HasColumnType("bigint")
-                        .HasColumnName("size");
+                        .HasColumnName("size")
+                        .HasColumnOrder(4);
 
                     b.Property<byte[]>("Thumbnail")
                         .HasColumnType("bytea")
-                        .HasColumnName("thumbnail");
+                        .HasColumnName("thumbnail")
+                        .HasColumnOrder(14);
 
                     b.Property<int>("Width")
                         .HasColumnType("integer")
-                        .HasColumnName("width");
+                        .HasColumnName("width")
+                        .HasColumnOrder(6);
 
                     b.HasKey("Id")
                         .HasName("pk_files");
@@ -783,28 +879,34 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<long>("LaneId")
                         .HasColumnType("bigint")
-                        .HasColumnName("lane_id");
+                        .HasColumnName("lane_id")
+                        .HasColumnOrder(0);
 
                     b.Property<int>("Sequence")
                         .HasColumnType("integer")
-                        .HasColumnName("sequence");
+                        .HasColumnName("sequence")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("Slot")
                         .HasColumnType("text")
-                        .HasColumnName("slot");
+                        .HasColumnName("slot")
+                        .HasColumnOrder(3);
 
                     b.Property<string>("Part")
                         .HasColumnType("text")
-                        .HasColumnName("part");
+                        .HasColumnName("part")
+                        .HasColumnOrder(4);
 
                     b.Property<short>("Finding")
                         .HasColumnType("smallint")
-                        .HasColumnName("finding");
+                        .HasColumnName("finding")
+                        .HasColumnOrder(2);
 
                     b.Property<byte[]>("Texts")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("texts");
+                        .HasColumnName("texts")
+                        .HasColumnOrder(5);
 
                     b.HasKey("LaneId", "Sequence", "Slot", "Part")
                         .HasName("pk_findings");
@@ -817,72 +919,88 @@ namespace Sexton.Data.Migrations
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("bigint")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(0);
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
 
                     b.Property<string>("Destination")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("destination");
+                        .HasColumnName("destination")
+                        .HasColumnOrder(12);
 
                     b.Property<int>("Fence")
                         .HasColumnType("integer")
-                        .HasColumnName("fence");
+                        .HasColumnName("fence")
+                        .HasColumnOrder(5);
 
                     b.Property<DateTimeOffset?>("HandedOverAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("handed_over_at");
+                        .HasColumnName("handed_over_at")
+                        .HasColumnOrder(1);
 
                     b.Property<DateTimeOffset?>("LeaseUntil")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("lease_until");
+                        .HasColumnName("lease_until")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("LineId")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("line_id");
+                        .HasColumnName("line_id")
+                        .HasColumnOrder(13);
 
                     b.Property<DateTimeOffset>("NextTryAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("next_try_at");
+                        .HasColumnName("next_try_at")
+                        .HasColumnOrder(3);
 
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(11);
 
                     b.Property<string>("Receipt")
                         .HasColumnType("text")
-                        .HasColumnName("receipt");
+                        .HasColumnName("receipt")
+                        .HasColumnOrder(14);
 
                     b.Property<int>("Sequence")
                         .HasColumnType("integer")
-                        .HasColumnName("sequence");
+                        .HasColumnName("sequence")
+                        .HasColumnOrder(6);
 
                     b.Property<DateTimeOffset?>("SettledAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("settled_at");
+                        .HasColumnName("settled_at")
+                        .HasColumnOrder(4);
 
                     b.Property<short>("State")
                         .HasColumnType("smallint")
-                        .HasColumnName("state");
+                        .HasColumnName("state")
+                        .HasColumnOrder(9);
 
                     b.Property<int>("Tries")
                         .HasColumnType("integer")
-                        .HasColumnName("tries");
+                        .HasColumnName("tries")
+                        .HasColumnOrder(7);
 
                     b.Property<string>("UnitId")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("unit_id");
+                        .HasColumnName("unit_id")
+                        .HasColumnOrder(15);
 
                     b.Property<int>("Wanted")
                         .HasColumnType("integer")
-                        .HasColumnName("wanted");
+                        .HasColumnName("wanted")
+                        .HasColumnOrder(8);
 
                     b.Property<bool>("WasUncertain")
                         .HasColumnType("boolean")
-                        .HasColumnName("was_uncertain");
+                        .HasColumnName("was_uncertain")
+                        .HasColumnOrder(10);
 
                     b.HasKey("Id")
                         .HasName("pk_lanes");
@@ -907,32 +1025,38 @@ namespace Sexton.Data.Migrations
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("bigint")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(0);
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
 
                     b.Property<string>("Account")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("account");
+                        .HasColumnName("account")
+                        .HasColumnOrder(3);
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
+                        .HasColumnName("at")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("name");
+                        .HasColumnName("name")
+                        .HasColumnOrder(4);
 
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("Slot")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("slot");
+                        .HasColumnName("slot")
+                        .HasColumnOrder(5);
 
                     b.HasKey("Id")
                         .HasName("pk_looks");
@@ -947,11 +1071,13 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(0);
 
                     b.Property<Guid>("FileId")
                         .HasColumnType("uuid")
-                        .HasColumnName("file_id");
+                        .HasColumnName("file_id")
+                        .HasColumnOrder(1);
 
                     b.HasKey("OrderId", "FileId")
                         .HasName("pk_order_files");
@@ -966,39 +1092,47 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<long>("RevisionId")
                         .HasColumnType("bigint")
-                        .HasColumnName("revision_id");
+                        .HasColumnName("revision_id")
+                        .HasColumnOrder(0);
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
-                        .HasColumnName("line_id");
+                        .HasColumnName("line_id")
+                        .HasColumnOrder(3);
 
                     b.Property<string>("Facts")
                         .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("facts");
+                        .HasColumnType("text")
+                        .HasColumnName("facts")
+                        .HasColumnOrder(4);
 
                     b.Property<string>("ItemCode")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("item_code");
+                        .HasColumnName("item_code")
+                        .HasColumnOrder(5);
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
-                        .HasColumnName("position");
+                        .HasColumnName("position")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("ProductCode")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("product_code");
+                        .HasColumnName("product_code")
+                        .HasColumnOrder(6);
 
                     b.Property<string>("ProductName")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("product_name");
+                        .HasColumnName("product_name")
+                        .HasColumnOrder(7);
 
                     b.Property<int>("Quantity")
                         .HasColumnType("integer")
-                        .HasColumnName("quantity");
+                        .HasColumnName("quantity")
+                        .HasColumnOrder(2);
 
                     b.HasKey("RevisionId", "LineId")
                         .HasName("pk_order_lines");
@@ -1010,64 +1144,79 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<long>("RevisionId")
                         .HasColumnType("bigint")
-                        .HasColumnName("revision_id");
+                        .HasColumnName("revision_id")
+                        .HasColumnOrder(0);
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
-                        .HasColumnName("position");
+                        .HasColumnName("position")
+                        .HasColumnOrder(4);
 
                     b.Property<string>("Choice")
                         .HasColumnType("text")
-                        .HasColumnName("choice");
+                        .HasColumnName("choice")
+                        .HasColumnOrder(8);
 
                     b.Property<string>("Field")
                         .HasColumnType("text")
-                        .HasColumnName("field");
+                        .HasColumnName("field")
+                        .HasColumnOrder(9);
 
                     b.Property<string>("Item")
                         .HasColumnType("text")
-                        .HasColumnName("item");
+                        .HasColumnName("item")
+                        .HasColumnOrder(10);
 
                     b.Property<short>("Kind")
                         .HasColumnType("smallint")
-                        .HasColumnName("kind");
+                        .HasColumnName("kind")
+                        .HasColumnOrder(7);
 
                     b.Property<string>("Label")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("label");
+                        .HasColumnName("label")
+                        .HasColumnOrder(11);
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
-                        .HasColumnName("line_id");
+                        .HasColumnName("line_id")
+                        .HasColumnOrder(12);
 
                     b.Property<int>("Quantity")
                         .HasColumnType("integer")
-                        .HasColumnName("quantity");
+                        .HasColumnName("quantity")
+                        .HasColumnOrder(5);
 
                     b.Property<byte[]>("Sealed")
                         .HasColumnType("bytea")
-                        .HasColumnName("sealed");
+                        .HasColumnName("sealed")
+                        .HasColumnOrder(13);
 
                     b.Property<long>("SumMinor")
                         .HasColumnType("bigint")
-                        .HasColumnName("sum_minor");
+                        .HasColumnName("sum_minor")
+                        .HasColumnOrder(1);
 
                     b.Property<long>("TaxMinor")
                         .HasColumnType("bigint")
-                        .HasColumnName("tax_minor");
+                        .HasColumnName("tax_minor")
+                        .HasColumnOrder(2);
 
                     b.Property<int>("TaxPpm")
                         .HasColumnType("integer")
-                        .HasColumnName("tax_ppm");
+                        .HasColumnName("tax_ppm")
+                        .HasColumnOrder(6);
 
                     b.Property<string>("UnitId")
                         .HasColumnType("text")
-                        .HasColumnName("unit_id");
+                        .HasColumnName("unit_id")
+                        .HasColumnOrder(14);
 
                     b.Property<long>("UnitMinor")
                         .HasColumnType("bigint")
-                        .HasColumnName("unit_minor");
+                        .HasColumnName("unit_minor")
+                        .HasColumnOrder(3);
 
                     b.HasKey("RevisionId", "Position")
                         .HasName("pk_order_prices");
@@ -1080,54 +1229,65 @@ namespace Sexton.Data.Migrations
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("bigint")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(0);
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
 
                     b.Property<string>("Actor")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("actor");
+                        .HasColumnName("actor")
+                        .HasColumnOrder(6);
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
+                        .HasColumnName("at")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("Coupon")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("coupon");
+                        .HasColumnName("coupon")
+                        .HasColumnOrder(7);
 
                     b.Property<byte[]>("Facts")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("facts");
+                        .HasColumnName("facts")
+                        .HasColumnOrder(8);
 
                     b.Property<string>("Language")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("language");
+                        .HasColumnName("language")
+                        .HasColumnOrder(9);
 
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(5);
 
                     b.Property<string>("Reason")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("reason");
+                        .HasColumnName("reason")
+                        .HasColumnOrder(10);
 
                     b.Property<int>("Revision")
                         .HasColumnType("integer")
-                        .HasColumnName("revision");
+                        .HasColumnName("revision")
+                        .HasColumnOrder(3);
 
                     b.Property<long>("TotalMinor")
                         .HasColumnType("bigint")
-                        .HasColumnName("total_minor");
+                        .HasColumnName("total_minor")
+                        .HasColumnOrder(2);
 
                     b.Property<int>("Version")
                         .HasColumnType("integer")
-                        .HasColumnName("version");
+                        .HasColumnName("version")
+                        .HasColumnOrder(4);
 
                     b.HasKey("Id")
                         .HasName("pk_order_revisions");
@@ -1144,52 +1304,63 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(5);
 
                     b.Property<string>("Channel")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("channel");
+                        .HasColumnName("channel")
+                        .HasColumnOrder(7);
 
                     b.Property<string>("Charge")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("charge");
+                        .HasColumnName("charge")
+                        .HasColumnOrder(8);
 
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("currency");
+                        .HasColumnName("currency")
+                        .HasColumnOrder(9);
 
                     b.Property<DateTimeOffset?>("ErasedAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("erased_at");
+                        .HasColumnName("erased_at")
+                        .HasColumnOrder(0);
 
                     b.Property<byte[]>("Key")
                         .HasColumnType("bytea")
-                        .HasColumnName("key");
+                        .HasColumnName("key")
+                        .HasColumnOrder(10);
 
                     b.Property<long>("Number")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("bigint")
                         .HasColumnName("number")
+                        .HasColumnOrder(1)
                         .HasDefaultValueSql("nextval('order_numbers')");
 
                     b.Property<DateTimeOffset>("PlacedAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("placed_at");
+                        .HasColumnName("placed_at")
+                        .HasColumnOrder(2);
 
                     b.Property<bool>("PricesIncludeTax")
                         .HasColumnType("boolean")
-                        .HasColumnName("prices_include_tax");
+                        .HasColumnName("prices_include_tax")
+                        .HasColumnOrder(4);
 
                     b.Property<int>("Revision")
                         .HasColumnType("integer")
-                        .HasColumnName("revision");
+                        .HasColumnName("revision")
+                        .HasColumnOrder(3);
 
                     b.Property<Guid?>("ShopperId")
                         .HasColumnType("uuid")
-                        .HasColumnName("shopper_id");
+                        .HasColumnName("shopper_id")
+                        .HasColumnOrder(6);
 
                     b.HasKey("Id")
                         .HasName("pk_orders");
@@ -1209,19 +1380,23 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<long>("RevisionId")
                         .HasColumnType("bigint")
-                        .HasColumnName("revision_id");
+                        .HasColumnName("revision_id")
+                        .HasColumnOrder(0);
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
-                        .HasColumnName("line_id");
+                        .HasColumnName("line_id")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("UnitId")
                         .HasColumnType("text")
-                        .HasColumnName("unit_id");
+                        .HasColumnName("unit_id")
+                        .HasColumnOrder(3);
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
-                        .HasColumnName("position");
+                        .HasColumnName("position")
+                        .HasColumnOrder(1);
 
                     b.HasKey("RevisionId", "LineId", "UnitId")
                         .HasName("pk_order_units");
@@ -1233,37 +1408,45 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(4);
 
                     b.Property<string>("Destination")
                         .HasColumnType("text")
-                        .HasColumnName("destination");
+                        .HasColumnName("destination")
+                        .HasColumnOrder(5);
 
                     b.Property<byte[]>("Artefact")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("artefact");
+                        .HasColumnName("artefact")
+                        .HasColumnOrder(6);
 
                     b.Property<DateTimeOffset>("FirstAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("first_at");
+                        .HasColumnName("first_at")
+                        .HasColumnOrder(0);
 
                     b.Property<DateTimeOffset>("LastAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("last_at");
+                        .HasColumnName("last_at")
+                        .HasColumnOrder(1);
 
                     b.Property<byte[]>("Projection")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("projection");
+                        .HasColumnName("projection")
+                        .HasColumnOrder(7);
 
                     b.Property<int>("Revision")
                         .HasColumnType("integer")
-                        .HasColumnName("revision");
+                        .HasColumnName("revision")
+                        .HasColumnOrder(2);
 
                     b.Property<int>("Times")
                         .HasColumnType("integer")
-                        .HasColumnName("times");
+                        .HasColumnName("times")
+                        .HasColumnOrder(3);
 
                     b.HasKey("OrderId", "Destination")
                         .HasName("pk_page_views");
@@ -1275,40 +1458,49 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<long>("LaneId")
                         .HasColumnType("bigint")
-                        .HasColumnName("lane_id");
+                        .HasColumnName("lane_id")
+                        .HasColumnOrder(0);
 
                     b.Property<int>("Sequence")
                         .HasColumnType("integer")
-                        .HasColumnName("sequence");
+                        .HasColumnName("sequence")
+                        .HasColumnOrder(2);
 
                     b.Property<short>("Agreed")
                         .HasColumnType("smallint")
-                        .HasColumnName("agreed");
+                        .HasColumnName("agreed")
+                        .HasColumnOrder(5);
 
                     b.Property<int>("AgreedCount")
                         .HasColumnType("integer")
-                        .HasColumnName("agreed_count");
+                        .HasColumnName("agreed_count")
+                        .HasColumnOrder(3);
 
                     b.Property<byte[]>("Artefact")
                         .HasColumnType("bytea")
-                        .HasColumnName("artefact");
+                        .HasColumnName("artefact")
+                        .HasColumnOrder(6);
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
+                        .HasColumnName("at")
+                        .HasColumnOrder(1);
 
                     b.Property<byte[]>("Hash")
                         .HasColumnType("bytea")
-                        .HasColumnName("hash");
+                        .HasColumnName("hash")
+                        .HasColumnOrder(7);
 
                     b.Property<byte[]>("Projection")
                         .IsRequired()
                         .HasColumnType("bytea")
-                        .HasColumnName("projection");
+                        .HasColumnName("projection")
+                        .HasColumnOrder(8);
 
                     b.Property<int>("Revision")
                         .HasColumnType("integer")
-                        .HasColumnName("revision");
+                        .HasColumnName("revision")
+                        .HasColumnOrder(4);
 
                     b.HasKey("LaneId", "Sequence")
                         .HasName("pk_payloads");
@@ -1320,40 +1512,48 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<string>("Code")
                         .HasColumnType("text")
-                        .HasColumnName("code");
+                        .HasColumnName("code")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("Category")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("category");
+                        .HasColumnName("category")
+                        .HasColumnOrder(3);
 
                     b.Property<string>("Description")
                         .IsRequired()
                         .HasColumnType("jsonb")
-                        .HasColumnName("description");
+                        .HasColumnName("description")
+                        .HasColumnOrder(4);
 
                     b.Property<string>("Details")
                         .IsRequired()
                         .HasColumnType("jsonb")
-                        .HasColumnName("details");
+                        .HasColumnName("details")
+                        .HasColumnOrder(5);
 
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("jsonb")
-                        .HasColumnName("name");
+                        .HasColumnName("name")
+                        .HasColumnOrder(6);
 
                     b.Property<string>("Picture")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("picture");
+                        .HasColumnName("picture")
+                        .HasColumnOrder(7);
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
-                        .HasColumnName("position");
+                        .HasColumnName("position")
+                        .HasColumnOrder(1);
 
                     b.Property<long>("PriceMinor")
                         .HasColumnType("bigint")
-                        .HasColumnName("price_minor");
+                        .HasColumnName("price_minor")
+                        .HasColumnOrder(0);
 
                     b.HasKey("Code")
                         .HasName("pk_products");
@@ -1365,41 +1565,49 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<int>("Number")
                         .HasColumnType("integer")
-                        .HasColumnName("number");
+                        .HasColumnName("number")
+                        .HasColumnOrder(2);
 
                     b.PrimitiveCollection<string[]>("Changed")
                         .IsRequired()
                         .HasColumnType("text[]")
-                        .HasColumnName("changed");
+                        .HasColumnName("changed")
+                        .HasColumnOrder(4);
 
                     b.Property<string>("Content")
                         .IsRequired()
                         .HasColumnType("jsonb")
-                        .HasColumnName("content");
+                        .HasColumnName("content")
+                        .HasColumnOrder(5);
 
                     b.Property<DateTimeOffset>("CurrentFrom")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("current_from")
+                        .HasColumnOrder(0)
                         .HasDefaultValueSql("clock_timestamp()");
 
                     b.Property<int>("FieldCount")
                         .HasColumnType("integer")
-                        .HasColumnName("field_count");
+                        .HasColumnName("field_count")
+                        .HasColumnOrder(3);
 
                     b.Property<string>("Note")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("note");
+                        .HasColumnName("note")
+                        .HasColumnOrder(6);
 
                     b.Property<DateTimeOffset>("PublishedAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("published_at");
+                        .HasColumnName("published_at")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("PublishedBy")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("published_by");
+                        .HasColumnName("published_by")
+                        .HasColumnOrder(7);
 
                     b.HasKey("Number")
                         .HasName("pk_register_versions");
@@ -1414,16 +1622,19 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<string>("Key")
                         .HasColumnType("text")
-                        .HasColumnName("key");
+                        .HasColumnName("key")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("jsonb")
-                        .HasColumnName("name");
+                        .HasColumnName("name")
+                        .HasColumnOrder(2);
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
-                        .HasColumnName("position");
+                        .HasColumnName("position")
+                        .HasColumnOrder(0);
 
                     b.HasKey("Key")
                         .HasName("pk_shopper_groups");
@@ -1436,25 +1647,30 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(1);
 
                     b.Property<DateTimeOffset>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("created_at");
+                        .HasColumnName("created_at")
+                        .HasColumnOrder(0);
 
                     b.Property<string>("Email")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("email");
+                        .HasColumnName("email")
+                        .HasColumnOrder(3);
 
                     b.Property<string>("Group")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("group");
+                        .HasColumnName("group")
+                        .HasColumnOrder(4);
 
                     b.Property<Guid>("Stamp")
                         .HasColumnType("uuid")
-                        .HasColumnName("stamp");
+                        .HasColumnName("stamp")
+                        .HasColumnOrder(2);
 
                     b.HasKey("Id")
                         .HasName("pk_shoppers");
@@ -1470,20 +1686,24 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<byte[]>("TokenHash")
                         .HasColumnType("bytea")
-                        .HasColumnName("token_hash");
+                        .HasColumnName("token_hash")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("Email")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("email");
+                        .HasColumnName("email")
+                        .HasColumnOrder(3);
 
                     b.Property<DateTimeOffset>("ExpiresAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("expires_at");
+                        .HasColumnName("expires_at")
+                        .HasColumnOrder(0);
 
                     b.Property<DateTimeOffset?>("UsedAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("used_at");
+                        .HasColumnName("used_at")
+                        .HasColumnOrder(1);
 
                     b.HasKey("TokenHash")
                         .HasName("pk_sign_in_links");
@@ -1498,15 +1718,18 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<Guid>("AttemptId")
                         .HasColumnType("uuid")
-                        .HasColumnName("attempt_id");
+                        .HasColumnName("attempt_id")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("Item")
                         .HasColumnType("text")
-                        .HasColumnName("item");
+                        .HasColumnName("item")
+                        .HasColumnOrder(2);
 
                     b.Property<long>("Quantity")
                         .HasColumnType("bigint")
-                        .HasColumnName("quantity");
+                        .HasColumnName("quantity")
+                        .HasColumnOrder(0);
 
                     b.HasKey("AttemptId", "Item")
                         .HasName("pk_stock_holds");
@@ -1519,30 +1742,36 @@ namespace Sexton.Data.Migrations
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("bigint")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(0);
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
 
                     b.Property<string>("Actor")
                         .HasColumnType("text")
-                        .HasColumnName("actor");
+                        .HasColumnName("actor")
+                        .HasColumnOrder(4);
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
+                        .HasColumnName("at")
+                        .HasColumnOrder(1);
 
                     b.Property<string>("Item")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("item");
+                        .HasColumnName("item")
+                        .HasColumnOrder(5);
 
                     b.Property<Guid?>("OrderId")
                         .HasColumnType("uuid")
-                        .HasColumnName("order_id");
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(3);
 
                     b.Property<long>("Quantity")
                         .HasColumnType("bigint")
-                        .HasColumnName("quantity");
+                        .HasColumnName("quantity")
+                        .HasColumnOrder(2);
 
                     b.HasKey("Id")
                         .HasName("pk_stock_movements");
@@ -1557,15 +1786,18 @@ namespace Sexton.Data.Migrations
                 {
                     b.Property<string>("Item")
                         .HasColumnType("text")
-                        .HasColumnName("item");
+                        .HasColumnName("item")
+                        .HasColumnOrder(2);
 
                     b.Property<long>("Held")
                         .HasColumnType("bigint")
-                        .HasColumnName("held");
+                        .HasColumnName("held")
+                        .HasColumnOrder(0);
 
                     b.Property<long>("OnHand")
                         .HasColumnType("bigint")
-                        .HasColumnName("on_hand");
+                        .HasColumnName("on_hand")
+                        .HasColumnOrder(1);
 
                     b.HasKey("Item")
                         .HasName("pk_stock");
@@ -1580,39 +1812,42 @@ namespace Sexton.Data.Migrations
 
             modelBuilder.Entity("Sexton.Data.Rows.TryRow", b =>
                 {
+                    b.Property<long>("LaneId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("lane_id")
+                        .HasColumnOrder(0);
+
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("bigint")
-                        .HasColumnName("id");
+                        .HasColumnName("id")
+                        .HasColumnOrder(1);
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
+                        .HasColumnName("at")
+                        .HasColumnOrder(2);
 
                     b.Property<string>("Detail")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("detail");
-
-                    b.Property<long>("LaneId")
-                        .HasColumnType("bigint")
-                        .HasColumnName("lane_id");
+                        .HasColumnName("detail")
+                        .HasColumnOrder(5);
 
                     b.Property<short>("Outcome")
                         .HasColumnType("smallint")
-                        .HasColumnName("outcome");
+                        .HasColumnName("outcome")
+                        .HasColumnOrder(4);
 
                     b.Property<int>("Sequence")
                         .HasColumnType("integer")
-                        .HasColumnName("sequence");
+                        .HasColumnName("sequence")
+                        .HasColumnOrder(3);
 
-                    b.HasKey("Id")
+                    b.HasKey("LaneId", "Id")
                         .HasName("pk_tries");
-
-                    b.HasIndex("LaneId")
-                        .HasDatabaseName("ix_tries_lane_id");
 
                     b.ToTable("tries", (string)null);
                 });

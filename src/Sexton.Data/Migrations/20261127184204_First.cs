@@ -20,13 +20,13 @@ namespace Sexton.Data.Migrations
                 name: "accepted_problems",
                 columns: table => new
                 {
+                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
                     code = table.Column<string>(type: "text", nullable: false),
                     field = table.Column<string>(type: "text", nullable: false),
                     setting = table.Column<string>(type: "text", nullable: false),
                     basis = table.Column<string>(type: "text", nullable: false),
-                    reason = table.Column<string>(type: "text", nullable: false),
                     by = table.Column<string>(type: "text", nullable: false),
-                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
+                    reason = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -37,22 +37,22 @@ namespace Sexton.Data.Migrations
                 name: "accounts",
                 columns: table => new
                 {
-                    id = table.Column<Guid>(type: "uuid", nullable: false),
-                    display_name = table.Column<string>(type: "text", nullable: false),
-                    user_name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
-                    normalized_user_name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
-                    email = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
-                    normalized_email = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
+                    lockout_end = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
+                    access_failed_count = table.Column<int>(type: "integer", nullable: false),
                     email_confirmed = table.Column<bool>(type: "boolean", nullable: false),
-                    password_hash = table.Column<string>(type: "text", nullable: true),
-                    security_stamp = table.Column<string>(type: "text", nullable: true),
-                    concurrency_stamp = table.Column<string>(type: "text", nullable: true),
-                    phone_number = table.Column<string>(type: "text", nullable: true),
+                    lockout_enabled = table.Column<bool>(type: "boolean", nullable: false),
                     phone_number_confirmed = table.Column<bool>(type: "boolean", nullable: false),
                     two_factor_enabled = table.Column<bool>(type: "boolean", nullable: false),
-                    lockout_end = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
-                    lockout_enabled = table.Column<bool>(type: "boolean", nullable: false),
-                    access_failed_count = table.Column<int>(type: "integer", nullable: false)
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    concurrency_stamp = table.Column<string>(type: "text", nullable: true),
+                    display_name = table.Column<string>(type: "text", nullable: false),
+                    email = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
+                    normalized_email = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
+                    normalized_user_name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
+                    password_hash = table.Column<string>(type: "text", nullable: true),
+                    phone_number = table.Column<string>(type: "text", nullable: true),
+                    security_stamp = table.Column<string>(type: "text", nullable: true),
+                    user_name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true)
                 },
                 constraints: table =>
                 {
@@ -63,23 +63,23 @@ namespace Sexton.Data.Migrations
                 name: "attempts",
                 columns: table => new
                 {
-                    id = table.Column<Guid>(type: "uuid", nullable: false),
-                    cart_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    client_key = table.Column<string>(type: "text", nullable: false),
-                    body_hash = table.Column<byte[]>(type: "bytea", nullable: false),
-                    key = table.Column<byte[]>(type: "bytea", nullable: false),
-                    content = table.Column<byte[]>(type: "bytea", nullable: false),
-                    shown = table.Column<byte[]>(type: "bytea", nullable: true),
-                    shown_projection = table.Column<byte[]>(type: "bytea", nullable: true),
-                    shown_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
-                    total_minor = table.Column<long>(type: "bigint", nullable: false),
-                    shopper_id = table.Column<Guid>(type: "uuid", nullable: true),
-                    payment_token = table.Column<string>(type: "text", nullable: false),
-                    state = table.Column<short>(type: "smallint", nullable: false),
-                    charge = table.Column<string>(type: "text", nullable: true),
                     created_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
                     expires_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    lease_until = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
+                    lease_until = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    shown_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
+                    total_minor = table.Column<long>(type: "bigint", nullable: false),
+                    state = table.Column<short>(type: "smallint", nullable: false),
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    cart_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    shopper_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    body_hash = table.Column<byte[]>(type: "bytea", nullable: false),
+                    charge = table.Column<string>(type: "text", nullable: true),
+                    client_key = table.Column<string>(type: "text", nullable: false),
+                    content = table.Column<byte[]>(type: "bytea", nullable: false),
+                    key = table.Column<byte[]>(type: "bytea", nullable: false),
+                    payment_token = table.Column<string>(type: "text", nullable: false),
+                    shown = table.Column<byte[]>(type: "bytea", nullable: true),
+                    shown_projection = table.Column<byte[]>(type: "bytea", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -90,17 +90,17 @@ namespace Sexton.Data.Migrations
                 name: "carts",
                 columns: table => new
                 {
+                    changed_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    shown_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
+                    revision = table.Column<int>(type: "integer", nullable: false),
                     id = table.Column<Guid>(type: "uuid", nullable: false),
-                    key = table.Column<byte[]>(type: "bytea", nullable: false),
+                    order_id = table.Column<Guid>(type: "uuid", nullable: true),
                     content = table.Column<byte[]>(type: "bytea", nullable: false),
                     files = table.Column<Guid[]>(type: "uuid[]", nullable: false),
-                    revision = table.Column<int>(type: "integer", nullable: false),
-                    step_reached = table.Column<string>(type: "text", nullable: false),
+                    key = table.Column<byte[]>(type: "bytea", nullable: false),
                     shown = table.Column<byte[]>(type: "bytea", nullable: true),
                     shown_projection = table.Column<byte[]>(type: "bytea", nullable: true),
-                    shown_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
-                    order_id = table.Column<Guid>(type: "uuid", nullable: true),
-                    changed_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
+                    step_reached = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -111,8 +111,8 @@ namespace Sexton.Data.Migrations
                 name: "catalogue_state",
                 columns: table => new
                 {
-                    id = table.Column<int>(type: "integer", nullable: false),
-                    revision = table.Column<long>(type: "bigint", nullable: false)
+                    revision = table.Column<long>(type: "bigint", nullable: false),
+                    id = table.Column<int>(type: "integer", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -123,10 +123,10 @@ namespace Sexton.Data.Migrations
                 name: "coupons",
                 columns: table => new
                 {
-                    code = table.Column<string>(type: "text", nullable: false),
-                    name = table.Column<string>(type: "jsonb", nullable: false),
+                    minor = table.Column<long>(type: "bigint", nullable: false),
                     ppm = table.Column<int>(type: "integer", nullable: false),
-                    minor = table.Column<long>(type: "bigint", nullable: false)
+                    code = table.Column<string>(type: "text", nullable: false),
+                    name = table.Column<string>(type: "jsonb", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -153,16 +153,16 @@ namespace Sexton.Data.Migrations
                 {
                     id = table.Column<long>(type: "bigint", nullable: false)
                         .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
-                    actor = table.Column<string>(type: "text", nullable: false),
                     at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    kind = table.Column<short>(type: "smallint", nullable: false),
-                    field = table.Column<string>(type: "text", nullable: false),
-                    setting = table.Column<string>(type: "text", nullable: false),
-                    before = table.Column<string>(type: "jsonb", nullable: true),
-                    after = table.Column<string>(type: "jsonb", nullable: true),
-                    can_undo = table.Column<bool>(type: "boolean", nullable: false),
                     revision = table.Column<int>(type: "integer", nullable: false),
-                    actor_name = table.Column<string>(type: "text", nullable: false)
+                    kind = table.Column<short>(type: "smallint", nullable: false),
+                    can_undo = table.Column<bool>(type: "boolean", nullable: false),
+                    actor = table.Column<string>(type: "text", nullable: false),
+                    actor_name = table.Column<string>(type: "text", nullable: false),
+                    after = table.Column<string>(type: "jsonb", nullable: true),
+                    before = table.Column<string>(type: "jsonb", nullable: true),
+                    field = table.Column<string>(type: "text", nullable: false),
+                    setting = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -173,11 +173,11 @@ namespace Sexton.Data.Migrations
                 name: "draft_items",
                 columns: table => new
                 {
-                    key = table.Column<string>(type: "text", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
                     kind = table.Column<short>(type: "smallint", nullable: false),
-                    rank = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    key = table.Column<string>(type: "text", nullable: false),
                     definition = table.Column<string>(type: "jsonb", nullable: false),
-                    revision = table.Column<int>(type: "integer", nullable: false)
+                    rank = table.Column<string>(type: "text", nullable: false, collation: "C")
                 },
                 constraints: table =>
                 {
@@ -188,21 +188,21 @@ namespace Sexton.Data.Migrations
                 name: "files",
                 columns: table => new
                 {
+                    announced = table.Column<long>(type: "bigint", nullable: false),
+                    created_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    kept_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
+                    received = table.Column<long>(type: "bigint", nullable: false),
+                    size = table.Column<long>(type: "bigint", nullable: false),
+                    height = table.Column<int>(type: "integer", nullable: false),
+                    width = table.Column<int>(type: "integer", nullable: false),
+                    rewritten = table.Column<bool>(type: "boolean", nullable: false),
                     id = table.Column<Guid>(type: "uuid", nullable: false),
                     cart_id = table.Column<Guid>(type: "uuid", nullable: false),
                     key = table.Column<byte[]>(type: "bytea", nullable: false),
-                    name = table.Column<string>(type: "text", nullable: false),
-                    announced = table.Column<long>(type: "bigint", nullable: false),
-                    size = table.Column<long>(type: "bigint", nullable: false),
-                    received = table.Column<long>(type: "bigint", nullable: false),
-                    rewritten = table.Column<bool>(type: "boolean", nullable: false),
-                    sha256 = table.Column<byte[]>(type: "bytea", nullable: true),
                     kind = table.Column<string>(type: "text", nullable: true),
-                    width = table.Column<int>(type: "integer", nullable: false),
-                    height = table.Column<int>(type: "integer", nullable: false),
-                    thumbnail = table.Column<byte[]>(type: "bytea", nullable: true),
-                    created_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    kept_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true)
+                    name = table.Column<string>(type: "text", nullable: false),
+                    sha256 = table.Column<byte[]>(type: "bytea", nullable: true),
+                    thumbnail = table.Column<byte[]>(type: "bytea", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -215,11 +215,11 @@ namespace Sexton.Data.Migrations
                 {
                     id = table.Column<long>(type: "bigint", nullable: false)
                         .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
                     order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    slot = table.Column<string>(type: "text", nullable: false),
                     account = table.Column<string>(type: "text", nullable: false),
                     name = table.Column<string>(type: "text", nullable: false),
-                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
+                    slot = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -230,17 +230,17 @@ namespace Sexton.Data.Migrations
                 name: "orders",
                 columns: table => new
                 {
-                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    erased_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
                     number = table.Column<long>(type: "bigint", nullable: false, defaultValueSql: "nextval('order_numbers')"),
-                    revision = table.Column<int>(type: "integer", nullable: false),
-                    channel = table.Column<string>(type: "text", nullable: false),
                     placed_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    currency = table.Column<string>(type: "text", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
                     prices_include_tax = table.Column<bool>(type: "boolean", nullable: false),
-                    charge = table.Column<string>(type: "text", nullable: false),
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
                     shopper_id = table.Column<Guid>(type: "uuid", nullable: true),
-                    key = table.Column<byte[]>(type: "bytea", nullable: true),
-                    erased_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true)
+                    channel = table.Column<string>(type: "text", nullable: false),
+                    charge = table.Column<string>(type: "text", nullable: false),
+                    currency = table.Column<string>(type: "text", nullable: false),
+                    key = table.Column<byte[]>(type: "bytea", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -251,14 +251,14 @@ namespace Sexton.Data.Migrations
                 name: "products",
                 columns: table => new
                 {
-                    code = table.Column<string>(type: "text", nullable: false),
-                    name = table.Column<string>(type: "jsonb", nullable: false),
-                    description = table.Column<string>(type: "jsonb", nullable: false),
-                    category = table.Column<string>(type: "text", nullable: false),
                     price_minor = table.Column<long>(type: "bigint", nullable: false),
-                    picture = table.Column<string>(type: "text", nullable: false),
                     position = table.Column<int>(type: "integer", nullable: false),
-                    details = table.Column<string>(type: "jsonb", nullable: false)
+                    code = table.Column<string>(type: "text", nullable: false),
+                    category = table.Column<string>(type: "text", nullable: false),
+                    description = table.Column<string>(type: "jsonb", nullable: false),
+                    details = table.Column<string>(type: "jsonb", nullable: false),
+                    name = table.Column<string>(type: "jsonb", nullable: false),
+                    picture = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -269,14 +269,14 @@ namespace Sexton.Data.Migrations
                 name: "register_versions",
                 columns: table => new
                 {
+                    current_from = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false, defaultValueSql: "clock_timestamp()"),
+                    published_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
                     number = table.Column<int>(type: "integer", nullable: false),
-                    note = table.Column<string>(type: "text", nullable: false),
-                    content = table.Column<string>(type: "jsonb", nullable: false),
                     field_count = table.Column<int>(type: "integer", nullable: false),
                     changed = table.Column<string[]>(type: "text[]", nullable: false),
-                    published_by = table.Column<string>(type: "text", nullable: false),
-                    published_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    current_from = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false, defaultValueSql: "clock_timestamp()")
+                    content = table.Column<string>(type: "jsonb", nullable: false),
+                    note = table.Column<string>(type: "text", nullable: false),
+                    published_by = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -301,9 +301,9 @@ namespace Sexton.Data.Migrations
                 name: "shopper_groups",
                 columns: table => new
                 {
+                    position = table.Column<int>(type: "integer", nullable: false),
                     key = table.Column<string>(type: "text", nullable: false),
-                    name = table.Column<string>(type: "jsonb", nullable: false),
-                    position = table.Column<int>(type: "integer", nullable: false)
+                    name = table.Column<string>(type: "jsonb", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -314,11 +314,11 @@ namespace Sexton.Data.Migrations
                 name: "shoppers",
                 columns: table => new
                 {
-                    id = table.Column<Guid>(type: "uuid", nullable: false),
-                    email = table.Column<string>(type: "text", nullable: false),
-                    group = table.Column<string>(type: "text", nullable: false),
                     created_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    stamp = table.Column<Guid>(type: "uuid", nullable: false)
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    stamp = table.Column<Guid>(type: "uuid", nullable: false),
+                    email = table.Column<string>(type: "text", nullable: false),
+                    group = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -329,10 +329,10 @@ namespace Sexton.Data.Migrations
                 name: "sign_in_links",
                 columns: table => new
                 {
-                    token_hash = table.Column<byte[]>(type: "bytea", nullable: false),
-                    email = table.Column<string>(type: "text", nullable: false),
                     expires_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    used_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true)
+                    used_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
+                    token_hash = table.Column<byte[]>(type: "bytea", nullable: false),
+                    email = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -343,9 +343,9 @@ namespace Sexton.Data.Migrations
                 name: "stock",
                 columns: table => new
                 {
-                    item = table.Column<string>(type: "text", nullable: false),
+                    held = table.Column<long>(type: "bigint", nullable: false),
                     on_hand = table.Column<long>(type: "bigint", nullable: false),
-                    held = table.Column<long>(type: "bigint", nullable: false)
+                    item = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -360,11 +360,11 @@ namespace Sexton.Data.Migrations
                 {
                     id = table.Column<long>(type: "bigint", nullable: false)
                         .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
-                    item = table.Column<string>(type: "text", nullable: false),
-                    quantity = table.Column<long>(type: "bigint", nullable: false),
                     at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    quantity = table.Column<long>(type: "bigint", nullable: false),
                     order_id = table.Column<Guid>(type: "uuid", nullable: true),
-                    actor = table.Column<string>(type: "text", nullable: true)
+                    actor = table.Column<string>(type: "text", nullable: true),
+                    item = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -436,9 +436,9 @@ namespace Sexton.Data.Migrations
                 name: "stock_holds",
                 columns: table => new
                 {
+                    quantity = table.Column<long>(type: "bigint", nullable: false),
                     attempt_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    item = table.Column<string>(type: "text", nullable: false),
-                    quantity = table.Column<long>(type: "bigint", nullable: false)
+                    item = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -455,8 +455,8 @@ namespace Sexton.Data.Migrations
                 name: "file_chunks",
                 columns: table => new
                 {
-                    file_id = table.Column<Guid>(type: "uuid", nullable: false),
                     start = table.Column<long>(type: "bigint", nullable: false),
+                    file_id = table.Column<Guid>(type: "uuid", nullable: false),
                     bytes = table.Column<byte[]>(type: "bytea", nullable: false)
                 },
                 constraints: table =>
@@ -476,21 +476,21 @@ namespace Sexton.Data.Migrations
                 {
                     id = table.Column<long>(type: "bigint", nullable: false)
                         .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    handed_over_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
+                    lease_until = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
+                    next_try_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    settled_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
+                    fence = table.Column<int>(type: "integer", nullable: false),
+                    sequence = table.Column<int>(type: "integer", nullable: false),
+                    tries = table.Column<int>(type: "integer", nullable: false),
+                    wanted = table.Column<int>(type: "integer", nullable: false),
+                    state = table.Column<short>(type: "smallint", nullable: false),
+                    was_uncertain = table.Column<bool>(type: "boolean", nullable: false),
                     order_id = table.Column<Guid>(type: "uuid", nullable: false),
                     destination = table.Column<string>(type: "text", nullable: false),
                     line_id = table.Column<string>(type: "text", nullable: false),
-                    unit_id = table.Column<string>(type: "text", nullable: false),
-                    wanted = table.Column<int>(type: "integer", nullable: false),
-                    sequence = table.Column<int>(type: "integer", nullable: false),
-                    state = table.Column<short>(type: "smallint", nullable: false),
-                    tries = table.Column<int>(type: "integer", nullable: false),
-                    next_try_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    lease_until = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
-                    fence = table.Column<int>(type: "integer", nullable: false),
-                    handed_over_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
-                    was_uncertain = table.Column<bool>(type: "boolean", nullable: false),
                     receipt = table.Column<string>(type: "text", nullable: true),
-                    settled_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true)
+                    unit_id = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -533,16 +533,16 @@ namespace Sexton.Data.Migrations
                 {
                     id = table.Column<long>(type: "bigint", nullable: false)
                         .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    revision = table.Column<int>(type: "integer", nullable: false),
-                    actor = table.Column<string>(type: "text", nullable: false),
                     at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    reason = table.Column<string>(type: "text", nullable: false),
-                    version = table.Column<int>(type: "integer", nullable: false),
-                    language = table.Column<string>(type: "text", nullable: false),
                     total_minor = table.Column<long>(type: "bigint", nullable: false),
+                    revision = table.Column<int>(type: "integer", nullable: false),
+                    version = table.Column<int>(type: "integer", nullable: false),
+                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    actor = table.Column<string>(type: "text", nullable: false),
                     coupon = table.Column<string>(type: "text", nullable: false),
-                    facts = table.Column<byte[]>(type: "bytea", nullable: false)
+                    facts = table.Column<byte[]>(type: "bytea", nullable: false),
+                    language = table.Column<string>(type: "text", nullable: false),
+                    reason = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -559,14 +559,14 @@ namespace Sexton.Data.Migrations
                 name: "page_views",
                 columns: table => new
                 {
-                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    destination = table.Column<string>(type: "text", nullable: false),
-                    revision = table.Column<int>(type: "integer", nullable: false),
-                    artefact = table.Column<byte[]>(type: "bytea", nullable: false),
-                    projection = table.Column<byte[]>(type: "bytea", nullable: false),
                     first_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
                     last_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    times = table.Column<int>(type: "integer", nullable: false)
+                    revision = table.Column<int>(type: "integer", nullable: false),
+                    times = table.Column<int>(type: "integer", nullable: false),
+                    order_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    destination = table.Column<string>(type: "text", nullable: false),
+                    artefact = table.Column<byte[]>(type: "bytea", nullable: false),
+                    projection = table.Column<byte[]>(type: "bytea", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -630,10 +630,10 @@ namespace Sexton.Data.Migrations
                 {
                     lane_id = table.Column<long>(type: "bigint", nullable: false),
                     sequence = table.Column<int>(type: "integer", nullable: false),
+                    finding = table.Column<short>(type: "smallint", nullable: false),
                     slot = table.Column<string>(type: "text", nullable: false),
                     part = table.Column<string>(type: "text", nullable: false),
-                    texts = table.Column<byte[]>(type: "bytea", nullable: false),
-                    finding = table.Column<short>(type: "smallint", nullable: false)
+                    texts = table.Column<byte[]>(type: "bytea", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -651,14 +651,14 @@ namespace Sexton.Data.Migrations
                 columns: table => new
                 {
                     lane_id = table.Column<long>(type: "bigint", nullable: false),
+                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
                     sequence = table.Column<int>(type: "integer", nullable: false),
-                    revision = table.Column<int>(type: "integer", nullable: false),
-                    projection = table.Column<byte[]>(type: "bytea", nullable: false),
-                    hash = table.Column<byte[]>(type: "bytea", nullable: true),
-                    artefact = table.Column<byte[]>(type: "bytea", nullable: true),
-                    agreed = table.Column<short>(type: "smallint", nullable: false),
                     agreed_count = table.Column<int>(type: "integer", nullable: false),
-                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
+                    revision = table.Column<int>(type: "integer", nullable: false),
+                    agreed = table.Column<short>(type: "smallint", nullable: false),
+                    artefact = table.Column<byte[]>(type: "bytea", nullable: true),
+                    hash = table.Column<byte[]>(type: "bytea", nullable: true),
+                    projection = table.Column<byte[]>(type: "bytea", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -675,17 +675,17 @@ namespace Sexton.Data.Migrations
                 name: "tries",
                 columns: table => new
                 {
+                    lane_id = table.Column<long>(type: "bigint", nullable: false),
                     id = table.Column<long>(type: "bigint", nullable: false)
                         .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
-                    lane_id = table.Column<long>(type: "bigint", nullable: false),
-                    sequence = table.Column<int>(type: "integer", nullable: false),
                     at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    sequence = table.Column<int>(type: "integer", nullable: false),
                     outcome = table.Column<short>(type: "smallint", nullable: false),
                     detail = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_tries", x => x.id);
+                    table.PrimaryKey("pk_tries", x => new { x.lane_id, x.id });
                     table.ForeignKey(
                         name: "fk_tries_lanes_lane_id",
                         column: x => x.lane_id,
@@ -699,16 +699,15 @@ namespace Sexton.Data.Migrations
                 columns: table => new
                 {
                     revision_id = table.Column<long>(type: "bigint", nullable: false),
+                    position = table.Column<short>(type: "smallint", nullable: false),
+                    personal = table.Column<bool>(type: "boolean", nullable: false),
                     line_id = table.Column<string>(type: "text", nullable: false),
                     unit_id = table.Column<string>(type: "text", nullable: false),
                     field = table.Column<string>(type: "text", nullable: false),
-                    position = table.Column<int>(type: "integer", nullable: false),
-                    label = table.Column<string>(type: "text", nullable: false),
-                    value = table.Column<string>(type: "text", nullable: true),
-                    text = table.Column<string>(type: "text", nullable: false),
-                    system_text = table.Column<string>(type: "text", nullable: true),
                     @sealed = table.Column<byte[]>(name: "sealed", type: "bytea", nullable: true),
-                    personal = table.Column<bool>(type: "boolean", nullable: false)
+                    system_text = table.Column<string>(type: "text", nullable: true),
+                    text = table.Column<string>(type: "text", nullable: false),
+                    value = table.Column<string>(type: "text", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -726,13 +725,13 @@ namespace Sexton.Data.Migrations
                 columns: table => new
                 {
                     revision_id = table.Column<long>(type: "bigint", nullable: false),
-                    line_id = table.Column<string>(type: "text", nullable: false),
                     position = table.Column<int>(type: "integer", nullable: false),
-                    product_code = table.Column<string>(type: "text", nullable: false),
-                    product_name = table.Column<string>(type: "text", nullable: false),
                     quantity = table.Column<int>(type: "integer", nullable: false),
+                    line_id = table.Column<string>(type: "text", nullable: false),
+                    facts = table.Column<string>(type: "text", nullable: false),
                     item_code = table.Column<string>(type: "text", nullable: false),
-                    facts = table.Column<string>(type: "jsonb", nullable: false)
+                    product_code = table.Column<string>(type: "text", nullable: false),
+                    product_name = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -750,20 +749,20 @@ namespace Sexton.Data.Migrations
                 columns: table => new
                 {
                     revision_id = table.Column<long>(type: "bigint", nullable: false),
-                    position = table.Column<int>(type: "integer", nullable: false),
-                    line_id = table.Column<string>(type: "text", nullable: true),
-                    unit_id = table.Column<string>(type: "text", nullable: true),
-                    kind = table.Column<short>(type: "smallint", nullable: false),
-                    field = table.Column<string>(type: "text", nullable: true),
-                    label = table.Column<string>(type: "text", nullable: false),
-                    quantity = table.Column<int>(type: "integer", nullable: false),
-                    unit_minor = table.Column<long>(type: "bigint", nullable: false),
                     sum_minor = table.Column<long>(type: "bigint", nullable: false),
-                    tax_ppm = table.Column<int>(type: "integer", nullable: false),
                     tax_minor = table.Column<long>(type: "bigint", nullable: false),
+                    unit_minor = table.Column<long>(type: "bigint", nullable: false),
+                    position = table.Column<int>(type: "integer", nullable: false),
+                    quantity = table.Column<int>(type: "integer", nullable: false),
+                    tax_ppm = table.Column<int>(type: "integer", nullable: false),
+                    kind = table.Column<short>(type: "smallint", nullable: false),
                     choice = table.Column<string>(type: "text", nullable: true),
+                    field = table.Column<string>(type: "text", nullable: true),
                     item = table.Column<string>(type: "text", nullable: true),
-                    @sealed = table.Column<byte[]>(name: "sealed", type: "bytea", nullable: true)
+                    label = table.Column<string>(type: "text", nullable: false),
+                    line_id = table.Column<string>(type: "text", nullable: true),
+                    @sealed = table.Column<byte[]>(name: "sealed", type: "bytea", nullable: true),
+                    unit_id = table.Column<string>(type: "text", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -781,9 +780,9 @@ namespace Sexton.Data.Migrations
                 columns: table => new
                 {
                     revision_id = table.Column<long>(type: "bigint", nullable: false),
+                    position = table.Column<int>(type: "integer", nullable: false),
                     line_id = table.Column<string>(type: "text", nullable: false),
-                    unit_id = table.Column<string>(type: "text", nullable: false),
-                    position = table.Column<int>(type: "integer", nullable: false)
+                    unit_id = table.Column<string>(type: "text", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -928,11 +927,6 @@ namespace Sexton.Data.Migrations
                 name: "ix_stock_movements_item",
                 table: "stock_movements",
                 column: "item");
-
-            migrationBuilder.CreateIndex(
-                name: "ix_tries_lane_id",
-                table: "tries",
-                column: "lane_id");
         }
 
         /// <inheritdoc />
