@@ -34,6 +34,7 @@ internal sealed class BenchDatabase : IAsyncDisposable
         await ImportCommand.ImportAsync(
             db,
             new CatalogueFile("sexton-catalogue/3", [new("household", LanguageMap.Of("Household"))], [], [product], [], [], [], [], fields),
+            BenchRegister.Kinds,
             DateTimeOffset.UtcNow
         );
         return database;

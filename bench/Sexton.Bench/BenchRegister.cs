@@ -9,8 +9,11 @@ using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
+using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.Pages;
 
 namespace Sexton.Bench;
 
@@ -42,6 +45,15 @@ internal static class BenchRegister
         Tax = new TaxRules(230_000, PricesIncludeTax: true),
     };
 
+    /// <summary>The kinds of destination: pages, and a back office that is never called.</summary>
+    public static readonly DestinationKinds Kinds = new([
+        PageKind.CartLine,
+        PageKind.Confirmation,
+        PageKind.Account,
+        PageKind.OrderPage,
+        new BackOfficeKind(static () => throw new NotSupportedException(), static (_, _) => ""),
+    ]);
+
     /// <summary>A field that takes files, and that nobody is asked.</summary>
     public static readonly Field Upload = new()
     {
@@ -55,11 +67,12 @@ internal static class BenchRegister
     };
 
     /// <summary>A register of so many fields of the order and of each line; both are multiples of four.</summary>
-    public static RegisterContent Of(int order, int line) => new([.. Blocks(Level.Order, order), .. Blocks(Level.Line, line)]);
+    public static RegisterContent Of(int order, int line) =>
+        new([.. Blocks(Level.Order, order), .. Blocks(Level.Line, line)]) { Destinations = Kinds.AtFirst };
 
     public static RegisterPlan Plan(RegisterContent register)
     {
-        var compiled = RegisterPlan.Compile(register, FieldTypes.Standard);
+        var compiled = RegisterPlan.Compile(register, FieldTypes.Standard, Kinds);
         return compiled.Problems.IsEmpty ? compiled.Plan : throw new InvalidOperationException(compiled.Problems[0].Sentence);
     }
 

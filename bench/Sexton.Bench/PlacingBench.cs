@@ -28,11 +28,14 @@ internal static class PlacingBench
 
     private static readonly KeyVault Vault = new(new byte[32]);
 
+    /// <summary>Where its orders go.</summary>
+    public static readonly OrderGoesTo GoesTo = new("cart_line", ["shopper_email", "back_office"]);
+
     public static async Task RunAsync(string connection, int rounds)
     {
         await using var source = NpgsqlDataSource.Create(connection);
         await Rounds.TellAsync(
-            $"Placing: 5 lines, 40 answers, {DestinationIndex.All.Count(d => d.IsDelivered)} deliveries, durable, {Clients} clients",
+            $"Placing: 5 lines, 40 answers, {GoesTo.Deliveries.Count} deliveries, durable, {Clients} clients",
             rounds,
             () => RunAsync(source, connection, RawAsync),
             () => RunAsync(source, connection, OursAsync),
@@ -60,7 +63,7 @@ internal static class PlacingBench
     private static async Task OursAsync(string connection, NpgsqlDataSource source, AttemptRow attempt)
     {
         await using var db = new SextonDb(SextonDbFactory.Options(connection));
-        if (!await new OrderPlacer(db, Vault).PlaceAsync(attempt, "CH-1", DateTimeOffset.UtcNow, CancellationToken.None))
+        if (!await new OrderPlacer(db, Vault).PlaceAsync(attempt, "CH-1", GoesTo, DateTimeOffset.UtcNow, CancellationToken.None))
         {
             throw new InvalidOperationException("The order was not placed.");
         }
@@ -140,7 +143,7 @@ internal static class PlacingBench
             attempt.Id,
             (short)DeliveryState.Waiting,
             now,
-            DestinationIndex.All.Where(d => d.IsDelivered).Select(d => d.Key).ToArray()
+            GoesTo.Deliveries.ToArray()
         );
         await batch.ExecuteNonQueryAsync();
 

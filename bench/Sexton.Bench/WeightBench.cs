@@ -49,7 +49,13 @@ internal static class WeightBench
         foreach (var attempt in attempts)
         {
             await using var db = new SextonDb(SextonDbFactory.Options(connection));
-            await new OrderPlacer(db, vault).PlaceAsync(attempt, "CH-1", DateTimeOffset.UtcNow, CancellationToken.None);
+            await new OrderPlacer(db, vault).PlaceAsync(
+                attempt,
+                "CH-1",
+                PlacingBench.GoesTo,
+                DateTimeOffset.UtcNow,
+                CancellationToken.None
+            );
             await SettleAsync(db, attempt.Id, vault.Open(attempt.Key));
         }
 

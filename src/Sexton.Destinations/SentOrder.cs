@@ -1,6 +1,7 @@
 using Sexton.Core.Codes;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
+using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 
 namespace Sexton.Destinations;
@@ -11,7 +12,15 @@ namespace Sexton.Destinations;
 /// <param name="PlacedAt">When it was placed.</param>
 /// <param name="Content">The order as placed.</param>
 /// <param name="Projection">What the destination gets.</param>
-public sealed record SentOrder(Guid Id, long Number, DateTimeOffset PlacedAt, OrderContent Content, Projection Projection)
+/// <param name="To">The destination.</param>
+public sealed record SentOrder(
+    Guid Id,
+    long Number,
+    DateTimeOffset PlacedAt,
+    OrderContent Content,
+    Projection Projection,
+    BoundDestination To
+)
 {
     /// <summary>The prices as the destination shows them.</summary>
     public IReadOnlyList<OrderPrice> PriceRows { get; init; } = Content.Prices.Rows;

@@ -265,7 +265,7 @@ public sealed class AskingTests
             {
                 Step = "contact",
             },
-            .. BuiltInFields.All,
+            .. Fixture.BuiltIns,
             Fixture.AskOrder("safe_place", "line_text") with
             {
                 Step = "delivery",
@@ -337,7 +337,8 @@ public sealed class AskingTests
                 Required = true,
             },
             setting,
-            System.Text.Json.JsonSerializer.SerializeToElement(true)
+            System.Text.Json.JsonSerializer.SerializeToElement(true),
+            Fixture.Destinations
         );
         var waits = Fixture.Ask("waits", "line_text") with { When = Fixture.Condition("{'of': 'answer.off', 'was_not_given': true}") };
         var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE", 1, ("off", "still there"))), off, waits);
@@ -441,7 +442,8 @@ public sealed class AskingTests
                     Fixture.Ask("extras", "several_of", ("choices", Fixture.Choices("ribbon", "card"))),
                     Fixture.Ask("day", "date"),
                 ]),
-                FieldTypes.Standard
+                FieldTypes.Standard,
+                TestKind.All
             )
             .Plan;
         var cart = Fixture.Of([

@@ -189,7 +189,7 @@ public sealed class CodeClashTests
     public void What_two_things_would_share_is_named(string name, string products, string rule, string fields, string? says)
     {
         var problems = DraftChecks
-            .Run(RegisterPlan.Compile(Register(rule, fields), FieldTypes.Standard), Shop(products))
+            .Run(RegisterPlan.Compile(Register(rule, fields), FieldTypes.Standard, TestKind.All), Shop(products))
             .Where(static p => p.Setting == "code")
             .ToList();
         problems
@@ -217,7 +217,7 @@ public sealed class CodeClashTests
     public void The_longest_code_is_found(string rule, string fields, string? longest)
     {
         var problems = DraftChecks
-            .Run(RegisterPlan.Compile(Register(rule, fields), FieldTypes.Standard), Shop("P"))
+            .Run(RegisterPlan.Compile(Register(rule, fields), FieldTypes.Standard, TestKind.All), Shop("P"))
             .Where(static p => p.Code is "code_too_long" or "code_refused")
             .ToList();
         if (longest is null)
@@ -236,7 +236,7 @@ public sealed class CodeClashTests
     [InlineData("k line_text part=a*", "A.a*, the code of “A” with “The k: ")]
     public void A_character_that_is_refused_is_found_wherever_it_is(string fields, string says) =>
         DraftChecks
-            .Run(RegisterPlan.Compile(Register("{}", fields), FieldTypes.Standard), Shop("A"))
+            .Run(RegisterPlan.Compile(Register("{}", fields), FieldTypes.Standard, TestKind.All), Shop("A"))
             .Single(static p => p.Setting == "code")
             .Sentence.ShouldStartWith(says);
 
@@ -246,7 +246,7 @@ public sealed class CodeClashTests
         // Numbers of which each can end where the next begins: more than can be looked through.
         var fields = string.Join('|', "abcdefgh".Select(static c => $"{c} number decimals=6"));
         var problem = DraftChecks
-            .Run(RegisterPlan.Compile(Register("{'separator':'','longest':400}", fields), FieldTypes.Standard), Shop("A"))
+            .Run(RegisterPlan.Compile(Register("{'separator':'','longest':400}", fields), FieldTypes.Standard, TestKind.All), Shop("A"))
             .Single(static p => p.Code == "codes_not_compared");
         problem.Sentence.ShouldStartWith("More codes can come up than are compared: of what “The a”, “The b”");
         problem.Basis.ShouldNotBeNull();
@@ -268,7 +268,7 @@ public sealed class CodeClashTests
             var rule =
                 $"{{'separator':'{Pick(random, "", "", ".", "1")}','when_empty':'{Pick(random, "", "", "A", "1")}','order':[{Pick(random, "", "'l'", "'k','goods'")}]}}";
             var (spec, products) = (string.Join('|', fields.Select(static f => f.Spec)), Pick(random, "A", "A A1", "A AA B", "1 A 1A"));
-            var plan = RegisterPlan.Compile(Register(rule, spec), FieldTypes.Standard).Plan;
+            var plan = RegisterPlan.Compile(Register(rule, spec), FieldTypes.Standard, TestKind.All).Plan;
             var shop = Shop(products);
 
             var listed = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
@@ -299,7 +299,8 @@ public sealed class CodeClashTests
             var problems = DraftChecks.Run(
                 RegisterPlan.Compile(
                     Register(rule.Replace("{'sep", $"{{'longest':{longest},'sep", StringComparison.Ordinal), spec),
-                    FieldTypes.Standard
+                    FieldTypes.Standard,
+                    TestKind.All
                 ),
                 shop
             );
@@ -311,7 +312,8 @@ public sealed class CodeClashTests
                     .Run(
                         RegisterPlan.Compile(
                             Register(rule.Replace("{'sep", $"{{'longest':{longest - 1},'sep", StringComparison.Ordinal), spec),
-                            FieldTypes.Standard
+                            FieldTypes.Standard,
+                            TestKind.All
                         ),
                         shop
                     )
@@ -403,7 +405,7 @@ public sealed class CodeClashTests
                         Step = Step.ProductPage.Key,
                         Heading = LanguageMap.Of(s),
                         Opening = LanguageMap.Of(s + "?"),
-                        GoesTo = [DestinationIndex.BackOffice],
+                        GoesTo = ["back_office"],
                     }),
             ],
         };
@@ -413,7 +415,7 @@ public sealed class CodeClashTests
     {
         var (choices, settings) = (new List<Choice>(), new List<(string, object)>());
         var (key, kind) = (words[0], words[1].TrimEnd('!'));
-        var field = Fixture.Ask(key, kind) with { Required = words[1].EndsWith('!'), Code = Own, GoesTo = [DestinationIndex.BackOffice] };
+        var field = Fixture.Ask(key, kind) with { Required = words[1].EndsWith('!'), Code = Own, GoesTo = ["back_office"] };
         foreach (var (name, value) in words.Skip(2).Select(static w => w.Split('=')).Select(static w => (w[0], w[1])))
         {
             field = name switch

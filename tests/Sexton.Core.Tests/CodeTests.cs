@@ -115,10 +115,10 @@ public sealed class CodeTests
         {
             Code = Own,
             AskedOf = ProductScope.Only("LABEL"),
-            GoesTo = [DestinationIndex.BackOffice],
+            GoesTo = ["back_office"],
         };
         var register = Fixture.Register(field) with { Codes = new CodeRules { Shop = new CodeRule { Longest = longest } } };
-        var found = DraftChecks.Run(RegisterPlan.Compile(register, FieldTypes.Standard), Fixture.Products);
+        var found = DraftChecks.Run(RegisterPlan.Compile(register, FieldTypes.Standard, TestKind.All), Fixture.Products);
         found.Select(p => (p.Code, p.Field, p.Setting)).ShouldBe(problem is null ? [] : [(problem, "face", "code")]);
         found.Select(p => p.Sentence).ShouldAllBe(s => s.Contains(says));
     }
@@ -164,7 +164,7 @@ public sealed class CodeTests
             ],
         };
         var problems = Evaluation
-            .Of(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard).Plan, products, cart, Fixture.Today)
+            .Of(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard, TestKind.All).Plan, products, cart, Fixture.Today)
             .Problems;
         problems
             .Where(static p => p.LineId is not null)
@@ -198,10 +198,10 @@ public sealed class CodeTests
         {
             Code = Own,
             AskedOf = ProductScope.Only("A"),
-            GoesTo = [DestinationIndex.BackOffice],
+            GoesTo = ["back_office"],
         };
         DraftChecks
-            .Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), products)
+            .Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard, TestKind.All), products)
             .Single()
             .Sentence.ShouldBe("“Ash” with “The face: A b” and “Beech” would both be A.B. Give one of them another part.");
     }
@@ -220,7 +220,7 @@ public sealed class CodeTests
             Level = Enum.Parse<Level>(level, ignoreCase: true),
             Code = new FieldCode { Part = part },
         };
-        var problems = RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard).Problems;
+        var problems = RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard, TestKind.All).Problems;
         problems.Select(p => p.Setting).ShouldBe(says is null ? [] : ["code"]);
         problems.ShouldAllBe(p => p.Sentence.Contains(says!));
     }
@@ -336,9 +336,9 @@ public sealed class CodeTests
     [InlineData("{'item':'TIE'}", null)]
     public void A_component_that_cannot_be_is_named(string use, string? code)
     {
-        var field = Fixture.Ask("tie", "yes_no") with { Uses = [Use(use)], GoesTo = [DestinationIndex.BackOffice] };
+        var field = Fixture.Ask("tie", "yes_no") with { Uses = [Use(use)], GoesTo = ["back_office"] };
         DraftChecks
-            .Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Shop())
+            .Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard, TestKind.All), Shop())
             .Select(p => p.Code)
             .ShouldBe(code is null ? [] : [code]);
     }
@@ -356,7 +356,7 @@ public sealed class CodeTests
         var changed = JsonSerializer.Deserialize<JsonElement>($"[{{'key':'cast','label':{{'en':'A cast'}},{change}}}]".Replace('\'', '"'));
         var after = before with { Settings = before.Settings.SetItem("choices", changed) };
         var clause = RegisterDifference
-            .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products)
+            .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, TestKind.All, Fixture.Products)
             .Single()
             .Clauses.Single();
         $"{clause.Lead}{clause.After}".ShouldEndWith(said);

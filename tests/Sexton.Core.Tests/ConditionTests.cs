@@ -243,7 +243,7 @@ public sealed class ConditionTests
     public void What_cannot_be_bound_is_refused_with_the_remedy(string condition, Level level, string step, string sentence)
     {
         var target = Fixture.Ask("target", "line_text") with { Level = level, Step = step, When = Fixture.Condition(condition) };
-        var compiled = RegisterPlan.Compile(Fixture.Register([.. Fields, target]), FieldTypes.Standard);
+        var compiled = RegisterPlan.Compile(Fixture.Register([.. Fields, target]), FieldTypes.Standard, TestKind.All);
         compiled.Problems.Single().ShouldBe(new CompileProblem("target", "when", sentence));
         compiled.Plan.Find("target").ShouldBeNull();
     }
@@ -258,7 +258,8 @@ public sealed class ConditionTests
             };
         var compiled = RegisterPlan.Compile(
             Fixture.Register(Waits("a", "b"), Waits("b", "c"), Waits("c", "a"), Waits("d", "a"), Fixture.Ask("e", "line_text")),
-            FieldTypes.Standard
+            FieldTypes.Standard,
+            TestKind.All
         );
         compiled.Problems.Select(p => p.Field).Order(StringComparer.Ordinal).ShouldBe(["a", "b", "c"]);
         compiled

@@ -195,7 +195,7 @@ public sealed class EntryTests
                     {
                         When = Fixture.Condition("{'of':'country', 'is': 'DE'}"),
                     },
-                    .. BuiltInFields.All,
+                    .. Fixture.BuiltIns,
                 ],
             }
         );
@@ -267,7 +267,7 @@ public sealed class EntryTests
         var order = Fixture.AskOrder("who", "line_text") with { Step = Step.ProductPage.Key, When = Fixture.Condition(when) };
         var badge = Fixture.AskUnit("badge", "line_text");
         RegisterPlan
-            .Compile(Fixture.Register(order, badge), FieldTypes.Standard)
+            .Compile(Fixture.Register(order, badge), FieldTypes.Standard, TestKind.All)
             .Problems.Single()
             .Sentence.ShouldContain("from the cart on");
 
@@ -281,7 +281,8 @@ public sealed class EntryTests
                     },
                     badge
                 ),
-                FieldTypes.Standard
+                FieldTypes.Standard,
+                TestKind.All
             )
             .Problems.ShouldBeEmpty();
     }

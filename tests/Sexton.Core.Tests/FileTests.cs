@@ -5,6 +5,7 @@ using System.Text.Json;
 using Sexton.Core.Cart;
 using Sexton.Core.Files;
 using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;

@@ -45,7 +45,7 @@ internal static class Fixture
             Label = LanguageMap.Of("Words on the label"),
             Required = required,
             AskedOf = ProductScope.Only("LABEL"),
-            GoesTo = [.. DestinationIndex.All.Select(d => d.Key)],
+            GoesTo = [.. Destinations.All.Select(d => d.Key)],
         };
 
     /// <summary>A field of a line, asked of every product, that need not be answered.</summary>
@@ -58,7 +58,7 @@ internal static class Fixture
             Step = Step.ProductPage.Key,
             Label = LanguageMap.Of("The " + key),
             Settings = Settings(settings),
-            GoesTo = [DestinationIndex.OrderPage],
+            GoesTo = ["order_page"],
         };
 
     /// <summary>The same of the whole order, asked in the cart.</summary>
@@ -97,13 +97,19 @@ internal static class Fixture
 
     public static Condition Condition(string json) => JsonSerializer.Deserialize<Condition>(json.Replace('\'', '"'), DocumentJson.Options)!;
 
-    public static RegisterContent Register(params Field[] fields) => new([.. BuiltInFields.All, .. fields]);
+    /// <summary>Where answers go: one of each kind that a shop begins with.</summary>
+    public static readonly DestinationIndex Destinations = new(TestKind.All.AtFirst, TestKind.All);
+
+    /// <summary>The shop's own questions, going everywhere.</summary>
+    public static IEnumerable<Field> BuiltIns => BuiltInFields.In(Destinations);
+
+    public static RegisterContent Register(params Field[] fields) => new([.. BuiltIns, .. fields]) { Destinations = TestKind.All.AtFirst };
 
     public static RegisterPlan Plan(params Field[] fields) => Plan(Register(fields));
 
     public static RegisterPlan Plan(RegisterContent register)
     {
-        var compiled = RegisterPlan.Compile(register, FieldTypes.Standard);
+        var compiled = RegisterPlan.Compile(register, FieldTypes.Standard, TestKind.All);
         compiled.Problems.ShouldBeEmpty();
         return compiled.Plan;
     }

@@ -495,7 +495,7 @@ public sealed class PricingTests
             Prices = [Price(price)],
         };
         var problem = RegisterPlan
-            .Compile(Fixture.Register(field), FieldTypes.Standard)
+            .Compile(Fixture.Register(field), FieldTypes.Standard, TestKind.All)
             .Problems.Where(p => p.Setting == "prices")
             .ShouldHaveSingleItem();
         problem.Sentence.ShouldContain(expected);
@@ -602,7 +602,7 @@ public sealed class PricingTests
             PriceWithin = ["cart_line"],
         };
         var clauses = RegisterDifference
-            .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products)
+            .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, TestKind.All, Fixture.Products)
             .Single()
             .Clauses;
         clauses
@@ -622,7 +622,7 @@ public sealed class PricingTests
     {
         var field = Fixture.Ask("a", "yes_no") with { Prices = [Price("{'kind':'per_unit','tariff':{'minor':2},'for':[" + other + "]}")] };
         DraftChecks
-            .Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard), Fixture.Products)
+            .Run(RegisterPlan.Compile(Fixture.Register(field), FieldTypes.Standard, TestKind.All), Fixture.Products)
             .Select(p => p.Code)
             .ShouldBe(code is null ? [] : [code]);
     }
@@ -642,7 +642,7 @@ public sealed class PricingTests
             AskedOf = ProductScope.Only(product),
         };
         DraftChecks
-            .Run(RegisterPlan.Compile(Fixture.Register(first, second), FieldTypes.Standard), Fixture.Products)
+            .Run(RegisterPlan.Compile(Fixture.Register(first, second), FieldTypes.Standard, TestKind.All), Fixture.Products)
             .Any(p => p.Code == "two_prices_of_the_goods")
             .ShouldBe(problem);
     }

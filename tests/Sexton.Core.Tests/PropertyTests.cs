@@ -189,7 +189,7 @@ public sealed class PropertyTests
                 }
             );
 
-    private static RegisterPlan Plan(RegisterContent register) => RegisterPlan.Compile(register, FieldTypes.Standard).Plan;
+    private static RegisterPlan Plan(RegisterContent register) => RegisterPlan.Compile(register, FieldTypes.Standard, TestKind.All).Plan;
 }
 
 /// <summary>Makes registers, conditions and carts.</summary>
@@ -287,7 +287,7 @@ internal static class Generate
                         Required = required,
                     };
                 return new RegisterContent([
-                    .. BuiltInFields.All,
+                    .. Fixture.BuiltIns,
                     .. OrderKeys.Select(
                         (k, i) =>
                             With(Fixture.AskOrder(k, TypeOf(k), SettingsOf(k)), order[i], some[i], some[i + 4]) with

@@ -7,6 +7,7 @@ using Sexton.Core.Asking;
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
@@ -125,7 +126,9 @@ public sealed class ReferenceTests
                 {
                     var (level, condition) = under;
                     var target = Fixture.Ask("target", "line_text") with { Level = level, Step = "delivery", When = condition };
-                    var plan = RegisterPlan.Compile(register with { Fields = [.. register.Fields, target] }, FieldTypes.Standard).Plan;
+                    var plan = RegisterPlan
+                        .Compile(register with { Fields = [.. register.Fields, target] }, FieldTypes.Standard, TestKind.All)
+                        .Plan;
                     if (plan.Find("target") is not { } field)
                     {
                         // It reads a field that waits for itself, and is left out with it.

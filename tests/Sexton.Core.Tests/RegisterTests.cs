@@ -63,7 +63,7 @@ public sealed class RegisterTests
     [MemberData(nameof(Broken))]
     public void What_cannot_be_compiled_is_named_and_left_out(string setting, Func<Field, Field> breakIt)
     {
-        var compiled = RegisterPlan.Compile(Fixture.Register(breakIt(Fixture.Wording())), FieldTypes.Standard);
+        var compiled = RegisterPlan.Compile(Fixture.Register(breakIt(Fixture.Wording())), FieldTypes.Standard, TestKind.All);
         compiled.Problems.Single().Setting.ShouldBe(setting);
         compiled.Plan.LineFields.ShouldBeEmpty();
         compiled.Plan.OrderFields.Length.ShouldBe(BuiltInFields.All.Length);
@@ -79,7 +79,7 @@ public sealed class RegisterTests
         {
             Sections = [Fixture.Section("card")],
         };
-        RegisterPlan.Compile(register, FieldTypes.Standard).Problems.Single().Sentence.ShouldContain("twice");
+        RegisterPlan.Compile(register, FieldTypes.Standard, TestKind.All).Problems.Single().Sentence.ShouldContain("twice");
     }
 
     [Fact]
@@ -87,7 +87,7 @@ public sealed class RegisterTests
     {
         var register = Fixture.Register(Fixture.Wording() with { Section = "card" }) with { Sections = [Fixture.Section("card")] };
         RegisterPlan
-            .Compile(register, FieldTypes.Standard)
+            .Compile(register, FieldTypes.Standard, TestKind.All)
             .Problems.Single()
             .ShouldBe(new("wording", "section", "“Of card” is asked per order, and this field per line. They cannot stand together."));
     }
@@ -146,9 +146,9 @@ public sealed class RegisterTests
         var before = Fixture.Wording();
         var value = JsonSerializer.Deserialize<JsonElement>(json);
         var inverse = FieldSettings.Read(before, setting);
-        var after = FieldSettings.Apply(before, setting, value);
+        var after = FieldSettings.Apply(before, setting, value, Fixture.Destinations);
         JsonElement.DeepEquals(FieldSettings.Read(after, setting), value).ShouldBeTrue();
-        Write(FieldSettings.Apply(after, setting, inverse)).ShouldBe(Write(before));
+        Write(FieldSettings.Apply(after, setting, inverse, Fixture.Destinations)).ShouldBe(Write(before));
     }
 
     [Theory]
@@ -172,7 +172,9 @@ public sealed class RegisterTests
     public void An_edit_that_cannot_be_made_is_refused(string key, string setting, string json)
     {
         var field = Fixture.Register(Fixture.Wording()).Find(key)!;
-        Should.Throw<DraftEditException>(() => FieldSettings.Apply(field, setting, JsonSerializer.Deserialize<JsonElement>(json)));
+        Should.Throw<DraftEditException>(() =>
+            FieldSettings.Apply(field, setting, JsonSerializer.Deserialize<JsonElement>(json), Fixture.Destinations)
+        );
     }
 
     [Fact]
@@ -189,9 +191,14 @@ public sealed class RegisterTests
     public void The_difference_is_told_in_words()
     {
         var before = Fixture.Wording();
-        var after = FieldSettings.Apply(FieldSettings.Apply(before, "settings.longest", Json(60)), "goes_to.shopper_email", Json(false));
+        var after = FieldSettings.Apply(
+            FieldSettings.Apply(before, "settings.longest", Json(60), Fixture.Destinations),
+            "goes_to.shopper_email",
+            Json(false),
+            Fixture.Destinations
+        );
         var change = RegisterDifference
-            .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, Fixture.Products)
+            .Between(Fixture.Register(before), Fixture.Register(after), FieldTypes.Standard, TestKind.All, Fixture.Products)
             .Single();
         change.Kind.ShouldBe(FieldChangeKind.Changed);
         change.Clauses.ShouldBe([
@@ -208,7 +215,7 @@ public sealed class RegisterTests
         {
             Fields =
             [
-                .. BuiltInFields.All,
+                .. Fixture.BuiltIns,
                 before.Find("two")! with
                 {
                     Section = "card",
@@ -221,7 +228,7 @@ public sealed class RegisterTests
             ],
             Sections = [Fixture.Section("card") with { Opening = LanguageMap.Of("A card?") }],
         };
-        var changes = RegisterDifference.Between(before, after, FieldTypes.Standard, Fixture.Products);
+        var changes = RegisterDifference.Between(before, after, FieldTypes.Standard, TestKind.All, Fixture.Products);
         changes
             .Select(c => $"{c.Field} {c.Kind}: {string.Join("; ", c.Clauses.Select(l => $"{l.Lead}{l.Before}>{l.After}{l.Tail}"))}")
             .ShouldBe([
@@ -244,18 +251,24 @@ public sealed class RegisterTests
     {
         var before = Fixture.Section("card");
         var value = JsonSerializer.Deserialize<JsonElement>(json);
-        var after = SectionEdit.Apply(before, setting, value);
+        var after = SectionEdit.Apply(before, setting, value, Fixture.Destinations);
         JsonElement.DeepEquals(SectionEdit.Read(after, setting), value).ShouldBeTrue();
         JsonSerializer
-            .Serialize(SectionEdit.Apply(after, setting, SectionEdit.Read(before, setting)), DocumentJson.Options)
+            .Serialize(SectionEdit.Apply(after, setting, SectionEdit.Read(before, setting), Fixture.Destinations), DocumentJson.Options)
             .ShouldBe(JsonSerializer.Serialize(before, DocumentJson.Options));
-        Should.Throw<DraftEditException>(() => SectionEdit.Apply(before, "moon", value));
+        Should.Throw<DraftEditException>(() => SectionEdit.Apply(before, "moon", value, Fixture.Destinations));
     }
 
     [Fact]
     public void Equal_registers_do_not_differ() =>
         RegisterDifference
-            .Between(Fixture.Register(Fixture.Wording()), Fixture.Register(Fixture.Wording()), FieldTypes.Standard, Fixture.Products)
+            .Between(
+                Fixture.Register(Fixture.Wording()),
+                Fixture.Register(Fixture.Wording()),
+                FieldTypes.Standard,
+                TestKind.All,
+                Fixture.Products
+            )
             .ShouldBeEmpty();
 
     [Fact]
@@ -263,8 +276,14 @@ public sealed class RegisterTests
     {
         var without = Fixture.Register();
         var with = Fixture.Register(Fixture.Wording());
-        RegisterDifference.Between(without, with, FieldTypes.Standard, Fixture.Products).Single().Kind.ShouldBe(FieldChangeKind.Added);
-        RegisterDifference.Between(with, without, FieldTypes.Standard, Fixture.Products).Single().Kind.ShouldBe(FieldChangeKind.Removed);
+        RegisterDifference
+            .Between(without, with, FieldTypes.Standard, TestKind.All, Fixture.Products)
+            .Single()
+            .Kind.ShouldBe(FieldChangeKind.Added);
+        RegisterDifference
+            .Between(with, without, FieldTypes.Standard, TestKind.All, Fixture.Products)
+            .Single()
+            .Kind.ShouldBe(FieldChangeKind.Removed);
     }
 
     [Theory]

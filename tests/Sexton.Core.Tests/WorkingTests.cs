@@ -155,7 +155,7 @@ public sealed class WorkingTests
     public void What_cannot_be_worked_out_is_named(string gives, string rows, string why)
     {
         var field = Fixture.Ask("out", "worked_out", ("gives", gives), ("working", Rows(rows)));
-        var problem = RegisterPlan.Compile(Fixture.Register([.. Inputs, field]), FieldTypes.Standard).Problems.First();
+        var problem = RegisterPlan.Compile(Fixture.Register([.. Inputs, field]), FieldTypes.Standard, TestKind.All).Problems.First();
         (problem.Field, problem.Setting).ShouldBe(("out", "settings.working"));
         problem.Sentence.ShouldContain(why);
     }
@@ -166,7 +166,7 @@ public sealed class WorkingTests
         Field Out(string key, string other) =>
             Fixture.Ask(key, "worked_out", ("working", Rows($"{{'do':'take','of':{{'fact':'answer.{other}'}}}}")));
         RegisterPlan
-            .Compile(Fixture.Register(Out("one", "two"), Out("two", "one")), FieldTypes.Standard)
+            .Compile(Fixture.Register(Out("one", "two"), Out("two", "one")), FieldTypes.Standard, TestKind.All)
             .Problems.ShouldAllBe(p => p.Sentence.Contains("waits for"));
     }
 

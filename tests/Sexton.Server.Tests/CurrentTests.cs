@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Facts;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Server.Commands;
@@ -20,7 +21,7 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
         using var shopper = new Shopper(world);
         await using var db = new SextonDb(SextonDbFactory.Options(world.Database));
         await using var transaction = await db.Database.BeginTransactionAsync(TestContext.Current.CancellationToken);
-        await ImportCommand.ImportAsync(db, OneProduct("NEW-PEAR"), DateTimeOffset.UtcNow);
+        await ImportCommand.ImportAsync(db, OneProduct("NEW-PEAR"), world.Part<DestinationKinds>(), DateTimeOffset.UtcNow);
 
         (await AddAsync(shopper, "NEW-PEAR")).Code.ShouldBe("cart_refused");
         await transaction.CommitAsync(TestContext.Current.CancellationToken);

@@ -297,7 +297,13 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
     {
         await using var db = Open(source);
         var row = await db.Attempts.AsNoTracking().SingleAsync(a => a.Id == attempt);
-        return await new OrderPlacer(db, world.Part<KeyVault>()).PlaceAsync(row, "none", DateTimeOffset.UtcNow, CancellationToken.None);
+        return await new OrderPlacer(db, world.Part<KeyVault>()).PlaceAsync(
+            row,
+            "none",
+            new OrderGoesTo("cart_line", ["shopper_email", "back_office"]),
+            DateTimeOffset.UtcNow,
+            CancellationToken.None
+        );
     }
 
     private static async Task CountAsync(NpgsqlDataSource source, string item, long onHand)

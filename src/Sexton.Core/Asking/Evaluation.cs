@@ -10,7 +10,6 @@ using Sexton.Core.Files;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 
@@ -23,11 +22,6 @@ namespace Sexton.Core.Asking;
 /// </summary>
 public sealed class Evaluation : IProblemSink
 {
-    private static readonly ImmutableArray<ItemCodeLimits> CodeLimits =
-    [
-        .. DestinationIndex.All.Select(static d => d.ItemCodes).OfType<ItemCodeLimits>(),
-    ];
-
     private readonly List<AskedField> _asked = [];
     private readonly List<AnswerProblem> _problems = [];
     private readonly List<PlannedField> _fields = [];
@@ -122,7 +116,7 @@ public sealed class Evaluation : IProblemSink
         Collect();
         _uses.Run(Facts, plan.Uses, plan.Weighing, products, stock ?? StockLevels.Uncounted, this);
         _pricing.Run(Facts, plan.Prices, products, _uses.Items, cart.Coupon, this);
-        _codes.Run(Facts, plan.Coder, products, CodeLimits, this);
+        _codes.Run(Facts, plan.Coder, products, plan.CodeLimits, this);
     }
 
     /// <summary>What was entered for what is asked, or stands in for it; null for nothing.</summary>

@@ -16,7 +16,8 @@ public static class DraftChecks
 {
     private static readonly ImmutableArray<IDraftCheck> All =
     [
-        new LongerThanTaken(),
+        new NotTakenThere(),
+        new GoesToUnknown(),
         new AskedOfNothing(),
         new GoesNowhere(),
         new ConditionNamesUnknown(),

@@ -1,6 +1,5 @@
 using Sexton.Core.Catalogue;
 using Sexton.Core.Plan;
-using Sexton.Core.Routing;
 
 namespace Sexton.Core.Checks;
 
@@ -10,8 +9,8 @@ internal sealed class GivesAway : IDraftCheck
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products) =>
         from planned in plan.Displayed
         let field = planned.Field
-        from destination in DestinationIndex.All
-        where destination.ItemCodes is not null && !field.GoesTo.Contains(destination.Key)
+        from destination in plan.Destinations.All
+        where destination.Capacity.ItemCodes is not null && !field.GoesTo.Contains(destination.Key)
         from tell in Telling(planned)
         select new Problem(
             "gives_away",

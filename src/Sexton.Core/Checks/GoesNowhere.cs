@@ -1,5 +1,6 @@
 using Sexton.Core.Catalogue;
 using Sexton.Core.Plan;
+using Sexton.Core.Register;
 using Sexton.Core.Routing;
 
 namespace Sexton.Core.Checks;
@@ -11,14 +12,22 @@ internal sealed class GoesNowhere : IDraftCheck
         plan
             .Displayed.Where(static f => f.Section is null && !f.Type.AsksNothing && f.Field.GoesTo.IsEmpty)
             .Select(static f => f.Field)
-            .Select(static f => new Problem(
+            .Select(f => new Problem(
                 "goes_nowhere",
                 f.Key,
                 "goes_to",
                 "Nobody would get the answers.",
-                [
-                    Remedy.To("Send them to the back office", "goes_to." + DestinationIndex.BackOffice, true),
-                    Remedy.To("Show them on the order page", "goes_to." + DestinationIndex.OrderPage, true),
-                ]
+                [.. Fulfilling(plan, f).OrderByDescending(static d => d.Kind.Ceiling).Take(2).Select(Send)]
             ));
+
+    // Those who fulfil an order are the shop's people and its programs.
+    private static IEnumerable<BoundDestination> Fulfilling(RegisterPlan plan, Field field) =>
+        plan.Destinations.All.Where(d => d.Kind.Audience != Audience.Shopper && d.Plain.TakesNewFields && d.Takes(field.Level));
+
+    private static Remedy Send(BoundDestination destination) =>
+        Remedy.To(
+            destination.Kind.IsDelivered ? $"Send them to {destination.Phrase}" : $"Show them on {destination.Phrase}",
+            "goes_to." + destination.Key,
+            true
+        );
 }

@@ -23,7 +23,11 @@ internal sealed class ItemCodes : IDraftCheck
 
     private static List<Problem> In(CodeSpace space, RegisterPlan plan)
     {
-        var problems = Shared(space).Concat(TooLong(space)).Concat(Refused(space, plan)).DistinctBy(static p => (p.Code, p.Field)).ToList();
+        var problems = Shared(space)
+            .Concat(TooLong(space, plan))
+            .Concat(Refused(space, plan))
+            .DistinctBy(static p => (p.Code, p.Field))
+            .ToList();
         return space.ComparesAll ? problems : [.. problems, NotCompared(plan)];
     }
 
@@ -36,13 +40,13 @@ internal sealed class ItemCodes : IDraftCheck
             : $"{pair.One} would be {pair.One.Code} and {pair.Other} would be {pair.Other.Code}, which differ only in the case of their letters"
         select Wrong("code_shared", field, same + ". Give one of them another part.");
 
-    private static IEnumerable<Problem> TooLong(CodeSpace space) =>
+    private static IEnumerable<Problem> TooLong(CodeSpace space, RegisterPlan plan) =>
         from longest in space.Longest()
         let code = longest.Code
         where code.Last is not null
         let sentence = code.Code.Length > longest.Longest
             ? ("code_too_long", $"has {code.Code.Length} characters, and {longest.Longest} are allowed. Shorten a part.")
-            : Limits()
+            : Limits(plan)
                 .Where(l => code.Code.Length > l.Limits.Longest)
                 .Select(l =>
                     (
@@ -56,7 +60,7 @@ internal sealed class ItemCodes : IDraftCheck
 
     private static IEnumerable<Problem> Refused(CodeSpace space, RegisterPlan plan) =>
         from field in plan.CodeFields
-        from limit in Limits()
+        from limit in Limits(plan)
         from code in space.With(field, letter => !limit.Limits.Takes(letter))
         select Wrong(
             "code_refused",
@@ -78,8 +82,8 @@ internal sealed class ItemCodes : IDraftCheck
             ),
         };
 
-    private static IEnumerable<(Destination Destination, ItemCodeLimits Limits)> Limits() =>
-        DestinationIndex.All.Where(static d => d.ItemCodes is not null).Select(static d => (d, d.ItemCodes!));
+    private static IEnumerable<(BoundDestination Destination, ItemCodeLimits Limits)> Limits(RegisterPlan plan) =>
+        plan.Destinations.All.Where(static d => d.Capacity.ItemCodes is not null).Select(static d => (d, d.Capacity.ItemCodes!));
 
     private static Problem Wrong(string code, PlannedField field, string sentence) => new(code, field.Field.Key, "code", sentence, []);
 }

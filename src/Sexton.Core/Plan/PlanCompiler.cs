@@ -7,13 +7,15 @@ using Sexton.Core.Facts;
 using Sexton.Core.Formulas;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Plan;
 
 /// <summary>Compiles one register: rules first, then conditions, then the order in which they depend on each other.</summary>
-internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
+internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, DestinationKinds kinds)
 {
     private readonly List<CompileProblem> _problems = [];
     private readonly Dictionary<string, PlannedField> _planned = new(StringComparer.Ordinal);
@@ -30,6 +32,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
 
         CheckKeys();
         CheckSteps();
+        CheckDestinations();
         PlanSections();
         PlanFields();
         var binder = new ConditionBinder(Find, _places, _planned.GetValueOrDefault(BuiltInFields.DeliveryAddress));
@@ -40,7 +43,10 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
 
         DropUnbound();
         var inOrder = Sort();
-        return new Compilation(new RegisterPlan(content, _steps, inOrder, Display(inOrder)), [.. _problems]);
+        return new Compilation(
+            new RegisterPlan(content, new DestinationIndex(content.Destinations, kinds), _steps, inOrder, Display(inOrder)),
+            [.. _problems]
+        );
     }
 
     private void CheckKeys()
@@ -51,6 +57,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
                 .Steps.Select(static s => s.Key)
                 .Concat(content.Sections.Select(static s => s.Key))
                 .Concat(content.Fields.Select(static f => f.Key))
+                .Concat(content.Destinations.Select(static d => d.Key))
         )
         {
             if (!FieldKey.IsValid(key))
@@ -81,6 +88,37 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types)
             {
                 Problem(step.Key, "after", "A step of your own stands after the cart, the contact or the delivery.");
             }
+        }
+    }
+
+    private void CheckDestinations()
+    {
+        foreach (var destination in content.Destinations)
+        {
+            if (kinds.Find(destination.Kind) is not { } kind)
+            {
+                Problem(destination.Key, "kind", $"There is no kind of destination “{destination.Kind}”.");
+                continue;
+            }
+
+            foreach (var problem in SettingsObject.Validate(kind.Name, kind.Settings, destination.Settings))
+            {
+                Problem(destination.Key, "settings." + problem.Name, problem.Sentence);
+            }
+
+            if (
+                content.Destinations.Any(d =>
+                    d.Key != destination.Key && string.Equals(d.Name, destination.Name, StringComparison.OrdinalIgnoreCase)
+                )
+            )
+            {
+                Problem(destination.Key, "name", $"Two destinations are called “{destination.Name}”. Give one of them another name.");
+            }
+        }
+
+        foreach (var kind in kinds.All.Where(k => k.IsBuiltIn && content.Destinations.Count(d => d.Kind == k.Key) > 1))
+        {
+            Problem(kind.Key, "kind", $"There is {kind.Phrase} once. Take the other one out.");
         }
     }
 

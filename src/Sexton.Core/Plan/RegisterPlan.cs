@@ -6,6 +6,7 @@ using Sexton.Core.Components;
 using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Types;
 
 namespace Sexton.Core.Plan;
@@ -22,12 +23,16 @@ public sealed class RegisterPlan
 
     internal RegisterPlan(
         RegisterContent content,
+        DestinationIndex destinations,
         ImmutableArray<Step> steps,
         ImmutableArray<PlannedField> inOrder,
         ImmutableArray<PlannedField> displayed
     )
     {
         Content = content;
+        Destinations = destinations;
+        DeliveredTo = [.. destinations.All.Where(static d => d.Kind.IsDelivered).Select(static d => d.Key)];
+        CodeLimits = [.. destinations.All.Select(static d => d.Capacity.ItemCodes).OfType<ItemCodeLimits>()];
         Steps = steps;
         InOrder = inOrder;
         Displayed = displayed;
@@ -56,6 +61,15 @@ public sealed class RegisterPlan
 
     /// <summary>The register that was compiled.</summary>
     public RegisterContent Content { get; }
+
+    /// <summary>Where answers go.</summary>
+    public DestinationIndex Destinations { get; }
+
+    /// <summary>The keys of the destinations that are sent to, each with a lane for every order.</summary>
+    public ImmutableArray<string> DeliveredTo { get; }
+
+    /// <summary>What item codes the destinations take.</summary>
+    internal ImmutableArray<ItemCodeLimits> CodeLimits { get; }
 
     /// <summary>All steps on the way, the manager's own among them.</summary>
     public ImmutableArray<Step> Steps { get; }
@@ -135,7 +149,12 @@ public sealed class RegisterPlan
     /// Compiles a register. A field that cannot be compiled is left out of the plan and named in the problems;
     /// a register with such a problem cannot be published.
     /// </summary>
-    public static Compilation Compile(RegisterContent content, FieldTypes types) => new PlanCompiler(content, types).Compile();
+    /// <param name="content">The register.</param>
+    /// <param name="types">The kinds of answer.</param>
+    /// <param name="kinds">The kinds of destination.</param>
+    /// <example><code>RegisterPlan.Compile(register, FieldTypes.Standard, kinds).Plan</code></example>
+    public static Compilation Compile(RegisterContent content, FieldTypes types, DestinationKinds kinds) =>
+        new PlanCompiler(content, types, kinds).Compile();
 
     /// <summary>Which fields a product is asked by their scope: worked out once for each product.</summary>
     internal ProductMask MaskOf(Product product) => _masks.TryGetValue(product, out var mask) ? mask : MakeMask(product);
@@ -177,8 +196,8 @@ internal sealed class ProductMask(RegisterPlan plan, Product product)
 /// <param name="Problems">What cannot be compiled; empty when the register can be published.</param>
 public sealed record Compilation(RegisterPlan Plan, ImmutableArray<CompileProblem> Problems);
 
-/// <summary>Why a field, section or step cannot be compiled.</summary>
-/// <param name="Field">The key of the field, section or step.</param>
+/// <summary>Why a field, section, step or destination cannot be compiled.</summary>
+/// <param name="Field">Its key.</param>
 /// <param name="Setting">The path of the setting that is wrong, such as "settings.longest".</param>
 /// <param name="Sentence">What is wrong and how to mend it.</param>
 public sealed record CompileProblem(string Field, string Setting, string Sentence);

@@ -69,7 +69,7 @@ public static class Projector
     /// <param name="destination">The key of the destination.</param>
     public static Projection Project(OrderContent order, RegisterPlan current, string destination)
     {
-        var forSystem = DestinationIndex.Find(destination)?.Family == DestinationFamily.Systems;
+        var forSystem = current.Destinations.Find(destination)?.Kind.Audience == Audience.Program;
         var facts = new OrderFacts(order);
         var given = order
             .Answers.Where(a =>

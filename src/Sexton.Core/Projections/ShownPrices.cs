@@ -1,8 +1,8 @@
+using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
 using Sexton.Core.Types;
 
 namespace Sexton.Core.Projections;
@@ -32,7 +32,7 @@ public static class ShownPrices
         var hidden = order
             .Answers.Where(a => a.Value is not null && !gets.Contains(a.Slot))
             .ToLookup(static a => a.Field, StringComparer.Ordinal);
-        if (DestinationIndex.Find(place) is not { TakesOrderAnswers: true } || hidden.Count == 0)
+        if (register.Destinations.Find(place)?.Takes(Level.Order) != true || hidden.Count == 0)
         {
             return prices.RowsAt(register, place);
         }

@@ -37,22 +37,13 @@ public static class BuiltInFields
     public const string Card = "card",
         OnAccount = "on_account";
 
-    private static readonly ImmutableSortedSet<string> Everywhere =
-    [
-        DestinationIndex.Confirmation,
-        DestinationIndex.Account,
-        DestinationIndex.OrderPage,
-        DestinationIndex.ShopperEmail,
-        DestinationIndex.BackOffice,
-    ];
-
     private static readonly Condition AnythingShips = new ConditionOver(
         Quantifier.Any,
         Level.Line,
         new ConditionTest(ShopFacts.Ships, Relation.Is, AnswerValue.Yes)
     );
 
-    /// <summary>The built-in fields as a new register has them.</summary>
+    /// <summary>The built-in fields, going nowhere.</summary>
     public static readonly ImmutableArray<Field> All =
     [
         new()
@@ -65,7 +56,6 @@ public static class BuiltInFields
             BuiltIn = true,
             Label = LanguageMap.Of("Your name"),
             Required = true,
-            GoesTo = Everywhere,
         },
         new()
         {
@@ -78,7 +68,6 @@ public static class BuiltInFields
             Label = LanguageMap.Of("E-mail"),
             Help = LanguageMap.Of("The confirmation goes there."),
             Required = true,
-            GoesTo = Everywhere,
         },
         new()
         {
@@ -89,7 +78,6 @@ public static class BuiltInFields
             Step = Step.Contact.Key,
             BuiltIn = true,
             Label = LanguageMap.Of("Telephone"),
-            GoesTo = Everywhere,
         },
         new()
         {
@@ -100,7 +88,6 @@ public static class BuiltInFields
             BuiltIn = true,
             Label = LanguageMap.Of("How it reaches you"),
             Required = true,
-            GoesTo = Everywhere,
             When = AnythingShips,
             Default = AnswerValue.Of(Sent),
             Settings = Choices(
@@ -118,7 +105,6 @@ public static class BuiltInFields
             BuiltIn = true,
             Label = LanguageMap.Of("Delivery address"),
             Required = true,
-            GoesTo = Everywhere,
             When = new ConditionTest(ShopFacts.OfAnswer(DeliveryMethod), Relation.Is, AnswerValue.Of(Sent)),
         },
         new()
@@ -130,7 +116,6 @@ public static class BuiltInFields
             BuiltIn = true,
             Label = LanguageMap.Of("How you pay"),
             Required = true,
-            GoesTo = Everywhere,
             Default = AnswerValue.Of(Card),
             Settings = Choices(
                 new Choice { Key = Card, Label = LanguageMap.Of("By card") },
@@ -143,6 +128,17 @@ public static class BuiltInFields
             ),
         },
     ];
+
+    /// <summary>The built-in fields as a new register has them: going wherever new fields go.</summary>
+    /// <param name="destinations">Where answers can go.</param>
+    public static IEnumerable<Field> In(DestinationIndex destinations)
+    {
+        ImmutableSortedSet<string> everywhere =
+        [
+            .. destinations.All.Where(static d => d.Plain.TakesNewFields && d.Takes(Level.Order)).Select(static d => d.Key),
+        ];
+        return All.Select(f => f with { GoesTo = everywhere });
+    }
 
     /// <summary>
     /// Whether the job needs an answer: without a name, an e-mail address, a way of delivery, an address and a way of paying no order can be

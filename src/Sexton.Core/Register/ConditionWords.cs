@@ -3,6 +3,7 @@ using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Register;

@@ -6,6 +6,7 @@ using Sexton.Core.Components;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
+using Sexton.Core.Routing;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Register;
@@ -105,10 +106,10 @@ public sealed record Field
     /// <summary>Retired: never asked again, and kept so that the answers of old orders can be read.</summary>
     public bool Retired { get; init; }
 
-    /// <summary>The keys of the destinations that it goes to; see <see cref="Routing.DestinationIndex"/>.</summary>
+    /// <summary>The keys of the destinations that it goes to; see <see cref="Routing.Destination"/>.</summary>
     public ImmutableSortedSet<string> GoesTo { get; init; } = [];
 
-    /// <summary>The destinations that had no room for its answers when it was added: it goes there as soon as there is, and nobody chose otherwise.</summary>
+    /// <summary>The destinations that could not take its answers when it was to go there: it goes as soon as they can, and nobody chose otherwise. See <see cref="Routes"/>.</summary>
     public ImmutableSortedSet<string> LeftOut { get; init; } = [];
 
     /// <summary>The conditions under which it goes to some of them, by destination.</summary>
@@ -125,7 +126,7 @@ public sealed record Field
 /// <summary>Fields shown together under one heading, asked or not as one.</summary>
 public sealed record Section
 {
-    /// <summary>The stable key; keys of fields, sections and steps never meet. The answer to the opening question is stored under it.</summary>
+    /// <summary>The stable key; keys of fields, sections, steps and destinations never meet. The answer to the opening question is stored under it.</summary>
     public required string Key { get; init; }
 
     /// <summary>How often its fields are asked.</summary>
@@ -160,7 +161,7 @@ public sealed record Section
 }
 
 /// <summary>
-/// All fields, sections and own steps of the shop, in the order in which they are asked: a draft, or the content of a published version.
+/// All fields, sections, own steps and destinations of the shop, in the order in which they are asked: a draft, or the content of a published version.
 /// A section stands where the first of its fields stands.
 /// </summary>
 /// <param name="Fields">The fields.</param>
@@ -171,6 +172,9 @@ public sealed record RegisterContent(ImmutableArray<Field> Fields)
 
     /// <summary>How item codes are put together.</summary>
     public CodeRules Codes { get; init; } = CodeRules.None;
+
+    /// <summary>The destinations.</summary>
+    public ImmutableArray<Destination> Destinations { get; init; } = [];
 
     /// <summary>The steps that the manager put on the way.</summary>
     public ImmutableArray<CustomStep> Steps { get; init; } = [];

@@ -22,7 +22,7 @@ public enum FieldChangeKind
     Removed,
 }
 
-/// <summary>How a field, section or step differs between two registers, in words.</summary>
+/// <summary>How a field, section, step or destination differs between two registers, in words.</summary>
 /// <param name="Field">Its key.</param>
 /// <param name="Label">Its label.</param>
 /// <param name="Kind">What became of it.</param>
@@ -41,22 +41,31 @@ public sealed record ClauseChange(string Lead, string Before, string After, stri
 /// <param name="before">The older register.</param>
 /// <param name="after">The newer register.</param>
 /// <param name="types">The kinds of answer.</param>
+/// <param name="kinds">The kinds of destination.</param>
 /// <param name="products">What the shop sells.</param>
-public sealed class RegisterDifference(RegisterContent before, RegisterContent after, FieldTypes types, ProductIndex products)
+public sealed class RegisterDifference(
+    RegisterContent before,
+    RegisterContent after,
+    FieldTypes types,
+    DestinationKinds kinds,
+    ProductIndex products
+)
 {
-    private readonly SideWords _then = new(before, types, products);
-    private readonly SideWords _here = new(after, types, products);
+    private readonly SideWords _then = new(before, types, kinds, products);
+    private readonly SideWords _here = new(after, types, kinds, products);
 
-    /// <summary>What differs: steps, sections and fields in the order of the newer register, then those removed.</summary>
+    /// <summary>What differs: destinations, steps, sections and fields in the order of the newer register, then those removed.</summary>
     public static ImmutableArray<FieldChange> Between(
         RegisterContent before,
         RegisterContent after,
         FieldTypes types,
+        DestinationKinds kinds,
         ProductIndex products
-    ) => new RegisterDifference(before, after, types, products).All();
+    ) => new RegisterDifference(before, after, types, kinds, products).All();
 
     private ImmutableArray<FieldChange> All() =>
         [
+            .. Changes(before.Destinations, after.Destinations, static d => d.Key, static d => d.Name, Clauses),
             .. Changes(before.Steps, after.Steps, static s => s.Key, static s => s.Name.ToString(), Clauses),
             .. Changes(before.Sections, after.Sections, static s => s.Key, static s => s.Heading.ToString(), Clauses),
             .. CodeChanges(),
@@ -74,12 +83,12 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
                 ""
             ))
             .Concat(
-                DestinationIndex
-                    .All.Where(static d => d.ItemCodes is not null)
+                after
+                    .Codes.Leaves.Keys.Union(before.Codes.Leaves.Keys, StringComparer.Ordinal)
                     .Select(d => new ClauseChange(
-                        $"lines leave for {d.Phrase} ",
-                        Word(before.Codes.Leaves.GetValueOrDefault(d.Key)),
-                        Word(after.Codes.Leaves.GetValueOrDefault(d.Key)),
+                        $"lines leave for {_here.Phrase(d) ?? _then.Phrase(d) ?? d} ",
+                        Word(before.Codes.Leaves.GetValueOrDefault(d)),
+                        Word(after.Codes.Leaves.GetValueOrDefault(d)),
                         "",
                         AboutRoute: true
                     ))
@@ -188,6 +197,19 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
         return moved;
     }
 
+    private IEnumerable<ClauseChange> Clauses(Destination? old, Destination now) =>
+        [
+            new("is called ", SideWords.Quoted(old?.Name), SideWords.Quoted(now.Name), ""),
+            new(
+                "",
+                SideWords.Flag(old?.TakesNewFields == true, "new fields go there"),
+                SideWords.Flag(now.TakesNewFields, "new fields go there"),
+                "",
+                AboutRoute: true
+            ),
+            .. SideWords.Clauses(_here.KindOf(now)?.Settings ?? [], old?.Settings, now.Settings),
+        ];
+
     private static IEnumerable<ClauseChange> Clauses(CustomStep? old, CustomStep now) =>
         [
             new("is called ", SideWords.Quoted(old?.Name.ToString()), SideWords.Quoted(now.Name), ""),
@@ -203,7 +225,7 @@ public sealed class RegisterDifference(RegisterContent before, RegisterContent a
             new("at ", old is null ? "" : _then.StepName(old.Step), _here.StepName(now.Step), ""),
             new("when ", _then.Sentence(old?.When), _here.Sentence(now.When), ""),
             new("", SideWords.Flag(old?.Retired == true, "retired"), SideWords.Flag(now.Retired, "retired"), ""),
-            .. RouteWords.Of(old?.GoesTo, now.GoesTo),
+            .. RouteWords.Of(old?.GoesTo, _then, now.GoesTo, _here),
             .. RouteWords.Conditions(old?.GoesToWhen, _then, now.GoesToWhen, _here),
         ];
 

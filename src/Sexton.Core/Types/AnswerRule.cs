@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using Sexton.Core.Facts;
 using Sexton.Core.Files;
 using Sexton.Core.Formulas;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
@@ -88,6 +89,11 @@ public abstract class AnswerRule
     /// <param name="language">The language of the shopper, in which words stand here too.</param>
     public virtual string SystemTextOf(AnswerValue value, string language) => TextOf(value, language);
 
+    /// <summary>Whether all its answers, as systems get them, can be written with some characters only.</summary>
+    /// <param name="hasAll">Whether all characters of a text are among them.</param>
+    public virtual bool IsWrittenIn(Func<string, bool> hasAll) =>
+        Samples.All(s => hasAll(SystemTextOf(s, LanguageMap.Fallback))) && Choices.All(c => c.Label.Texts.Values.All(hasAll));
+
     /// <summary>Whether a registry is to be asked about an answer, which is then one text, before it is taken.</summary>
     public virtual bool LooksUp => false;
 
@@ -158,6 +164,9 @@ public abstract class TextRule : AnswerRule
 
     /// <inheritdoc/>
     public sealed override string TextOf(AnswerValue value, string language) => value.Text!;
+
+    /// <inheritdoc/>
+    public override bool IsWrittenIn(Func<string, bool> hasAll) => false;
 
     /// <summary>Puts in what people leave out by habit; what is complete stays as it is.</summary>
     protected virtual string Complete(string text) => text;

@@ -70,6 +70,8 @@ public sealed class Computed : FieldType
 
         public override int LongestText => text ? Computed.LongestText : 1 + 15 + (decimals > 0 ? decimals + 1 : 0) + _behind.Length;
 
+        public override bool IsWrittenIn(Func<string, bool> hasAll) => !text && base.IsWrittenIn(hasAll);
+
         public override string Unit => unit;
 
         public override FactKind Fact => text ? FactKind.Text : FactKind.Number;

@@ -1,9 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Sexton.Core.Formulas;
 using Sexton.Core.Types.Settings;
-using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
 
@@ -37,13 +35,7 @@ public abstract class FieldType
     public virtual ImmutableArray<TypeSetting> Settings => [];
 
     /// <summary>The JSON Schema (draft 2020-12) of its settings object.</summary>
-    public JsonObject SettingsSchema =>
-        new()
-        {
-            ["type"] = "object",
-            ["additionalProperties"] = false,
-            ["properties"] = new JsonObject(Settings.Select(static s => new KeyValuePair<string, JsonNode?>(s.Name, s.Schema))),
-        };
+    public JsonObject SettingsSchema => SettingsObject.Schema(Settings);
 
     /// <summary>What the map says of a field of this type: "text, 24", "one of 3".</summary>
     public virtual string Describe(SettingReader settings) => ShortName;
@@ -57,68 +49,10 @@ public abstract class FieldType
     /// </summary>
     public IEnumerable<SettingProblem> Validate(IReadOnlyDictionary<string, JsonElement> settings)
     {
-        var valid = true;
-        foreach (var (name, value) in settings)
-        {
-            var setting = Settings.FirstOrDefault(s => string.Equals(s.Name, name, StringComparison.Ordinal));
-            if ((setting is null ? $"“{Name}” has no setting “{name}”." : setting.Check(value)) is { } sentence)
-            {
-                valid = false;
-                yield return new SettingProblem(name, sentence);
-            }
-        }
-
-        foreach (var problem in valid ? Contradictions(new SettingReader(this, settings)) : [])
-        {
-            yield return problem;
-        }
+        var problems = SettingsObject.Validate(Name, Settings, settings).ToList();
+        return problems.Count > 0 ? problems : Contradictions(new SettingReader(this, settings));
     }
 
     /// <summary>Settings that are each valid and cannot stand together.</summary>
     protected virtual IEnumerable<SettingProblem> Contradictions(SettingReader settings) => [];
-}
-
-/// <summary>What is wrong with one setting.</summary>
-/// <param name="Name">The setting.</param>
-/// <param name="Sentence">What is wrong and how to mend it.</param>
-public sealed record SettingProblem(string Name, string Sentence);
-
-/// <summary>Reads the settings of a field, with the type's defaults where none are set.</summary>
-/// <param name="type">The type.</param>
-/// <param name="settings">The settings that were given.</param>
-public sealed class SettingReader(FieldType type, IReadOnlyDictionary<string, JsonElement> settings)
-{
-    /// <summary>The value of a setting, or null where neither one is given nor a default is there.</summary>
-    public JsonElement? Find(string name) =>
-        settings.TryGetValue(name, out var value)
-            ? value
-            : type.Settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal)).Default;
-
-    /// <summary>A whole number, or null.</summary>
-    public int? Whole(string name) => Find(name)?.GetInt32();
-
-    /// <summary>An exact number, or null.</summary>
-    public decimal? Number(string name) => Find(name)?.GetDecimal();
-
-    /// <summary>A text, or null.</summary>
-    public string? Text(string name) => Find(name)?.GetString();
-
-    /// <summary>Whether something is so.</summary>
-    public bool Is(string name) => Find(name)?.GetBoolean() ?? false;
-
-    /// <summary>A list of texts; empty where none is set.</summary>
-    public ImmutableArray<string> Texts(string name) =>
-        Find(name) is { } list ? [.. list.EnumerateArray().Select(static t => t.GetString()!)] : [];
-
-    /// <summary>A text in languages; empty where none is set.</summary>
-    public LanguageMap Wording(string name) => Find(name)?.Deserialize<LanguageMap>(DocumentJson.Options) ?? LanguageMap.Empty;
-
-    /// <summary>A day, or null.</summary>
-    public DayLimit? Day(string name) => Find(name)?.Deserialize<DayLimit>(DocumentJson.Options);
-
-    /// <summary>The rows of a formula.</summary>
-    public ImmutableArray<FormulaRow> Formula(string name) => FormulaSetting.Read(Find(name));
-
-    /// <summary>A list of choices.</summary>
-    public ImmutableArray<Choice> Choices(string name) => ChoicesSetting.Read(Find(name));
 }

@@ -1,3 +1,5 @@
+using Sexton.Core.Types.Settings;
+
 namespace Sexton.Core.Types;
 
 /// <summary>A person's name, in one line as the person writes it: no rule knows how names are built.</summary>

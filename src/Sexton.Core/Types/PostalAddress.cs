@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Facts;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
@@ -50,6 +51,8 @@ public sealed class PostalAddress : FieldType
 
         // Street, extra, town and region, the longest postcode, the longest name of a country, and five line ends.
         public override int LongestText => (4 * LongestPart) + 8 + Countries.Values.Max(static n => n.Length) + 5;
+
+        public override bool IsWrittenIn(Func<string, bool> hasAll) => false;
 
         public override FactKind Fact => FactKind.Other;
 

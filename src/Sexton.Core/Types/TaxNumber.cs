@@ -99,6 +99,9 @@ public sealed class TaxNumber : FieldType
 
         public override int LongestText => 14;
 
+        // Letters and digits of ASCII.
+        public override bool IsWrittenIn(Func<string, bool> hasAll) => true;
+
         public override ImmutableArray<AnswerValue> Samples =>
             [.. countries.Select(static c => AnswerValue.Of(TaxNumberDigits.Example(c)))];
 

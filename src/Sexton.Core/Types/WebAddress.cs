@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;

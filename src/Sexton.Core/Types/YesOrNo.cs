@@ -43,6 +43,8 @@ public sealed class YesOrNo : FieldType
     {
         public override int LongestText => yes.Texts.Values.Concat(no.Texts.Values).Max(static t => Graphemes.Count(t));
 
+        public override bool IsWrittenIn(Func<string, bool> hasAll) => yes.Texts.Values.Concat(no.Texts.Values).All(hasAll);
+
         public override FactKind Fact => FactKind.Truth;
 
         public override JsonObject Schema => mustBeYes ? new() { ["const"] = true } : new() { ["type"] = "boolean" };

@@ -4,13 +4,16 @@ using Microsoft.EntityFrameworkCore.Storage;
 using Npgsql;
 using NpgsqlTypes;
 using Sexton.Core.Orders;
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
-using Sexton.Core.Values;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 
 namespace Sexton.Data.Placing;
+
+/// <summary>Where an order goes.</summary>
+/// <param name="CartPage">The key of the page that showed its cart.</param>
+/// <param name="Deliveries">The keys of the destinations that it is sent to, each along a lane of its own.</param>
+public sealed record OrderGoesTo(string CartPage, IReadOnlyCollection<string> Deliveries);
 
 /// <summary>
 /// Writes what an attempt evaluated, in one transaction and a fixed number of round trips: the order with its first revision, lines, units, answers and prices,
@@ -18,17 +21,16 @@ namespace Sexton.Data.Placing;
 /// </summary>
 public sealed class OrderPlacer(SextonDb db, KeyVault vault)
 {
-    private static readonly string[] DeliveredTo = [.. DestinationIndex.All.Where(d => d.IsDelivered).Select(d => d.Key)];
-
     /// <summary>
     /// Places the order of a paid attempt. Called twice, also at the same time, it places one order.
     /// </summary>
     /// <param name="attempt">The attempt.</param>
     /// <param name="charge">The provider's number for the charge.</param>
+    /// <param name="goesTo">Where it goes.</param>
     /// <param name="now">The time of the order.</param>
     /// <param name="cancel">Cancels before anything is written.</param>
     /// <returns>True when this call placed it, false when it was placed or ended before.</returns>
-    public async Task<bool> PlaceAsync(AttemptRow attempt, string charge, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> PlaceAsync(AttemptRow attempt, string charge, OrderGoesTo goesTo, DateTimeOffset now, CancellationToken cancel)
     {
         if (attempt.State != AttemptState.Paying)
         {
@@ -36,7 +38,7 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await WriteAsync(attempt, charge, now, transaction, cancel) == 0)
+        if (await WriteAsync(attempt, charge, goesTo, now, transaction, cancel) == 0)
         {
             return false;
         }
@@ -102,6 +104,7 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
     private async Task<long> WriteAsync(
         AttemptRow attempt,
         string charge,
+        OrderGoesTo goesTo,
         DateTimeOffset now,
         IDbContextTransaction transaction,
         CancellationToken cancel
@@ -130,8 +133,8 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.AddWithValue("placed", (short)AttemptState.Placed);
         p.AddWithValue("paying", (short)AttemptState.Paying);
         p.AddWithValue("waiting", (short)DeliveryState.Waiting);
-        p.AddWithValue("cart_line", DestinationIndex.CartLine);
-        p.AddWithValue("destinations", DeliveredTo);
+        p.AddWithValue("cart_line", goesTo.CartPage);
+        p.AddWithValue("destinations", goesTo.Deliveries.ToArray());
         p.AddWithValue("files", content.Uploads.Select(Guid.Parse).ToArray());
         p.Add(Bytes("shown", attempt.Shown));
         p.Add(Bytes("shown_projection", attempt.ShownProjection));

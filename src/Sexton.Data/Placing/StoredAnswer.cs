@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 using Sexton.Core.Values;

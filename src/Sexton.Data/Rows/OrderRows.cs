@@ -1,5 +1,4 @@
 using Sexton.Core.Catalogue;
-using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Types;

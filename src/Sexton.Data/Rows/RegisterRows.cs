@@ -85,12 +85,15 @@ public enum DraftItemKind
 
     /// <summary>The rules of item codes; one row.</summary>
     Codes,
+
+    /// <summary>A destination.</summary>
+    Destination,
 }
 
-/// <summary>A field, section or step of the draft.</summary>
+/// <summary>A field, section, step or destination of the draft.</summary>
 public sealed class DraftItemRow
 {
-    /// <summary>The key; those of fields, sections and steps never meet.</summary>
+    /// <summary>The key; those of fields, sections, steps and destinations never meet.</summary>
     public required string Key { get; init; }
 
     /// <summary>What it is.</summary>

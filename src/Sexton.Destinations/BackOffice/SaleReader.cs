@@ -13,10 +13,17 @@ namespace Sexton.Destinations.BackOffice;
 internal static class SaleReader
 {
     /// <summary>The texts by slot; a note that stands twice has no one place, and counts as not there.</summary>
-    public static IReadOnlyDictionary<SlotId, string> Read(byte[] record)
+    public static IReadOnlyDictionary<SlotId, string> Read(byte[] record) =>
+        Places(Parse(record)).ToDictionary(static p => p.Key, static p => p.Value.Text);
+
+    /// <summary>The value in a record that is the place of a slot, or null.</summary>
+    public static JsonNode? PlaceOf(JsonNode? record, string slot) =>
+        Places(record).FirstOrDefault(p => p.Key.ToString() == slot).Value?.Node;
+
+    private static Dictionary<SlotId, Place> Places(JsonNode? record)
     {
-        var found = new Dictionary<SlotId, string>();
-        var sale = Parse(record) as JsonObject;
+        var found = new Dictionary<SlotId, Place>();
+        var sale = record as JsonObject;
         Put(found, "name", Member(sale?["customer"], "name"));
         Put(found, "email", Member(sale?["customer"], "email"));
         Put(found, "telephone", Member(sale?["customer"], "telephone"));
@@ -63,21 +70,21 @@ internal static class SaleReader
 
     private static JsonNode? Member(JsonNode? node, string name) => (node as JsonObject)?[name];
 
-    private static void Put(Dictionary<SlotId, string> found, string field, JsonNode? node)
+    private static void Put(Dictionary<SlotId, Place> found, string field, JsonNode? node)
     {
         if (Text(node) is { } text)
         {
-            found[SlotId.Of(null, null, field)] = text;
+            found[SlotId.Of(null, null, field)] = new Place(text, node!);
         }
     }
 
-    private static void Notes(Dictionary<SlotId, string> found, string? lineId, string? unitId, JsonNode? place)
+    private static void Notes(Dictionary<SlotId, Place> found, string? lineId, string? unitId, JsonNode? place)
     {
         var notes = (Member(place, "notes") as JsonArray ?? []).Select(static n =>
-            (Key: Text(Member(n, "key")), Text: Text(Member(n, "text")))
+            (Key: Text(Member(n, "key")), Text: Text(Member(n, "text")), Node: n)
         );
         var attachments = (Member(place, "attachments") as JsonArray ?? []).Select(static a =>
-            (Key: Text(Member(a, "key")), Text: Files(Member(a, "files")))
+            (Key: Text(Member(a, "key")), Text: Files(Member(a, "files")), Node: a)
         );
         foreach (
             var same in notes
@@ -87,7 +94,7 @@ internal static class SaleReader
                 .Where(static g => g.Count() == 1)
         )
         {
-            found[SlotId.Of(lineId, unitId, same.Key)] = same.Single().Text!;
+            found[SlotId.Of(lineId, unitId, same.Key)] = new Place(same.Single().Text!, same.Single().Node!);
         }
     }
 
@@ -102,4 +109,6 @@ internal static class SaleReader
                     Text(Member(f, "sha256")) ?? ""
                 ))
             );
+
+    private sealed record Place(string Text, JsonNode Node);
 }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Sexton.Core.Facts;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
@@ -26,6 +27,16 @@ public static class PageReader
             .GroupBy(e => e.GetProperty("slot").GetString()!, StringComparer.Ordinal)
             .Where(g => g.Count() == 1)
             .ToDictionary(g => SlotId.Parse(g.Key), g => Found(g.Single()));
+    }
+
+    /// <summary>The parts of what was served, as a person looks at them: the one that there is.</summary>
+    /// <param name="served">The body.</param>
+    /// <param name="slot">The slot that is looked for, as text.</param>
+    public static IReadOnlyList<ArtefactPart> PartsOf(byte[] served, string slot)
+    {
+        var page = JsonNode.Parse(served);
+        var entry = page?["entries"]?.AsArray().SingleOrDefault(e => e?["slot"]?.GetValue<string>() == slot);
+        return [IndentedJson.Part(Part, page, entry)];
     }
 
     private static string Found(JsonElement entry) =>

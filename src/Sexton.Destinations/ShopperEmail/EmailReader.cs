@@ -7,48 +7,56 @@ using Sexton.Core.Projections;
 
 namespace Sexton.Destinations.ShopperEmail;
 
-/// <summary>Finds the slots in the bytes of an e-mail. Shares nothing with the renderer but the slot ids and the names of the entries.</summary>
+/// <summary>
+/// Finds the slots in the bytes of an e-mail by their marks, whatever its language. Shares nothing with the renderer but the slot ids, and the numbers and names of the
+/// entries.
+/// </summary>
 internal static class EmailReader
 {
-    private const string Details = "Your details";
-
     /// <summary>The texts of the HTML part: of each element with a data-slot. A slot that stands twice counts as not there.</summary>
     public static IReadOnlyDictionary<SlotId, string> ReadHtml(byte[] message)
     {
-        var html = Parse(message).HtmlBody;
-        return html is null
-            ? new Dictionary<SlotId, string>()
-            : new HtmlParser()
-                .ParseDocument(html)
-                .QuerySelectorAll("[data-slot]")
-                .GroupBy(e => e.GetAttribute("data-slot")!, StringComparer.Ordinal)
-                .Where(g => g.Count() == 1)
-                .ToDictionary(g => SlotId.Parse(g.Key), g => FilesIn(g.Single()) ?? TextOf(g.Single()));
+        return new HtmlParser()
+            .ParseDocument(Bodies(message).Html)
+            .QuerySelectorAll("[data-slot]")
+            .GroupBy(e => e.GetAttribute("data-slot")!, StringComparer.Ordinal)
+            .Where(g => g.Count() == 1)
+            .ToDictionary(g => SlotId.Parse(g.Key), g => FilesIn(g.Single()) ?? TextOf(g.Single()));
     }
 
     /// <summary>
-    /// The texts of the text part. An entry is a line "  NAME: TEXT" under "Item N: …", "Item N.M: …" for the M-th
-    /// one of it, or "Your details"; further lines of the text
-    /// are indented by four. Of entries with equal names under one heading, the first in the text is the first in the projection.
+    /// The texts of the text part. The N-th entry of the projection is a line "  N. NAME: TEXT"; further lines of the text are indented by four. A number that
+    /// stands twice counts as not there.
     /// </summary>
-    public static IReadOnlyDictionary<SlotId, string> ReadText(byte[] message, SentOrder order)
+    public static IReadOnlyDictionary<SlotId, string> ReadText(byte[] message, Projection sent)
     {
-        var sections = Sections(Parse(message).TextBody ?? "");
         var found = new Dictionary<SlotId, string>();
-        foreach (var entry in order.Projection.Entries)
+        var marked = Marked(Bodies(message).Text);
+        foreach (var (entry, i) in sent.Entries.Select(static (e, i) => (e, i)))
         {
-            var section = sections.GetValueOrDefault(HeadingOf(entry, order), []);
             var label = entry.Name + ": ";
-            var at = section.FindIndex(line => line.StartsWith(label, StringComparison.Ordinal));
-            if (at >= 0)
+            if (marked[i + 1].ToList() is [var only] && only.Text.StartsWith(label, StringComparison.Ordinal))
             {
-                var text = section[at][label.Length..];
+                var text = only.Text[label.Length..];
                 found[entry.Slot] = entry.Files.IsEmpty ? text : FilesIn(text);
-                section.RemoveAt(at);
             }
         }
 
         return found;
+    }
+
+    /// <summary>The lines of the text part, counted from 0, where a slot stands.</summary>
+    public static IReadOnlyList<int> LinesOf(string text, Projection sent, string slot)
+    {
+        var number = sent.Entries.ToList().FindIndex(e => e.Slot.ToString() == slot) + 1;
+        return [.. Marked(text)[number].SelectMany(static m => Enumerable.Range(m.From, m.Count))];
+    }
+
+    /// <summary>The HTML part and the text part; "" for one that is not there.</summary>
+    public static (string Html, string Text) Bodies(byte[] message)
+    {
+        using var parsed = Parse(message);
+        return (parsed.HtmlBody ?? "", (parsed.TextBody ?? "").Replace("\r\n", "\n", StringComparison.Ordinal));
     }
 
     private static MimeMessage Parse(byte[] message)
@@ -84,55 +92,41 @@ internal static class EmailReader
                 })
         );
 
-    private static string HeadingOf(Entry entry, SentOrder order)
+    // What stands behind each number, with its further lines, and where.
+    private static ILookup<int, MarkedText> Marked(string body)
     {
-        if (entry.LineId is null)
+        var found = new List<MarkedText>();
+        MarkedText? current = null;
+        foreach (var (line, i) in body.Split('\n').Select(static (l, i) => (l, i)))
         {
-            return Details;
-        }
+            if (current is not null && line.StartsWith("    ", StringComparison.Ordinal))
+            {
+                current = found[^1] = current with { Text = current.Text + "\n" + line[4..], Count = current.Count + 1 };
+                continue;
+            }
 
-        var number = order.LineNumbers[entry.LineId];
-        return entry.UnitId is null
-            ? string.Create(CultureInfo.InvariantCulture, $"Item {number}")
-            : string.Create(
-                CultureInfo.InvariantCulture,
-                $"Item {number}.{order.Content.Lines[number - 1].Units.IndexOf(entry.UnitId) + 1}"
-            );
-    }
-
-    // The entries by the words of their heading before its colon.
-    private static Dictionary<string, List<string>> Sections(string body)
-    {
-        var sections = new Dictionary<string, List<string>>(StringComparer.Ordinal);
-        List<string>? current = null;
-        foreach (var line in body.Replace("\r\n", "\n", StringComparison.Ordinal).Split('\n'))
-        {
-            if (line.StartsWith("    ", StringComparison.Ordinal) && current is { Count: > 0 })
+            current = NumberIn(line) is { } number
+                ? new MarkedText(number, line[(line.IndexOf(". ", StringComparison.Ordinal) + 2)..], i, 1)
+                : null;
+            if (current is not null)
             {
-                current[^1] += "\n" + line[4..];
-            }
-            else if (line.StartsWith("  ", StringComparison.Ordinal))
-            {
-                current?.Add(line[2..]);
-            }
-            else if (HeadingIn(line) is { } heading)
-            {
-                sections[heading] = current = [];
-            }
-            else if (line.Length > 0)
-            {
-                current = null;
+                found.Add(current);
             }
         }
 
-        return sections;
+        return found.ToLookup(static m => m.Number);
     }
 
-    private static string? HeadingIn(string line)
+    private static int? NumberIn(string line)
     {
-        var colon = line.IndexOf(':', StringComparison.Ordinal);
-        return line == Details ? Details
-            : line.StartsWith("Item ", StringComparison.Ordinal) && colon > 5 ? line[..colon]
+        var end = line.IndexOf(". ", StringComparison.Ordinal);
+        return
+            end > 2
+            && line.StartsWith("  ", StringComparison.Ordinal)
+            && int.TryParse(line.AsSpan(2, end - 2), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            ? number
             : null;
     }
+
+    private sealed record MarkedText(int Number, string Text, int From, int Count);
 }

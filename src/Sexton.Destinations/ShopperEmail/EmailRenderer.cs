@@ -2,6 +2,7 @@ using System.Net;
 using System.Reflection;
 using HandlebarsDotNet;
 using MimeKit;
+using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
@@ -29,6 +30,7 @@ internal sealed class EmailRenderer
         var content = order.Content;
         var prices = new PriceWords(content.Prices.Currency, content.Language);
         var subject = $"Your order {order.Number} at {_settings.ShopName}";
+        var numbers = order.Projection.Entries.Select(static (e, i) => (e.Slot, i)).ToDictionary(static n => n.Slot, static n => n.i + 1);
         var view = new
         {
             language = content.Language,
@@ -58,7 +60,7 @@ internal sealed class EmailRenderer
                     position = order.LineNumbers[line.Id],
                     name = line.ProductName,
                     quantity = line.Quantity,
-                    entries = View(order.Projection.Of(line.Id), order.Id),
+                    entries = View(order.Projection.Of(line.Id), order, numbers),
                     units = line
                         .Units.Select(
                             (unit, i) =>
@@ -66,14 +68,14 @@ internal sealed class EmailRenderer
                                 {
                                     place = i + 1,
                                     name = line.NameOf(unit),
-                                    entries = View(order.Projection.Of(line.Id, unit), order.Id),
+                                    entries = View(order.Projection.Of(line.Id, unit), order, numbers),
                                 }
                         )
                         .Where(static u => u.entries.Length > 0)
                         .ToArray(),
                 })
                 .ToArray(),
-            details = View(order.Projection.Of(null), order.Id),
+            details = View(order.Projection.Of(null), order, numbers),
         };
 
         var message = new MimeMessage
@@ -97,11 +99,13 @@ internal sealed class EmailRenderer
     /// <summary>The line ends of SMTP.</summary>
     public static FormatOptions Format { get; } = new() { NewLineFormat = NewLineFormat.Dos };
 
-    private object[] View(IEnumerable<Entry> entries, Guid order) =>
+    // The number of an entry is its mark in the text part.
+    private object[] View(IEnumerable<Entry> entries, SentOrder order, Dictionary<SlotId, int> numbers) =>
         [
             .. entries.Select(e => new
             {
                 slot = e.Slot.ToString(),
+                number = numbers[e.Slot],
                 name = e.Name,
                 text = e.Text,
                 files = e
@@ -109,7 +113,7 @@ internal sealed class EmailRenderer
                     {
                         name = f.Name,
                         size = FileValue.SizeText(f.Size),
-                        link = FileLink.Write(_settings.LinkToFile(order, f.Sha256), f),
+                        link = FileLink.Write(_settings.LinkToFile(order.Id, f.Sha256), f),
                     })
                     .ToArray(),
             }),

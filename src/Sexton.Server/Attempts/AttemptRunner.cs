@@ -14,6 +14,7 @@ using Sexton.Data.Placing;
 using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
+using Sexton.Destinations.Pages;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
@@ -258,7 +259,9 @@ internal sealed class AttemptRunner(
         {
             case "charged":
                 log.Milestone("attempt.charged", attempt.Id);
-                if (await placer.PlaceAsync(attempt, charge.Number, clock.GetUtcNow(), CancellationToken.None))
+                var (version, _) = await current.GetAsync(CancellationToken.None);
+                var goesTo = new OrderGoesTo(PageKind.CartLine.Key, version.Plan.DeliveredTo);
+                if (await placer.PlaceAsync(attempt, charge.Number, goesTo, clock.GetUtcNow(), CancellationToken.None))
                 {
                     log.Milestone("order.placed", attempt.Id);
                     signal.Raise();

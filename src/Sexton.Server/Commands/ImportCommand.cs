@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
@@ -13,7 +14,7 @@ namespace Sexton.Server.Commands;
 
 /// <summary>
 /// Imports a catalogue: products, shopper groups and the shoppers known by name are written over by their keys. Into an empty draft it
-/// puts the built-in fields and those of the file, and publishes them as version 1.
+/// puts the built-in fields, those of the file and the destinations that a shop begins with, and publishes them as version 1.
 /// </summary>
 internal static class ImportCommand
 {
@@ -31,13 +32,13 @@ internal static class ImportCommand
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<SextonDb>();
         await using var transaction = await db.Database.BeginTransactionAsync();
-        await ImportAsync(db, import, DateTimeOffset.UtcNow);
+        await ImportAsync(db, import, scope.ServiceProvider.GetRequiredService<DestinationKinds>(), DateTimeOffset.UtcNow);
         await transaction.CommitAsync();
         Console.WriteLine($"{import.Products.Count} products imported.");
         return 0;
     }
 
-    public static async Task ImportAsync(SextonDb db, CatalogueFile import, DateTimeOffset now)
+    public static async Task ImportAsync(SextonDb db, CatalogueFile import, DestinationKinds kinds, DateTimeOffset now)
     {
         await WriteAsync(
             db,
@@ -119,10 +120,11 @@ internal static class ImportCommand
         {
             Begin(
                 db,
-                new RegisterContent([.. BuiltInFields.All, .. import.Fields])
+                new RegisterContent([.. BuiltInFields.In(new DestinationIndex(kinds.AtFirst, kinds)), .. import.Fields])
                 {
                     Sections = [.. import.Sections],
                     Steps = [.. import.Steps],
+                    Destinations = kinds.AtFirst,
                 },
                 now
             );

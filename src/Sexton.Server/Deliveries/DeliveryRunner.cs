@@ -1,5 +1,7 @@
 using Npgsql;
+using Sexton.Core.Plan;
 using Sexton.Core.Projections;
+using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data.Queue;
 using Sexton.Data.Rows;
@@ -20,13 +22,13 @@ internal sealed class DeliveryRunner(
     LaneQueue queue,
     OrderReader orders,
     CurrentRegister current,
-    IEnumerable<IDeliveredDestination> destinations,
     TimeProvider clock,
     ILogger<DeliveryRunner> log
 )
 {
     // Whether the bytes may have reached a receiver that cannot tell doubles apart.
     private bool _handedOver;
+    private DeliveredKind? _kind;
 
     public async Task RunAsync(LaneRow claimed)
     {
@@ -57,19 +59,24 @@ internal sealed class DeliveryRunner(
 
     private async Task TryAsync(LaneRow claimed)
     {
-        var destination = destinations.Single(d => d.Key == claimed.Destination);
-        if (claimed.HandedOverAt is not null && !await ResolveLostHandOverAsync(claimed))
+        var (version, _) = await current.GetAsync(CancellationToken.None);
+        var destination =
+            version.Plan.Destinations.Find(claimed.Destination)
+            ?? throw new InvalidOperationException($"there is no destination “{claimed.Destination}” any more.");
+        var kind = _kind = (DeliveredKind)destination.Kind;
+        if (claimed.HandedOverAt is not null && !await ResolveLostHandOverAsync(claimed, kind))
         {
             return;
         }
 
-        var sent = await PrepareAsync(claimed);
+        var sent = await PrepareAsync(claimed, version.Plan, destination);
         var result = sent.IsUnread
-            ? await FetchAsync(destination, claimed.Receipt!)
-            : await destination.SendAsync(
-                destination.Render(sent.Order, claimed.Sequence),
+            ? await FetchAsync(destination, kind, claimed.Receipt!)
+            : await kind.SendAsync(
+                destination,
+                kind.Render(sent.Order, claimed.Sequence),
                 $"{claimed.OrderId:N}/{claimed.Destination}/{claimed.Sequence}",
-                () => HandingOverAsync(destination, claimed),
+                () => HandingOverAsync(kind, claimed),
                 CancellationToken.None
             );
         log.Milestone("delivery.handed_over", claimed.OrderId, claimed.Destination);
@@ -79,7 +86,7 @@ internal sealed class DeliveryRunner(
             return;
         }
 
-        var findings = ReadBack(destination, result.Artefact!, sent.Order);
+        var findings = ReadBack(kind, result.Artefact!, sent.Order);
         try
         {
             await SettleAsync(claimed, sent, findings, result);
@@ -98,10 +105,9 @@ internal sealed class DeliveryRunner(
         }
     }
 
-    private async Task<Sending> PrepareAsync(LaneRow claimed)
+    private async Task<Sending> PrepareAsync(LaneRow claimed, RegisterPlan plan, BoundDestination destination)
     {
         var order = (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
-        var (version, _) = await current.GetAsync(CancellationToken.None);
         var payload = await queue.PayloadAsync(claimed, CancellationToken.None);
 
         // What was taken is read back as it was sent, whatever the routes say since.
@@ -112,12 +118,12 @@ internal sealed class DeliveryRunner(
                 await orders.AnswersAsync(order, payload.Revision, CancellationToken.None),
                 order.OpenKey
             )
-            : Projector.Project(order.Content, version.Plan, claimed.Destination);
+            : Projector.Project(order.Content, plan, claimed.Destination);
         return new Sending(
-            new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection)
+            new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination)
             {
-                PriceRows = order.Content.Prices.RowsAt(version.Plan, claimed.Destination, order.Content, projection),
-                Leaving = version.Plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
+                PriceRows = order.Content.Prices.RowsAt(plan, claimed.Destination, order.Content, projection),
+                Leaving = plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
             },
             order.OpenKey,
             isUnread ? payload!.Revision : order.Revision,
@@ -125,21 +131,21 @@ internal sealed class DeliveryRunner(
         );
     }
 
-    private static async Task<SendResult> FetchAsync(IDeliveredDestination destination, string receipt) =>
-        await destination.FetchAsync(receipt, CancellationToken.None) is { } record
+    private static async Task<SendResult> FetchAsync(BoundDestination destination, DeliveredKind kind, string receipt) =>
+        await kind.FetchAsync(destination, receipt, CancellationToken.None) is { } record
             ? new SendResult(SendOutcome.Taken, "Read back.", receipt, record)
             : new SendResult(SendOutcome.TakenUnread, "It could not be read back yet.", receipt);
 
     // A reader that fails proves nothing, and says so of every answer.
-    private List<SlotFinding> ReadBack(IDeliveredDestination destination, byte[] artefact, SentOrder sent)
+    private List<SlotFinding> ReadBack(DeliveredKind kind, byte[] artefact, SentOrder sent)
     {
         try
         {
-            return [.. destination.ReadBack(artefact, sent)];
+            return [.. kind.ReadBack(artefact, sent)];
         }
         catch (Exception e)
         {
-            log.LogError(e, "What {Destination} has of {Order} could not be read", destination.Key, sent.Id);
+            log.LogError(e, "What {Destination} has of {Order} could not be read", sent.To.Key, sent.Id);
             return
             [
                 .. sent.Projection.Entries.Select(static entry => new SlotFinding(
@@ -153,9 +159,9 @@ internal sealed class DeliveryRunner(
         }
     }
 
-    private async Task HandingOverAsync(IDeliveredDestination destination, LaneRow claimed)
+    private async Task HandingOverAsync(DeliveredKind kind, LaneRow claimed)
     {
-        if (!destination.TellsDoublesApart)
+        if (!kind.TellsDoublesApart)
         {
             if (!await queue.MarkHandingOverAsync(claimed, clock.GetUtcNow(), CancellationToken.None))
             {
@@ -170,7 +176,7 @@ internal sealed class DeliveryRunner(
 
     // A worker, or the database, stopped between the mark and the acknowledgement. Nobody can say whether the message was taken: that is put on record,
     // and it is sent once more under the same number; if that happened before, it stays uncertain.
-    private async Task<bool> ResolveLostHandOverAsync(LaneRow claimed)
+    private async Task<bool> ResolveLostHandOverAsync(LaneRow claimed, DeliveredKind kind)
     {
         var step = LaneTransitions.AfterLostHandOver(claimed.WasUncertain);
         if (step.IsSettled)
@@ -178,7 +184,7 @@ internal sealed class DeliveryRunner(
             (claimed.State, claimed.SettledAt, claimed.HandedOverAt) = (step.State, clock.GetUtcNow(), null);
             await queue.SettleAsync(
                 claimed,
-                ReplacesUnsent(claimed),
+                kind.ReplacesUnsent,
                 Try(claimed, step.State, "Handed over again, and again nothing on record of how it ended. It is not sent a third time."),
                 null,
                 [],
@@ -212,7 +218,7 @@ internal sealed class DeliveryRunner(
         if (
             await queue.SettleAsync(
                 claimed,
-                ReplacesUnsent(claimed),
+                _kind?.ReplacesUnsent ?? true,
                 Try(claimed, claimed.State, result.Detail),
                 sent is not null && isKept ? Payload(claimed, sent, findings, result.Artefact, now) : null,
                 sent is null ? [] : [.. (findings ?? []).Where(static f => !f.Agrees).Select(f => StoredPayload.Row(claimed, f, sent.Key))],
@@ -246,8 +252,6 @@ internal sealed class DeliveryRunner(
             At = now,
         };
     }
-
-    private bool ReplacesUnsent(LaneRow claimed) => destinations.Single(d => d.Key == claimed.Destination).ReplacesUnsent;
 
     private TryRow Try(LaneRow claimed, DeliveryState outcome, string detail) =>
         new()

@@ -1,12 +1,12 @@
-using Sexton.Core.Routing;
 using Sexton.Data.Queue;
 using Sexton.Server.Hosting;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Deliveries;
 
 /// <summary>
 /// Claims due deliveries and sends several at a time; signalled in this process, and otherwise polling each second. Each destination has workers of its
-/// own, so that a slow one slows only itself.
+/// own, so that a slow one slows only itself; one that a new version brings gets them within a second.
 /// </summary>
 internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal signal, SextonOptions options, ILogger<DeliveryWorker> log)
     : BackgroundService
@@ -14,12 +14,45 @@ internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal sig
     private static readonly TimeSpan Poll = TimeSpan.FromSeconds(1);
 
     /// <inheritdoc/>
-    protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
-        Task.WhenAll(
-            DestinationIndex
-                .All.Where(static d => d.IsDelivered)
-                .SelectMany(d => Enumerable.Range(0, options.Workers).Select(_ => WorkAsync(d.Key, stoppingToken)))
-        );
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        var works = new Dictionary<string, Task>(StringComparer.Ordinal);
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            foreach (var destination in (await DestinationsAsync(stoppingToken)).Where(d => !works.ContainsKey(d)))
+            {
+                works[destination] = Task.WhenAll(Enumerable.Range(0, options.Workers).Select(_ => WorkAsync(destination, stoppingToken)));
+            }
+
+            await Task.Delay(Poll, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        }
+
+        await Task.WhenAll(works.Values);
+    }
+
+    // Those of the current version; none while nothing is published, or the database is away.
+    private async Task<IReadOnlyList<string>> DestinationsAsync(CancellationToken stop)
+    {
+        try
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var (version, _) = await scope.ServiceProvider.GetRequiredService<CurrentRegister>().ToldLastAsync(stop);
+            return version.Plan.DeliveredTo;
+        }
+        catch (ApiProblemException)
+        {
+            return [];
+        }
+        catch (Exception e) when (!stop.IsCancellationRequested)
+        {
+            log.LogWarning("The destinations could not be read: {Reason}", e.Message);
+            return [];
+        }
+        catch (OperationCanceledException)
+        {
+            return [];
+        }
+    }
 
     private async Task WorkAsync(string destination, CancellationToken stop)
     {

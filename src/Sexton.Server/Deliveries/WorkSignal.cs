@@ -1,18 +1,15 @@
-using System.Collections.Frozen;
+using System.Collections.Concurrent;
 using System.Threading.Channels;
-using Sexton.Core.Routing;
 
 namespace Sexton.Server.Deliveries;
 
 /// <summary>Wakes the workers of this process; those of other processes poll.</summary>
 internal sealed class WorkSignal
 {
-    private readonly FrozenDictionary<string, Bell> _bells = DestinationIndex
-        .All.Where(static d => d.IsDelivered)
-        .ToFrozenDictionary(static d => d.Key, static _ => new Bell(), StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<string, Bell> _bells = new(StringComparer.Ordinal);
 
     /// <summary>The bell that rings when there may be something to send to a destination.</summary>
-    public Bell Of(string destination) => _bells[destination];
+    public Bell Of(string destination) => _bells.GetOrAdd(destination, static _ => new Bell());
 
     /// <summary>There may be something to send to any of them.</summary>
     public void Raise()

@@ -43,6 +43,13 @@ internal static class DraftEndpoints
                     View(await draft.AddStepAsync(request, Actor.Of(user), cancel))
             )
             .WithName("AddStep");
+        console
+            .MapPost(
+                "draft/destinations",
+                async (AddDestinationRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
+                    View(await draft.AddDestinationAsync(request, Actor.Of(user), cancel))
+            )
+            .WithName("AddDestination");
         console.MapPatch("draft/items/{key}", ChangeAsync).WithName("ChangeDraft");
         console.MapDelete("draft/items/{key}", RemoveAsync).WithName("RemoveFromDraft");
         console.MapPost("draft/undo", UndoAsync).WithName("UndoDraftChange");

@@ -1,6 +1,7 @@
 using Sexton.Core.Facts;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
+using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
 using Sexton.Data.Rows;
@@ -9,7 +10,7 @@ using Sexton.Server.Hosting;
 namespace Sexton.Server.Fields;
 
 /// <summary>What may not be changed in the draft, whichever way the change comes: by hand or by undoing another.</summary>
-internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWebHostEnvironment host)
+internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, PublishedKeys published, IWebHostEnvironment host)
 {
     /// <summary>Checks what something is about to become.</summary>
     /// <param name="row">It as it is.</param>
@@ -78,6 +79,11 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
             throw ApiProblemException.Unprocessable("built_in", $"“{field.Label}” is a question of the shop’s own and stays.");
         }
 
+        if (row.Kind == DraftItemKind.Destination)
+        {
+            await CheckRemovalAsync(DraftItems.Parse<Destination>(row), register, cancel);
+        }
+
         if (row.Kind == DraftItemKind.Codes)
         {
             throw ApiProblemException.Unprocessable("built_in", "The rules of item codes stay.");
@@ -96,6 +102,36 @@ internal sealed class DraftGuards(FieldTypes types, PublishedKeys published, IWe
             throw ApiProblemException.Unprocessable(
                 "has_answers",
                 "There are orders with answers to it. Retire it instead: it is no longer asked, and its answers can be read."
+            );
+        }
+    }
+
+    private async Task CheckRemovalAsync(Destination destination, RegisterContent register, CancellationToken cancel)
+    {
+        if (kinds.Find(destination.Kind)?.IsBuiltIn == true)
+        {
+            throw ApiProblemException.Unprocessable("built_in", $"“{destination.Name}” is a page of the shop’s own and stays.");
+        }
+
+        // Orders can go there at any moment from its publication on.
+        if ((await published.SinceAsync(cancel)).ContainsKey(destination.Key))
+        {
+            throw ApiProblemException.Unprocessable(
+                "was_published",
+                $"“{destination.Name}” was published, and what went there must stay readable. Switch off what goes there instead."
+            );
+        }
+
+        var routed = register
+            .Fields.Where(f => f.GoesTo.Contains(destination.Key) || f.LeftOut.Contains(destination.Key))
+            .Select(static f => f.Label.ToString())
+            .Concat(register.Sections.Where(s => s.GoesTo.Contains(destination.Key)).Select(static s => s.Heading.ToString()))
+            .ToList();
+        if (routed.Count > 0)
+        {
+            throw ApiProblemException.Unprocessable(
+                "not_empty",
+                $"To “{destination.Name}” goes what is answered to {string.Join(", ", routed.Select(static r => $"“{r}”"))}. Switch that off first."
             );
         }
     }

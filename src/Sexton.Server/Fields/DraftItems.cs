@@ -3,12 +3,13 @@ using Sexton.Core.Codes;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
 using Sexton.Core.Register.Settings;
+using Sexton.Core.Routing;
 using Sexton.Core.Values;
 using Sexton.Data.Rows;
 
 namespace Sexton.Server.Fields;
 
-/// <summary>The rows of the draft as fields, sections and steps, and back.</summary>
+/// <summary>The rows of the draft as fields, sections, steps and destinations, and back.</summary>
 internal static class DraftItems
 {
     /// <summary>The register of some rows, which stand in their order.</summary>
@@ -17,6 +18,7 @@ internal static class DraftItems
         {
             Sections = [.. Of<Section>(rows, DraftItemKind.Section)],
             Steps = [.. Of<CustomStep>(rows, DraftItemKind.Step)],
+            Destinations = [.. Of<Destination>(rows, DraftItemKind.Destination)],
             Codes = Of<CodeRules>(rows, DraftItemKind.Codes).FirstOrDefault() ?? CodeRules.None,
         };
 
@@ -25,6 +27,7 @@ internal static class DraftItems
         Ranked(DraftItemKind.Field, register.Fields, static f => f.Key)
             .Concat(Ranked(DraftItemKind.Section, register.Sections, static s => s.Key))
             .Concat(Ranked(DraftItemKind.Step, register.Steps, static s => s.Key))
+            .Concat(Ranked(DraftItemKind.Destination, register.Destinations, static d => d.Key))
             .Concat(Ranked(DraftItemKind.Codes, [register.Codes], static _ => CodeRules.Key));
 
     public static DraftItemRow Row(DraftItemKind kind, string key, string rank, string definition, int revision = 1) =>
@@ -51,6 +54,7 @@ internal static class DraftItems
             DraftItemKind.Field => Write(Read<Field>(definition)),
             DraftItemKind.Codes => Write(Read<CodeRules>(definition)),
             DraftItemKind.Section => Write(Read<Section>(definition)),
+            DraftItemKind.Destination => Write(Read<Destination>(definition)),
             _ => Write(Read<CustomStep>(definition)),
         };
 
@@ -61,16 +65,29 @@ internal static class DraftItems
             DraftItemKind.Field => FieldSettings.Read(Parse<Field>(row), setting),
             DraftItemKind.Section => SectionEdit.Read(Parse<Section>(row), setting),
             DraftItemKind.Codes => CodeEdit.Read(Parse<CodeRules>(row), setting),
+            DraftItemKind.Destination => DestinationEdit.Read(Parse<Destination>(row), setting),
             _ => SectionEdit.Read(Parse<CustomStep>(row), setting),
         };
 
     /// <summary>The definition of a row with one setting changed.</summary>
-    public static string Apply(DraftItemRow row, string setting, JsonElement value) =>
+    /// <param name="row">The row.</param>
+    /// <param name="setting">The path of the setting.</param>
+    /// <param name="value">The value.</param>
+    /// <param name="destinations">Where answers can go.</param>
+    /// <param name="kinds">The kinds of destination.</param>
+    public static string Apply(
+        DraftItemRow row,
+        string setting,
+        JsonElement value,
+        DestinationIndex destinations,
+        DestinationKinds kinds
+    ) =>
         row.Kind switch
         {
-            DraftItemKind.Field => Write(FieldSettings.Apply(Parse<Field>(row), setting, value)),
-            DraftItemKind.Codes => Write(CodeEdit.Apply(Parse<CodeRules>(row), setting, value)),
-            DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value)),
+            DraftItemKind.Field => Write(FieldSettings.Apply(Parse<Field>(row), setting, value, destinations)),
+            DraftItemKind.Codes => Write(CodeEdit.Apply(Parse<CodeRules>(row), setting, value, destinations)),
+            DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value, destinations)),
+            DraftItemKind.Destination => Write(DestinationEdit.Apply(Parse<Destination>(row), setting, value, kinds)),
             _ => Write(SectionEdit.Apply(Parse<CustomStep>(row), setting, value)),
         };
 

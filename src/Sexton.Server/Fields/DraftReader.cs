@@ -9,6 +9,7 @@ using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
@@ -24,6 +25,7 @@ internal sealed class DraftReader(
     CurrentRegister current,
     VersionWriter versions,
     FieldTypes types,
+    DestinationKinds kinds,
     AcceptedProblems accepted
 )
 {
@@ -42,6 +44,7 @@ internal sealed class DraftReader(
         var order = await db.Products.AsNoTracking().OrderBy(p => p.Position).Select(p => p.Code).ToListAsync(cancel);
         var shown = order.Select(products.Find).OfType<Product>().ToList();
         var words = new ConditionWords(content, types, products);
+        var destinations = new DestinationIndex(content.Destinations, kinds);
 
         var (open, meant) = await accepted.SplitAsync(DraftChecks.Run(draft.Compile(content), products), cancel);
         var codes = Of(rows, DraftItemKind.Codes).FirstOrDefault();
@@ -51,7 +54,7 @@ internal sealed class DraftReader(
         return new DraftView(
             await versions.NextNumberAsync(cancel),
             changed.Count,
-            [.. Of(rows, DraftItemKind.Field).Select(r => View(r, content, shown, words, Since(r), Changed(r)))],
+            [.. Of(rows, DraftItemKind.Field).Select(r => View(r, content, shown, words, destinations, Since(r), Changed(r)))],
             [.. Of(rows, DraftItemKind.Section).Select(r => ViewSection(r, shown, words, Since(r), Changed(r)))],
             [
                 .. Of(rows, DraftItemKind.Step)
@@ -59,17 +62,12 @@ internal sealed class DraftReader(
             ],
             [.. content.AllSteps().Select(static s => new NamedKey(s.Key, s.Name.ToString()))],
             [
-                .. DestinationIndex.All.Select(static d => new DestinationView(
-                    d.Key,
-                    d.Name,
-                    d.Phrase,
-                    d.Family,
-                    d.LongestLineText,
-                    d.TakesOrderAnswers,
-                    d.ShowsPrices,
-                    d.ItemCodes is not null
-                )),
+                .. Of(rows, DraftItemKind.Destination)
+                    .Where(r => destinations.Find(r.Key) is not null)
+                    .OrderBy(r => destinations.All.IndexOf(destinations.Find(r.Key)!))
+                    .Select(r => DestinationView.Of(destinations.Find(r.Key)!, r.Revision, Since(r), Changed(r))),
             ],
+            [.. kinds.All.Select(DestinationKindView.Of)],
             [.. types.All.Select(TypeView.Of)],
             FieldToggleView.All,
             [.. shown.Select(ProductView)],
@@ -96,6 +94,7 @@ internal sealed class DraftReader(
         RegisterContent content,
         IReadOnlyList<Product> products,
         ConditionWords words,
+        DestinationIndex destinations,
         int? since,
         bool changed
     )
@@ -105,7 +104,7 @@ internal sealed class DraftReader(
         var type = types.Find(field.Type);
         var sentences = Sentences(
             words,
-            Routes(field.GoesToWhen)
+            RouteConditions(field.GoesToWhen)
                 .Append(("when", field.When))
                 .Append(("required_when", field.RequiredWhen))
                 .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When)))
@@ -123,9 +122,20 @@ internal sealed class DraftReader(
                 || section is { When: not null } or { Opening.IsEmpty: false } or { AskedOf.Groups.IsEmpty: false },
             sentences,
             PricingOf(field, type),
+            LeftOutOf(field, type, destinations),
             field
         );
     }
+
+    private static IReadOnlyList<LeftOutView> LeftOutOf(Field field, FieldType? type, DestinationIndex destinations) =>
+        type is null || type.Validate(field.Settings).Any()
+            ? []
+            :
+            [
+                .. Routes
+                    .LeftOut(field, type.Bind(new SettingReader(type, field.Settings)), destinations)
+                    .Select(static r => new LeftOutView(r.Destination.Key, r.Why ?? "")),
+            ];
 
     private static PricingView? PricingOf(Field field, FieldType? type)
     {
@@ -157,7 +167,7 @@ internal sealed class DraftReader(
             since,
             changed,
             [.. products.Where(section.AskedOf.Includes).Select(static p => p.Code)],
-            Sentences(words, Routes(section.GoesToWhen).Append(("when", section.When))),
+            Sentences(words, RouteConditions(section.GoesToWhen).Append(("when", section.When))),
             section
         );
     }
@@ -173,8 +183,9 @@ internal sealed class DraftReader(
             product.Ships
         );
 
-    private static IEnumerable<(string Setting, Condition? Condition)> Routes(IEnumerable<KeyValuePair<string, Condition>> conditions) =>
-        conditions.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value));
+    private static IEnumerable<(string Setting, Condition? Condition)> RouteConditions(
+        IEnumerable<KeyValuePair<string, Condition>> conditions
+    ) => conditions.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value));
 
     private static Dictionary<string, string> Sentences(
         ConditionWords words,

@@ -9,6 +9,7 @@ using Sexton.Core.Register.Edits;
 using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
 using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
@@ -18,7 +19,14 @@ using Sexton.Server.Hosting;
 namespace Sexton.Server.Fields;
 
 /// <summary>The draft: a row per field, section and step. Every change goes through the guards, and into the history.</summary>
-internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys published, DraftGuards guards, DraftHistory history)
+internal sealed class DraftStore(
+    SextonDb db,
+    FieldTypes types,
+    DestinationKinds kinds,
+    PublishedKeys published,
+    DraftGuards guards,
+    DraftHistory history
+)
 {
     /// <summary>The path of the place of a row.</summary>
     public const string Position = "position";
@@ -30,10 +38,13 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
     public async Task<List<DraftItemRow>> RowsAsync(CancellationToken cancel) =>
         await db.DraftItems.OrderBy(f => f.Rank).ThenBy(f => f.Key).ToListAsync(cancel);
 
-    public Compilation Compile(RegisterContent content) => RegisterPlan.Compile(content, types);
+    public Compilation Compile(RegisterContent content) => RegisterPlan.Compile(content, types, kinds);
 
     public ImmutableArray<FieldChange> Difference(RegisterContent before, RegisterContent after, ProductIndex products) =>
-        RegisterDifference.Between(before, after, types, products);
+        RegisterDifference.Between(before, after, types, kinds, products);
+
+    /// <summary>The destinations of the draft.</summary>
+    public async Task<DestinationIndex> DestinationsAsync(CancellationToken cancel) => new((await ReadAsync(cancel)).Destinations, kinds);
 
     /// <summary>A key for a label that nothing has or ever had.</summary>
     public async Task<string> ProposeKeyAsync(string label, CancellationToken cancel)
@@ -42,15 +53,16 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         return FieldKey.Propose(label, taken.Contains);
     }
 
-    /// <summary>Adds a field. It goes to every destination that takes an answer of its length: what must not go somewhere is switched off by hand.</summary>
+    /// <summary>Adds a field. It goes wherever new fields go and its answers are taken: what must not go somewhere is switched off by hand.</summary>
     public async Task<DraftItemRow> AddFieldAsync(AddFieldRequest request, Actor actor, CancellationToken cancel)
     {
         var type = types.Find(request.Type) ?? throw new DraftEditException("type", $"There is no kind of answer “{request.Type}”.");
         await CheckNewKeyAsync(request.Key, cancel);
+        var register = await ReadAsync(cancel);
+        var destinations = new DestinationIndex(register.Destinations, kinds);
         var section = request.Section is null
             ? null
-            : (await ReadAsync(cancel)).FindSection(request.Section)
-                ?? throw new DraftEditException("section", $"There is no section “{request.Section}”.");
+            : register.FindSection(request.Section) ?? throw new DraftEditException("section", $"There is no section “{request.Section}”.");
         var plain = new Field
         {
             Key = request.Key,
@@ -63,35 +75,49 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
             AskedOf =
                 section is null && request.Level != Level.Order ? (request.AskedOf ?? ProductScope.Only()).Tidy() : ProductScope.Every,
         };
-        var field = FieldSettings.Apply(plain, "label." + LanguageMap.Fallback, JsonSerializer.SerializeToElement(request.Label));
+        var field = FieldSettings.Apply(
+            plain,
+            "label." + LanguageMap.Fallback,
+            JsonSerializer.SerializeToElement(request.Label),
+            destinations
+        );
         if (field.Label.IsEmpty)
         {
             throw new DraftEditException("label", "Say what the shopper is asked.");
         }
 
-        var rule = type.Bind(new SettingReader(type, field.Settings));
-        var places = type.AsksNothing ? [] : DestinationIndex.All.Where(d => d.Takes(field.Level)).ToList();
-        field = field with
+        if (!type.AsksNothing)
         {
-            GoesTo = [.. places.Where(d => d.HasRoomFor(rule, field.Level)).Select(static d => d.Key)],
-            LeftOut = [.. places.Where(d => !d.HasRoomFor(rule, field.Level)).Select(static d => d.Key)],
-        };
+            field = Routes.Begin(field, type.Bind(new SettingReader(type, field.Settings)), destinations);
+        }
+
         return await AddAsync(DraftItemKind.Field, field.Key, DraftItems.Write(field), actor, cancel);
     }
 
-    /// <summary>Adds a section. What is answered to its opening question is shown on the order page until it is sent elsewhere too.</summary>
+    /// <summary>Adds a section. What is answered to its opening question is shown on the pages of staff until it is sent elsewhere too.</summary>
     public async Task<DraftItemRow> AddSectionAsync(AddSectionRequest request, Actor actor, CancellationToken cancel)
     {
         await CheckNewKeyAsync(request.Key, cancel);
+        var destinations = await DestinationsAsync(cancel);
         var plain = new Section
         {
             Key = request.Key,
             Level = request.Level,
             Step = request.Level == Level.Order ? Step.Cart.Key : Step.ProductPage.Key,
             Heading = LanguageMap.Empty,
-            GoesTo = [DestinationIndex.OrderPage],
+            GoesTo =
+            [
+                .. destinations
+                    .All.Where(static d => d is { Kind: { IsDelivered: false, Audience: Audience.Staff }, Plain.TakesNewFields: true })
+                    .Select(static d => d.Key),
+            ],
         };
-        var section = SectionEdit.Apply(plain, "heading." + LanguageMap.Fallback, JsonSerializer.SerializeToElement(request.Heading));
+        var section = SectionEdit.Apply(
+            plain,
+            "heading." + LanguageMap.Fallback,
+            JsonSerializer.SerializeToElement(request.Heading),
+            destinations
+        );
         return section.Heading.IsEmpty
             ? throw new DraftEditException("heading", "Say what stands above its fields.")
             : await AddAsync(DraftItemKind.Section, section.Key, DraftItems.Write(section), actor, cancel);
@@ -106,6 +132,25 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         return step.Name.IsEmpty
             ? throw new DraftEditException("name", "Say what the shopper reads above it.")
             : await AddAsync(DraftItemKind.Step, step.Key, DraftItems.Write(step), actor, cancel);
+    }
+
+    /// <summary>Adds a destination. Nothing goes there until it is switched on.</summary>
+    public async Task<DraftItemRow> AddDestinationAsync(AddDestinationRequest request, Actor actor, CancellationToken cancel)
+    {
+        if (kinds.Find(request.Kind) is not { IsBuiltIn: false } kind)
+        {
+            throw new DraftEditException("kind", $"There is no kind of destination “{request.Kind}” to be made.");
+        }
+
+        await CheckNewKeyAsync(request.Key, cancel);
+        var plain = new Destination
+        {
+            Key = request.Key,
+            Kind = kind.Key,
+            Name = "",
+        };
+        var destination = DestinationEdit.Apply(plain, "name", JsonSerializer.SerializeToElement(request.Name), kinds);
+        return await AddAsync(DraftItemKind.Destination, destination.Key, DraftItems.Write(destination), actor, cancel);
     }
 
     /// <summary>Changes one setting.</summary>
@@ -125,7 +170,11 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
         else
         {
-            await WriteAsync(row, WithRoom(row.Kind, DraftItems.Apply(row, setting, value)), setting, actor, undoes: false, cancel);
+            await WriteAsync(row, await ApplyAsync(row, setting, value, cancel), setting, actor, undoes: false, cancel);
+            if (row.Kind == DraftItemKind.Destination)
+            {
+                await JoinAsync(row.Key, actor, cancel);
+            }
         }
 
         await db.SaveChangesAsync(cancel);
@@ -262,12 +311,19 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
     }
 
-    // Where an answer was too long from the start, it goes as soon as it is not.
-    private string WithRoom(DraftItemKind kind, string definition)
+    /// <summary>The definition of a row with one setting changed, and its routes settled.</summary>
+    public async Task<string> ApplyAsync(DraftItemRow row, string setting, JsonElement value, CancellationToken cancel)
+    {
+        var destinations = await DestinationsAsync(cancel);
+        return WithRoom(row, DraftItems.Apply(row, setting, value, destinations, kinds), destinations);
+    }
+
+    // What cannot be switched on is left out, and what was left out goes as soon as it can.
+    private string WithRoom(DraftItemRow row, string definition, DestinationIndex destinations)
     {
         if (
-            kind != DraftItemKind.Field
-            || DraftItems.Read<Field>(definition) is not { LeftOut.IsEmpty: false } field
+            row.Kind != DraftItemKind.Field
+            || DraftItems.Read<Field>(definition) is not { } field
             || types.Find(field.Type) is not { AsksNothing: false } type
             || type.Validate(field.Settings).Any()
         )
@@ -276,10 +332,18 @@ internal sealed class DraftStore(SextonDb db, FieldTypes types, PublishedKeys pu
         }
 
         var rule = type.Bind(new SettingReader(type, field.Settings));
-        var roomy = field.LeftOut.Where(key => DestinationIndex.Find(key)?.HasRoomFor(rule, field.Level) == true).ToList();
-        return roomy.Count == 0
-            ? definition
-            : DraftItems.Write(field with { GoesTo = field.GoesTo.Union(roomy), LeftOut = field.LeftOut.Except(roomy) });
+        return DraftItems.Write(Routes.Settle(DraftItems.Parse<Field>(row), field, rule, destinations));
+    }
+
+    // A destination that takes more than before gets what was left out there.
+    private async Task JoinAsync(string destination, Actor actor, CancellationToken cancel)
+    {
+        var rows = await RowsAsync(cancel);
+        var destinations = new DestinationIndex(DraftItems.Register(rows).Destinations, kinds);
+        foreach (var row in rows.Where(r => r.Kind == DraftItemKind.Field && DraftItems.Parse<Field>(r).LeftOut.Contains(destination)))
+        {
+            await WriteAsync(row, WithRoom(row, row.Definition, destinations), "goes_to." + destination, actor, undoes: true, cancel);
+        }
     }
 
     private async Task UndoSettingAsync(DraftChangeRow change, DraftItemRow row, Actor actor, CancellationToken cancel)

@@ -22,7 +22,8 @@ namespace Sexton.Server.Fields;
 /// <param name="Sections">The sections.</param>
 /// <param name="OwnSteps">The steps of the shop's own.</param>
 /// <param name="Steps">All steps where fields are asked, in their order.</param>
-/// <param name="Destinations">The destinations where answers go.</param>
+/// <param name="Destinations">The destinations where answers go, as they stand on the map.</param>
+/// <param name="DestinationKinds">The kinds of destination.</param>
 /// <param name="Types">The kinds of answer.</param>
 /// <param name="Products">The products.</param>
 /// <param name="Groups">The shopper groups.</param>
@@ -42,6 +43,7 @@ internal sealed record DraftView(
     IReadOnlyList<CustomStepView> OwnSteps,
     IReadOnlyList<NamedKey> Steps,
     IReadOnlyList<DestinationView> Destinations,
+    IReadOnlyList<DestinationKindView> DestinationKinds,
     IReadOnlyList<TypeView> Types,
     IReadOnlyList<FieldToggleView> FieldToggles,
     IReadOnlyList<ProductChoice> Products,
@@ -91,16 +93,81 @@ internal sealed record PricingView(
 internal sealed record NamedKey(string Key, string Name);
 
 /// <summary>A destination.</summary>
+/// <param name="Key">The key.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Phrase">What a sentence calls it.</param>
+/// <param name="Family">The key of its family.</param>
+/// <param name="Levels">The levels for whose answers it has a place.</param>
+/// <param name="ShowsPrices">Whether people read prices there.</param>
+/// <param name="TakesItemCodes">Whether it gets item codes.</param>
+/// <param name="Revision">The revision of it in the draft.</param>
+/// <param name="Since">The first version that had it; null where none has.</param>
+/// <param name="Changed">Whether it differs from the current version.</param>
+/// <param name="Destination">It as plain data.</param>
 internal sealed record DestinationView(
     string Key,
     string Name,
     string Phrase,
-    DestinationFamily Family,
-    int? LongestLineText,
-    bool TakesOrderAnswers,
+    string Family,
+    IReadOnlyList<Level> Levels,
     bool ShowsPrices,
-    bool TakesItemCodes
-);
+    bool TakesItemCodes,
+    int Revision,
+    int? Since,
+    bool Changed,
+    Destination Destination
+)
+{
+    public static DestinationView Of(BoundDestination destination, int revision, int? since, bool changed) =>
+        new(
+            destination.Key,
+            destination.Name,
+            destination.Phrase,
+            destination.Kind.Family.Key,
+            destination.Capacity.Levels,
+            destination.Kind.ShowsPrices,
+            destination.Capacity.ItemCodes is not null,
+            revision,
+            since,
+            changed,
+            destination.Plain
+        );
+}
+
+/// <summary>A kind of destination.</summary>
+/// <param name="Key">The key.</param>
+/// <param name="Name">What a destination of it is called at first.</param>
+/// <param name="Family">Where it stands on the map.</param>
+/// <param name="Ceiling">The best evidence that it can give.</param>
+/// <param name="CanBeMade">Whether destinations of it can be made; the others are parts of the application.</param>
+/// <param name="Settings">Its settings.</param>
+/// <param name="Schema">The JSON Schema of its settings object.</param>
+internal sealed record DestinationKindView(
+    string Key,
+    string Name,
+    DestinationFamily Family,
+    Evidence Ceiling,
+    bool CanBeMade,
+    IReadOnlyList<SettingView> Settings,
+    JsonObject Schema
+)
+{
+    public static DestinationKindView Of(DestinationKind kind) =>
+        new(
+            kind.Key,
+            kind.Name,
+            kind.Family,
+            kind.Ceiling,
+            !kind.IsBuiltIn,
+            [.. kind.Settings.Select(SettingView.Of)],
+            SettingsObject.Schema(kind.Settings)
+        );
+}
+
+/// <summary>A destination that a field is left out of.</summary>
+/// <param name="Destination">Its key.</param>
+/// <param name="Why">Why it cannot take the answers, in a sentence.</param>
+internal sealed record LeftOutView(string Destination, string Why);
 
 /// <summary>A setting of every field that is so or not, and is drawn as it says.</summary>
 /// <param name="Name">Its name.</param>
@@ -198,6 +265,7 @@ internal sealed record ProductChoice(
 /// <param name="Conditional">Whether more than the product decides: a condition, a group, or an opening question.</param>
 /// <param name="Sentences">Its conditions as sentences, by the path of their setting.</param>
 /// <param name="Pricing">What its answers can do to the price; null where nothing is asked.</param>
+/// <param name="LeftOut">Where its answers cannot go, and why.</param>
 /// <param name="Field">The field.</param>
 internal sealed record FieldView(
     int Revision,
@@ -209,6 +277,7 @@ internal sealed record FieldView(
     bool Conditional,
     IReadOnlyDictionary<string, string> Sentences,
     PricingView? Pricing,
+    IReadOnlyList<LeftOutView> LeftOut,
     Field Field
 );
 
@@ -264,6 +333,12 @@ internal sealed record AddSectionRequest(string Heading, string Key, Level Level
 
 /// <summary>Adds a step of the shop's own.</summary>
 internal sealed record AddStepRequest(string Name, string Key, string After);
+
+/// <summary>Adds a destination.</summary>
+/// <param name="Name">What it is called.</param>
+/// <param name="Key">The key.</param>
+/// <param name="Kind">The key of its kind.</param>
+internal sealed record AddDestinationRequest(string Name, string Key, string Kind);
 
 /// <summary>Changes one setting.</summary>
 /// <param name="Setting">The path of the setting; "position" moves it before another of its kind, or to the end for null.</param>

@@ -5,6 +5,7 @@ using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Register;
 using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 
 namespace Sexton.Server.Fields;

@@ -6,7 +6,7 @@ namespace Sexton.Server.Fields;
 /// <summary>The keys that were ever published, and whether orders answer them: what decides which changes are still possible.</summary>
 internal sealed class PublishedKeys(SextonDb db)
 {
-    /// <summary>Each field, section and step that was ever published, with the first version that had it.</summary>
+    /// <summary>Each field, section, step and destination that was ever published, with the first version that had it.</summary>
     public async Task<Dictionary<string, int>> SinceAsync(CancellationToken cancel) =>
         await db
             .Database.SqlQuery<FirstVersion>(
@@ -15,7 +15,8 @@ internal sealed class PublishedKeys(SextonDb db)
                 from register_versions v, lateral (
                     select jsonb_array_elements(v.content -> 'fields')
                     union all select jsonb_array_elements(coalesce(v.content -> 'sections', '[]'))
-                    union all select jsonb_array_elements(coalesce(v.content -> 'steps', '[]'))) as items(i)
+                    union all select jsonb_array_elements(coalesce(v.content -> 'steps', '[]'))
+                    union all select jsonb_array_elements(coalesce(v.content -> 'destinations', '[]'))) as items(i)
                 group by 1
                 """
             )

@@ -1,6 +1,6 @@
-using Sexton.Core.Routing;
 using Sexton.Core.Values;
 using Sexton.Data.Rows;
+using Sexton.Destinations.Pages;
 using Sexton.Server.Hosting;
 using Sexton.Server.Orders;
 
@@ -98,8 +98,8 @@ internal static class FileEndpoints
     public static string PageOf(StoredOrder order, string destination, OrderLinks links) =>
         destination switch
         {
-            DestinationIndex.OrderPage => $"/api/console/v1/orders/{order.Number}",
-            DestinationIndex.Account => $"/api/shop/v1/account/orders/{order.Number}",
+            _ when destination == PageKind.OrderPage.Key => $"/api/console/v1/orders/{order.Number}",
+            _ when destination == PageKind.Account.Key => $"/api/shop/v1/account/orders/{order.Number}",
             _ => $"/api/shop/v1/orders/{links.TokenFor(order.Id)}",
         };
 }

@@ -4,7 +4,6 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.ObjectPool;
 using Microsoft.Extensions.Options;
-using MimeKit;
 using Serilog;
 using Serilog.Events;
 using Serilog.Formatting.Compact;
@@ -18,9 +17,6 @@ using Sexton.Data.Queue;
 using Sexton.Data.Retention;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
-using Sexton.Destinations;
-using Sexton.Destinations.BackOffice;
-using Sexton.Destinations.ShopperEmail;
 using Sexton.Server.Accounts;
 using Sexton.Server.Attempts;
 using Sexton.Server.Deliveries;
@@ -242,14 +238,6 @@ internal static class SextonHost
             http.BaseAddress = options.PaymentsUrl;
             http.Timeout = TimeSpan.FromSeconds(options.PaymentTimeOutSeconds);
         });
-        services.AddHttpClient(
-            "back office",
-            http =>
-            {
-                http.BaseAddress = options.BackOfficeUrl;
-                http.Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds);
-            }
-        );
         services.AddHttpClient<AddressSuggestions>(http =>
         {
             http.BaseAddress = options.AddressesUrl;
@@ -263,22 +251,7 @@ internal static class SextonHost
                 http.Timeout = TimeSpan.FromSeconds(options.PaymentTimeOutSeconds);
             }
         );
-        services.AddSingleton<IDeliveredDestination>(provider =>
-        {
-            var clients = provider.GetRequiredService<IHttpClientFactory>();
-            return new BackOfficeDestination(() => clients.CreateClient("back office"), provider.GetRequiredService<FileLinks>().LinkTo);
-        });
-        services.AddSingleton<IDeliveredDestination>(provider => new ShopperEmailDestination(
-            new EmailSettings(
-                options.ShopName,
-                new MailboxAddress(options.ShopName, options.MailFrom),
-                options.MailHost,
-                options.MailPort,
-                provider.GetRequiredService<OrderLinks>().LinkTo,
-                provider.GetRequiredService<OrderLinks>().LinkToFile,
-                TimeSpan.FromSeconds(options.TimeOutSeconds)
-            )
-        ));
+        services.AddDestinations(options);
     }
 
     private static void MapApi(WebApplication app)

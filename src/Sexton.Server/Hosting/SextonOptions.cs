@@ -1,4 +1,5 @@
 using Sexton.Core.Catalogue;
+using Sexton.Destinations.ShopperEmail;
 
 namespace Sexton.Server.Hosting;
 
@@ -44,8 +45,23 @@ internal sealed class SextonOptions
     /// <summary>The port of the SMTP server.</summary>
     public int MailPort { get; set; } = 5082;
 
+    /// <summary>How the connection to it is kept from being read: None, Tls or StartTls.</summary>
+    public MailSecurity MailSecurity { get; set; }
+
+    /// <summary>Who signs in there; empty for nobody.</summary>
+    public string MailUser { get; set; } = "";
+
+    /// <summary>The password.</summary>
+    public string MailPassword { get; set; } = "";
+
+    /// <summary>A file of certificates (PEM) that may have signed the server's, where no authority did that this machine trusts; empty for none.</summary>
+    public string MailAuthorities { get; set; } = "";
+
     /// <summary>The back office.</summary>
     public Uri BackOfficeUrl { get; set; } = new("http://127.0.0.1:5081/back-office/");
+
+    /// <summary>The token that the back office asks for (RFC 6750); empty for none.</summary>
+    public string BackOfficeToken { get; set; } = "";
 
     /// <summary>The payment provider.</summary>
     public Uri PaymentsUrl { get; set; } = new("http://127.0.0.1:5081/payments/");
@@ -140,6 +156,16 @@ internal sealed class SextonOptions
         if (PersonalDays < 1 || ArtefactDays < 1 || BookDays < PersonalDays)
         {
             yield return "What is kept is kept for a day at least, and an order is not taken out before it is erased. Set SEXTON__PERSONALDAYS, SEXTON__ARTEFACTDAYS and SEXTON__BOOKDAYS so.";
+        }
+
+        if (MailUser.Length > 0 && MailSecurity == MailSecurity.None)
+        {
+            yield return "A password is sent over TLS only. Set SEXTON__MAILSECURITY to Tls or StartTls.";
+        }
+
+        if (MailAuthorities.Length > 0 && !File.Exists(MailAuthorities))
+        {
+            yield return $"There is no file “{MailAuthorities}”. Set SEXTON__MAILAUTHORITIES to a file of certificates (PEM), or leave it out.";
         }
 
         if (!TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _))

@@ -1,7 +1,5 @@
 using System.Security.Claims;
-using System.Text;
 using Microsoft.EntityFrameworkCore;
-using MimeKit;
 using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
@@ -9,6 +7,7 @@ using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
 using Sexton.Destinations;
+using Sexton.Destinations.Pages;
 using Sexton.Server.Accounts;
 using Sexton.Server.Hosting;
 
@@ -25,17 +24,17 @@ internal static class EvidenceEndpoint
         OrderReader orders,
         TrailReader trails,
         CoveredAnswers covered,
-        IEnumerable<IDeliveredDestination> delivered,
         SextonDb db,
         CancellationToken cancel
     )
     {
         var order = await orders.FindAsync(number, cancel);
-        var known = DestinationIndex.Find(destination) ?? throw ApiProblemException.NotFound($"There is no destination “{destination}”.");
         var answer =
             order.Content.Answers.FirstOrDefault(a => a.Slot.ToString() == slot)
             ?? throw ApiProblemException.NotFound($"Order {number} has no answer at “{slot}”.");
         var trail = await trails.ReadAsync(order, cancel);
+        var known =
+            trail.Plan.Destinations.Find(destination) ?? throw ApiProblemException.NotFound($"There is no destination “{destination}”.");
         var place = trail.At(destination);
         var seen = Seen(order, answer, place);
         await covered.LookAsync(order, seen, Actor.Of(user), cancel);
@@ -49,12 +48,13 @@ internal static class EvidenceEndpoint
             trail.MarkOf(answer, destination),
             answer.Value?.Files is { } files ? Entry.ProofOf(files) : answer.Text,
             [
-                .. FindingsOf(order, place, delivered)
+                .. FindingsOf(order, place, known)
                     .Where(f => f.Slot == slot && f.Expected.Length > 0)
                     .Select(f => new FoundView(f.Part, f.Found, f.Finding, TextDifference.Describe(f.Expected, f.Found))),
             ],
-            ArtefactOf(destination, place.Artefact),
+            PartsOf(known, place, slot),
             place.Lane?.Receipt,
+            WhyLeftOut(trail, answer, known),
             happenings,
             place.Lane is { } lane && LaneTransitions.CanBeSentAgain(lane.State),
             place.Lane is { SettledAt: null } open ? open.NextTryAt : null
@@ -70,11 +70,9 @@ internal static class EvidenceEndpoint
         ];
 
     // What agrees is only counted, and so the artefact is read once more, as long as it is there.
-    private static IEnumerable<SlotFinding> FindingsOf(StoredOrder order, PlaceTrail place, IEnumerable<IDeliveredDestination> delivered) =>
-        place is { Artefact: { } artefact, Projection: { } sent }
-        && delivered.FirstOrDefault(d => d.Key == place.Destination) is { } destination
-        && place.Agreed != Finding.None
-            ? destination.ReadBack(artefact, new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, sent))
+    private static IEnumerable<SlotFinding> FindingsOf(StoredOrder order, PlaceTrail place, BoundDestination destination) =>
+        place is { Artefact: { } artefact, Projection: { } sent } && destination.Kind is DeliveredKind kind && place.Agreed != Finding.None
+            ? kind.ReadBack(artefact, new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, sent, destination))
             : place.Findings;
 
     private static async Task<List<HappeningView>> HappeningsAsync(SextonDb db, PlaceTrail place, CancellationToken cancel)
@@ -100,27 +98,15 @@ internal static class EvidenceEndpoint
                 .ToListAsync(cancel);
     }
 
-    private static IReadOnlyList<ArtefactPart> ArtefactOf(string destination, byte[]? bytes)
-    {
-        if (bytes is null)
-        {
-            return [];
-        }
+    private static string? WhyLeftOut(OrderTrail trail, OrderAnswer answer, BoundDestination destination) =>
+        trail.MarkOf(answer, destination.Key).Expectation == Expectation.LeftOut && trail.Plan.Find(answer.Field) is { } planned
+            ? destination.WhyNot(planned.Rule, planned.Level)
+            : null;
 
-        if (destination == DestinationIndex.ShopperEmail)
-        {
-            using var stream = new MemoryStream(bytes);
-            using var message = MimeMessage.Load(stream);
-            return
-            [
-                new("html", message.HtmlBody ?? ""),
-                new("text", message.TextBody ?? ""),
-                new("as sent", Encoding.UTF8.GetString(bytes)),
-            ];
-        }
-
-        return [new("record", Encoding.UTF8.GetString(bytes))];
-    }
+    private static IReadOnlyList<ArtefactPart> PartsOf(BoundDestination destination, PlaceTrail place, string slot) =>
+        place.Artefact is not { } bytes ? []
+        : destination.Kind is DeliveredKind kind ? kind.PartsOf(bytes, place.Projection!, slot)
+        : PageReader.PartsOf(bytes, slot);
 }
 
 /// <summary>The evidence of one answer at one destination.</summary>
@@ -131,6 +117,7 @@ internal static class EvidenceEndpoint
 /// <param name="Found">What each part of the artefact shows.</param>
 /// <param name="Artefact">The parts of the artefact.</param>
 /// <param name="Receipt">What the other side gave in return.</param>
+/// <param name="LeftOut">Why the answer could not go there, and nobody chose so; null where that is not so.</param>
 /// <param name="Happenings">Every try and serving.</param>
 /// <param name="CanSendAgain">Whether it can be sent again.</param>
 /// <param name="NextTryAt">When it is tried next, or null.</param>
@@ -142,6 +129,7 @@ internal sealed record EvidenceView(
     IReadOnlyList<FoundView> Found,
     IReadOnlyList<ArtefactPart> Artefact,
     string? Receipt,
+    string? LeftOut,
     IReadOnlyList<HappeningView> Happenings,
     bool CanSendAgain,
     DateTimeOffset? NextTryAt
@@ -149,9 +137,6 @@ internal sealed record EvidenceView(
 
 /// <summary>What one part shows.</summary>
 internal sealed record FoundView(string Part, string? Text, Finding Finding, string Difference);
-
-/// <summary>A part of an artefact.</summary>
-internal sealed record ArtefactPart(string Name, string Content);
 
 /// <summary>Something that happened.</summary>
 internal sealed record HappeningView(DateTimeOffset At, string What, DeliveryState? Outcome);

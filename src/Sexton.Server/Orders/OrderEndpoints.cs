@@ -4,12 +4,13 @@ using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
+using Sexton.Destinations;
+using Sexton.Destinations.Pages;
 using Sexton.Server.Accounts;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Files;
@@ -119,7 +120,7 @@ internal static class OrderEndpoints
     private static async Task<IResult> ReadAsync(string number, OrderReader orders, PageViews pageViews, CancellationToken cancel)
     {
         var order = await orders.FindAsync(number, cancel);
-        return await pageViews.ServeAsync(order, DestinationIndex.OrderPage, cancel);
+        return await pageViews.ServeAsync(order, PageKind.OrderPage.Key, cancel);
     }
 
     private static async Task<TrailView> TrailAsync(
@@ -134,9 +135,16 @@ internal static class OrderEndpoints
         var (version, _) = await current.GetAsync(cancel);
         var order = await orders.FindAsync(number, cancel);
         var trail = await trails.ReadAsync(order, cancel);
-        var onPage = trail.At(DestinationIndex.OrderPage).Expected;
+        var onPage = trail.At(PageKind.OrderPage.Key).Expected;
         return new TrailView(
-            [.. DestinationIndex.All.Select(d => new TrailColumn(d.Key, d.Name, d.Family, trail.At(d.Key).Lane?.Receipt))],
+            [
+                .. trail.Plan.Destinations.All.Select(d => new TrailColumn(
+                    d.Key,
+                    d.Name,
+                    d.Kind.Family.Name,
+                    d.Kind is DeliveredKind { GivesNumbers: true } ? trail.At(d.Key).Lane?.Receipt : null
+                )),
+            ],
             [
                 .. order.Content.Answers.Select(a => new TrailRow(
                     a.Slot.ToString(),
@@ -153,7 +161,7 @@ internal static class OrderEndpoints
                     ),
                     a.Value is null && !IsErased(a, order),
                     IsErased(a, order),
-                    [.. DestinationIndex.All.Select(d => trail.MarkOf(a, d.Key))]
+                    [.. trail.Plan.Destinations.All.Select(d => trail.MarkOf(a, d.Key))]
                 )),
             ],
             [.. order.Content.NotAsked.Select(static n => new NotAskedRow(n.LineId, n.UnitId, n.Field, n.Label, n.Why, n.Answered))]
@@ -174,7 +182,7 @@ internal static class OrderEndpoints
     {
         var order = await orders.FindAsync(number, cancel);
         var (version, _) = await current.GetAsync(cancel);
-        var shown = Projector.Project(order.Content, version.Plan, DestinationIndex.OrderPage);
+        var shown = Projector.Project(order.Content, version.Plan, PageKind.OrderPage.Key);
         var answer = order.Content.Answers.FirstOrDefault(a =>
             a.Sensitive && a.Slot.ToString() == request.Slot && shown.Entries.Any(e => e.Slot == a.Slot)
         );
@@ -285,7 +293,11 @@ internal sealed record TrailView(
 internal sealed record NotAskedRow(string? LineId, string? UnitId, string Field, string Label, string Why, bool Answered);
 
 /// <summary>A column of the trail.</summary>
-internal sealed record TrailColumn(string Key, string Name, DestinationFamily Family, string? Receipt);
+/// <param name="Key">The key of the destination.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Family">What stands over it and its neighbours.</param>
+/// <param name="Number">The number by which people ask for the order there; null where there is none.</param>
+internal sealed record TrailColumn(string Key, string Name, string Family, string? Number);
 
 /// <summary>An answer and its thread.</summary>
 /// <param name="Slot">The slot.</param>
@@ -325,7 +337,7 @@ internal sealed record SeenAnswer(string Text, string? Kept, IReadOnlyList<FileV
         new(
             answer.Text,
             answer.Value is null ? null : current.Find(answer.Field)?.Rule.KeptText(answer.Value),
-            [.. (answer.Value?.Files ?? []).Select(f => FileView.Of(f, FileEndpoints.PageOf(order, DestinationIndex.OrderPage, links)))]
+            [.. (answer.Value?.Files ?? []).Select(f => FileView.Of(f, FileEndpoints.PageOf(order, PageKind.OrderPage.Key, links)))]
         );
 }
 

@@ -3,9 +3,9 @@ using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Sexton.Core.Projections;
-using Sexton.Core.Routing;
 using Sexton.Data;
 using Sexton.Data.Queue;
+using Sexton.Destinations.Pages;
 using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
@@ -26,7 +26,7 @@ internal sealed class PageViews(SextonDb db, CurrentRegister current, OrderLinks
     {
         var (version, _) = await current.GetAsync(cancel);
         var projection = Projector.Project(order.Content, version.Plan, destination);
-        var shown = destination == DestinationIndex.OrderPage ? projection.Without(CoveredAnswers.Of(order)) : projection;
+        var shown = destination == PageKind.OrderPage.Key ? projection.Without(CoveredAnswers.Of(order)) : projection;
         var served = JsonSerializer.SerializeToUtf8Bytes(
             OrderPageView.Of(order, shown, version.Plan, destination, FileEndpoints.PageOf(order, destination, links)),
             json.Value.SerializerOptions

@@ -4,7 +4,6 @@ using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
 using Sexton.Data.Queue;
@@ -28,21 +27,15 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         var views = await db.PageViews.AsNoTracking().Where(s => s.OrderId == order.Id).ToListAsync(cancel);
         var looked = await db.Looks.Where(l => l.OrderId == order.Id).Select(static l => l.Slot).Distinct().ToListAsync(cancel);
         var places = new List<PlaceTrail>();
-        foreach (var destination in DestinationIndex.All)
+        foreach (var destination in version.Plan.Destinations.All)
         {
             var view = views.Find(v => v.Destination == destination.Key);
+            var lane = lanes.Find(l => l.Destination == destination.Key);
             places.Add(
-                view is null
-                    ? await OfLaneAsync(
-                        order,
-                        destination.Key,
-                        lanes.Find(l => l.Destination == destination.Key),
-                        payloads,
-                        findings,
-                        version.Plan,
-                        cancel
-                    )
-                    : await OfViewAsync(order, view, looked, version.Plan, cancel)
+                view is not null ? await OfViewAsync(order, view, looked, version.Plan, cancel)
+                // Made after the order was placed: nothing of it goes there.
+                : lane is null && destination.Kind.IsDelivered ? new PlaceTrail(destination.Key, [], [])
+                : await OfLaneAsync(order, destination.Key, lane, payloads, findings, version.Plan, cancel)
             );
         }
 
@@ -64,7 +57,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
 
         var projection = StoredPayload.OpenProjection(view.Projection, await orders.AnswersAsync(order, view.Revision, cancel), order.Key);
         var artefact = view.Artefact.Length == 0 ? null : StoredPayload.OpenArtefact(view.Artefact, order.Key);
-        var covered = view.Destination == DestinationIndex.OrderPage ? CoveredAnswers.Of(order) : [];
+        var covered = view.Destination == PageKind.OrderPage.Key ? CoveredAnswers.Of(order) : [];
         var judged = AsOrdered(projection.Without(covered), order.Content);
         var shown = covered.Where(c => looked.Contains(c.ToString())).Select(static c => SlotFinding.Seen(c, PageReader.Part));
         return new PlaceTrail(

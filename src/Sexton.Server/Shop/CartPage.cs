@@ -2,9 +2,9 @@ using System.Text.Json;
 using Sexton.Core.Cart;
 using Sexton.Core.Facts;
 using Sexton.Core.Projections;
-using Sexton.Core.Routing;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
+using Sexton.Destinations.Pages;
 using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Versions;
@@ -22,11 +22,11 @@ internal sealed class CartPage(CartStore carts, CurrentRegister current, Evaluat
         // A field may have been published since that asks each one: the cart follows the current version.
         var cart = version.Plan.WithUnits(products, row is null ? CartContent.Empty : await carts.ReadAsync(row, cancel));
         var evaluation = await evaluator.RunAsync(version.Plan, products, cart, await stock.LevelsAsync(cancel), cancel);
-        var projection = Projector.Project(evaluation, DestinationIndex.CartLine);
+        var projection = Projector.Project(evaluation, PageKind.CartLine.Key);
         var view = new CartView(
             row?.StepReached ?? Step.ProductPage.Key,
             cart,
-            EvaluationView.Of(evaluation, DestinationIndex.CartLine, version.Number),
+            EvaluationView.Of(evaluation, PageKind.CartLine.Key, version.Number),
             EntryView.Of(projection, FileEndpoints.CartPage)
         );
         var served = writing.Write(view);

@@ -1,8 +1,8 @@
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
-using Sexton.Core.Routing;
 using Sexton.Core.Values;
+using Sexton.Destinations.Pages;
 using Sexton.Server.Hosting;
 using Sexton.Server.Orders;
 
@@ -25,7 +25,7 @@ internal static class ConfirmationEndpoint
         var order = links.Read(token) is { } id ? await orders.FindAsync(id, cancel) : null;
         return order is null
             ? throw ApiProblemException.NotFound("There is no order under this link. Use the link in your e-mail as it is.")
-            : await pageViews.ServeAsync(order, DestinationIndex.Confirmation, cancel);
+            : await pageViews.ServeAsync(order, PageKind.Confirmation.Key, cancel);
     }
 }
 

@@ -4,7 +4,6 @@ using System.Text.Json;
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 

@@ -1,10 +1,10 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
+using Sexton.Destinations.Pages;
 using Sexton.Server.Files;
 using Sexton.Server.Hosting;
 using Sexton.Server.Orders;
@@ -121,7 +121,7 @@ internal static class ShopperEndpoints
         OrderReader orders,
         PageViews pageViews,
         CancellationToken cancel
-    ) => await pageViews.ServeAsync(await FindAsync(number, session, db, orders, cancel), DestinationIndex.Account, cancel);
+    ) => await pageViews.ServeAsync(await FindAsync(number, session, db, orders, cancel), PageKind.Account.Key, cancel);
 
     private static async Task<StoredOrder> FindAsync(
         long number,

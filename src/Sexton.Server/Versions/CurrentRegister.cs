@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
@@ -29,7 +30,14 @@ internal sealed class RegisterCache
 }
 
 /// <summary>The version and the catalogue that are current for this request.</summary>
-internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentNumbers numbers, FieldTypes types, SextonOptions options)
+internal sealed class CurrentRegister(
+    SextonDb db,
+    RegisterCache cache,
+    CurrentNumbers numbers,
+    FieldTypes types,
+    DestinationKinds kinds,
+    SextonOptions options
+)
 {
     /// <summary>The current version and catalogue as the database has them now: one round trip, and nothing compiled that was compiled before.</summary>
     /// <exception cref="ApiProblemException">Nothing was published yet.</exception>
@@ -75,7 +83,7 @@ internal sealed class CurrentRegister(SextonDb db, RegisterCache cache, CurrentN
             var register = JsonSerializer
                 .Deserialize<RegisterContent>(content, DocumentJson.Options)!
                 .WithFormer(await FormerAsync<Field>("fields", number, cancel), await FormerAsync<Section>("sections", number, cancel));
-            version = cache.Versions.GetOrAdd(number, new CompiledVersion(number, RegisterPlan.Compile(register, types).Plan));
+            version = cache.Versions.GetOrAdd(number, new CompiledVersion(number, RegisterPlan.Compile(register, types, kinds).Plan));
         }
 
         return version;

@@ -94,7 +94,7 @@ internal sealed class LiveSwitch(
         var (before, after) = (DraftItems.Read(row, Setting), JsonSerializer.SerializeToElement(!on));
         if (!JsonElement.DeepEquals(before, after))
         {
-            var definition = DraftItems.Apply(row, Setting, after);
+            var definition = await draft.ApplyAsync(row, Setting, after, cancel);
             var (old, now) = DraftDifference.Between(row.Definition, definition);
             row.Definition = definition;
             row.Revision++;

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
@@ -12,7 +13,7 @@ using Sexton.Server.Hosting;
 namespace Sexton.Server.Versions;
 
 /// <summary>Writes versions: of the draft that is published, of the current one with a field switched, and the first of all.</summary>
-internal sealed class VersionWriter(SextonDb db, FieldTypes types, CurrentNumbers numbers, TimeProvider clock)
+internal sealed class VersionWriter(SextonDb db, FieldTypes types, DestinationKinds kinds, CurrentNumbers numbers, TimeProvider clock)
 {
     /// <summary>The current version; null before anything was published.</summary>
     public Task<RegisterVersionRow?> CurrentAsync(CancellationToken cancel) =>
@@ -47,7 +48,7 @@ internal sealed class VersionWriter(SextonDb db, FieldTypes types, CurrentNumber
             Note = note,
             Content = JsonSerializer.Serialize(content, DocumentJson.Options),
             FieldCount = content.Fields.Length,
-            Changed = [.. RegisterDifference.Between(before, content, types, products).Select(static c => c.Label)],
+            Changed = [.. RegisterDifference.Between(before, content, types, kinds, products).Select(static c => c.Label)],
             PublishedBy = by,
             PublishedAt = clock.GetUtcNow(),
         };

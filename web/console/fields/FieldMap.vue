@@ -3,15 +3,18 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
 import { bringIntoSight, cellAfter, focusCell } from '../parts/grid';
 import type { SignKey } from '../parts/signs';
-import type { Draft, DraftField } from './draft';
+import type { Draft, DraftField, Level } from './draft';
+import { levelWords } from './draft';
 import { groupsOf, nameOf } from './groups';
 
 const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
 const emit = defineEmits<{ open: [key: string]; switch: [key: string, destination: string, on: boolean] }>();
 
 const families = computed(() => {
-  const names = { pages: 'Pages', messages: 'Messages', systems: 'Systems' };
-  return Object.entries(names).map(([key, name]) => ({ name, count: draft.destinations.filter((d) => d.family === key).length }));
+  const all = new Map(draft.destination_kinds.map((k) => [k.family.key, k.family.name]));
+  return [...all]
+    .map(([key, name]) => ({ name, count: draft.destinations.filter((d) => d.family === key).length }))
+    .filter((f) => f.count > 0);
 });
 
 // All rows stay in the table: what Find leaves out is only hidden, and a row is drawn again when something in it changes.
@@ -34,14 +37,14 @@ const stepOf = (f: DraftField) =>
 const isOwn = (step: string) => draft.own_steps.some((s) => s.step.key === step);
 const isOff = (f: DraftField) => f.field.switched_off || f.field.retired;
 const asksNothing = (f: DraftField) => draft.types.find((t) => t.key === f.field.type)?.asks_nothing ?? false;
-const takes = (f: DraftField, column: number) =>
-  !asksNothing(f) && (f.field.level !== 'order' || !!draft.destinations[column]?.takes_order_answers);
+const takes = (f: DraftField, column: number) => !asksNothing(f) && !!draft.destinations[column]?.levels.includes(f.field.level as Level);
+const whyNot = (f: DraftField, destination: string) => f.left_out.find((l) => l.destination === destination)?.why;
 const problemOf = (f: DraftField) => draft.problems.find((p) => p.field === f.field.key);
 const tab = (key: string, column: number) => (current.value.key === key && current.value.column === column ? 0 : -1);
 
 const stepSign = (f: DraftField): SignKey => `${f.field.required ? 'must' : 'asked'}${f.conditional ? '_if' : ''}`;
 const placeSign = (f: DraftField, destination: string): SignKey =>
-  f.field.left_out?.includes(destination)
+  whyNot(f, destination) !== undefined
     ? 'flagged_hole'
     : !goes(f, destination)
       ? 'stays'
@@ -175,13 +178,17 @@ defineExpose({ focus });
             :tabindex="tab(f.field.key, i + 1)"
             :aria-checked="goes(f, destination.key)"
             :aria-label="`${nameOf(f)} goes to: ${destination.name}`"
-            :title="`${destination.name}: ${goes(f, destination.key) ? 'goes there' : 'does not go'}`"
+            :title="`${destination.name}: ${whyNot(f, destination.key) ?? (goes(f, destination.key) ? 'goes there' : 'does not go')}`"
             @focus="cursor = { key: f.field.key, column: i + 1 }"
             @click="press(f, i + 1, destination.key)"
           >
             <MarkSign :sign="placeSign(f, destination.key)" />
           </button>
-          <span v-else class="none" :title="`${destination.name} has no place for answers given once per order`"></span>
+          <span
+            v-else
+            class="none"
+            :title="`${destination.name} has no place for answers given once for ${levelWords[f.field.level as Level]}`"
+          ></span>
         </td>
       </tr>
     </tbody>

@@ -31,6 +31,7 @@ const scope = computed(() => f.value.asked_of ?? { all: true });
 const isEntered = computed(() => !type.value?.asks_nothing && !type.value?.is_worked_out);
 const fact = computed(() => draft.facts.find((x) => x.key === `answer.${key.value}`));
 const places = computed(() => draft.destinations.filter((d) => f.value.goes_to?.includes(d.key)));
+const phraseOf = (destination: string) => draft.destinations.find((d) => d.key === destination)?.phrase ?? destination;
 const fixed = computed(() => !!f.value.built_in);
 const unpublished = computed(() => field.live_since === null && !fixed.value);
 const isRefused = (setting: string) => refused.value?.field === key.value && refused.value.setting === setting;
@@ -101,8 +102,6 @@ function move(by: -1 | 1): void {
   if (by < 0) set('position', siblings.value[at.value - 1]!.key);
   else set('position', all[all.indexOf(siblings.value[at.value + 1]!.key) + 1] ?? null);
 }
-
-const leftOut = computed(() => draft.destinations.filter((d) => f.value.left_out?.includes(d.key)));
 
 const more = ref(false);
 </script>
@@ -414,10 +413,10 @@ const more = ref(false);
           >{{ places.length === 1 ? '1 place' : `${places.length} places` }}: {{ places.map((d) => d.phrase).join(', ') }}</template
         >
         <template v-else>nowhere</template>
-        <p v-for="destination in leftOut" :key="`out-${destination.key}`" class="route">
-          <MarkSign sign="flagged_hole" /> left out of {{ destination.phrase }}, which has no room for such long answers; it goes there by
-          itself once it fits
-          <button class="act" @click="set(`goes_to.${destination.key}`, false)">leave it out for good</button>
+        <p v-for="out in field.left_out" :key="`out-${out.destination}`" class="route">
+          <MarkSign sign="flagged_hole" /> Left out of {{ phraseOf(out.destination) }}. {{ out.why }} It goes there by itself as soon as it
+          can.
+          <button class="act" @click="set(`goes_to.${out.destination}`, false)">leave it out for good</button>
         </p>
         <RouteConditions
           :goes-to="f.goes_to"

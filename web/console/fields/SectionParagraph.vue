@@ -19,7 +19,7 @@ const s = computed(() => item.section);
 const key = computed(() => s.value.key);
 const fields = computed(() => draft.fields.filter((f) => f.field.section === key.value));
 const steps = computed(() => draft.steps.map((x) => ({ key: x.key, name: x.name.toLowerCase() })));
-const places = computed(() => draft.destinations.filter((d) => s.value.level !== 'order' || d.takes_order_answers));
+const places = computed(() => draft.destinations.filter((d) => d.levels.includes(s.value.level)));
 const opening = ref(false);
 const set = (setting: string, value: unknown) => void change(key.value, setting, value);
 

@@ -3,7 +3,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { faceOf } from '../parts/faces';
 import type { Schemas } from '../../shared/api/client';
 
-const { artefact, slotId, label } = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string; label: string }>();
+const { artefact, slotId } = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string }>();
 const part = ref('');
 
 watch(
@@ -15,7 +15,6 @@ watch(
 );
 
 const shown = computed(() => artefact.find((p) => p.name === part.value));
-const field = computed(() => slotId.split('/').at(-1) ?? '');
 
 // The signs of a keypad count as pictographs too, and would stand wide apart.
 const KEYPAD = /U\+23, ?U\+2A, ?U\+30-39, ?/i;
@@ -27,12 +26,6 @@ function emojiFaces(): string {
     .filter((rule) => rule instanceof CSSFontFaceRule && rule.cssText.includes('Noto Emoji'))
     .map((rule) => rule.cssText.replace(KEYPAD, ''))
     .join('');
-}
-
-/** JSON indented, its characters as they are; anything else as it is. */
-function readable(part: Schemas['ArtefactPart'] | undefined): string {
-  if (!part) return '';
-  return part.name === 'record' ? JSON.stringify(JSON.parse(part.content), null, 2) : part.content;
 }
 
 // The message as its reader sees it, with the slot marked. No script of it runs in the sandboxed frame; being of the same
@@ -68,20 +61,9 @@ watch(
   { immediate: true },
 );
 
-// In a record the lines that name the field are marked.
 const lines = computed(() => {
-  const all = readable(shown.value).split('\n');
-  const line = slotId.startsWith('line/') ? slotId.split('/')[1] : undefined;
-  let inLine = line === undefined || shown.value?.name === 'text';
-  let inNote = false;
-  return all.map((text) => {
-    if (line !== undefined && /"(reference|slot|line_id)"/.test(text)) inLine = text.includes(line);
-    const names =
-      inLine && (text.includes(`"${field.value}"`) || text.includes(slotId) || (label !== '' && text.startsWith(`  ${label}: `)));
-    // In a note the name stands before the text: both are the slot.
-    inNote = names || (inNote && !text.includes('}'));
-    return { text, marked: names || (inNote && text.trimStart().startsWith('"text"')) };
-  });
+  const marked = new Set(shown.value?.marked);
+  return (shown.value?.content ?? '').split('\n').map((text, i) => ({ text, marked: marked.has(i) }));
 });
 </script>
 
@@ -91,13 +73,13 @@ const lines = computed(() => {
       What was read back
       <span class="parts">
         <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">
-          {{ faceOf(p.name) }}
+          {{ faceOf(p) }}
         </button>
       </span>
     </h2>
     <p v-if="!shown" class="soft">Nothing was sent or served yet.</p>
     <iframe
-      v-else-if="shown.name === 'html'"
+      v-else-if="shown.form === 'html'"
       ref="frame"
       sandbox="allow-same-origin"
       title="The HTML part, with the slot marked"

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 import { api, ask, sentenceOf } from '../../shared/api/client';
-import { faceOf } from '../parts/faces';
+import { faceNamed } from '../parts/faces';
 import MarkSign from '../parts/MarkSign.vue';
 import { wordsFor } from '../parts/signs';
 import { inFull, timeOfDay } from '../parts/when';
@@ -32,7 +32,7 @@ const expectation = computed(() => {
     case 'left_empty':
       return 'nothing: it was left empty';
     default:
-      return 'nothing: it does not go there';
+      return evidence.value?.left_out ? `nothing: it was left out. ${evidence.value.left_out}` : 'nothing: it does not go there';
   }
 });
 
@@ -64,7 +64,7 @@ async function again(): Promise<void> {
           <template v-for="found in evidence.found" :key="found.part">
             <dt>Found</dt>
             <dd :class="{ call: found.difference }">
-              <b>{{ found.text ?? 'nothing' }}</b> <span class="soft small">{{ faceOf(found.part) }}</span>
+              <b>{{ found.text ?? 'nothing' }}</b> <span class="soft small">{{ faceNamed(found.part, evidence.artefact) }}</span>
               <span v-if="found.difference"><br />{{ found.difference }}</span>
             </dd>
           </template>
@@ -74,7 +74,7 @@ async function again(): Promise<void> {
         <p v-if="evidence.can_send_again"><Button class="button main" @click="again">Send it now</Button></p>
         <p v-if="failure" class="call" role="alert">{{ failure }}</p>
       </div>
-      <ArtefactView :artefact="evidence.artefact" :slot-id="slotId" :label="evidence.label" />
+      <ArtefactView :artefact="evidence.artefact" :slot-id="slotId" />
       <div>
         <h2>What happened <button class="act close" @click="emit('close')">Close</button></h2>
         <ol>

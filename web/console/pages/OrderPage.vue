@@ -40,7 +40,7 @@ const wrong = computed(() => {
   return { all: marks.length, bad, open, leftOut };
 });
 const textOf = (field: string) => order.value?.entries.find((e) => e.slot === `order/${field}`)?.text;
-const receipt = computed(() => trail.data.value?.destinations.find((d) => d.key === 'back_office')?.receipt);
+const numbered = computed(() => trail.data.value?.destinations.filter((d) => d.number) ?? []);
 </script>
 
 <template>
@@ -77,9 +77,9 @@ const receipt = computed(() => trail.data.value?.destinations.find((d) => d.key 
             <button class="act small" :aria-expanded="adding" @click="adding = !adding">{{ adding ? 'less' : 'how it adds up' }}</button>
           </dd>
         </div>
-        <div v-if="receipt">
-          <dt>Back office no.</dt>
-          <dd>{{ receipt }}</dd>
+        <div v-for="destination in numbered" :key="destination.key">
+          <dt>{{ destination.name }} no.</dt>
+          <dd>{{ destination.number }}</dd>
         </div>
       </dl>
       <PriceRows v-if="adding" :order="order" />

@@ -54,7 +54,7 @@ const words: Record<string, string> = {
   dotted_outline: 'missing',
   raised_flag: 'needs attention',
   struck_line: 'no longer asked',
-  flagged_hole: 'left out here, for want of room',
+  flagged_hole: 'left out here',
 };
 
 /** What a mark of the trail says. */

@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/draft/destinations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AddDestination"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/draft/items/{key}": {
         parameters: {
             query?: never;
@@ -809,6 +825,11 @@ export interface components {
             basis: string;
             reason: string;
         };
+        AddDestinationRequest: {
+            name: string;
+            key: string;
+            kind: string;
+        };
         AddFieldRequest: {
             label: string;
             key: string;
@@ -875,9 +896,16 @@ export interface components {
         AntiforgeryToken: {
             token: string;
         };
+        /** @description A part of an artefact. */
         ArtefactPart: {
+            /** @description What it is called; findings name it so, too. */
             name: string;
+            /** @description How it is shown. */
+            form: components["schemas"]["PartForm"];
+            /** @description Its text. */
             content: string;
+            /** @description The lines, counted from 0, where the slot that is looked for stands; empty where the form tells. */
+            marked: number[];
         };
         AskedView: {
             field: string;
@@ -1113,21 +1141,51 @@ export interface components {
         };
         /** @enum {unknown} */
         DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | null;
-        /**
-         * @description The families in which destinations stand on the map.
-         * @enum {string}
-         */
-        DestinationFamily: "pages" | "messages" | "systems";
+        /** @description Somewhere that answers go, as plain data of the register. */
+        Destination: {
+            /** @description The stable key; keys of fields, sections, steps and destinations never meet. */
+            key: string;
+            /** @description The key of its kind. */
+            kind: string;
+            /** @description What the interface calls it. */
+            name: string;
+            /** @description The settings of its kind, by name; what is not set has the kind's own default. */
+            settings?: {
+                [key: string]: unknown;
+            };
+            /** @description Whether a new field goes there by itself. */
+            takes_new_fields?: boolean;
+        };
+        /** @description What stands together on the map. Each kind of destination says which one it belongs to. */
+        DestinationFamily: {
+            /** @description The stable key. */
+            key: string;
+            /** @description What stands over its columns. */
+            name: string;
+        };
+        DestinationKindView: {
+            key: string;
+            name: string;
+            family: components["schemas"]["DestinationFamily"];
+            ceiling: components["schemas"]["Evidence"];
+            can_be_made: boolean;
+            settings: components["schemas"]["SettingView"][];
+            schema: components["schemas"]["JsonObject"];
+        };
         DestinationView: {
             key: string;
             name: string;
             phrase: string;
-            family: components["schemas"]["DestinationFamily"];
-            /** Format: int32 */
-            longest_line_text: null | number;
-            takes_order_answers: boolean;
+            family: string;
+            levels: components["schemas"]["Level"][];
             shows_prices: boolean;
             takes_item_codes: boolean;
+            /** Format: int32 */
+            revision: number;
+            /** Format: int32 */
+            since: null | number;
+            changed: boolean;
+            destination: components["schemas"]["Destination"];
         };
         DraftView: {
             /** Format: int32 */
@@ -1139,6 +1197,7 @@ export interface components {
             own_steps: components["schemas"]["CustomStepView"][];
             steps: components["schemas"]["NamedKey"][];
             destinations: components["schemas"]["DestinationView"][];
+            destination_kinds: components["schemas"]["DestinationKindView"][];
             types: components["schemas"]["TypeView"][];
             field_toggles: components["schemas"]["FieldToggleView"][];
             products: components["schemas"]["ProductChoice"][];
@@ -1175,6 +1234,11 @@ export interface components {
             weight_grams: number;
             offer: components["schemas"]["Offer"];
         };
+        /**
+         * @description The best evidence that a destination can give of an answer.
+         * @enum {string}
+         */
+        Evidence: "shown" | "included" | "confirmed";
         EvidenceView: {
             destination: string;
             label: string;
@@ -1183,6 +1247,7 @@ export interface components {
             found: components["schemas"]["FoundView"][];
             artefact: components["schemas"]["ArtefactPart"][];
             receipt: null | string;
+            left_out: null | string;
             happenings: components["schemas"]["HappeningView"][];
             can_send_again: boolean;
             /** Format: date-time */
@@ -1273,9 +1338,9 @@ export interface components {
             switched_off?: boolean;
             /** @description Retired: never asked again, and kept so that the answers of old orders can be read. */
             retired?: boolean;
-            /** @description The keys of the destinations that it goes to; see DestinationIndex. */
+            /** @description The keys of the destinations that it goes to; see Destination. */
             goes_to?: string[];
-            /** @description The destinations that had no room for its answers when it was added: it goes there as soon as there is, and nobody chose otherwise. */
+            /** @description The destinations that could not take its answers when it was to go there: it goes as soon as they can, and nobody chose otherwise. See Routes. */
             left_out?: string[];
             /** @description The conditions under which it goes to some of them, by destination. */
             goes_to_when?: Record<string, never>;
@@ -1312,6 +1377,7 @@ export interface components {
                 [key: string]: string;
             };
             pricing: null | components["schemas"]["PricingView"];
+            left_out: components["schemas"]["LeftOutView"][];
             field: components["schemas"]["Field"];
         };
         FileView: {
@@ -1367,6 +1433,10 @@ export interface components {
         /** @description A text by BCP 47 language tag. */
         LanguageMap: {
             [key: string]: string;
+        };
+        LeftOutView: {
+            destination: string;
+            why: string;
         };
         /**
          * @description How often a field is answered ("asked per"), from the widest to the narrowest.
@@ -1489,6 +1559,11 @@ export interface components {
             /** Format: int32 */
             wrong: number;
         };
+        /**
+         * @description How a part of an artefact is shown.
+         * @enum {string}
+         */
+        PartForm: "html" | "plain" | "bytes";
         PreviewView: {
             evaluation: components["schemas"]["EvaluationView"];
             not_asked: components["schemas"]["NotAskedView"][];
@@ -1678,7 +1753,7 @@ export interface components {
         };
         /** @description Fields shown together under one heading, asked or not as one. */
         Section: {
-            /** @description The stable key; keys of fields, sections and steps never meet. The answer to the opening question is stored under it. */
+            /** @description The stable key; keys of fields, sections, steps and destinations never meet. The answer to the opening question is stored under it. */
             key: string;
             /** @description How often its fields are asked. */
             level: components["schemas"]["Level"];
@@ -1810,8 +1885,8 @@ export interface components {
         TrailColumn: {
             key: string;
             name: string;
-            family: components["schemas"]["DestinationFamily"];
-            receipt: null | string;
+            family: string;
+            number: null | string;
         };
         TrailRow: {
             slot: string;
@@ -3039,6 +3114,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddStepRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AddDestination: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddDestinationRequest"];
             };
         };
         responses: {

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Sexton.Core.Checks;
 using Sexton.Core.Codes;
 using Sexton.Core.Routing;
 
@@ -25,13 +24,17 @@ public static class CodeEdit
     }
 
     /// <summary>The rules with one changed; a null takes a product's away.</summary>
+    /// <param name="rules">The rules.</param>
+    /// <param name="path">The path of the setting.</param>
+    /// <param name="value">The value.</param>
+    /// <param name="destinations">Where lines leave for.</param>
     /// <exception cref="DraftEditException">There is no such setting, or the value is no rule.</exception>
-    public static CodeRules Apply(CodeRules rules, string path, JsonElement value)
+    public static CodeRules Apply(CodeRules rules, string path, JsonElement value, DestinationIndex destinations)
     {
         var (name, product) = EditValue.Split(path);
         if (name == "leaves")
         {
-            return DestinationIndex.Find(product)?.ItemCodes is null
+            return destinations.Find(product)?.Capacity.ItemCodes is null
                 ? throw new DraftEditException(path, $"“{product}” takes no item codes.")
                 : rules with
                 {

@@ -12,6 +12,7 @@ namespace Sexton.Core.Register.Edits;
 /// <summary>Reads the values that changes to the draft bring, and says what is wrong with them.</summary>
 internal static class EditValue
 {
+    public const int LongestName = 40;
     public const int LongestLabel = 120;
     public const int LongestHelp = 300;
     public const int LongestText = 1000;

@@ -1,5 +1,7 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Facts;
+using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
 
 namespace Sexton.Core.Register.Edits;
@@ -29,9 +31,14 @@ public static class SectionEdit
     }
 
     /// <summary>The section with one setting changed.</summary>
+    /// <param name="section">The section.</param>
+    /// <param name="path">The path of the setting.</param>
+    /// <param name="value">The value.</param>
+    /// <param name="destinations">Where answers can go.</param>
     /// <exception cref="DraftEditException">There is no such setting, or the value does not fit it.</exception>
-    public static Section Apply(Section section, string path, JsonElement value)
+    public static Section Apply(Section section, string path, JsonElement value, DestinationIndex destinations)
     {
+        var at = new EditContext(path, destinations);
         var (name, rest) = EditValue.Split(path);
         return name switch
         {
@@ -42,8 +49,11 @@ public static class SectionEdit
             "when" => section with { When = EditValue.Condition(value, path) },
             "level" => section with { Level = EditValue.Level(value, path) },
             "step" => section with { Step = EditValue.Key(value, path) ?? "" },
-            "goes_to" => section with { GoesTo = GoesTo(section, rest, path, EditValue.Truth(value, path)) },
-            "goes_to_when" => section with { GoesToWhen = GoesToWhen(section, rest, path, EditValue.Condition(value, path)) },
+            "goes_to" => section with { GoesTo = at.Switched(section.GoesTo, section.Level, rest, EditValue.Truth(value, path)) },
+            "goes_to_when" => section with
+            {
+                GoesToWhen = RouteWords.With(section.GoesToWhen, at.Known(rest).Key, EditValue.Condition(value, path)),
+            },
             "retired" => section with { Retired = EditValue.Truth(value, path) },
             _ => throw Unknown("section", path),
         };
@@ -74,24 +84,6 @@ public static class SectionEdit
             _ => throw Unknown("step", path),
         };
     }
-
-    private static System.Collections.Immutable.ImmutableSortedSet<string> GoesTo(Section section, string destination, string path, bool on)
-    {
-        var known = DestinationIndex.Find(destination) ?? throw new DraftEditException(path, $"There is no destination “{destination}”.");
-        return !on ? section.GoesTo.Remove(destination)
-            : known.Takes(section.Level) ? section.GoesTo.Add(destination)
-            : throw new DraftEditException(path, $"An answer given once per order has no place in {known.Phrase}.");
-    }
-
-    private static System.Collections.Immutable.ImmutableSortedDictionary<string, Conditions.Condition> GoesToWhen(
-        Section section,
-        string destination,
-        string path,
-        Conditions.Condition? condition
-    ) =>
-        DestinationIndex.Find(destination) is null ? throw new DraftEditException(path, $"There is no destination “{destination}”.")
-        : condition is null ? section.GoesToWhen.Remove(destination)
-        : section.GoesToWhen.SetItem(destination, condition);
 
     private static DraftEditException Unknown(string kind, string path) => new(path, $"A {kind} has no setting “{path}”.");
 }

@@ -1,7 +1,10 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Asking;
+using Sexton.Core.Facts;
 using Sexton.Core.Register.Edits;
+using Sexton.Core.Routing;
 
 namespace Sexton.Core.Register.Settings;
 
@@ -10,6 +13,32 @@ namespace Sexton.Core.Register.Settings;
 /// <param name="Offer">What is offered while it is not: "that it is sensitive".</param>
 /// <param name="Withdraw">What takes it back: "take away".</param>
 public sealed record ToggleWords(string Says, string Offer, string Withdraw);
+
+/// <summary>What a change to the register needs to know beside its value.</summary>
+/// <param name="Path">The whole path of the setting, for what is said when it is refused.</param>
+/// <param name="Destinations">Where answers can go.</param>
+public sealed record EditContext(string Path, DestinationIndex Destinations)
+{
+    /// <summary>The destination with a key.</summary>
+    /// <exception cref="DraftEditException">There is none.</exception>
+    internal BoundDestination Known(string destination) =>
+        Destinations.Find(destination) ?? throw new DraftEditException(Path, $"There is no destination “{destination}”.");
+
+    /// <summary>Routes with one switched on or off. What is not there any more can still be switched off.</summary>
+    /// <exception cref="DraftEditException">There is no such destination, or it has no place for answers of the level.</exception>
+    internal ImmutableSortedSet<string> Switched(ImmutableSortedSet<string> goesTo, Level level, string destination, bool on) =>
+        on ? goesTo.Add(Taking(destination, level).Key)
+        : goesTo.Contains(destination) ? goesTo.Remove(destination)
+        : goesTo.Remove(Known(destination).Key);
+
+    private BoundDestination Taking(string destination, Level level) =>
+        Known(destination) is var known && known.Takes(level)
+            ? known
+            : throw new DraftEditException(
+                Path,
+                $"An answer given once per {level.ToString().ToLowerInvariant()} has no place in {known.Phrase}."
+            );
+}
 
 /// <summary>
 /// One setting of a field. It says of itself how it is read and written, what values it takes, and how two fields that differ in it differ in words; so that one
@@ -39,9 +68,9 @@ public abstract class FieldSetting(string name)
     /// <param name="field">The field.</param>
     /// <param name="part">The part; "" where it has none.</param>
     /// <param name="value">The value.</param>
-    /// <param name="path">The whole path, for what is said when it is refused.</param>
+    /// <param name="at">The whole path, and where answers can go.</param>
     /// <exception cref="DraftEditException">The value does not fit it, or a question of the shop's own needs it as it is.</exception>
-    public abstract Field Apply(Field field, string part, JsonElement value, string path);
+    public abstract Field Apply(Field field, string part, JsonElement value, EditContext at);
 
     /// <summary>The clauses in which two fields can differ by it; one that is the same on both sides is no difference.</summary>
     /// <param name="old">The older field; null where it is new.</param>
@@ -56,9 +85,13 @@ public abstract class FieldSetting(string name)
 /// <param name="name">Its name.</param>
 /// <param name="form">How such values are read.</param>
 /// <param name="get">Gives the value of a field, and a part.</param>
-/// <param name="set">Gives the field with another value; the last is the path.</param>
-internal sealed class FieldSetting<T>(string name, ValueForm<T> form, Func<Field, string, T> get, Func<Field, string, T, string, Field> set)
-    : FieldSetting(name)
+/// <param name="set">Gives the field with another value; the last is the path, and where answers can go.</param>
+internal sealed class FieldSetting<T>(
+    string name,
+    ValueForm<T> form,
+    Func<Field, string, T> get,
+    Func<Field, string, T, EditContext, Field> set
+) : FieldSetting(name)
 {
     /// <summary>The words before the clause and after it.</summary>
     public (string Lead, string Tail) Around { get; init; } = ("", "");
@@ -82,10 +115,10 @@ internal sealed class FieldSetting<T>(string name, ValueForm<T> form, Func<Field
     public override JsonElement Read(Field field, string part) => EditValue.Json(get(field, part));
 
     /// <inheritdoc/>
-    public override Field Apply(Field field, string part, JsonElement value, string path) =>
+    public override Field Apply(Field field, string part, JsonElement value, EditContext at) =>
         FixedForBuiltIn && field.BuiltIn
-            ? throw new DraftEditException(path, $"“{field.Label}” is a question of the shop’s own: this stays as it is.")
-            : set(field, part, form.Read(value, path), path);
+            ? throw new DraftEditException(at.Path, $"“{field.Label}” is a question of the shop’s own: this stays as it is.")
+            : set(field, part, form.Read(value, at.Path), at);
 
     /// <inheritdoc/>
     internal override IEnumerable<ClauseChange> Difference(Field? old, SideWords then, Field now, SideWords here) =>

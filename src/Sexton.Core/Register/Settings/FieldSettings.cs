@@ -20,7 +20,7 @@ public static class FieldSettings
             "label",
             ValueForms.Text(EditValue.LongestLabel),
             static (f, part) => f.Label.Texts.GetValueOrDefault(part, ""),
-            static (f, part, v, path) => f with { Label = In(f.Label, part, v, path) }
+            static (f, part, v, at) => f with { Label = In(f.Label, part, v, at.Path) }
         )
         {
             HasParts = true,
@@ -49,7 +49,12 @@ public static class FieldSettings
             static f => f.StaffNotes,
             static (f, v) => f with { StaffNotes = v }
         ),
-        new FieldSetting<Level>("level", ValueForms.Level, static (f, _) => f.Level, static (f, _, v, _) => WithLevel(f, v))
+        new FieldSetting<Level>(
+            "level",
+            ValueForms.Level,
+            static (f, _) => f.Level,
+            static (f, _, v, at) => WithLevel(f, v, at.Destinations)
+        )
         {
             FixedForBuiltIn = true,
         },
@@ -91,7 +96,7 @@ public static class FieldSettings
             "required",
             ValueForms.Truth,
             static (f, _) => f.Required,
-            static (f, _, v, path) => f with { Required = Required(f, v, path) }
+            static (f, _, v, at) => f with { Required = Required(f, v, at.Path) }
         )
         {
             Around = ("an answer ", ""),
@@ -198,68 +203,52 @@ public static class FieldSettings
             "settings",
             ValueForms.Any,
             static (f, part) => f.Settings.TryGetValue(part, out var value) ? value : EditValue.Json<string?>(null),
-            static (f, part, v, path) => f with { Settings = OfType(f, part, v, path) }
+            static (f, part, v, at) => f with { Settings = OfType(f, part, v, at.Path) }
         )
         {
             HasParts = true,
             Clauses = static (old, then, now, here) =>
-                (here.TypeOf(now)?.Settings ?? [])
-                    .Select(setting =>
-                    {
-                        var words = setting.Clause.Split("{}");
-                        return new ClauseChange(
-                            words[0],
-                            old is null ? "" : SideWords.Value(old, setting),
-                            SideWords.Value(now, setting),
-                            words.Length > 1 ? words[^1] : ""
-                        );
-                    })
+                SideWords
+                    .Clauses(here.TypeOf(now)?.Settings ?? [], old?.Settings, now.Settings)
                     .Append(new("offers only under a condition ", old is null ? "" : then.Offers(old), here.Offers(now), "")),
         },
         new FieldSetting<bool>(
             "goes_to",
             ValueForms.Truth,
             static (f, part) => f.GoesTo.Contains(part),
-            static (f, part, v, path) => f with { GoesTo = GoesTo(f, part, v, path), LeftOut = f.LeftOut.Remove(part) }
+            static (f, part, v, at) =>
+                f with
+                {
+                    GoesTo = !v && f.LeftOut.Contains(part) ? f.GoesTo : at.Switched(f.GoesTo, f.Level, part, v),
+                    LeftOut = f.LeftOut.Remove(part),
+                }
         )
         {
             HasParts = true,
-            Clauses = static (old, _, now, _) =>
+            Clauses = static (old, then, now, here) =>
                 [
-                    .. RouteWords.Of(old?.GoesTo, now.GoesTo),
-                    new(
-                        "has no room, and is left out, at ",
-                        SideWords.Places(old?.LeftOut ?? []),
-                        SideWords.Places(now.LeftOut),
-                        "",
-                        AboutRoute: true
-                    ),
+                    .. RouteWords.Of(old?.GoesTo, then, now.GoesTo, here),
+                    new("is left out at ", old is null ? "" : then.LeftOut(old), here.LeftOut(now), "", AboutRoute: true),
                 ],
         },
         new FieldSetting<bool>(
             "price_within",
             ValueForms.Truth,
             static (f, part) => f.PriceWithin.Contains(part),
-            static (f, part, v, path) => f with { PriceWithin = PriceWithin(f, part, v, path) }
+            static (f, part, v, at) => f with { PriceWithin = PriceWithin(f, part, v, at) }
         )
         {
             HasParts = true,
             AboutRoute = true,
             Around = ("shows its price within the goods on ", ""),
-            Words = static (f, _) =>
-                string.Join(
-                    ", ",
-                    DestinationIndex
-                        .All.Where(d => f.PriceWithin.Contains(d.Key))
-                        .Select(static d => d.Phrase)
-                        .Concat(f.PriceWithin.Contains(Field.OnTheForm) ? ["the form"] : [])
-                ),
+            Words = static (f, words) =>
+                string.Join(", ", words.Phrases(f.PriceWithin).Concat(f.PriceWithin.Contains(Field.OnTheForm) ? ["the form"] : [])),
         },
         new FieldSetting<Condition?>(
             "goes_to_when",
             ValueForms.Condition,
             static (f, part) => f.GoesToWhen.GetValueOrDefault(part),
-            static (f, part, v, path) => f with { GoesToWhen = GoesToWhen(f, part, v, path) }
+            static (f, part, v, at) => f with { GoesToWhen = GoesToWhen(f, part, v, at) }
         )
         {
             HasParts = true,
@@ -287,12 +276,13 @@ public static class FieldSettings
     /// <param name="field">The field.</param>
     /// <param name="path">The path of the setting, such as "label.en".</param>
     /// <param name="value">The value.</param>
+    /// <param name="destinations">Where answers can go.</param>
     /// <exception cref="DraftEditException">There is no such setting, the value does not fit it, or a built-in field needs it as it is.</exception>
-    /// <example><code>FieldSettings.Apply(field, "sensitive", JsonSerializer.SerializeToElement(true))</code></example>
-    public static Field Apply(Field field, string path, JsonElement value)
+    /// <example><code>FieldSettings.Apply(field, "sensitive", JsonSerializer.SerializeToElement(true), destinations)</code></example>
+    public static Field Apply(Field field, string path, JsonElement value, DestinationIndex destinations)
     {
         var (setting, part) = At(path);
-        return setting.Apply(field, part, value, path);
+        return setting.Apply(field, part, value, new EditContext(path, destinations));
     }
 
     private static (FieldSetting Setting, string Part) At(string path)
@@ -314,7 +304,7 @@ public static class FieldSettings
             name,
             ValueForms.Text(longest),
             (f, part) => get(f).Texts.GetValueOrDefault(part, ""),
-            (f, part, v, path) => set(f, In(get(f), part, v, path))
+            (f, part, v, at) => set(f, In(get(f), part, v, at.Path))
         )
         {
             HasParts = true,
@@ -360,13 +350,13 @@ public static class FieldSettings
             ? required
             : throw new DraftEditException(path, $"“{field.Label}” must be answered: an order cannot be fulfilled without it.");
 
-    private static Field WithLevel(Field field, Level level) =>
+    private static Field WithLevel(Field field, Level level, DestinationIndex destinations) =>
         field with
         {
             Level = level,
             Section = null,
-            GoesTo = [.. field.GoesTo.Where(key => DestinationIndex.Find(key)?.Takes(level) == true)],
-            LeftOut = [.. field.LeftOut.Where(key => DestinationIndex.Find(key)?.Takes(level) == true)],
+            GoesTo = [.. field.GoesTo.Where(key => destinations.Find(key)?.Takes(level) == true)],
+            LeftOut = [.. field.LeftOut.Where(key => destinations.Find(key)?.Takes(level) == true)],
         };
 
     private static ImmutableSortedDictionary<string, JsonElement> OfType(Field field, string name, JsonElement value, string path) =>
@@ -375,20 +365,9 @@ public static class FieldSettings
         : value.ValueKind == JsonValueKind.Null ? field.Settings.Remove(name)
         : field.Settings.SetItem(name, value);
 
-    private static ImmutableSortedSet<string> GoesTo(Field field, string destination, bool on, string path)
-    {
-        var known = Known(destination, path);
-        if (on && !known.Takes(field.Level))
-        {
-            throw new DraftEditException(path, $"An answer given once per order has no place in {known.Phrase}.");
-        }
-
-        return on ? field.GoesTo.Add(destination) : field.GoesTo.Remove(destination);
-    }
-
-    private static ImmutableSortedSet<string> PriceWithin(Field field, string place, bool within, string path) =>
-        place != Field.OnTheForm && DestinationIndex.Find(place)?.ShowsPrices != true
-            ? throw new DraftEditException(path, $"No prices are shown at “{place}”.")
+    private static ImmutableSortedSet<string> PriceWithin(Field field, string place, bool within, EditContext at) =>
+        place != Field.OnTheForm && at.Destinations.Find(place)?.Kind.ShowsPrices != true
+            ? throw new DraftEditException(at.Path, $"No prices are shown at “{place}”.")
         : within ? field.PriceWithin.Add(place)
         : field.PriceWithin.Remove(place);
 
@@ -396,13 +375,6 @@ public static class FieldSettings
         Field field,
         string destination,
         Condition? condition,
-        string path
-    )
-    {
-        _ = Known(destination, path);
-        return condition is null ? field.GoesToWhen.Remove(destination) : field.GoesToWhen.SetItem(destination, condition);
-    }
-
-    private static Destination Known(string destination, string path) =>
-        DestinationIndex.Find(destination) ?? throw new DraftEditException(path, $"There is no destination “{destination}”.");
+        EditContext at
+    ) => RouteWords.With(field.GoesToWhen, at.Known(destination).Key, condition);
 }

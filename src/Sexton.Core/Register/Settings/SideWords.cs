@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
@@ -13,10 +14,14 @@ namespace Sexton.Core.Register.Settings;
 /// <summary>Says in words what stands in a register: one of the two sides of a difference.</summary>
 /// <param name="register">The register.</param>
 /// <param name="types">The kinds of answer.</param>
+/// <param name="kinds">The kinds of destination.</param>
 /// <param name="products">What the shop sells.</param>
-internal sealed class SideWords(RegisterContent register, FieldTypes types, ProductIndex products)
+internal sealed class SideWords(RegisterContent register, FieldTypes types, DestinationKinds kinds, ProductIndex products)
 {
     private readonly ConditionWords _words = new(register, types, products);
+    private readonly DestinationIndex _destinations = new(register.Destinations, kinds);
+
+    public DestinationKind? KindOf(Destination destination) => kinds.Find(destination.Kind);
 
     public FieldType? TypeOf(Field field) => types.Find(field.Type);
 
@@ -89,13 +94,47 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Prod
                     .Select(c => $"“{c.Label}” when {_words.Sentence(c.When!)}")
             );
 
-    public static string Value(Field field, TypeSetting setting) =>
-        (field.Settings.TryGetValue(setting.Name, out var value) ? value : setting.Default) is { } given && setting.Check(given) is null
+    /// <summary>How two objects of settings differ, a clause for each.</summary>
+    public static IEnumerable<ClauseChange> Clauses(
+        ImmutableArray<TypeSetting> settings,
+        ImmutableSortedDictionary<string, JsonElement>? old,
+        ImmutableSortedDictionary<string, JsonElement> now
+    ) =>
+        settings.Select(setting =>
+        {
+            var words = setting.Clause.Split("{}");
+            return new ClauseChange(
+                words[0],
+                old is null ? "" : Value(old, setting),
+                Value(now, setting),
+                words.Length > 1 ? words[^1] : ""
+            );
+        });
+
+    /// <summary>What a sentence calls a destination; null for one that is not there.</summary>
+    public string? Phrase(string destination) => _destinations.Find(destination)?.Phrase;
+
+    /// <summary>What sentences call some destinations.</summary>
+    public IEnumerable<string> Phrases(ImmutableSortedSet<string> keys) =>
+        _destinations.All.Where(d => keys.Contains(d.Key)).Select(static d => d.Phrase);
+
+    public string Places(ImmutableSortedSet<string> keys) => string.Join(", ", Phrases(keys));
+
+    /// <summary>Where a field is left out, and why.</summary>
+    public string LeftOut(Field field) =>
+        TypeOf(field) is { } type && !type.Validate(field.Settings).Any()
+            ? string.Join(
+                "; ",
+                Routes
+                    .LeftOut(field, type.Bind(new SettingReader(type, field.Settings)), _destinations)
+                    .Select(static r => r.Why is null ? r.Destination.Phrase : $"{r.Destination.Phrase}: {r.Why.TrimEnd('.')}")
+            )
+            : Places(field.LeftOut);
+
+    private static string Value(ImmutableSortedDictionary<string, JsonElement> settings, TypeSetting setting) =>
+        (settings.TryGetValue(setting.Name, out var value) ? value : setting.Default) is { } given && setting.Check(given) is null
             ? setting.InWords(given)
             : "";
-
-    public static string Places(ImmutableSortedSet<string> keys) =>
-        string.Join(", ", DestinationIndex.All.Where(d => keys.Contains(d.Key)).Select(static d => d.Phrase));
 
     public static string Quoted(LanguageMap text) => Quoted(text.ToString());
 

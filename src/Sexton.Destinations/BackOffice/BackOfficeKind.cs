@@ -1,8 +1,13 @@
+using System.Collections.Immutable;
 using System.Net;
 using System.Net.Http.Headers;
+using System.Text.Json;
 using System.Text.Json.Nodes;
+using Sexton.Core.Codes;
+using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Core.Types.Settings;
 
 namespace Sexton.Destinations.BackOffice;
 
@@ -11,22 +16,79 @@ namespace Sexton.Destinations.BackOffice;
 /// </summary>
 /// <param name="client">Gives a client whose base address is that of the back office.</param>
 /// <param name="linkToFile">The link by which the back office fetches a file of an order, by the SHA-256 of the file.</param>
-public sealed class BackOfficeDestination(Func<HttpClient> client, Func<Guid, string, string> linkToFile) : IDeliveredDestination
+public sealed class BackOfficeKind(Func<HttpClient> client, Func<Guid, string, string> linkToFile) : DeliveredKind
 {
     /// <summary>The name of the one part: the record as the other side has it.</summary>
     public const string Part = "record";
 
-    /// <inheritdoc/>
-    public string Key => DestinationIndex.BackOffice;
+    private const string LongestLineText = "longest_line_text",
+        LongestOrderText = "longest_order_text",
+        LongestItemCode = "longest_item_code";
 
     /// <inheritdoc/>
-    public bool TellsDoublesApart => true;
+    public override string Key => "back_office";
 
     /// <inheritdoc/>
-    public byte[] Render(SentOrder order, int sequence) => SaleWriter.Write(order, linkToFile);
+    public override string Name => "Back office";
 
     /// <inheritdoc/>
-    public async Task<SendResult> SendAsync(byte[] artefact, string key, Func<Task> handingOver, CancellationToken cancel)
+    public override string Phrase => "the back office";
+
+    /// <inheritdoc/>
+    public override DestinationFamily Family => Families.Systems;
+
+    /// <inheritdoc/>
+    public override Audience Audience => Audience.Program;
+
+    /// <inheritdoc/>
+    public override Evidence Ceiling => Evidence.Confirmed;
+
+    /// <inheritdoc/>
+    public override bool IsThereAtFirst => true;
+
+    /// <inheritdoc/>
+    public override bool TellsDoublesApart => true;
+
+    /// <inheritdoc/>
+    public override bool GivesNumbers => true;
+
+    /// <inheritdoc/>
+    public override ImmutableArray<TypeSetting> Settings { get; } =
+    [
+        new WholeNumberSetting(LongestLineText, "takes {} characters about a line or one of it", "", 1, 10_000)
+        {
+            Default = JsonSerializer.SerializeToElement(60),
+        },
+        new WholeNumberSetting(LongestOrderText, "takes {} characters about the order", "", 1, 10_000)
+        {
+            Default = JsonSerializer.SerializeToElement(300),
+        },
+        new WholeNumberSetting(LongestItemCode, "takes item codes of {} characters", "", 1, 100)
+        {
+            Default = JsonSerializer.SerializeToElement(30),
+        },
+    ];
+
+    /// <inheritdoc/>
+    public override Capacity CapacityOf(SettingReader settings) =>
+        new()
+        {
+            LongestLineText = settings.Whole(LongestLineText),
+            LongestOrderText = settings.Whole(LongestOrderText),
+            ItemCodes = new ItemCodeLimits(settings.Whole(LongestItemCode)!.Value, ".-/"),
+        };
+
+    /// <inheritdoc/>
+    public override byte[] Render(SentOrder order, int sequence) => SaleWriter.Write(order, linkToFile);
+
+    /// <inheritdoc/>
+    public override async Task<SendResult> SendAsync(
+        BoundDestination to,
+        byte[] artefact,
+        string key,
+        Func<Task> handingOver,
+        CancellationToken cancel
+    )
     {
         var http = client();
         try
@@ -54,7 +116,7 @@ public sealed class BackOfficeDestination(Func<HttpClient> client, Func<Guid, st
             }
 
             // Taken is taken: whatever becomes of asking for it, it is not sent again.
-            return await FetchAsync(number, cancel) is { } record
+            return await FetchAsync(to, number, cancel) is { } record
                 ? new SendResult(SendOutcome.Taken, $"Taken as {number} and read back.", number, record)
                 : new SendResult(SendOutcome.TakenUnread, $"Taken as {number}. It could not be read back yet.", number);
         }
@@ -65,7 +127,7 @@ public sealed class BackOfficeDestination(Func<HttpClient> client, Func<Guid, st
     }
 
     /// <inheritdoc/>
-    public async Task<byte[]?> FetchAsync(string receipt, CancellationToken cancel)
+    public override async Task<byte[]?> FetchAsync(BoundDestination to, string receipt, CancellationToken cancel)
     {
         try
         {
@@ -78,8 +140,15 @@ public sealed class BackOfficeDestination(Func<HttpClient> client, Func<Guid, st
     }
 
     /// <inheritdoc/>
-    public IEnumerable<SlotFinding> ReadBack(byte[] artefact, SentOrder order) =>
-        SlotFinding.Judge(order.Projection, Part, SaleReader.Read(artefact), Evidence.Confirmed);
+    public override IEnumerable<SlotFinding> ReadBack(byte[] artefact, SentOrder order) =>
+        SlotFinding.Judge(order.Projection, Part, SaleReader.Read(artefact), Ceiling);
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<ArtefactPart> PartsOf(byte[] artefact, Projection sent, string slot)
+    {
+        var record = SaleReader.Parse(artefact);
+        return [IndentedJson.Part(Part, record, SaleReader.PlaceOf(record, slot))];
+    }
 
     // Too many requests and a request that timed out are worth another try, the other client errors are not.
     private static bool IsRefusal(HttpStatusCode status) =>

@@ -1,0 +1,68 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Sexton.Core.Routing;
+using Sexton.Core.Types.Settings;
+
+namespace Sexton.Core.Register.Edits;
+
+/// <summary>Changes to one setting of a destination: "name", "takes_new_fields", and "settings.NAME" for those of its kind.</summary>
+public static class DestinationEdit
+{
+    /// <summary>The value of a setting of a destination.</summary>
+    /// <exception cref="DraftEditException">There is no such setting.</exception>
+    public static JsonElement Read(Destination destination, string path)
+    {
+        var (name, rest) = EditValue.Split(path);
+        return name switch
+        {
+            "name" => EditValue.Json(destination.Name),
+            "takes_new_fields" => EditValue.Json(destination.TakesNewFields),
+            "settings" when rest.Length > 0 => destination.Settings.TryGetValue(rest, out var value)
+                ? value
+                : EditValue.Json<string?>(null),
+            _ => throw Unknown(path),
+        };
+    }
+
+    /// <summary>The destination with one setting changed. A null for a setting of its kind takes it back to its default.</summary>
+    /// <param name="destination">The destination.</param>
+    /// <param name="path">The path of the setting.</param>
+    /// <param name="value">The value.</param>
+    /// <param name="kinds">The kinds of destination.</param>
+    /// <exception cref="DraftEditException">There is no such setting, or the value does not fit it.</exception>
+    public static Destination Apply(Destination destination, string path, JsonElement value, DestinationKinds kinds)
+    {
+        var (name, rest) = EditValue.Split(path);
+        return name switch
+        {
+            "name" => destination with { Name = Name(value, path) },
+            "takes_new_fields" => destination with { TakesNewFields = EditValue.Truth(value, path) },
+            "settings" when rest.Length > 0 => destination with { Settings = With(destination, rest, value, path, kinds) },
+            _ => throw Unknown(path),
+        };
+    }
+
+    private static string Name(JsonElement value, string path) =>
+        EditValue.Text(value, path, EditValue.LongestName) is { Length: > 0 } name
+            ? name
+            : throw new DraftEditException(path, "Say what it is called.");
+
+    private static ImmutableSortedDictionary<string, JsonElement> With(
+        Destination destination,
+        string setting,
+        JsonElement value,
+        string path,
+        DestinationKinds kinds
+    )
+    {
+        var kind =
+            kinds.Find(destination.Kind) ?? throw new DraftEditException(path, $"There is no kind of destination “{destination.Kind}”.");
+        var changed =
+            value.ValueKind == JsonValueKind.Null ? destination.Settings.Remove(setting) : destination.Settings.SetItem(setting, value);
+        return SettingsObject.Validate(kind.Name, kind.Settings, changed).FirstOrDefault() is { } wrong
+            ? throw new DraftEditException("settings." + wrong.Name, wrong.Sentence)
+            : changed;
+    }
+
+    private static DraftEditException Unknown(string path) => new(path, $"A destination has no setting “{path}”.");
+}

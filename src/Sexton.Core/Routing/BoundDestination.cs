@@ -1,0 +1,72 @@
+using Sexton.Core.Facts;
+using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
+
+namespace Sexton.Core.Routing;
+
+/// <summary>A destination with its kind, and its settings read.</summary>
+public sealed class BoundDestination
+{
+    /// <summary>Binds a destination.</summary>
+    /// <param name="plain">The destination, with settings that its kind finds valid.</param>
+    /// <param name="kind">Its kind.</param>
+    public BoundDestination(Destination plain, DestinationKind kind)
+    {
+        (Plain, Kind, Settings) = (plain, kind, new SettingReader(kind.Settings, plain.Settings));
+        Capacity = kind.CapacityOf(Settings);
+    }
+
+    /// <summary>The destination as plain data.</summary>
+    public Destination Plain { get; }
+
+    /// <summary>Its kind.</summary>
+    public DestinationKind Kind { get; }
+
+    /// <summary>Its settings.</summary>
+    public SettingReader Settings { get; }
+
+    /// <summary>What it takes.</summary>
+    public Capacity Capacity { get; }
+
+    /// <summary>The stable key.</summary>
+    public string Key => Plain.Key;
+
+    /// <summary>What the interface calls it.</summary>
+    public string Name => Plain.Name;
+
+    /// <summary>What a sentence calls it: "the cart line", or its own name in quotes.</summary>
+    public string Phrase => Name == Kind.Name ? Kind.Phrase : $"“{Name}”";
+
+    /// <summary>Whether it has a place for answers of a level.</summary>
+    public bool Takes(Level level) => Capacity.Levels.Contains(level);
+
+    /// <summary>The greatest length in characters of an answer of a level; null for no limit.</summary>
+    public int? Longest(Level level) => level == Level.Order ? Capacity.LongestOrderText : Capacity.LongestLineText;
+
+    /// <summary>Why it cannot take every answer that a rule gives, in a sentence; null where it can.</summary>
+    /// <param name="rule">The rule of the field.</param>
+    /// <param name="level">How often the field is asked.</param>
+    /// <example><code>destination.WhyNot(rule, Level.Line) // "An answer may have 120 characters, and the back office takes 60."</code></example>
+    public string? WhyNot(AnswerRule rule, Level level)
+    {
+        if (!Takes(level))
+        {
+            return $"An answer given once per {level.ToString().ToLowerInvariant()} has no place in {Phrase}.";
+        }
+
+        // A file is no text: it goes beside the texts, and no limit on them is one on it.
+        if (rule.HoldsFiles)
+        {
+            return Capacity.Files ? null : $"Its answers are files, and {Phrase} takes none.";
+        }
+
+        if (Longest(level) is { } takes && rule.LongestText > takes)
+        {
+            return $"An answer may have {rule.LongestText} characters, and {Phrase} takes {takes}.";
+        }
+
+        return Capacity.Characters is { } characters && !rule.IsWrittenIn(characters.HasAll)
+            ? $"An answer may have any character, and {Phrase} takes only {characters.Name}."
+            : null;
+    }
+}

@@ -1,0 +1,34 @@
+using System.Collections.Frozen;
+using System.Collections.Immutable;
+using Sexton.Core.Types.Settings;
+
+namespace Sexton.Core.Routing;
+
+/// <summary>The destinations of one register, bound, in the order in which they stand on the map: family by family.</summary>
+public sealed class DestinationIndex
+{
+    private readonly FrozenDictionary<string, BoundDestination> _byKey;
+
+    /// <summary>Binds destinations. One of a kind that is not there, or with settings that it does not take, is left out; compiling the register names it.</summary>
+    /// <param name="destinations">The destinations.</param>
+    /// <param name="kinds">The kinds that the host has.</param>
+    public DestinationIndex(IEnumerable<Destination> destinations, DestinationKinds kinds)
+    {
+        All =
+        [
+            .. destinations
+                .DistinctBy(static d => d.Key)
+                .Select(d => (Plain: d, Kind: kinds.Find(d.Kind)))
+                .Where(static d => d.Kind is not null && !SettingsObject.Validate(d.Kind.Name, d.Kind.Settings, d.Plain.Settings).Any())
+                .Select(static d => new BoundDestination(d.Plain, d.Kind!))
+                .OrderBy(d => kinds.Families.IndexOf(d.Kind.Family)),
+        ];
+        _byKey = All.ToFrozenDictionary(static d => d.Key, StringComparer.Ordinal);
+    }
+
+    /// <summary>All destinations.</summary>
+    public ImmutableArray<BoundDestination> All { get; }
+
+    /// <summary>The destination with a key, or null.</summary>
+    public BoundDestination? Find(string key) => _byKey.GetValueOrDefault(key);
+}

@@ -1,0 +1,50 @@
+using System.Collections.Immutable;
+using Sexton.Core.Types.Settings;
+
+namespace Sexton.Core.Routing;
+
+/// <summary>
+/// A kind of destination, as far as rules need to know it. What it does with an order (rendering, sending, reading back) is beside its declaration, outside the core.
+/// </summary>
+public abstract class DestinationKind
+{
+    /// <summary>The stable key.</summary>
+    public abstract string Key { get; }
+
+    /// <summary>What a destination of it is called at first.</summary>
+    public abstract string Name { get; }
+
+    /// <summary>What a sentence calls a destination that bears this name: "the cart line".</summary>
+    public abstract string Phrase { get; }
+
+    /// <summary>Where it stands on the map.</summary>
+    public abstract DestinationFamily Family { get; }
+
+    /// <summary>Who reads there.</summary>
+    public abstract Audience Audience { get; }
+
+    /// <summary>The best evidence that it can give.</summary>
+    public abstract Evidence Ceiling { get; }
+
+    /// <summary>Whether it is sent, with a lane to follow; a page is served instead.</summary>
+    public abstract bool IsDelivered { get; }
+
+    /// <summary>Whether people read there what things cost, row by row.</summary>
+    public virtual bool ShowsPrices => false;
+
+    /// <summary>Whether a newer payload replaces one that was not sent, since each says all there is (a state); false where each is sent in its turn (events).</summary>
+    public virtual bool ReplacesUnsent => true;
+
+    /// <summary>Whether there is always exactly one destination of it, since it is a part of the application itself.</summary>
+    public virtual bool IsBuiltIn => false;
+
+    /// <summary>Whether a new shop begins with a destination of it, to which new fields go by themselves.</summary>
+    public virtual bool IsThereAtFirst => false;
+
+    /// <summary>The settings of its destinations; empty when it has none.</summary>
+    public virtual ImmutableArray<TypeSetting> Settings => [];
+
+    /// <summary>What a destination takes.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public abstract Capacity CapacityOf(SettingReader settings);
+}

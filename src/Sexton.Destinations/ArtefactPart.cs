@@ -1,0 +1,29 @@
+using System.Text.Json.Serialization;
+
+namespace Sexton.Destinations;
+
+/// <summary>How a part of an artefact is shown.</summary>
+public enum PartForm
+{
+    /// <summary>As the page that it is; an element with the slot's id in "data-slot" is marked.</summary>
+    Html,
+
+    /// <summary>As text that a person reads, line by line.</summary>
+    Plain,
+
+    /// <summary>As what was sent or served itself, line by line.</summary>
+    Bytes,
+}
+
+/// <summary>A part of an artefact.</summary>
+/// <param name="Name">What it is called; findings name it so, too.</param>
+/// <param name="Form">How it is shown.</param>
+/// <param name="Content">Its text.</param>
+/// <param name="Marked">The lines, counted from 0, where the slot that is looked for stands; empty where the form tells.</param>
+[method: JsonConstructor]
+public sealed record ArtefactPart(string Name, PartForm Form, string Content, IReadOnlyList<int> Marked)
+{
+    /// <summary>A part whose form tells where the slot stands, or that does not hold it.</summary>
+    public ArtefactPart(string name, PartForm form, string content)
+        : this(name, form, content, []) { }
+}

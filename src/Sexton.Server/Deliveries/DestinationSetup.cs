@@ -1,0 +1,69 @@
+using System.Net.Http.Headers;
+using System.Security.Cryptography.X509Certificates;
+using MimeKit;
+using Sexton.Core.Routing;
+using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.Pages;
+using Sexton.Destinations.ShopperEmail;
+using Sexton.Server.Files;
+using Sexton.Server.Hosting;
+
+namespace Sexton.Server.Deliveries;
+
+/// <summary>Collects the kinds of destination, each with its connection to the world outside. The order is that of the map.</summary>
+internal static class DestinationSetup
+{
+    private const string BackOffice = "back office";
+
+    public static void AddDestinations(this IServiceCollection services, SextonOptions options)
+    {
+        foreach (var page in new[] { PageKind.CartLine, PageKind.Confirmation, PageKind.Account, PageKind.OrderPage })
+        {
+            services.AddSingleton<DestinationKind>(page);
+        }
+
+        services.AddSingleton<DestinationKind>(provider => new ShopperEmailKind(
+            new EmailSettings(
+                options.ShopName,
+                new MailboxAddress(options.ShopName, options.MailFrom),
+                provider.GetRequiredService<OrderLinks>().LinkTo,
+                provider.GetRequiredService<OrderLinks>().LinkToFile
+            ),
+            ConnectionOf(options)
+        ));
+        services.AddHttpClient(
+            BackOffice,
+            http =>
+            {
+                http.BaseAddress = options.BackOfficeUrl;
+                http.Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds);
+                if (options.BackOfficeToken.Length > 0)
+                {
+                    http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", options.BackOfficeToken);
+                }
+            }
+        );
+        services.AddSingleton<DestinationKind>(provider =>
+        {
+            var clients = provider.GetRequiredService<IHttpClientFactory>();
+            return new BackOfficeKind(() => clients.CreateClient(BackOffice), provider.GetRequiredService<FileLinks>().LinkTo);
+        });
+        services.AddSingleton(static provider => new DestinationKinds(provider.GetServices<DestinationKind>()));
+    }
+
+    private static MailConnection ConnectionOf(SextonOptions options) =>
+        new(options.MailHost, options.MailPort, TimeSpan.FromSeconds(options.TimeOutSeconds))
+        {
+            Security = options.MailSecurity,
+            User = options.MailUser,
+            Password = options.MailPassword,
+            Authorities = options.MailAuthorities.Length > 0 ? AuthoritiesIn(options.MailAuthorities) : null,
+        };
+
+    private static X509Certificate2Collection AuthoritiesIn(string file)
+    {
+        var found = new X509Certificate2Collection();
+        found.ImportFromPemFile(file);
+        return found;
+    }
+}
