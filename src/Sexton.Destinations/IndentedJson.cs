@@ -2,11 +2,12 @@ using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 
 namespace Sexton.Destinations;
 
 /// <summary>Shows a JSON document to a person: indented, its characters as they are, with the lines of one value marked.</summary>
-public sealed class IndentedJson
+public sealed partial class IndentedJson
 {
     private static readonly JsonWriterOptions Options = new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
@@ -26,13 +27,14 @@ public sealed class IndentedJson
         var shown = new IndentedJson(marked);
         shown.Write(document);
         shown._json.Flush();
-        return new ArtefactPart(name, PartForm.Bytes, Encoding.UTF8.GetString(shown._bytes.ToArray()), shown._lines);
+        return new ArtefactPart(name, PartForm.Bytes, Unescaped(Encoding.UTF8.GetString(shown._bytes.ToArray())), shown._lines);
     }
 
     private void Write(JsonNode? node)
     {
         var isMarked = node is not null && ReferenceEquals(node, _marked);
-        var first = isMarked ? LinesSoFar() : 0;
+        // An item of a list begins the line that its first character will be written on; a member is on the line of its name.
+        var first = isMarked ? LinesSoFar() + (node!.Parent is JsonArray ? 1 : 0) : 0;
         switch (node)
         {
             case JsonObject members:
@@ -67,6 +69,19 @@ public sealed class IndentedJson
             _lines = [.. Enumerable.Range(first, LinesSoFar() - first + 1)];
         }
     }
+
+    // The writer escapes whatever is beyond the first 65,536 characters, such as pictographs; a backslash that was written stands for itself.
+    private static string Unescaped(string json) =>
+        EscapedPairs()
+            .Replace(json, static m => m.Groups["high"] is { Success: true } high ? $"{Unit(high)}{Unit(m.Groups["low"])}" : m.Value);
+
+    private static char Unit(Group hexadecimal) => (char)Convert.ToUInt16(hexadecimal.Value, 16);
+
+    [GeneratedRegex(
+        @"\\\\|\\u(?<high>d[89ab][0-9a-f]{2})\\u(?<low>d[c-f][0-9a-f]{2})",
+        RegexOptions.IgnoreCase | RegexOptions.NonBacktracking
+    )]
+    private static partial Regex EscapedPairs();
 
     private int LinesSoFar()
     {

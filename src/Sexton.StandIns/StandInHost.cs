@@ -8,7 +8,8 @@ namespace Sexton.StandIns;
 
 /// <summary>
 /// The simulated outside world, a process of its own. Settings: "Folder" for the logs of what it received, "Urls", "SmtpPort",
-/// and "ShopOrigin", whose pages may ask for a payment token.
+/// "ShopOrigin", whose pages may ask for a payment token, what <see cref="SmtpAccess"/> demands of who sends mail, and "BackOfficeToken", without which the back
+/// office (RFC 6750) tells nobody anything.
 /// </summary>
 public static class StandInHost
 {
@@ -18,7 +19,7 @@ public static class StandInHost
         var builder = WebApplication.CreateBuilder(args);
         var folder = Directory.CreateDirectory(builder.Configuration["Folder"] ?? ".sexton/stand-ins").FullName;
         builder.Services.AddSingleton(_ => new Mailbox(folder));
-        builder.Services.AddSingleton(_ => new BackOfficeBooks(folder));
+        builder.Services.AddSingleton(_ => new BackOfficeBooks(folder, builder.Configuration["BackOfficeToken"]));
         builder.Services.AddSingleton(_ => new PaymentProvider(folder));
         builder.Services.AddSingleton(_ => new TaxRegistry.TaxRegistry(folder));
         builder.Services.AddSingleton<AddressBook>();

@@ -152,6 +152,31 @@ public sealed class ArtefactTests
             .Marked.Count.ShouldBe(3, "an address of three lines is marked whole");
     }
 
+    [Theory]
+    [InlineData("unit/a/u2/badge", "{|\"key\": \"badge\",|\"label\": \"Badge\",|\"text\": \"Yes\"|}")]
+    [InlineData("line/b/count", "{|\"key\": \"count\",|\"label\": \"How many\",|\"text\": \"11\"|},")]
+    [InlineData("order/delivery_address", "\"ship_to\": ")]
+    [InlineData("line/c/count", "")]
+    public void The_lines_of_a_record_that_hold_a_slot_are_marked(string slot, string lines) =>
+        MarkedLines(BackOffice.PartsOf(BackOffice.Render(Order, 1), Order.Projection, slot).Single()).ShouldStartWith(lines);
+
+    [Fact]
+    public void The_entry_of_a_page_that_is_a_slot_is_marked_and_no_other_line()
+    {
+        MarkedLines(PageReader.PartsOf(PageBytes(), "unit/a/u2/badge").Single())
+            .ShouldBe("{|\"slot\": \"unit/a/u2/badge\",|\"name\": \"Badge\",|\"text\": \"Yes\"|},");
+        var odd = "🌿 \\ud83c\\udf3f \u2028 é";
+        JsonNode.Parse(IndentedJson.Part("x", JsonValue.Create(odd), null).Content)!.GetValue<string>().ShouldBe(odd);
+        IndentedJson.Part("x", JsonValue.Create("🌿é"), null).Content.ShouldBe("\"🌿é\"");
+        MarkedLines(PageReader.PartsOf(PageBytes(), "line/c/count").Single()).ShouldBe("");
+    }
+
+    private static string MarkedLines(ArtefactPart part)
+    {
+        var lines = part.Content.Split('\n');
+        return string.Join('|', part.Marked.Select(i => lines[i].Trim()));
+    }
+
     /// <summary>The corpus of awkward texts, as they are kept: made by tests/awkward-texts.mjs.</summary>
     public static TheoryData<string> AwkwardTexts() =>
         [

@@ -69,6 +69,18 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task A_server_at_rest_asks_the_database_for_little()
+    {
+        await SettledAsync(await BuyAsync("Before the rest"));
+        // What grows while nothing happens has grown by then.
+        await Task.Delay(TimeSpan.FromSeconds(5), TestContext.Current.CancellationToken);
+        var before = world.Proxy.RoundTrips;
+        await Task.Delay(TimeSpan.FromSeconds(3), TestContext.Current.CancellationToken);
+        // Eight workers look once a second, and what supervises them, attempts and sweeping do so, too.
+        (world.Proxy.RoundTrips - before).ShouldBeLessThan(100);
+    }
+
+    [Fact]
     public async Task A_back_office_that_is_away_gets_the_sale_when_it_is_back_once()
     {
         await world.DialAsync("back-office", new() { ["down"] = true });

@@ -121,7 +121,7 @@ test('one wording, from the manager’s desk to the back office', async ({ page,
     await accessible('evidence of the e-mail');
     await row.getByRole('button', { name: /Back office/ }).click();
     await expect(evidence.getByText(/Taken as BO-\d+ and read back/)).toBeVisible();
-    await expect(evidence.locator('mark').last()).toContainText(wording);
+    await expect(evidence.locator('mark').filter({ hasText: wording })).toHaveCount(1);
     for (const place of [/Cart line/, /Confirmation/, /Order page/]) {
       await row.getByRole('button', { name: place }).click();
       await expect(evidence.locator('dd').filter({ hasText: wording }).first()).toBeVisible();

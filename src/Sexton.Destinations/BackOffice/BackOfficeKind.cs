@@ -99,6 +99,15 @@ public sealed class BackOfficeKind(Func<HttpClient> client, Func<Guid, string, s
             request.Headers.Add("Idempotency-Key", key);
             using var response = await http.SendAsync(request, cancel);
             var body = SaleReader.Parse(await response.Content.ReadAsByteArrayAsync(cancel)) as JsonObject;
+            if (response.StatusCode is HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden)
+            {
+                // Nothing is wrong with the order: it goes as soon as the credential is mended.
+                return new SendResult(
+                    SendOutcome.NotTaken,
+                    $"The back office does not let this server in ({(int)response.StatusCode}). The token is SEXTON__BACKOFFICETOKEN."
+                );
+            }
+
             if (IsRefusal(response.StatusCode))
             {
                 return new SendResult(

@@ -88,6 +88,11 @@ public sealed class ShopperEmailKind(EmailSettings settings, MailConnection conn
             await client.DisconnectAsync(quit: true, cancel);
             return new SendResult(SendOutcome.Taken, $"Handed over: {reply}", reply, artefact);
         }
+        catch (ServiceNotAuthenticatedException e)
+        {
+            // Nothing is wrong with the message: it goes as soon as the connection is mended.
+            return new SendResult(SendOutcome.NotTaken, $"The mail server wants to know who sends: {e.Message}");
+        }
         catch (SmtpCommandException e) when ((int)e.StatusCode >= 500)
         {
             return new SendResult(SendOutcome.Refused, $"The mail server refused it: {e.Message}", null, artefact);

@@ -203,6 +203,10 @@ internal sealed class DraftStore(
         if (change.Setting.Length > 0)
         {
             await UndoSettingAsync(change, row ?? throw DraftHistory.Overtaken(change), actor, cancel);
+            if (change.Kind == DraftItemKind.Destination)
+            {
+                await JoinAsync(change.Field, actor, cancel);
+            }
         }
         else if (change.Before is null)
         {

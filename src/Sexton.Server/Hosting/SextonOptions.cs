@@ -163,6 +163,11 @@ internal sealed class SextonOptions
             yield return "A password is sent over TLS only. Set SEXTON__MAILSECURITY to Tls or StartTls.";
         }
 
+        if (BackOfficeToken.Length > 0 && BackOfficeUrl.Scheme != Uri.UriSchemeHttps && !BackOfficeUrl.IsLoopback)
+        {
+            yield return "A token is sent over https only. Set SEXTON__BACKOFFICEURL to an address that begins with https.";
+        }
+
         if (MailAuthorities.Length > 0 && !File.Exists(MailAuthorities))
         {
             yield return $"There is no file “{MailAuthorities}”. Set SEXTON__MAILAUTHORITIES to a file of certificates (PEM), or leave it out.";

@@ -19,7 +19,7 @@ public sealed record BookedSale(string Number, string Key, DateTimeOffset At, Js
 /// It has limits of its own: 60 characters a note of a line, 300 any other text, 30 an item code. Attached files it fetches by their links before
 /// it books a sale, and keeps; what it says of them it reckoned itself.
 /// </summary>
-public sealed class BackOfficeBooks(string folder) : IDisposable
+public sealed class BackOfficeBooks(string folder, string? token = null) : IDisposable
 {
     private const int LongestLineNote = 60;
     private const int LongestOther = 300;
@@ -43,11 +43,12 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
     {
         group.MapDial(Dial);
         group.MapGet("", List);
-        group.MapPost("sales", BookAsync).WithFaults(Dial);
+        group.MapPost("sales", BookAsync).WithFaults(Dial).AddEndpointFilter(CheckAsync);
         group.MapGet("sales", () => _journal.Entries);
         group
             .MapGet("sales/{number}", (string number) => Find(number) is { } s ? Results.Json(s.Sale) : Results.NotFound())
-            .WithFaults(Dial);
+            .WithFaults(Dial)
+            .AddEndpointFilter(CheckAsync);
         group.MapGet(
             "files/{sha256}/{name}",
             (string sha256, string name) =>
@@ -70,6 +71,17 @@ public sealed class BackOfficeBooks(string folder) : IDisposable
     {
         _journal.Dispose();
         _cabinet.Dispose();
+    }
+
+    private async ValueTask<object?> CheckAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        if (token is null || context.HttpContext.Request.Headers.Authorization == "Bearer " + token)
+        {
+            return await next(context);
+        }
+
+        context.HttpContext.Response.Headers.WWWAuthenticate = "Bearer";
+        return Results.Problem(statusCode: 401, detail: "Who is that?");
     }
 
     private async Task<IResult> BookAsync(JsonObject sale, HttpRequest request)

@@ -62,6 +62,18 @@ public sealed class Manager(Client http) : IDisposable
             }
         );
 
+    public Task<Reply> AddDestinationAsync(string name, string key, string kind) =>
+        http.SendAsync(
+            HttpMethod.Post,
+            Draft + "/destinations",
+            new JsonObject
+            {
+                ["name"] = name,
+                ["key"] = key,
+                ["kind"] = kind,
+            }
+        );
+
     /// <summary>Changes a setting, under the revision that the draft has now or one that is given.</summary>
     public async Task<Reply> TryAsync(string key, string setting, JsonNode? value, int? revision = null) =>
         await http.SendAsync(
@@ -147,6 +159,7 @@ public sealed class Manager(Client http) : IDisposable
             draft?["fields"]!.AsArray().FirstOrDefault(f => f!["field"]!["key"]!.GetValue<string>() == key)
             ?? draft?["sections"]!.AsArray().FirstOrDefault(s => s!["section"]!["key"]!.GetValue<string>() == key)
             ?? draft?["own_steps"]!.AsArray().FirstOrDefault(s => s!["step"]!["key"]!.GetValue<string>() == key);
+        item ??= draft?["destinations"]!.AsArray().FirstOrDefault(d => d!["key"]!.GetValue<string>() == key);
         item ??= key == "item-codes" ? draft?["codes"] : null;
         return ("If-Match", $"\"{revision ?? item?["revision"]?.GetValue<int>() ?? 1}\"");
     }

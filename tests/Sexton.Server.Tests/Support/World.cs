@@ -53,6 +53,9 @@ public class World : IAsyncLifetime
     /// <summary>Settings of this server beside the usual ones.</summary>
     protected virtual IReadOnlyList<string> Settings => [];
 
+    /// <summary>Settings of its stand-ins beside the usual ones.</summary>
+    protected virtual IReadOnlyList<string> StandInSettings => [];
+
     /// <summary>The key of an order, for looking at what lies sealed under it.</summary>
     internal async Task<DataKey> KeyOfAsync(long number) =>
         Part<KeyVault>().Open(await Postgres.ScalarAsync<byte[]>(Database, $"select key from orders where number = {number}"));
@@ -75,6 +78,7 @@ public class World : IAsyncLifetime
             "--Folder=" + _folder,
             "--Urls=http://127.0.0.1:0",
             "--SmtpPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture),
+            .. StandInSettings,
         ]);
         await _standIns.StartAsync();
         StandInAddress = AddressOf(_standIns);
@@ -164,7 +168,8 @@ public class World : IAsyncLifetime
         Assert.Fail($"It did not come to this within {seconds} s: {what}");
     }
 
-    private static int FreePort()
+    /// <summary>A port that nobody listens at.</summary>
+    internal static int FreePort()
     {
         using var listener = new TcpListener(IPAddress.Loopback, 0);
         listener.Start();
