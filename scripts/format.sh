@@ -1,7 +1,7 @@
 # One form of the code: CSharpier for C#, Prettier for the rest.
 
 CSHARP_FOLDERS="src tests bench"
-SCRIPT_FOLDERS="web tests/e2e tests/*.mjs bench/node demo scripts"
+SCRIPT_FOLDERS="web tests/e2e tests/mutants tests/*.mjs bench/node demo scripts"
 
 run_format() {
   need_form_tools

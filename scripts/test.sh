@@ -17,6 +17,7 @@ run_test() {
   if has browser; then
     need_chromium
     install_node_packages tests/e2e
+    step types-e2e "The browser tests have types that do not fit." web/node_modules/.bin/tsc -p tests/e2e
     install_node_packages bench/node
   fi
   # The server's tests serve the pages, too.

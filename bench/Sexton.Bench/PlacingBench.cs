@@ -4,7 +4,6 @@ using Npgsql;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Types;
 using Sexton.Core.Values;

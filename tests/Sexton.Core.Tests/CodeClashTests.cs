@@ -9,7 +9,6 @@ using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

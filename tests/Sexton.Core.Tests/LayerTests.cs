@@ -1,5 +1,6 @@
 using System.Reflection;
 using Sexton.Core.Values;
+using Sexton.Tests;
 
 namespace Sexton.Core.Tests;
 
@@ -8,7 +9,7 @@ public sealed class LayerTests
 {
     private static readonly Assembly Core = typeof(AnswerValue).Assembly;
 
-    private static readonly string[] Folders =
+    private static readonly string[] InOrder =
     [
         "Values",
         "Files",
@@ -31,29 +32,15 @@ public sealed class LayerTests
         "Checks",
     ];
 
-    public static IEnumerable<TheoryDataRow<string>> Names => Folders.Select(static f => new TheoryDataRow<string>(f));
+    public static IEnumerable<TheoryDataRow<string>> Names => InOrder.Select(static f => new TheoryDataRow<string>(f));
 
     [Theory]
     [MemberData(nameof(Names))]
-    public void A_folder_uses_only_those_before_it(string folder)
-    {
-        var later = Folders.SkipWhile(f => f != folder).Skip(1).Select(static f => "Sexton.Core." + f).ToArray();
-        var result = NetArchTest
-            .Rules.Types.InAssembly(Core)
-            .That()
-            .ResideInNamespaceMatching($@"^Sexton\.Core\.{folder}(\.|$)")
-            .ShouldNot()
-            .HaveDependencyOnAny(later)
-            .GetResult();
-        (result.FailingTypeNames ?? []).ShouldBeEmpty();
-    }
+    public void A_folder_uses_only_those_before_it(string folder) => Folders.UsingLater(Core, InOrder, folder).ShouldBeEmpty();
 
     [Fact]
-    public void Every_type_stands_in_a_folder_of_the_order() =>
-        Core.GetTypes()
-            .Where(static t => t.Namespace?.StartsWith("Sexton.Core", StringComparison.Ordinal) == true)
-            .Select(static t => t.Namespace!.Split('.').ElementAtOrDefault(2) ?? "none")
-            .Distinct()
-            .Order()
-            .ShouldBe(Folders.Order());
+    public void Every_type_stands_in_a_folder_of_the_order() => Folders.Of(Core).Order().ShouldBe(InOrder.Order());
+
+    [Fact]
+    public void Every_folder_says_which_stage_it_is() => Folders.WithoutStage(Core).ShouldBeEmpty();
 }

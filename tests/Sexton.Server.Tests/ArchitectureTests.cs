@@ -1,4 +1,5 @@
 using System.Reflection;
+using Sexton.Tests;
 
 namespace Sexton.Server.Tests;
 
@@ -37,4 +38,40 @@ public sealed class ArchitectureTests
                 || n.StartsWith("System.IO.FileSystem", StringComparison.Ordinal)
             );
     }
+
+    private static readonly string[] ServerFolders =
+    [
+        "Common",
+        "Accounts",
+        "Versions",
+        "Shoppers",
+        "Carts",
+        "Files",
+        "Shop",
+        "Orders",
+        "Deliveries",
+        "Attempts",
+        "Fields",
+        "Publishing",
+        "Retention",
+        "Hosting",
+        "Commands",
+    ];
+
+    public static IEnumerable<TheoryDataRow<string>> Names => ServerFolders.Select(static f => new TheoryDataRow<string>(f));
+
+    [Theory]
+    [MemberData(nameof(Names))]
+    public void A_folder_of_the_server_uses_only_those_before_it(string folder) =>
+        Folders.UsingLater(Assembly.Load("Sexton.Server"), ServerFolders, folder).ShouldBeEmpty();
+
+    [Fact]
+    public void Every_type_of_the_server_stands_in_a_folder_of_the_order() =>
+        Folders.Of(Assembly.Load("Sexton.Server")).Order().ShouldBe(ServerFolders.Order());
+
+    [Theory]
+    [InlineData("Sexton.Data")]
+    [InlineData("Sexton.Destinations")]
+    [InlineData("Sexton.Server")]
+    public void Every_folder_says_which_stage_it_is(string assembly) => Folders.WithoutStage(Assembly.Load(assembly)).ShouldBeEmpty();
 }

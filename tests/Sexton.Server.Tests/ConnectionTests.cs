@@ -221,5 +221,16 @@ public sealed class PrivateOrderTests(PrivateOrderTests.PrivateWorld world) : IC
         world.Mail.Passed.ShouldNotContain("Zoe in private");
         world.Mail.Passed.ShouldNotContain("AUTH");
         (await world.ReceivedAsync("mail/messages")).Count.ShouldBe(1);
+
+        // The link to sign in goes the same way.
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/account/links",
+                new System.Text.Json.Nodes.JsonObject { ["email"] = "odile@farrant.example" }
+            )
+        ).Status.ShouldBe(204);
+        (await shopper.LinkAsync("odile@farrant.example")).ShouldNotBeEmpty();
+        world.Mail.Passed.ShouldNotContain("/account/");
     }
 }

@@ -150,7 +150,7 @@ public sealed class DoorTests(World world) : IClassFixture<World>
         using var shopper = new Shopper(world);
         await shopper.BuyAsync();
         // Signed with the installation's key, but for a day that is over: the test's key is 32 zeros.
-        var ended = new Sexton.Server.Hosting.TextSigner(
+        var ended = new Sexton.Server.Common.TextSigner(
             new() { Key = Convert.ToBase64String(new byte[32]) },
             TimeProvider.System,
             "sexton order link 1"

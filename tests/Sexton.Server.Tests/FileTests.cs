@@ -9,6 +9,7 @@ using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Sealing;
 using Sexton.Server.Files;
+using Sexton.Server.Retention;
 using Sexton.Server.Tests.Support;
 using SkiaSharp;
 using Managing = Sexton.Server.Tests.Support.Manager;
@@ -320,7 +321,7 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
             $"update carts set changed_at = now() - interval '31 days' where id = (select cart_id from files where id = '{old}') or order_id is not null"
         );
         await world.ExecuteAsync("update files set created_at = now() - interval '25 hours'");
-        await world.Part<Sweeper>().SweepAsync(TestContext.Current.CancellationToken);
+        await world.Part<CleanupWorker>().SweepAsync(TestContext.Current.CancellationToken);
         (await gone.Http.GetAsync(Files + old)).Status.ShouldBe(404);
         (await gone.Http.GetAsync("api/shop/v1/cart")).Json["cart"]!["lines"]!.AsArray().ShouldBeEmpty();
         (await stays.Http.GetAsync(Files + young)).Status.ShouldBe(200);

@@ -1,4 +1,5 @@
 using Sexton.Server.Commands;
+using Sexton.Server.Common;
 using Sexton.Server.Hosting;
 using Sexton.Server.Tests.Support;
 

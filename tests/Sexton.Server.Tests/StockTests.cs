@@ -132,7 +132,7 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
                         db.Attempts.Add(Attempt(id, Guid.NewGuid()));
                         await db.SaveChangesAsync();
                         if (
-                            await new StockKeeper(db).HoldAsync(
+                            await new StockReservations(db).HoldAsync(
                                 id,
                                 items.Select(static item => new OrderUsage(item, item, 1, null, null, null, IsSold: false)),
                                 CancellationToken.None
@@ -290,7 +290,7 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
     private static async Task EndAsync(NpgsqlDataSource source, Guid attempt)
     {
         await using var db = Open(source);
-        await new StockKeeper(db).EndAsync(attempt, AttemptState.Expired, CancellationToken.None);
+        await new StockReservations(db).EndAsync(attempt, AttemptState.Expired, CancellationToken.None);
     }
 
     private async Task<bool> PlaceAsync(NpgsqlDataSource source, Guid attempt)

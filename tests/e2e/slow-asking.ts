@@ -7,7 +7,13 @@ export type Answer = string | number | boolean | string[] | Record<string, strin
 export type Entered = Record<string, Answer | null>;
 export type Answers = Record<string, Answer>;
 
-export type Condition = { together: Condition[] } | { either: Condition[] } | { neither: Condition[] } | Record<string, Answer>;
+/** A group of conditions, or a fact and what it is compared with: the name of the relation is the member. */
+export interface Condition {
+  together?: Condition[];
+  either?: Condition[];
+  neither?: Condition[];
+  [member: string]: Answer | Condition[] | undefined;
+}
 interface Term {
   value?: number | null;
   fact?: string | null;
@@ -52,9 +58,9 @@ const BOUND = new Fraction(10n ** 15n);
 
 export function holds(condition: Condition | null, at: Place): boolean {
   if (condition === null) return true;
-  if ('together' in condition) return condition.together.every((c) => holds(c, at));
-  if ('either' in condition) return condition.either.some((c) => holds(c, at));
-  if ('neither' in condition) return !condition.neither.some((c) => holds(c, at));
+  if (condition.together) return condition.together.every((c) => holds(c, at));
+  if (condition.either) return condition.either.some((c) => holds(c, at));
+  if (condition.neither) return !condition.neither.some((c) => holds(c, at));
   const fact = condition.of as string;
   const [is, value] = Object.entries(condition).find(([member]) => member !== 'of')!;
   const seen: Answer | undefined =

@@ -135,7 +135,7 @@ test('one wording, from the manager’s desk to the back office', async ({ page,
     );
     const [mail, ...others] = mails.filter((m) => m.subject?.includes(number));
     expect(others).toEqual([]);
-    expect(mail!.text).toContain(`  Words on the label: ${wording}\n`);
+    expect(mail!.text).toContain(`. Words on the label: ${wording}\n`);
     expect(mail!.html).toContain('data-slot="line/');
     const sale = (await world.received<Booked>('back-office/sales')).find((s) => s.sale.shop_number === Number(number));
     expect(sale!.sale.lines[0]!.notes).toContainEqual({ key: 'words_on_the_label', label: 'Words on the label', text: wording });

@@ -1,3 +1,5 @@
+import type { DetailedError } from 'tus-js-client';
+
 /** An upload was refused; the message is a sentence for people. */
 export class UploadRefused extends Error {}
 
@@ -7,17 +9,15 @@ export interface Progress {
   waiting: boolean;
 }
 
-const TUS = { 'Tus-Resumable': '1.0.0' };
-const PAUSES = [500, 1000, 2000, 4000, 8000, 15000];
+// It waits as long as the page is there: the last pause again and again.
+const PAUSES = [500, 1000, 2000, 4000, 8000, ...Array<number>(10_000).fill(15_000)];
 
 // One after the other: the first makes the cart that all belong to.
 let lastBegun: Promise<unknown> = Promise.resolve();
 
-const base64 = (text: string) => btoa(String.fromCharCode(...new TextEncoder().encode(text)));
-
 /**
  * Uploads a file by the protocol tus 1.0.0, and goes on from where it was when the connection is lost, also after the page was loaded again
- * and the same file chosen once more.
+ * and the same file chosen once more. The client of the protocol is loaded with the first file.
  *
  * @param address Where uploads begin.
  * @param file The file.
@@ -36,60 +36,66 @@ export async function upload(
   tell: (progress: Progress) => void,
   signal: AbortSignal,
 ): Promise<string> {
+  const tus = await import('tus-js-client');
+  signal.throwIfAborted();
+  // The place of what was begun is kept in this tab only, as the cart's other answers are.
   const key = `sexton-upload:${[field, file.name, file.size, file.lastModified].join('/')}`;
-  let place = sessionStorage.getItem(key);
-  for (let turn = 0; ;) {
-    try {
-      let offset = place ? await ask(place) : undefined;
-      if (!place || offset === undefined) {
-        // Not begun yet, or gone meanwhile.
-        place = await inTurn(begin);
-        sessionStorage.setItem(key, place);
-        offset = 0;
-      }
-      const there = await send(
-        place,
-        offset,
-        await headers(),
-        file,
-        (sent) => {
-          turn = 0;
-          tell({ sent, waiting: false });
-        },
-        signal,
-      );
-      if (there >= file.size) {
-        sessionStorage.removeItem(key);
-        return place.split('/').at(-1)!;
-      }
-    } catch (error) {
-      if (error instanceof UploadRefused || signal.aborted) {
-        sessionStorage.removeItem(key);
-        throw error;
-      }
-      tell({ sent: 0, waiting: true });
-      await pause(PAUSES[Math.min(turn++, PAUSES.length - 1)]!, signal);
-    }
-  }
+  const done = Promise.withResolvers<string>();
+  const begun = Promise.withResolvers<void>();
+  let waiting = false;
 
-  async function begin(): Promise<string> {
-    const reply = await fetch(address, {
-      method: 'POST',
-      headers: {
-        ...TUS,
-        ...(await headers()),
-        'Upload-Length': String(file.size),
-        'Upload-Metadata': `filename ${base64(file.name)},field ${base64(field)}`,
-      },
-      signal,
+  const sending = new tus.Upload(file, {
+    endpoint: address,
+    uploadUrl: sessionStorage.getItem(key),
+    metadata: { filename: file.name, field },
+    storeFingerprintForResuming: false,
+    retryDelays: PAUSES,
+    onBeforeRequest: async (request) => {
+      for (const [name, value] of Object.entries(await headers())) request.setHeader(name, value);
+    },
+    // A server that is out of order for a moment has not forgotten the upload, and it is not begun anew.
+    onAfterResponse: (request, reply) => {
+      if (request.getMethod() === 'HEAD' && reply.getStatus() >= 500) throw new Error('Not just now.');
+    },
+    onUploadUrlAvailable: () => {
+      sessionStorage.setItem(key, sending.url!);
+      begun.resolve();
+    },
+    onProgress: (sent) => {
+      waiting = false;
+      tell({ sent, waiting });
+    },
+    onShouldRetry: (error) => {
+      if (refusalOf(error) || signal.aborted) return false;
+      waiting = true;
+      tell({ sent: 0, waiting });
+      return true;
+    },
+    onSuccess: () => done.resolve(sending.url!.split('/').at(-1)!),
+    onError: (error) => done.reject(refusalOf(error as DetailedError) ?? error),
+  });
+
+  // Not longer than until the browser says that it is connected again.
+  const goOn = () => waiting && void sending.abort().then(() => sending.start());
+  const giveUp = () => {
+    void sending.abort();
+    done.reject(signal.reason);
+  };
+  window.addEventListener('online', goOn);
+  signal.addEventListener('abort', giveUp);
+  try {
+    const ended = done.promise.catch(() => undefined);
+    // Begun, and its place is known: the next may begin.
+    await inTurn(async () => {
+      if (signal.aborted) return;
+      sending.start();
+      await Promise.race([begun.promise, ended]);
     });
-    if (!reply.ok) throw await refusal(reply);
-    return reply.headers.get('Location')!;
-  }
-
-  async function ask(at: string): Promise<number | undefined> {
-    const reply = await fetch(at, { method: 'HEAD', headers: TUS, signal });
-    return reply.ok && reply.headers.get('Upload-Length') === String(file.size) ? Number(reply.headers.get('Upload-Offset')) : undefined;
+    return await done.promise;
+  } finally {
+    window.removeEventListener('online', goOn);
+    signal.removeEventListener('abort', giveUp);
+    sessionStorage.removeItem(key);
   }
 }
 
@@ -99,55 +105,18 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
   return mine;
 }
 
-// What a server says that is out of order for a while is no refusal.
-async function refusal(reply: { status: number; json: () => Promise<unknown> }): Promise<Error> {
-  if (reply.status >= 500 || reply.status === 409) return new Error('Not just now.');
-  const problem = (await reply.json().catch(() => ({}))) as { detail?: string };
-  return new UploadRefused(problem.detail ?? 'This file could not be taken. Choose it once more.');
+// What a server says that is out of order for a while is no refusal; nor is a place that is gone, or further on than was thought.
+function refusalOf(error: DetailedError): UploadRefused | undefined {
+  const reply = error.originalResponse;
+  const status = reply?.getStatus() ?? 0;
+  if (status < 400 || status >= 500 || status === 409) return undefined;
+  return new UploadRefused(sentenceIn(reply!.getBody()) ?? 'This file could not be taken. Choose it once more.');
 }
 
-// By the older way of asking, since the newer one does not tell how much was sent.
-function send(
-  place: string,
-  offset: number,
-  headers: Record<string, string>,
-  file: File,
-  tell: (sent: number) => void,
-  signal: AbortSignal,
-): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    request.open('PATCH', place);
-    for (const [name, value] of Object.entries({
-      ...TUS,
-      ...headers,
-      'Upload-Offset': String(offset),
-      'Content-Type': 'application/offset+octet-stream',
-    }))
-      request.setRequestHeader(name, value);
-    request.upload.onprogress = (event) => tell(offset + event.loaded);
-    request.onload = () => {
-      if (request.status === 204) resolve(Number(request.getResponseHeader('Upload-Offset')));
-      else refusal({ status: request.status, json: async () => JSON.parse(request.responseText) as unknown }).then(reject, reject);
-    };
-    request.onerror = () => reject(new Error('The connection is lost.'));
-    request.onabort = () => reject(new DOMException('Given up.', 'AbortError'));
-    signal.addEventListener('abort', () => request.abort());
-    request.send(file.slice(offset));
-  });
-}
-
-// Not longer than until the browser says that it is connected again.
-function pause(milliseconds: number, signal: AbortSignal): Promise<void> {
-  return new Promise((resolve) => {
-    const go = () => {
-      clearTimeout(timer);
-      window.removeEventListener('online', go);
-      signal.removeEventListener('abort', go);
-      resolve();
-    };
-    const timer = setTimeout(go, milliseconds);
-    window.addEventListener('online', go);
-    signal.addEventListener('abort', go);
-  });
+function sentenceIn(body: string): string | undefined {
+  try {
+    return (JSON.parse(body) as { detail?: string }).detail;
+  } catch {
+    return undefined;
+  }
 }

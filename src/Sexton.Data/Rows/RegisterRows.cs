@@ -1,5 +1,6 @@
 using Sexton.Core.Facts;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Values;
 
 namespace Sexton.Data.Rows;

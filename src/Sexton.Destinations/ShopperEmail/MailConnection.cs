@@ -42,7 +42,7 @@ public sealed record MailConnection(string Host, int Port, TimeSpan TimeOut)
     /// <exception cref="SslHandshakeException">The server shows no certificate that is trusted.</exception>
     /// <exception cref="AuthenticationException">The server does not take user and password.</exception>
     /// <exception cref="NotSupportedException">The server offers no TLS, or there would be a password on a connection that can be read.</exception>
-    internal async Task OpenAsync(SmtpClient client, CancellationToken cancel)
+    public async Task OpenAsync(SmtpClient client, CancellationToken cancel)
     {
         if (User.Length > 0 && Security == MailSecurity.None)
         {

@@ -1,7 +1,7 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Identity;
 using Sexton.Data.Rows;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Accounts;
 

@@ -1,8 +1,8 @@
 using Microsoft.AspNetCore.Mvc;
 using Sexton.Core.Asking;
 using Sexton.Data.Rows;
-using Sexton.Server.Hosting;
-using Sexton.Server.Shop;
+using Sexton.Server.Carts;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Attempts;
 

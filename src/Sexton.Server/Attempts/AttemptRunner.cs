@@ -15,8 +15,8 @@ using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Destinations.Pages;
-using Sexton.Server.Deliveries;
-using Sexton.Server.Hosting;
+using Sexton.Server.Carts;
+using Sexton.Server.Common;
 using Sexton.Server.Shop;
 using Sexton.Server.Shoppers;
 using Sexton.Server.Versions;
@@ -37,7 +37,7 @@ internal sealed class AttemptRunner(
     Evaluator evaluator,
     PaymentClient payments,
     OrderPlacer placer,
-    StockKeeper stock,
+    StockReservations stock,
     WorkSignal signal,
     OrderLinks links,
     SextonOptions options,

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Sexton.Data;
 using Sexton.Data.Rows;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Attempts;
 

@@ -1,7 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Attempts;
 

@@ -1,4 +1,5 @@
 using Npgsql;
+using Sexton.Server.Common;
 using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Commands;

@@ -2,7 +2,7 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Data;
 using Sexton.Data.Retention;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Commands;
 

@@ -1,6 +1,6 @@
 using Sexton.Data;
 using Sexton.Data.Sealing;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Commands;
 

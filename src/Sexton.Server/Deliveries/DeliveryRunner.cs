@@ -7,7 +7,7 @@ using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Destinations;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 using Sexton.Server.Orders;
 using Sexton.Server.Versions;
 

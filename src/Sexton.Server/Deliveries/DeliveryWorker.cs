@@ -1,5 +1,5 @@
 using Sexton.Data.Queue;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Deliveries;

@@ -5,8 +5,8 @@ using Sexton.Core.Routing;
 using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.Pages;
 using Sexton.Destinations.ShopperEmail;
+using Sexton.Server.Common;
 using Sexton.Server.Files;
-using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Deliveries;
 
@@ -22,6 +22,7 @@ internal static class DestinationSetup
             services.AddSingleton<DestinationKind>(page);
         }
 
+        services.AddSingleton(_ => ConnectionOf(options));
         services.AddSingleton<DestinationKind>(provider => new ShopperEmailKind(
             new EmailSettings(
                 options.ShopName,
@@ -29,7 +30,7 @@ internal static class DestinationSetup
                 provider.GetRequiredService<OrderLinks>().LinkTo,
                 provider.GetRequiredService<OrderLinks>().LinkToFile
             ),
-            ConnectionOf(options)
+            provider.GetRequiredService<MailConnection>()
         ));
         services.AddHttpClient(
             BackOffice,

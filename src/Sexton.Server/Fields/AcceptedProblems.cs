@@ -6,7 +6,7 @@ using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Fields;
 

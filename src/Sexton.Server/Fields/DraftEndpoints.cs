@@ -5,7 +5,7 @@ using Sexton.Core.Cart;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Fields;
 
@@ -113,7 +113,7 @@ internal static class DraftEndpoints
     private static async Task<IResult> CountAsync(
         CountRequest request,
         ClaimsPrincipal user,
-        StockKeeper stock,
+        StockReservations stock,
         TimeProvider clock,
         CancellationToken cancel
     )

@@ -5,7 +5,8 @@ using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
 using Sexton.Data.Rows;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Fields;
 

@@ -4,7 +4,7 @@ using Sexton.Core.Register;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Fields;
 

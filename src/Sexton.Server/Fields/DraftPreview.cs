@@ -9,14 +9,19 @@ using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Data.Placing;
-using Sexton.Server.Hosting;
 using Sexton.Server.Shop;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Fields;
 
 /// <summary>Shows what the draft asks of a stand-in cart, and why it does not ask the rest.</summary>
-internal sealed class DraftPreview(DraftStore draft, CurrentRegister current, FieldTypes types, Evaluator evaluator, StockKeeper stock)
+internal sealed class DraftPreview(
+    DraftStore draft,
+    CurrentRegister current,
+    FieldTypes types,
+    Evaluator evaluator,
+    StockReservations stock
+)
 {
     /// <summary>Shows it.</summary>
     /// <param name="cart">The stand-in cart.</param>

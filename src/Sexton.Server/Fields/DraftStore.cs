@@ -14,7 +14,8 @@ using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Fields;
 

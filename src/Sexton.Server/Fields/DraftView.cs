@@ -25,6 +25,7 @@ namespace Sexton.Server.Fields;
 /// <param name="Destinations">The destinations where answers go, as they stand on the map.</param>
 /// <param name="DestinationKinds">The kinds of destination.</param>
 /// <param name="Types">The kinds of answer.</param>
+/// <param name="FieldToggles">What of every field is so or not, and how it is said.</param>
 /// <param name="Products">The products.</param>
 /// <param name="Groups">The shopper groups.</param>
 /// <param name="Countries">The countries delivered to.</param>

@@ -5,7 +5,7 @@ using Sexton.Core.Files;
 using Sexton.Core.Plan;
 using Sexton.Core.Values;
 using Sexton.Data;
-using Sexton.Server.Shop;
+using Sexton.Server.Carts;
 
 namespace Sexton.Server.Files;
 

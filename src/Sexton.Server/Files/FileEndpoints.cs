@@ -1,8 +1,7 @@
-using Sexton.Core.Values;
 using Sexton.Data.Rows;
 using Sexton.Destinations.Pages;
-using Sexton.Server.Hosting;
-using Sexton.Server.Orders;
+using Sexton.Server.Common;
+using Sexton.Server.Shop;
 
 namespace Sexton.Server.Files;
 
@@ -93,44 +92,4 @@ internal static class FileEndpoints
             )
             .WithName($"GetSmall{name}Picture");
     }
-
-    /// <summary>The address of the page of an order, below which its files are.</summary>
-    public static string PageOf(StoredOrder order, string destination, OrderLinks links) =>
-        destination switch
-        {
-            _ when destination == PageKind.OrderPage.Key => $"/api/console/v1/orders/{order.Number}",
-            _ when destination == PageKind.Account.Key => $"/api/shop/v1/account/orders/{order.Number}",
-            _ => $"/api/shop/v1/orders/{links.TokenFor(order.Id)}",
-        };
-}
-
-/// <summary>A file as its uploader sees it.</summary>
-/// <param name="Name">Its name.</param>
-/// <param name="Size">Its size in words.</param>
-/// <param name="Small">Where its small picture is.</param>
-internal sealed record UploadedFile(string Name, string Size, string Small)
-{
-    public static UploadedFile Of(FileRow file) => new(file.Name, FileValue.SizeText(file.Size), $"/api/shop/v1/files/{file.Id}/small");
-}
-
-/// <summary>A file as a page shows it.</summary>
-/// <param name="Name">Its name.</param>
-/// <param name="Size">How many bytes it has.</param>
-/// <param name="Sha256">The SHA-256 of its bytes.</param>
-/// <param name="SizeText">Its size in words.</param>
-/// <param name="Link">Where it is fetched.</param>
-/// <param name="Small">Where its small picture is.</param>
-internal sealed record FileView(string Name, long Size, string Sha256, string SizeText, string Link, string Small)
-{
-    /// <param name="file">The file.</param>
-    /// <param name="page">The address below which the files are.</param>
-    public static FileView Of(FileValue file, string page) =>
-        new(
-            file.Name,
-            file.Size,
-            file.Sha256,
-            FileValue.SizeText(file.Size),
-            $"{page}/files/{file.Sha256}",
-            $"{page}/files/{file.Sha256}/small"
-        );
 }

@@ -1,4 +1,4 @@
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Files;
 

@@ -3,7 +3,7 @@ using Sexton.Core.Files;
 using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Rows;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Files;
 

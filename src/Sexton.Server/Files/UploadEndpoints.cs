@@ -2,7 +2,7 @@ using System.Globalization;
 using System.Text;
 using Microsoft.AspNetCore.Http.Features;
 using Sexton.Data.Rows;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Files;
 

@@ -6,8 +6,8 @@ using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Rows;
-using Sexton.Server.Hosting;
-using Sexton.Server.Shop;
+using Sexton.Server.Carts;
+using Sexton.Server.Common;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Files;

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Antiforgery;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Hosting;
 

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.HttpOverrides;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Hosting;
 

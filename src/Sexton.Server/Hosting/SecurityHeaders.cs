@@ -1,3 +1,5 @@
+using Sexton.Server.Common;
+
 namespace Sexton.Server.Hosting;
 
 /// <summary>What a browser may do with our pages.</summary>

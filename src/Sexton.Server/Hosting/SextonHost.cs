@@ -19,10 +19,14 @@ using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Server.Accounts;
 using Sexton.Server.Attempts;
+using Sexton.Server.Carts;
+using Sexton.Server.Common;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Fields;
 using Sexton.Server.Files;
 using Sexton.Server.Orders;
+using Sexton.Server.Publishing;
+using Sexton.Server.Retention;
 using Sexton.Server.Shop;
 using Sexton.Server.Shoppers;
 using Sexton.Server.Versions;
@@ -80,7 +84,7 @@ internal static class SextonHost
         {
             services.AddHostedService<DeliveryWorker>();
             services.AddHostedService<AttemptSettler>();
-            services.AddHostedService(static provider => provider.GetRequiredService<Sweeper>());
+            services.AddHostedService(static provider => provider.GetRequiredService<CleanupWorker>());
             services.AddHostedService(static provider => provider.GetRequiredService<CurrentNumbers>());
         }
 
@@ -210,7 +214,7 @@ internal static class SextonHost
         services.AddSingleton(ObjectPool.Create<Evaluation>());
         services.AddScoped<OrderPlacer>();
         services.AddScoped<OrderEraser>();
-        services.AddScoped<StockKeeper>();
+        services.AddScoped<StockReservations>();
         services.AddSingleton<StockGlance>();
         services.AddSingleton<TaxRegistry>();
         services.AddScoped<Evaluator>();
@@ -219,7 +223,7 @@ internal static class SextonHost
         services.AddScoped<CartFiles>();
         services.AddScoped<FileReplies>();
         services.AddSingleton<PictureMaker>();
-        services.AddSingleton<Sweeper>();
+        services.AddSingleton<CleanupWorker>();
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();
         services.AddScoped<PageViews>();
@@ -278,6 +282,7 @@ internal static class SextonHost
         selling.MapUploads();
         selling.MapFiles();
         selling.MapShoppers();
+        selling.MapAccountOrders();
         AddressSuggestions.Map(selling);
 
         var console = api.MapGroup("console/v1")

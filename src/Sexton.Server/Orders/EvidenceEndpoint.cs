@@ -9,7 +9,7 @@ using Sexton.Data;
 using Sexton.Destinations;
 using Sexton.Destinations.Pages;
 using Sexton.Server.Accounts;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Orders;
 

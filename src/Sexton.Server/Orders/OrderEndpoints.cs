@@ -4,6 +4,7 @@ using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
@@ -12,10 +13,8 @@ using Sexton.Data.Rows;
 using Sexton.Destinations;
 using Sexton.Destinations.Pages;
 using Sexton.Server.Accounts;
-using Sexton.Server.Deliveries;
+using Sexton.Server.Common;
 using Sexton.Server.Files;
-using Sexton.Server.Hosting;
-using Sexton.Server.Shop;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Orders;
@@ -337,7 +336,7 @@ internal sealed record SeenAnswer(string Text, string? Kept, IReadOnlyList<FileV
         new(
             answer.Text,
             answer.Value is null ? null : current.Find(answer.Field)?.Rule.KeptText(answer.Value),
-            [.. (answer.Value?.Files ?? []).Select(f => FileView.Of(f, FileEndpoints.PageOf(order, PageKind.OrderPage.Key, links)))]
+            [.. (answer.Value?.Files ?? []).Select(f => FileView.Of(f, PageAddress.Of(order, PageKind.OrderPage.Key, links)))]
         );
 }
 

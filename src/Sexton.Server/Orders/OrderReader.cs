@@ -6,7 +6,7 @@ using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Orders;

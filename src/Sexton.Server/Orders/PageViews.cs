@@ -6,9 +6,7 @@ using Sexton.Core.Projections;
 using Sexton.Data;
 using Sexton.Data.Queue;
 using Sexton.Destinations.Pages;
-using Sexton.Server.Files;
-using Sexton.Server.Hosting;
-using Sexton.Server.Shop;
+using Sexton.Server.Common;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Orders;
@@ -28,7 +26,7 @@ internal sealed class PageViews(SextonDb db, CurrentRegister current, OrderLinks
         var projection = Projector.Project(order.Content, version.Plan, destination);
         var shown = destination == PageKind.OrderPage.Key ? projection.Without(CoveredAnswers.Of(order)) : projection;
         var served = JsonSerializer.SerializeToUtf8Bytes(
-            OrderPageView.Of(order, shown, version.Plan, destination, FileEndpoints.PageOf(order, destination, links)),
+            OrderPageView.Of(order, shown, version.Plan, destination, PageAddress.Of(order, destination, links)),
             json.Value.SerializerOptions
         );
         if (order.Key is null)

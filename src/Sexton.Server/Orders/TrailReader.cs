@@ -4,6 +4,7 @@ using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
+using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
 using Sexton.Data.Queue;

@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Shop;
 

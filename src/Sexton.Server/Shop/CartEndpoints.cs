@@ -7,8 +7,9 @@ using Sexton.Core.Facts;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
 using Sexton.Core.Values;
+using Sexton.Server.Carts;
+using Sexton.Server.Common;
 using Sexton.Server.Files;
-using Sexton.Server.Hosting;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Shop;

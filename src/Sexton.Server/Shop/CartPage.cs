@@ -5,14 +5,21 @@ using Sexton.Core.Projections;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Destinations.Pages;
+using Sexton.Server.Carts;
+using Sexton.Server.Common;
 using Sexton.Server.Files;
-using Sexton.Server.Hosting;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Shop;
 
 /// <summary>Serves the cart with its evaluation, and puts on record which answers it showed.</summary>
-internal sealed class CartPage(CartStore carts, CurrentRegister current, Evaluator evaluator, StockKeeper stock, EvaluationWriting writing)
+internal sealed class CartPage(
+    CartStore carts,
+    CurrentRegister current,
+    Evaluator evaluator,
+    StockReservations stock,
+    EvaluationWriting writing
+)
 {
     // The page is written to bytes here, so that what is kept as evidence is what was served.
     public async Task<IResult> ServeAsync(CartRow? row, CancellationToken cancel)

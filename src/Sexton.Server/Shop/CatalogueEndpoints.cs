@@ -4,7 +4,7 @@ using Sexton.Core.Pricing;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Shop;

@@ -2,7 +2,7 @@ using Microsoft.Extensions.ObjectPool;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
 using Sexton.Core.Register;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 using Sexton.Server.Shoppers;
 using Sexton.Server.Versions;
 

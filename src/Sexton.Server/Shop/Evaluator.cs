@@ -5,8 +5,8 @@ using Sexton.Core.Catalogue;
 using Sexton.Core.Files;
 using Sexton.Core.Plan;
 using Sexton.Core.Types;
+using Sexton.Server.Common;
 using Sexton.Server.Files;
-using Sexton.Server.Hosting;
 
 namespace Sexton.Server.Shop;
 

@@ -24,7 +24,7 @@ internal sealed class StockGlance(IServiceScopeFactory scopes, TimeProvider cloc
         }
 
         await using var scope = scopes.CreateAsyncScope();
-        var levels = await scope.ServiceProvider.GetRequiredService<StockKeeper>().LevelsAsync(cancel);
+        var levels = await scope.ServiceProvider.GetRequiredService<StockReservations>().LevelsAsync(cancel);
         Volatile.Write(ref _last, new Glance(levels, now));
         return levels;
     }

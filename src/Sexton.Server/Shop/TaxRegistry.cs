@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 using System.Net;
 using Sexton.Core.Trail;
 using Sexton.Core.Types;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Shop;
 

@@ -11,12 +11,13 @@ using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
-using Sexton.Server.Hosting;
+using Sexton.Destinations.ShopperEmail;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Shoppers;
 
 /// <summary>One-time links that sign a shopper in: sent by e-mail, good for twenty minutes and once.</summary>
-internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvider clock)
+internal sealed class SignInLinks(SextonDb db, SextonOptions options, MailConnection mail, TimeProvider clock)
 {
     private const int MostAnHour = 5;
 
@@ -97,15 +98,24 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, TimeProvid
             Text =
                 $"Open your account at {options.ShopName} with this link. It works once, for twenty minutes.\n\n{link}\n\nIf you did not ask for it, nothing happens as long as you leave it alone.\n",
         };
-        using var client = new SmtpClient { Timeout = options.TimeOutSeconds * 1000 };
+        using var client = new SmtpClient { Timeout = (int)mail.TimeOut.TotalMilliseconds };
         try
         {
-            await client.ConnectAsync(options.MailHost, options.MailPort, SecureSocketOptions.None, cancel);
+            await mail.OpenAsync(client, cancel);
             await client.SendAsync(message, cancel);
             await client.DisconnectAsync(quit: true, cancel);
         }
         catch (Exception e)
-            when (e is IOException or System.Net.Sockets.SocketException or ProtocolException or CommandException or TimeoutException)
+            when (e
+                    is IOException
+                        or System.Net.Sockets.SocketException
+                        or ProtocolException
+                        or CommandException
+                        or TimeoutException
+                        or SslHandshakeException
+                        or AuthenticationException
+                        or NotSupportedException
+            )
         {
             throw new ApiProblemException(
                 StatusCodes.Status503ServiceUnavailable,

@@ -1,6 +1,6 @@
 using Npgsql;
 using Sexton.Data;
-using Sexton.Server.Hosting;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Versions;
 

@@ -9,6 +9,7 @@ using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Extensions.DependencyInjection;
 using Sexton.Core.Types;
 using Sexton.Data.Sealing;
+using Sexton.Server.Common;
 using Sexton.Server.Hosting;
 using Sexton.StandIns;
 

@@ -808,47 +808,78 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A problem that was accepted. */
         AcceptedView: {
+            /** @description The code of the check. */
             code: string;
+            /** @description The key of the field. */
             field: string;
+            /** @description The path of the setting under whose clause it stands. */
             setting: string;
+            /** @description What would be wrong. */
             sentence: string;
+            /** @description Why it is meant. */
             reason: string;
+            /** @description The name of who accepted it. */
             by: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When.
+             */
             at: string;
         };
+        /** @description Accepts a problem of the draft, because it is meant. */
         AcceptRequest: {
+            /** @description The code of the check. */
             code: string;
+            /** @description The key of the field. */
             field: string;
+            /** @description The path of the setting. */
             setting: string;
+            /** @description What it rests on, as it was seen. */
             basis: string;
+            /** @description Why it is meant. */
             reason: string;
         };
+        /** @description Adds a destination. */
         AddDestinationRequest: {
+            /** @description What it is called. */
             name: string;
+            /** @description The key. */
             key: string;
+            /** @description The key of its kind. */
             kind: string;
         };
+        /** @description Adds a field. */
         AddFieldRequest: {
+            /** @description The question. */
             label: string;
+            /** @description The key. */
             key: string;
+            /** @description The key of the kind of answer. */
             type: string;
+            /** @description How often it is asked. */
             level: components["schemas"]["Level"];
             asked_of?: null | components["schemas"]["ProductScope"];
+            /** @description The key of the section that it stands in, or null. The section then says how often, of which and where. */
             section?: null | string;
         };
+        /** @description Puts a product into the cart. */
         AddLineRequest: {
+            /** @description The code of the product. */
             product: string;
-            /** Format: int32 */
-            quantity: number;
-            answers: components["schemas"]["AnswerSet"];
-            variant?: null | string;
-            units?: null | components["schemas"]["CartUnit"][];
             /**
-             * @description Answers by field key, sorted by key. Immutable; compared by content. A sorted array, so that it is walked beside the fields of a plan
-             *     without looking any key up. In JSON an object.
+             * Format: int32
+             * @description How many.
              */
+            quantity: number;
+            /** @description The answers of the line, by field. */
+            answers: components["schemas"]["AnswerSet"];
+            /** @description The code of the variant, where the product has some. */
+            variant?: null | string;
+            /** @description Each one of the quantity with its answers, where each one is asked. */
+            units?: null | components["schemas"]["CartUnit"][];
+            /** @description Answers of the order that were given on the product page. */
             order_answers?: {
                 [key: string]: string | number | boolean | string[] | {
                     [key: string]: string;
@@ -856,15 +887,18 @@ export interface components {
             };
             /**
              * Format: int32
+             * @description How many places were given to its units so far.
              * @default 0
              */
             places: number;
         };
+        /** @description Adds a section. */
         AddSectionRequest: {
             heading: string;
             key: string;
             level: components["schemas"]["Level"];
         };
+        /** @description Adds a step of the shop's own. */
         AddStepRequest: {
             name: string;
             key: string;
@@ -884,16 +918,22 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description Answers fields of the order. */
         AnswersRequest: {
+            /** @description The key of the step where they were given. */
             step: string;
+            /** @description The answers, by field; others stay as they are. */
             answers: components["schemas"]["AnswerSet"];
+            /** @description The answers of lines and units that were given there; others stay as they are. */
             lines?: null | components["schemas"]["LineAnswers"][];
         };
         /** @description A text, a number, true or false, several picks, or named parts of text. */
         AnswerValue: string | number | boolean | string[] | {
             [key: string]: string;
         };
+        /** @description The antiforgery token. */
         AntiforgeryToken: {
+            /** @description To be sent back in the header. */
             token: string;
         };
         /** @description A part of an artefact. */
@@ -907,27 +947,47 @@ export interface components {
             /** @description The lines, counted from 0, where the slot that is looked for stands; empty where the form tells. */
             marked: number[];
         };
+        /** @description Where a field is asked. */
         AskedView: {
+            /** @description The key of the field. */
             field: string;
+            /** @description Whether an answer must be given. */
             required: boolean;
+            /** @description The canonical text of the answer; "" when left empty or refused. */
             text: string;
+            /** @description The line; left out for the order. */
             line_id?: null | string;
+            /** @description The unit within its line; left out for a line or the order. */
             unit_id?: null | string;
+            /** @description The keys of the choices offered here; left out where all are. */
             choices?: null | string[];
+            /** @description What it costs here; left out where it costs nothing. */
             costs?: null | components["schemas"]["CostView"][];
+            /** @description What the answer at hand adds or takes off; left out for nothing. */
             adds?: null | string;
         };
+        /** @description Where an attempt stands. */
         AttemptView: {
+            /** @description "paying", "placed", "declined" or "expired". */
             state: string;
+            /** @description The token of the order, once placed. */
             order_token: null | string;
+            /** @description What the shopper reads, or "". */
             sentence: string;
         };
+        /** @description What needs attention. */
         AttentionView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many orders have a delivery that was refused or given up, or an answer that is altered or missing somewhere.
+             */
             orders: number;
         };
+        /** @description Begins an attempt. */
         BeginRequest: {
+            /** @description The one-time token that stands for the card; "" where nothing is to be charged. */
             payment_token: string;
+            /** @description The offer that the shopper saw. */
             seen: components["schemas"]["Offer"];
         };
         /** @description What a shopper has in the cart, and what was answered so far. */
@@ -977,49 +1037,74 @@ export interface components {
             /** @description Its answers, by field key, as entered. */
             answers: components["schemas"]["AnswerSet"];
         };
+        /** @description The cart as its page shows it. */
         CartView: {
+            /** @description The step that the shopper reached. */
             step_reached: string;
+            /** @description The cart with the answers as entered. */
             cart: components["schemas"]["CartContent"];
+            /** @description What is asked, what is wrong, and what it costs. */
             evaluation: components["schemas"]["EvaluationView"];
+            /** @description The answers that the cart shows. */
             entries: components["schemas"]["EntryView"][];
         };
+        /** @description The catalogue. */
         CatalogueView: {
+            /** @description The name of the shop. */
             shop: string;
-            /** Format: uri */
+            /**
+             * Format: uri
+             * @description Where the browser gets a token for a card.
+             */
             payments_url: string;
+            /** @description The products. */
             products: components["schemas"]["ProductView"][];
         };
+        /** @description Changes one setting. */
         ChangeDraftRequest: {
+            /** @description The path of the setting; "position" moves it before another of its kind, or to the end for null. */
             setting: string;
+            /** @description Its new value. */
             value: components["schemas"]["JsonElement"];
         };
+        /** @description What was changed: its key and new revision. */
         ChangedView: {
             key: string;
             /** Format: int32 */
             revision: number;
         };
+        /** @description Changes a line of the cart. */
         ChangeLineRequest: {
-            /** Format: int32 */
-            quantity: number;
             /**
-             * @description Answers by field key, sorted by key. Immutable; compared by content. A sorted array, so that it is walked beside the fields of a plan
-             *     without looking any key up. In JSON an object.
+             * Format: int32
+             * @description How many; 0 takes it out.
              */
+            quantity: number;
+            /** @description All answers of the line, by field; null to leave them. */
             answers?: {
                 [key: string]: string | number | boolean | string[] | {
                     [key: string]: string;
                 };
             };
+            /** @description All its units with their answers; null to leave them. Where the quantity falls this says which stay. */
             units?: null | components["schemas"]["CartUnit"][];
+            /** @description The step at which it was changed; null for the cart. */
             step?: null | string;
         };
+        /** @description What differs of one field. */
         ChangeView: {
+            /** @description The key of the field. */
             field: string;
+            /** @description Its label. */
             label: string;
+            /** @description What became of it. */
             kind: components["schemas"]["FieldChangeKind"];
+            /** @description The clauses that differ. */
             clauses: components["schemas"]["ClauseChange"][];
+            /** @description Whom it touches. */
             consequence: string;
         };
+        /** @description A choice. */
         ChoiceView: {
             key: string;
             label: string;
@@ -1079,6 +1164,7 @@ export interface components {
                 [key: string]: components["schemas"]["CodeRule"];
             };
         };
+        /** @description The rules of item codes of the draft. */
         CodesView: {
             /** Format: int32 */
             revision: number;
@@ -1109,17 +1195,27 @@ export interface components {
         Condition: {
             [key: string]: unknown;
         };
+        /** @description What an answer or a choice costs, and whether there is enough of it. */
         CostView: {
+            /** @description The key of the choice, or null for the answer as a whole. */
             choice: null | string;
+            /** @description What it costs: "+ € 0.20 a letter over 12"; "" for nothing. */
             text: string;
+            /** @description "3 left" or "sold out"; "" where there is enough. */
             left: string;
         };
+        /** @description Counts something anew. */
         CountRequest: {
             item: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many are on the shelf; null to count it no longer.
+             */
             on_hand: null | number;
         };
+        /** @description Gives a coupon, or takes it out. */
         CouponRequest: {
+            /** @description The code; "" takes it out. */
             code: string;
         };
         /** @description A step that the manager put on the way. It is shown only when something on it is asked. */
@@ -1131,6 +1227,7 @@ export interface components {
             /** @description The key of the standard step that it follows: cart, contact or delivery. */
             after: string;
         };
+        /** @description A step of the shop's own. */
         CustomStepView: {
             /** Format: int32 */
             revision: number;
@@ -1163,75 +1260,144 @@ export interface components {
             /** @description What stands over its columns. */
             name: string;
         };
+        /** @description A kind of destination. */
         DestinationKindView: {
+            /** @description The key. */
             key: string;
+            /** @description What a destination of it is called at first. */
             name: string;
+            /** @description Where it stands on the map. */
             family: components["schemas"]["DestinationFamily"];
+            /** @description The best evidence that it can give. */
             ceiling: components["schemas"]["Evidence"];
+            /** @description Whether destinations of it can be made; the others are parts of the application. */
             can_be_made: boolean;
+            /** @description Its settings. */
             settings: components["schemas"]["SettingView"][];
+            /** @description The JSON Schema of its settings object. */
             schema: components["schemas"]["JsonObject"];
         };
+        /** @description A destination. */
         DestinationView: {
+            /** @description The key. */
             key: string;
+            /** @description What it is called. */
             name: string;
+            /** @description What a sentence calls it. */
             phrase: string;
+            /** @description The key of its family. */
             family: string;
+            /** @description The levels for whose answers it has a place. */
             levels: components["schemas"]["Level"][];
+            /** @description Whether people read prices there. */
             shows_prices: boolean;
+            /** @description Whether it gets item codes. */
             takes_item_codes: boolean;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The revision of it in the draft.
+             */
             revision: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The first version that had it; null where none has.
+             */
             since: null | number;
+            /** @description Whether it differs from the current version. */
             changed: boolean;
+            /** @description It as plain data. */
             destination: components["schemas"]["Destination"];
         };
+        /** @description The draft with everything that the map needs. */
         DraftView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The number of the version that it would become.
+             */
             next: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many fields, sections and steps differ from the current version.
+             */
             unpublished: number;
+            /** @description The fields. */
             fields: components["schemas"]["FieldView"][];
+            /** @description The sections. */
             sections: components["schemas"]["SectionItemView"][];
+            /** @description The steps of the shop's own. */
             own_steps: components["schemas"]["CustomStepView"][];
+            /** @description All steps where fields are asked, in their order. */
             steps: components["schemas"]["NamedKey"][];
+            /** @description The destinations where answers go, as they stand on the map. */
             destinations: components["schemas"]["DestinationView"][];
+            /** @description The kinds of destination. */
             destination_kinds: components["schemas"]["DestinationKindView"][];
+            /** @description The kinds of answer. */
             types: components["schemas"]["TypeView"][];
+            /** @description What of every field is so or not, and how it is said. */
             field_toggles: components["schemas"]["FieldToggleView"][];
+            /** @description The products. */
             products: components["schemas"]["ProductChoice"][];
+            /** @description The shopper groups. */
             groups: components["schemas"]["NamedKey"][];
+            /** @description The countries delivered to. */
             countries: components["schemas"]["NamedKey"][];
+            /** @description What conditions can test. */
             facts: components["schemas"]["FactView"][];
+            /** @description How facts are compared, by their kind. */
             relations: {
                 [key: string]: components["schemas"]["RelationView"][];
             };
+            /** @description How item codes are put together. */
             codes: components["schemas"]["CodesView"];
+            /** @description What is counted. */
             stock: components["schemas"]["StockView"][];
+            /** @description How amounts are written. */
             money: components["schemas"]["MoneyView"];
+            /** @description What is wrong with the draft. */
             problems: components["schemas"]["Problem"][];
+            /** @description What would be wrong, and is meant. */
             accepted: components["schemas"]["AcceptedView"][];
         };
+        /** @description An answer as a page shows it. */
         EntryView: {
+            /** @description Where it stands. */
             slot: string;
+            /** @description The line, or null for the order. */
             line_id: null | string;
+            /** @description The unit within its line, or null. */
             unit_id: null | string;
+            /** @description What it is called there. */
             name: string;
+            /** @description The answer. */
             text: string;
+            /** @description The files, where the answer is some. */
             files: components["schemas"]["FileView"][];
         };
+        /** @description What is asked, what is wrong, and what it costs. */
         EvaluationView: {
+            /** @description The fields asked now anywhere. */
             fields: components["schemas"]["FormField"][];
+            /** @description Where they are asked: line by line with its units, then the order. */
             asked: components["schemas"]["AskedView"][];
+            /** @description The sections of what is asked. */
             sections: components["schemas"]["SectionView"][];
+            /** @description Each one of the lines of which each one is asked. */
             units: components["schemas"]["UnitView"][];
+            /** @description All steps on the way, and whether anything is asked there. */
             steps: components["schemas"]["StepView"][];
+            /** @description What keeps the cart from becoming an order. */
             problems: components["schemas"]["ProblemView"][];
+            /** @description What it costs. */
             prices: components["schemas"]["PricesView"];
+            /** @description Under which item code each line is sold. */
             codes: components["schemas"]["LineCodeView"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description What it weighs, in grams.
+             */
             weight_grams: number;
+            /** @description What is offered, for an attempt to say what was seen. */
             offer: components["schemas"]["Offer"];
         };
         /**
@@ -1239,18 +1405,32 @@ export interface components {
          * @enum {string}
          */
         Evidence: "shown" | "included" | "confirmed";
+        /** @description The evidence of one answer at one destination. */
         EvidenceView: {
+            /** @description What a sentence calls the destination. */
             destination: string;
+            /** @description The question. */
             label: string;
+            /** @description The mark. */
             mark: components["schemas"]["MarkView"];
+            /** @description The answer as given; of files, what tells each of them. */
             given: string;
+            /** @description What each part of the artefact shows. */
             found: components["schemas"]["FoundView"][];
+            /** @description The parts of the artefact. */
             artefact: components["schemas"]["ArtefactPart"][];
+            /** @description What the other side gave in return. */
             receipt: null | string;
+            /** @description Why the answer could not go there, and nobody chose so; null where that is not so. */
             left_out: null | string;
+            /** @description Every try and serving. */
             happenings: components["schemas"]["HappeningView"][];
+            /** @description Whether it can be sent again. */
             can_send_again: boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it is tried next, or null.
+             */
             next_try_at: null | string;
         };
         /**
@@ -1267,12 +1447,19 @@ export interface components {
             /** @description The same of its parts, in their order. */
             parts: components["schemas"]["Explained"][];
         };
+        /** @description Something that conditions can test. */
         FactView: {
+            /** @description Its key. */
             key: string;
+            /** @description What it is called. */
             name: string;
+            /** @description What kind of thing it is. */
             kind: string;
+            /** @description Where it belongs. */
             level: components["schemas"]["Level"];
+            /** @description What it can be compared with, where there is a list. */
             options: components["schemas"]["NamedKey"][];
+            /** @description The unit of a number, or "". */
             unit: string;
         };
         /** @description One question of the register, as plain data. A plan is what it is compiled to. */
@@ -1357,36 +1544,65 @@ export interface components {
             /** @description The rule of this part. */
             rule?: components["schemas"]["CodeRule"];
         };
+        /** @description A setting of every field that is so or not, and is drawn as it says. */
         FieldToggleView: {
+            /** @description Its name. */
             name: string;
+            /** @description What the clause says while it is so. */
             says: string;
+            /** @description What is offered while it is not. */
             offer: string;
+            /** @description What takes it back. */
             withdraw: string;
         };
+        /** @description A field of the draft. */
         FieldView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its revision, for If-Match.
+             */
             revision: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The first version that had it; null when it was never published.
+             */
             live_since: null | number;
+            /** @description Whether it differs from the current version. */
             changed: boolean;
+            /** @description Its kind of answer in short, with its limits: "text, 24". */
             kind: string;
+            /** @description Whether it may be made optional. */
             optional: boolean;
+            /** @description The codes of the products that ask it by its scope and that of its section. */
             asks: string[];
+            /** @description Whether more than the product decides: a condition, a group, or an opening question. */
             conditional: boolean;
+            /** @description Its conditions as sentences, by the path of their setting. */
             sentences: {
                 [key: string]: string;
             };
             pricing: null | components["schemas"]["PricingView"];
+            /** @description Where its answers cannot go, and why. */
             left_out: components["schemas"]["LeftOutView"][];
+            /** @description The field. */
             field: components["schemas"]["Field"];
         };
+        /** @description A file as a page shows it. */
         FileView: {
+            /** @description Its name. */
             name: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many bytes it has.
+             */
             size: number;
+            /** @description The SHA-256 of its bytes. */
             sha256: string;
+            /** @description Its size in words. */
             size_text: string;
+            /** @description Where it is fetched. */
             link: string;
+            /** @description Where its small picture is. */
             small: string;
         };
         /**
@@ -1394,32 +1610,50 @@ export interface components {
          * @enum {string}
          */
         Finding: "none" | "shown" | "included" | "confirmed" | "altered" | "missing" | "not_provable";
+        /** @description A field as the form draws it, wherever in the cart it is asked. */
         FormField: {
+            /** @description The key of the field. */
             key: string;
+            /** @description The key of the step. */
             step: string;
+            /** @description The key of the section that it stands in, or null. */
             section: null | string;
+            /** @description Whether it is the opening question of that section. */
             opens: boolean;
+            /** @description The key of the kind of answer. */
             type: string;
+            /** @description Whether nothing is entered: it only says something, or shows what was worked out. */
             asks_nothing: boolean;
+            /** @description The question. */
             label: string;
+            /** @description A sentence of help, or "". */
             help: string;
+            /** @description An example, or "". */
             placeholder: string;
+            /** @description The file name of a picture, or "". */
             picture: string;
+            /** @description Whether it stands in one row with the field before it. */
             shares_row: boolean;
+            /** @description Whether a script of the page gives the answer, and nobody by hand. */
             given_by_page: boolean;
+            /** @description What stands beside the control, or "". */
             unit: string;
             default: null | components["schemas"]["AnswerValue"];
+            /** @description The settings that the form needs. */
             settings: {
                 [key: string]: unknown;
             };
+            /** @description All its choices; where it is asked stands which of them are offered there. */
             choices: components["schemas"]["ChoiceView"][];
         };
+        /** @description What one part shows. */
         FoundView: {
             part: string;
             text: null | string;
             finding: components["schemas"]["Finding"];
             difference: string;
         };
+        /** @description Something that happened. */
         HappeningView: {
             /** Format: date-time */
             at: string;
@@ -1434,8 +1668,11 @@ export interface components {
         LanguageMap: {
             [key: string]: string;
         };
+        /** @description A destination that a field is left out of. */
         LeftOutView: {
+            /** @description Its key. */
             destination: string;
+            /** @description Why it cannot take the answers, in a sentence. */
             why: string;
         };
         /**
@@ -1452,6 +1689,7 @@ export interface components {
             /** @description The answers of its units. */
             units: components["schemas"]["CartUnit"][];
         };
+        /** @description Under which item code a line is sold. */
         LineCodeView: {
             line_id: string;
             code: string;
@@ -1461,44 +1699,69 @@ export interface components {
          * @enum {string}
          */
         LineLeaving: "together" | "beside" | "instead";
+        /** @description What a line comes to. */
         LineSumView: {
             line_id: string;
             sum: string;
         };
+        /** @description Asks for a one-time link. */
         LinkRequest: {
+            /** @description The e-mail address. */
             email: string;
         };
+        /** @description Asks to see a covered answer. */
         LookRequest: {
+            /** @description Its slot. */
             slot: string;
         };
+        /** @description One mark of the thread. */
         MarkView: {
+            /** @description The key of the destination. */
             destination: string;
+            /** @description The sign. */
             sign: components["schemas"]["Sign"];
+            /** @description What was expected. */
             expectation: components["schemas"]["Expectation"];
+            /** @description What was found. */
             finding: components["schemas"]["Finding"];
             delivery: null | components["schemas"]["DeliveryState"];
         };
+        /** @description How amounts of money are written. */
         MoneyView: {
+            /** @description The sign of the currency. */
             sign: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The digits after the point (ISO 4217).
+             */
             digits: number;
         };
+        /** @description A key and its name. */
         NamedKey: {
             key: string;
             name: string;
         };
+        /** @description One of a line, with what it is called: "Seat 1 of 3". */
         NamedUnit: {
             id: string;
             name: string;
         };
+        /** @description A question that a condition kept from being asked. */
         NotAskedRow: {
+            /** @description The line, or null for the order. */
             line_id: null | string;
+            /** @description The unit within its line, or null. */
             unit_id: null | string;
+            /** @description The key of the field. */
             field: string;
+            /** @description The question. */
             label: string;
+            /** @description Why. */
             why: string;
+            /** @description Whether it was answered before, and then no longer asked. */
             answered: boolean;
         };
+        /** @description A field that is not asked, and why. */
         NotAskedView: {
             field: string;
             line_id: null | string;
@@ -1520,43 +1783,87 @@ export interface components {
             /** @description Tells two offers apart: by their rows, their taxes, and by what is asked. What was answered is no part of it. */
             digest: string;
         };
+        /** @description A line of an order. */
         OrderLineView: {
+            /** @description Its id. */
             id: string;
+            /** @description Its item code. */
             code: string;
+            /** @description Its name. */
             name: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many.
+             */
             quantity: number;
+            /** @description What it comes to with all that its answers add. */
             sum: string;
+            /** @description Each one of it, where each one was asked. */
             units: components["schemas"]["NamedUnit"][];
         };
+        /** @description A page of orders, the newest first. */
         OrderListView: {
+            /** @description The orders. */
             orders: components["schemas"]["OrderRowView"][];
+            /** @description Whether older ones follow. */
             more: boolean;
         };
+        /** @description An order as a page shows it. */
         OrderPageView: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The number.
+             */
             number: number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was placed.
+             */
             placed_at: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The version of the register under which it was placed.
+             */
             version: number;
+            /** @description What it comes to. */
             prices: components["schemas"]["PricesView"];
+            /** @description The lines. */
             lines: components["schemas"]["OrderLineView"][];
+            /** @description The answers that the page shows. */
             entries: components["schemas"]["EntryView"][];
         };
+        /** @description An order in the list. */
         OrderRowView: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The number.
+             */
             number: number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When.
+             */
             placed_at: string;
+            /** @description Who. */
             shopper: string;
+            /** @description What. */
             lines: string;
+            /** @description The total. */
             total: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Deliveries under way.
+             */
             open: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Deliveries that want somebody.
+             */
             wants: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Answers altered or missing somewhere.
+             */
             wrong: number;
         };
         /**
@@ -1564,9 +1871,13 @@ export interface components {
          * @enum {string}
          */
         PartForm: "html" | "plain" | "bytes";
+        /** @description What the draft asks of a cart. */
         PreviewView: {
+            /** @description The evaluation. */
             evaluation: components["schemas"]["EvaluationView"];
+            /** @description What is not asked, and why. */
             not_asked: components["schemas"]["NotAskedView"][];
+            /** @description The conditions of the field at hand, part by part, by the path of their setting. */
             explained: {
                 [key: string]: components["schemas"]["Explained"];
             };
@@ -1631,34 +1942,64 @@ export interface components {
          * @enum {string}
          */
         PriceRowKind: "goods" | "answer" | "component" | "floor" | "coupon";
+        /** @description A row, with its texts. */
         PriceRowView: {
+            /** @description The line, or null for what is charged once per order. */
             line_id: null | string;
+            /** @description The unit within its line, or null. */
             unit_id: null | string;
+            /** @description What it is for. */
             kind: components["schemas"]["PriceRowKind"];
+            /** @description The key of the field whose answer it is about, or null. */
             field: null | string;
+            /** @description What it is called. */
             label: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many.
+             */
             quantity: number;
+            /** @description The amount for one; "" where the sum does not share out evenly. */
             unit: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The sum, in minor units.
+             */
             sum_minor: number;
+            /** @description The sum as text. */
             sum: string;
+            /** @description The tax rate as text. */
             tax: string;
         };
+        /** @description What a cart or an order comes to, row by row, with texts for people. */
         PricesView: {
+            /** @description The rows. */
             rows: components["schemas"]["PriceRowView"][];
+            /** @description What each line comes to with all that its answers add. */
             lines: components["schemas"]["LineSumView"][];
+            /** @description The tax by rate. */
             taxes: components["schemas"]["TaxView"][];
+            /** @description Whether the rows include tax; else it comes on top. */
             include_tax: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The total with tax, in minor units.
+             */
             total_minor: number;
+            /** @description The total as text. */
             total: string;
+            /** @description The currency (ISO 4217). */
             currency: string;
         };
+        /** @description What the answers of a field can do to the price. */
         PricingView: {
+            /** @description The kinds of price, as its level allows them. */
             kinds: components["schemas"]["PriceKind"][];
+            /** @description What of an answer an amount can be taken times. */
             by: components["schemas"]["AnswerMeasure"][];
+            /** @description The same of one choice; empty where there are none. */
             by_of_choice: components["schemas"]["AnswerMeasure"][];
+            /** @description Whether they can be part of an item code without saying what they contribute. */
             codes: boolean;
         };
         /** @description What a check found wrong with the draft. It must be mended, or where it can be meant accepted with a reason, before the draft is published. */
@@ -1684,15 +2025,24 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
+        /** @description Something that keeps a cart from becoming an order. */
         ProblemView: {
+            /** @description The stable code. */
             code: string;
+            /** @description The key of the field, or null when it is about the cart. */
             field: null | string;
+            /** @description The line, or null. */
             line_id: null | string;
+            /** @description The unit, or null. */
             unit_id: null | string;
+            /** @description The part of the answer, or null. */
             part: null | string;
+            /** @description The key of the step where it is mended. */
             step: string;
+            /** @description What the shopper reads. */
             sentence: string;
         };
+        /** @description A product that a field can be asked of. */
         ProductChoice: {
             code: string;
             name: string;
@@ -1718,6 +2068,7 @@ export interface components {
             /** @description The keys of the shopper groups that are asked; empty for every shopper. */
             groups?: string[];
         };
+        /** @description A product. */
         ProductView: {
             code: string;
             name: string;
@@ -1727,15 +2078,23 @@ export interface components {
             picture: string;
             variants: components["schemas"]["VariantView"][];
         };
+        /** @description A key proposed for a label. */
         ProposedKey: {
             key: string;
         };
+        /** @description Publishes the draft. */
         PublishRequest: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The number that it is to get, as seen.
+             */
             number: number;
+            /** @description The draft whose difference was seen. */
             seen: string;
+            /** @description What it is for. */
             note: string;
         };
+        /** @description How a fact is compared. */
         RelationView: {
             key: string;
             words: string;
@@ -1775,42 +2134,70 @@ export interface components {
             /** @description Retired: nothing in it is asked again, and it is kept so that the answers of old orders can be read. */
             retired?: boolean;
         };
+        /** @description A section of the draft. */
         SectionItemView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its revision, for If-Match.
+             */
             revision: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The first version that had it; null when it was never published.
+             */
             live_since: null | number;
+            /** @description Whether it differs from the current version. */
             changed: boolean;
+            /** @description The codes of the products that ask it by its scope. */
             asks: string[];
+            /** @description Its condition as a sentence, by the path of its setting. */
             sentences: {
                 [key: string]: string;
             };
+            /** @description The section. */
             section: components["schemas"]["Section"];
         };
+        /** @description A section of what is asked. */
         SectionView: {
             key: string;
             heading: string;
             text: string;
         };
+        /** @description An answer as staff see it. */
         SeenAnswer: {
+            /** @description The answer. */
             text: string;
+            /** @description A longer text that it keeps word for word, such as what was agreed to; or null. */
             kept: null | string;
+            /** @description The files, where it is some. */
             files: components["schemas"]["FileView"][];
         };
+        /** @description Who is signed in. */
         SessionView: {
+            /** @description The name of the shop. */
             shop: string;
+            /** @description The name of the person, or null when nobody is. */
             name: null | string;
+            /** @description The roles. */
             roles: string[];
         };
+        /** @description A setting of a kind of answer. */
         SettingView: {
+            /** @description Its name. */
             name: string;
+            /** @description Its kind, which says what control is drawn. */
             kind: string;
+            /** @description The sentence, with {} where the value stands. */
             clause: string;
+            /** @description What it is called while not set; "" when it is always shown. */
             offer: string;
             default: null | components["schemas"]["JsonElement"];
+            /** @description What can be chosen, where there is a fixed list. */
             options: components["schemas"]["NamedKey"][];
+            /** @description Whether its texts are days. */
             days: boolean;
         };
+        /** @description An order in the account's list. */
         ShopperOrderView: {
             /** Format: int64 */
             number: number;
@@ -1819,8 +2206,11 @@ export interface components {
             lines: string;
             total: string;
         };
+        /** @description Who is signed in. */
         ShopperView: {
+            /** @description The e-mail address, or null when nobody is. */
             email: null | string;
+            /** @description The name of the shopper group. */
             group: string;
         };
         /**
@@ -1828,34 +2218,57 @@ export interface components {
          * @enum {string}
          */
         Sign: "nothing" | "open_sheet" | "folded_sheet" | "sealed_sheet" | "torn_sheet" | "dotted_outline" | "raised_flag" | "struck_line" | "flagged_hole";
+        /** @description Signs in. */
         SignInRequest: {
+            /** @description The e-mail address of the account. */
             email: string;
+            /** @description The password. */
             password: string;
         };
+        /** @description A step on the way. */
         StepView: {
+            /** @description Its key. */
             key: string;
+            /** @description What the shopper reads above it. */
             name: string;
+            /** @description Whether the manager put it there: it is then shown only when something is asked. */
             own: boolean;
+            /** @description Whether anything is asked there. */
             asks: boolean;
         };
+        /** @description Something that is counted. */
         StockView: {
             item: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many are on the shelf.
+             */
             on_hand: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many of them are held by payments under way.
+             */
             held: number;
         };
         /** Format: binary */
         Stream: string;
+        /** @description A suggested address. */
         SuggestedAddress: {
+            /** @description Street and number. */
             street: string;
+            /** @description The town. */
             town: string;
+            /** @description The postcode, or "". */
             postcode: string;
         };
+        /** @description Switches a field on or off for the shop as it is now. */
         SwitchRequest: {
+            /** @description Whether it is asked. */
             on: boolean;
         };
+        /** @description Takes a one-time link. */
         TakeLinkRequest: {
+            /** @description The last part of the link. */
             token: string;
         };
         /** @description Amounts that hang together: an amount, its bands and its ceiling; or a share. */
@@ -1878,54 +2291,91 @@ export interface components {
              */
             ceiling_minor?: null | number;
         };
+        /** @description The tax at a rate, with its texts. */
         TaxView: {
             rate: string;
             tax: string;
         };
+        /** @description A column of the trail. */
         TrailColumn: {
+            /** @description The key of the destination. */
             key: string;
+            /** @description What it is called. */
             name: string;
+            /** @description What stands over it and its neighbours. */
             family: string;
+            /** @description The number by which people ask for the order there; null where there is none. */
             number: null | string;
         };
+        /** @description An answer and its thread. */
         TrailRow: {
+            /** @description The slot. */
             slot: string;
+            /** @description The line, or null for the order. */
             line_id: null | string;
+            /** @description The unit within its line, or null. */
             unit_id: null | string;
+            /** @description The question. */
             label: string;
             seen: null | components["schemas"]["SeenAnswer"];
+            /** @description Whether it is sensitive, and fetched by itself by whoever asks to see it. */
             covered: boolean;
+            /** @description What the registry said of it, or null. */
             registry: null | string;
+            /** @description Whether it was left empty. */
             left_empty: boolean;
+            /** @description Whether it was erased, whatever it was. */
             erased: boolean;
+            /** @description A mark for each destination. */
             marks: components["schemas"]["MarkView"][];
         };
+        /** @description The trail of an order. */
         TrailView: {
+            /** @description The columns. */
             destinations: components["schemas"]["TrailColumn"][];
+            /** @description The rows. */
             answers: components["schemas"]["TrailRow"][];
+            /** @description What was not asked, and why. */
             not_asked: components["schemas"]["NotAskedRow"][];
         };
+        /** @description A kind of answer with its settings. */
         TypeView: {
+            /** @description The key. */
             key: string;
+            /** @description What the paragraph calls it. */
             name: string;
+            /** @description Whether its empty control can show an example. */
             takes_placeholder: boolean;
+            /** @description Whether it only says something. */
             asks_nothing: boolean;
+            /** @description Whether nobody enters its answers. */
             is_worked_out: boolean;
+            /** @description The settings. */
             settings: components["schemas"]["SettingView"][];
+            /** @description The JSON Schema of its settings object. */
             schema: components["schemas"]["JsonObject"];
         };
+        /** @description What was undone. */
         UndoneView: {
             field: string;
             setting: string;
         };
+        /** @description One of a line of which each one is asked. */
         UnitView: {
+            /** @description The line. */
             line_id: string;
+            /** @description Its id within the line. */
             id: string;
+            /** @description What it is called: "Seat 1 of 3". */
             name: string;
         };
+        /** @description A file as its uploader sees it. */
         UploadedFile: {
+            /** @description Its name. */
             name: string;
+            /** @description Its size in words. */
             size: string;
+            /** @description Where its small picture is. */
             small: string;
         };
         /**
@@ -1933,30 +2383,55 @@ export interface components {
          * @enum {string}
          */
         UsagePer: "unit" | "line" | "order";
+        /** @description A variant of a product. */
         VariantView: {
             code: string;
             name: string;
             price: string;
         };
+        /** @description The draft against the current version, and all versions. */
         VersionsView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The number that the draft would get.
+             */
             next: number;
+            /** @description Tells this draft from another, for publishing. */
             seen: string;
+            /** @description What differs. */
             changes: components["schemas"]["ChangeView"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many fields stay as they are.
+             */
             unchanged: number;
+            /** @description What must be mended first. */
             problems: components["schemas"]["Problem"][];
+            /** @description The versions, the newest first. */
             versions: components["schemas"]["VersionView"][];
         };
+        /** @description A published version. */
         VersionView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its number.
+             */
             number: number;
+            /** @description What it is for. */
             note: string;
+            /** @description Who published it. */
             by: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When.
+             */
             at: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many fields it has.
+             */
             fields: number;
+            /** @description The labels of the fields that it changed. */
             changed: string[];
         };
     };

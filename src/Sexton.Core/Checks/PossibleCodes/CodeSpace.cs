@@ -25,8 +25,8 @@ internal sealed class CodeSpace
     public CodeSpace(RegisterPlan plan, ProductIndex products, bool exactly)
     {
         (_plan, _ways) = (plan, new CodeWays(_net));
-        var suppositions = new Suppositions(plan, products);
-        foreach (var shape in CodeShape.Of(plan.Coder, products, exactly ? suppositions.Of : Suppositions.Roughly))
+        var scenarios = new Scenarios(plan, products);
+        foreach (var shape in CodeShape.Of(plan.Coder, products, exactly ? scenarios.Of : Scenarios.Roughly))
         {
             if (_net.IsTooGreat)
             {
@@ -36,7 +36,7 @@ internal sealed class CodeSpace
 
             var root = _net.Fork(
                 0,
-                shape.Suppositions.Select(supposed => (new ShapeBuilder(_net, plan, shape, supposed).Root(), (CodeMark?)null))
+                shape.Scenarios.Select(supposed => (new ShapeBuilder(_net, plan, shape, supposed).Root(), (CodeMark?)null))
             );
             if (root != CodeAutomaton.Nowhere)
             {

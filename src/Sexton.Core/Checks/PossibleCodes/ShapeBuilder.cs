@@ -6,7 +6,7 @@ using Sexton.Core.Types;
 
 namespace Sexton.Core.Checks.PossibleCodes;
 
-/// <summary>Puts the codes of a shape into a net, under one supposition.</summary>
+/// <summary>Puts the codes of a shape into a net, under one scenario.</summary>
 /// <param name="net">The net.</param>
 /// <param name="plan">The register.</param>
 /// <param name="shape">The shape.</param>

@@ -1,0 +1,4 @@
+namespace Sexton.Data.Queue;
+
+/// <summary>Deliver: lanes, payloads and tries.</summary>
+internal static class NamespaceDoc;

@@ -1,0 +1,4 @@
+namespace Sexton.Destinations.Pages;
+
+/// <summary>Deliver: the pages of the application, which are served.</summary>
+internal static class NamespaceDoc;

@@ -1,0 +1,4 @@
+namespace Sexton.Server.Carts;
+
+/// <summary>Ask: the carts, kept.</summary>
+internal static class NamespaceDoc;

@@ -1,0 +1,4 @@
+namespace Sexton.Server.Files;
+
+/// <summary>Ask: files that are handed in, and fetched again.</summary>
+internal static class NamespaceDoc;

@@ -1,0 +1,70 @@
+using Sexton.Data.Files;
+using Sexton.Data.Retention;
+using Sexton.Server.Common;
+using Sexton.Server.Shoppers;
+
+namespace Sexton.Server.Retention;
+
+/// <summary>Clears away carts that nobody touches any more, files that no cart refers to, sign-in links that have run out, and what of orders is kept for a time only. In any number of processes: what one took the others do not find.</summary>
+internal sealed class CleanupWorker(IServiceScopeFactory scopes, SextonOptions options, TimeProvider clock, ILogger<CleanupWorker> log)
+    : BackgroundService
+{
+    private const int AtATime = 1000;
+
+    private static readonly TimeSpan Pause = TimeSpan.FromMinutes(10);
+
+    /// <summary>Clears away what is due now.</summary>
+    public async Task SweepAsync(CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var now = clock.GetUtcNow();
+        var (carts, files) = await scope
+            .ServiceProvider.GetRequiredService<FileStore>()
+            .ClearAsync(now - TimeSpan.FromDays(options.CartDays), now - TimeSpan.FromHours(options.UnusedFileHours), cancel);
+        await scope.ServiceProvider.GetRequiredService<SignInLinks>().ClearAsync(cancel);
+        await KeepTimesAsync(scope.ServiceProvider.GetRequiredService<OrderEraser>(), now, cancel);
+        if (carts + files > 0)
+        {
+            log.LogInformation("Cleared away {Carts} carts and {Files} files", carts, files);
+        }
+    }
+
+    // What is under way when its time is over goes the next time.
+    private async Task KeepTimesAsync(OrderEraser eraser, DateTimeOffset now, CancellationToken cancel)
+    {
+        var due = await eraser.DueAsync(now - TimeSpan.FromDays(options.PersonalDays), AtATime, cancel);
+        foreach (var order in due)
+        {
+            await eraser.EraseAsync(order, now, cancel);
+        }
+
+        var artefacts = await eraser.DropArtefactsAsync(now - TimeSpan.FromDays(options.ArtefactDays), cancel);
+        var removed = await eraser.RemoveAsync(now - TimeSpan.FromDays(options.BookDays), cancel);
+        if (due.Count + artefacts + removed > 0)
+        {
+            log.LogInformation(
+                "Erased {Orders} orders, dropped {Artefacts} artefacts, took out {Removed} orders",
+                due.Count,
+                artefacts,
+                removed
+            );
+        }
+    }
+
+    /// <inheritdoc/>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(Pause);
+        while (await timer.WaitForNextTickAsync(stoppingToken))
+        {
+            try
+            {
+                await SweepAsync(stoppingToken);
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                log.LogError(e, "Clearing away was interrupted");
+            }
+        }
+    }
+}
