@@ -4,6 +4,6 @@ run_mutants() {
   need_dotnet
   need_web_tools
   need_postgres
-  start_test_cluster
+  start_test_cluster mutants
   node tests/mutants/run.mjs "$@"
 }

@@ -47,7 +47,7 @@ stop_cluster() {
 start_test_cluster() {
   trap stop_all EXIT
   trap 'stop_all; exit 130' INT TERM
-  start_cluster tests -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200
+  start_cluster "${1:-tests}" -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200
   export SEXTON_TEST_DATABASE SEXTON_TEST_SERVER="$SERVER_DLL" SEXTON_TEST_STANDINS="$STANDINS_DLL" SEXTON_TEST_ROOT="$SEXTON_ROOT"
   SEXTON_TEST_DATABASE="$(connection_to postgres)"
 }

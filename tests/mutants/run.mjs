@@ -12,7 +12,7 @@ const argument = (name, otherwise) => {
   const at = process.argv.indexOf(`--${name}`);
   return at < 0 ? otherwise : (process.argv[at + 1] ?? otherwise);
 };
-const root = process.env.SEXTON_ROOT;
+const root = join(import.meta.dirname, '../..');
 const seed = Number(argument('seed', 11));
 const sample = process.argv.includes('--known') ? 0 : Number(argument('sample', 100));
 const only = argument('place', '');
