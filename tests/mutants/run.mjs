@@ -77,24 +77,27 @@ function build(project) {
 function test({ project, classes }) {
   const run = spawnSync(
     join(scratch, `artifacts/bin/Sexton.${project}.Tests/release/Sexton.${project}.Tests`),
-    [
-      ...classes.flatMap((name) => ['--filter-class', `*.${name}`]),
-      '--stop-on-fail',
-      'on',
-      '--no-progress',
-      '--minimum-expected-tests',
-      '1',
-    ],
+    [...classes.flatMap((name) => ['-class', `*.${name}`]), '-stopOnFail', '-noLogo', '-noColor'],
     { cwd: scratch, encoding: 'utf8', timeout: LONGEST, killSignal: 'SIGKILL', env: { ...process.env, SEXTON_ROOT: scratch } },
   );
-  return {
-    passed: run.status === 0,
-    by: /failed (?:Sexton\.\w+\.Tests\.)?(\S+)/.exec(run.stdout ?? '')?.[1] ?? (run.signal ? 'no end' : '?'),
-  };
+  const failed = /Sexton\.\w+\.Tests\.(\S+).* \[FAIL\]/.exec(run.stdout ?? '')?.[1];
+  return { passed: run.status === 0, by: failed ?? (run.signal ? 'no end' : 'nothing ran'), told: run.stdout };
+}
+
+// What fails without a mistake notices none.
+const sound = new Set();
+function requireSound(suite) {
+  const name = JSON.stringify(suite);
+  if (sound.has(name)) return;
+  if (!build(suite.project)) throw new Error('The scratch clone cannot be built.');
+  const result = test(suite);
+  if (!result.passed) throw new Error(`${name} fails without a mistake: ${result.told}`);
+  sound.add(name);
 }
 
 /** Puts a mistake in, and says who noticed it; null for nobody, undefined where it does not compile. */
 function tried(file, text, suites) {
+  suites.forEach(requireSound);
   const path = join(scratch, file);
   const before = readFileSync(path, 'utf8');
   writeFileSync(path, text(before));
@@ -102,6 +105,7 @@ function tried(file, text, suites) {
     for (const suite of suites) {
       if (!build(suite.project)) return undefined;
       const result = test(suite);
+      if (result.by === 'nothing ran' && !result.passed) throw new Error(result.told);
       if (!result.passed) return result.by;
     }
     return null;
