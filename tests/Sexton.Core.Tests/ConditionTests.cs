@@ -236,6 +236,18 @@ public sealed class ConditionTests
                 "product_page",
                 "Which lines there are is known from the cart on. Ask it in the cart or later."
             },
+            {
+                "{'lines': 'any', 'where': {'of': 'answer.delivery_method', 'is': 'sent'}}",
+                Level.Order,
+                "cart",
+                "“How it reaches you” is asked only later. Ask this at that step or after it."
+            },
+            {
+                "{'units': 'any', 'where': {'of': 'cart_total', 'over': 1}}",
+                Level.Line,
+                "product_page",
+                "The cart’s total is known only later. Ask this at that step or after it."
+            },
         };
 
     [Theory]

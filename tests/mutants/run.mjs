@@ -69,7 +69,8 @@ function build(project) {
       '-p:RunAnalyzers=false',
       '-p:TreatWarningsAsErrors=false',
     ],
-    { cwd: scratch, encoding: 'utf8' },
+    // What a build leaves running would keep a pipe open.
+    { cwd: scratch, stdio: 'ignore' },
   );
   return built.status === 0;
 }
