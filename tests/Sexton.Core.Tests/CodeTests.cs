@@ -242,6 +242,22 @@ public sealed class CodeTests
         (evaluation.Uses[0].Item, evaluation.Uses[0].Quantity, evaluation.Uses[0].Field).ShouldBe(("TREE", 3L, null));
     }
 
+    // What is used once over several places is the most that any of them wants (decision 18).
+    [Theory]
+    [InlineData(2, 5, 5)]
+    [InlineData(5, 2, 5)]
+    [InlineData(3, 3, 3)]
+    public void What_is_used_once_for_the_order_is_the_most_that_a_line_wants(int first, int second, int used)
+    {
+        var field = Fixture.Ask("ties", "number") with { Uses = [Use("{'item':'TIE','by':'count','per':'order'}")] };
+        var cart = Fixture.Of(Fixture.Line("TREE", 2, ("ties", first)), Fixture.Line("TALL", 1, ("ties", second)));
+        Evaluation
+            .Of(Fixture.Plan(field), Shop(), cart, Fixture.Today)
+            .Uses.Where(static u => u.Item == "TIE")
+            .Select(static u => (u.Quantity, u.Place.Line))
+            .ShouldBe([((long)used, -1)]);
+    }
+
     [Fact]
     public void Units_use_for_themselves_and_choices_what_they_name()
     {
@@ -256,6 +272,16 @@ public sealed class CodeTests
             .Select(u => $"{u.Item} {u.Quantity} {u.Place.Unit}")
             .ShouldBe(["lend/pole 1 0", "lend/pole 1 2", "TIE 1 -1"]);
     }
+
+    [Theory]
+    [InlineData("ABC-12.X", null)]
+    [InlineData("ABC-12.XY", "has more than 8 characters")]
+    [InlineData("abc/1", null)]
+    [InlineData("ABC_1", "has the character “_”")]
+    [InlineData("É", "has the character “É”")]
+    [InlineData("", null)]
+    public void A_system_takes_codes_of_so_many_characters_of_some_kinds(string code, string? wrong) =>
+        new ItemCodeLimits(8, ".-/").Wrong(code).ShouldBe(wrong);
 
     [Fact]
     public void A_component_can_bring_its_weight_and_its_price()

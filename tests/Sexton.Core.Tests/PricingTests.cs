@@ -200,7 +200,7 @@ public sealed class PricingTests
     public void Groups_and_variants_have_amounts_of_their_own(string group, string variant, long expected)
     {
         var price = Price(
-            "{'kind':'per_unit','tariff':{'minor':100},'for':[{'group':'trade','tariff':{'minor':80}},{'variant':'POT-L','tariff':{'minor':60}},{'group':'trade','variant':'POT-L','tariff':{'minor':40}}]}"
+            "{'kind':'per_unit','tariff':{'minor':100},'for':[{'group':'trade','tariff':{'minor':80}},{'variant':'POT-L','tariff':{'minor':60}},{'group':'trade','variant':'POT-L','tariff':{'minor':40}},{'group':'trade','tariff':{'minor':81}},{'variant':'POT-L','tariff':{'minor':61}},{'group':'trade','variant':'POT-L','tariff':{'minor':41}}]}"
         );
         var cart = Fixture.Of(Fixture.Line("POT/" + variant, 1, ("a", true))) with { Group = group };
         Fixture.Evaluate(cart, Fixture.Ask("a", "yes_no") with { Prices = [price] }).Rows[1].UnitMinor.ShouldBe(expected);
@@ -305,6 +305,19 @@ public sealed class PricingTests
     }
 
     [Fact]
+    public void A_component_is_taxed_as_it_is_when_it_is_sold_by_itself()
+    {
+        var field = Fixture.Ask("with", "yes_no") with { Uses = [new() { Item = "TREE", TakesPrice = true }] };
+        var cart = Fixture.Of(Fixture.Line("LABEL", 2, ("with", true)));
+        var evaluation = Evaluation.Of(Fixture.Plan(field), Shop(includeTax: true), cart, Fixture.Today);
+        evaluation
+            .Rows.Select(static r => (r.Kind, r.SumMinor, r.TaxPpm))
+            .ShouldBe([(PriceRowKind.Goods, 3400L, 230_000), (PriceRowKind.Component, 17_900L, 135_000)]);
+        // 17900 × 13.5 ÷ 113.5 = 2129.07 and 3400 × 23 ÷ 123 = 635.77.
+        evaluation.Taxes.Select(static t => (t.RatePpm, t.TaxMinor)).ShouldBe([(135_000, 2129L), (230_000, 636L)]);
+    }
+
+    [Fact]
     public void Two_answers_cannot_both_be_the_price()
     {
         var price = Price("{'kind':'for_the_goods','by':'amount'}");
@@ -321,6 +334,7 @@ public sealed class PricingTests
         ];
         var both = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("one", 3), ("two", 4))), fields);
         both.Problems.Select(p => (p.Refusal.Key, p.Field!.Key, p.LineId)).ShouldBe([(ShopperMessages.TwoPrices, "two", "l1")]);
+        Rows(both).ShouldBe("Zinc label 1×300=300", "the first holds until one of them is left out");
         Fixture.Sentences(both).ShouldBe(["“The two” and “The one” cannot both set the price. Leave one of them out."]);
         Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("two", 4))), fields).Problems.ShouldBeEmpty();
     }

@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
+using Sexton.Core.Asking;
 using Sexton.Core.Checks;
 using Sexton.Core.Conditions;
+using Sexton.Core.Files;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
@@ -65,6 +67,74 @@ public sealed class RoutingTests
         Projector.Project(order, Fixture.Plan(now), "back_office").Entries.Any(e => e.Field == "wording").ShouldBe(goes);
         var asked = Fixture.Evaluate(Fixture.Plan(now), Fixture.Cart("Zoë"));
         Projector.Project(asked, "back_office").Entries.Any(e => e.Field == "wording").ShouldBe(goes, "the same of a cart");
+    }
+
+    [Theory]
+    // what the line is of, the condition of the route, whether its answer goes there: an order knows of its goods what the cart knew
+    [InlineData("TREE", "{'of': 'tag', 'has_in_it': 'fruit'}", true)]
+    [InlineData("TALL", "{'of': 'tag', 'has_in_it': 'fruit'}", false)]
+    [InlineData("TREE", "{'of': 'attribute.height', 'over': 2}", true)]
+    [InlineData("POT/POT-L", "{'of': 'attribute.height', 'over': 0.5}", true)]
+    [InlineData("POT/POT-S", "{'of': 'attribute.height', 'over': 0.5}", false)]
+    [InlineData("POT/POT-S", "{'of': 'attribute.height', 'was_given': true}", true)]
+    [InlineData("TREE", "{'of': 'category', 'is': 'Trees'}", true)]
+    [InlineData("WALK", "{'of': 'ships', 'is': true}", false)]
+    [InlineData("TREE", "{'of': 'ships', 'is': true}", true)]
+    public void A_route_reads_the_goods_as_they_were(string product, string condition, bool goes)
+    {
+        var plan = Fixture.Plan(
+            Fixture.Ask("note", "line_text") with
+            {
+                GoesTo = ["back_office"],
+                GoesToWhen = ImmutableSortedDictionary<string, Condition>.Empty.Add("back_office", Fixture.Condition(condition)),
+            }
+        );
+        var cart = Fixture.Evaluate(plan, Fixture.Of(Fixture.Line(product, 1, ("note", "Zoë"))));
+        Projector.Project(cart, "back_office").Entries.Any(static e => e.Field == "note").ShouldBe(goes, "of the cart");
+        Projector
+            .Project(Fixture.Order(cart), plan, "back_office")
+            .Entries.Any(static e => e.Field == "note")
+            .ShouldBe(goes, "of the order");
+    }
+
+    [Fact]
+    public void The_route_of_each_one_reads_its_own_answers()
+    {
+        var plan = Fixture.Plan(
+            Fixture.AskUnit("badge", "line_text") with
+            {
+                GoesTo = ["back_office"],
+                GoesToWhen = ImmutableSortedDictionary<string, Condition>.Empty.Add(
+                    "back_office",
+                    Fixture.Condition("{'of': 'answer.badge', 'is': 'Odile'}")
+                ),
+            }
+        );
+        var walk = Fixture.Line("WALK", 2) with
+        {
+            Units = [new("a", Fixture.Answers(("badge", "Zoë"))), new("b", Fixture.Answers(("badge", "Odile")))],
+        };
+        var cart = Fixture.Evaluate(plan, Fixture.Of(walk));
+        Slots(Projector.Project(cart, "back_office")).ShouldStartWith("unit/l1/b/badge order/");
+        Slots(Projector.Project(Fixture.Order(cart), plan, "back_office")).ShouldStartWith("unit/l1/b/badge order/");
+    }
+
+    [Fact]
+    public void Files_go_with_the_answer_of_a_cart_and_of_its_order()
+    {
+        var plan = Fixture.Plan(Fixture.Ask("plan", "file") with { GoesTo = ["cart_line", "back_office"] });
+        var pdf = KeptFiles.SampleId(FileKinds.All.Single(static k => k.Key == "pdf"), 1);
+        var cart = new Evaluation();
+        cart.Run(
+            plan,
+            Fixture.Products,
+            Fixture.Of(Fixture.Line("TREE", 1, ("plan", (string[])[pdf]))),
+            Fixture.Today,
+            files: KeptFiles.Samples
+        );
+        cart.Problems.ShouldBeEmpty();
+        Projector.Project(cart, "cart_line").Entries.Single().Files.Select(static f => f.Name).ShouldBe([pdf]);
+        Projector.Project(Fixture.Order(cart), plan, "back_office").Entries[0].Files.Select(static f => f.Name).ShouldBe([pdf]);
     }
 
     [Fact]

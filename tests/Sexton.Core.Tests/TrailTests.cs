@@ -22,6 +22,15 @@ public sealed class TrailTests
     [InlineData(Expectation.Verbatim, Finding.Confirmed, DeliveryState.Sent, Sign.SealedSheet)]
     [InlineData(Expectation.Verbatim, Finding.Altered, DeliveryState.Sent, Sign.TornSheet)]
     [InlineData(Expectation.Verbatim, Finding.Missing, DeliveryState.Sent, Sign.DottedOutline)]
+    [InlineData(Expectation.Verbatim, Finding.NotProvable, DeliveryState.Sent, Sign.RaisedFlag)]
+    // What is wrong with bytes that are there comes before what became of a try; that somebody is wanted before what is well.
+    [InlineData(Expectation.Verbatim, Finding.Altered, DeliveryState.Refused, Sign.TornSheet)]
+    [InlineData(Expectation.Verbatim, Finding.Missing, DeliveryState.NeedsAttention, Sign.DottedOutline)]
+    [InlineData(Expectation.Verbatim, Finding.Confirmed, DeliveryState.Refused, Sign.RaisedFlag)]
+    [InlineData(Expectation.Verbatim, Finding.Included, DeliveryState.NeedsAttention, Sign.RaisedFlag)]
+    [InlineData(Expectation.Verbatim, Finding.Confirmed, DeliveryState.Waiting, Sign.SealedSheet)]
+    [InlineData(Expectation.NoLongerAsked, Finding.Altered, DeliveryState.Sent, Sign.StruckLine)]
+    [InlineData(Expectation.LeftOut, Finding.None, DeliveryState.Refused, Sign.FlaggedHole)]
     public void The_sign_follows_from_expectation_finding_and_delivery(
         Expectation expectation,
         Finding finding,

@@ -135,6 +135,34 @@ public sealed class ConnectionTests : IDisposable
         }
     }
 
+    // RFC 9110, section 15.5, and RFC 6585, section 4: what is wrong with the sale stays wrong; what is wrong with the moment does not.
+    [Theory]
+    [InlineData(400, SendOutcome.Refused)]
+    [InlineData(404, SendOutcome.Refused)]
+    [InlineData(409, SendOutcome.Refused)]
+    [InlineData(422, SendOutcome.Refused)]
+    [InlineData(499, SendOutcome.Refused)]
+    [InlineData(401, SendOutcome.NotTaken)]
+    [InlineData(403, SendOutcome.NotTaken)]
+    [InlineData(408, SendOutcome.NotTaken)]
+    [InlineData(429, SendOutcome.NotTaken)]
+    [InlineData(500, SendOutcome.NotTaken)]
+    [InlineData(503, SendOutcome.NotTaken)]
+    public async Task What_the_back_office_says_is_a_refusal_or_another_try(int status, SendOutcome outcome)
+    {
+        using var handler = new Says((System.Net.HttpStatusCode)status);
+        using var http = new HttpClient(handler) { BaseAddress = new Uri("http://127.0.0.1/") };
+        var kind = new BackOfficeKind(() => http, static (_, _) => "");
+        var result = await kind.SendAsync(Of(kind), "{}"u8.ToArray(), "key", static () => Task.CompletedTask, CancellationToken.None);
+        result.Outcome.ShouldBe(outcome);
+    }
+
+    private sealed class Says(System.Net.HttpStatusCode status) : HttpMessageHandler
+    {
+        protected override Task<HttpResponseMessage> SendAsync(HttpRequestMessage request, CancellationToken cancellationToken) =>
+            Task.FromResult(new HttpResponseMessage(status) { Content = new StringContent("{}") });
+    }
+
     public void Dispose()
     {
         _authority.Dispose();

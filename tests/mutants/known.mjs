@@ -13,6 +13,13 @@ export const known = [
   },
   {
     what: 'of equal price overrides the last wins',
+    file: CORE + 'Pricing/BoundPrice.cs',
+    from: 'other.Closeness > closeness',
+    to: 'other.Closeness >= closeness',
+    tests: core('PricingTests'),
+  },
+  {
+    what: 'of two prices of the goods the last is shown',
     file: CORE + 'Pricing/CartPricing.cs',
     from: 'continue;\n            }\n\n            (found, unit)',
     to: '}\n\n            (found, unit)',

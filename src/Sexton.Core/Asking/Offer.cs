@@ -13,6 +13,7 @@ public sealed record Offer(int Version, long TotalMinor, string Digest)
     /// <summary>The offer of a cart.</summary>
     /// <param name="evaluation">The evaluation.</param>
     /// <param name="version">The number of the version under which it was made.</param>
+    /// <example><code>Offer.Of(evaluation, version: 7).ShowsSameAs(seen) // whether the shopper saw what is ordered</code></example>
     public static Offer Of(Evaluation evaluation, int version)
     {
         var (text, language) = (new StringBuilder(), evaluation.Cart.Language);

@@ -29,6 +29,7 @@ public static class DraftChecks
     ];
 
     /// <summary>All problems of a draft: what cannot be compiled, then what the checks find.</summary>
+    /// <example><code>DraftChecks.Run(RegisterPlan.Compile(draft, FieldTypes.Standard, kinds), products) // empty: it can be published</code></example>
     public static ImmutableArray<Problem> Run(Compilation compiled, ProductIndex products) =>
         [
             .. compiled.Problems.Select(static p => new Problem("cannot_be_compiled", p.Field, p.Setting, p.Sentence, [])),

@@ -14,6 +14,7 @@ public readonly record struct SlotId
     /// <param name="lineId">The id of the line, or null for an answer of the order.</param>
     /// <param name="unitId">The id of the unit within its line, or null for an answer of the line or order.</param>
     /// <param name="fieldKey">The key of the field.</param>
+    /// <example><code>SlotId.Of("a", "u1", "guest_name").ToString() // "unit/a/u1/guest_name"</code></example>
     public static SlotId Of(string? lineId, string? unitId, string fieldKey) =>
         new(
             lineId is null ? "order/" + fieldKey

@@ -19,6 +19,7 @@ public static class FileTypeDetector
 
     /// <summary>The key of the kind, or null when it is none of those known.</summary>
     /// <param name="file">The bytes; can be read from anywhere, and is left open.</param>
+    /// <example><code>FileTypeDetector.Tell(File.OpenRead("plan.pdf")) // "pdf", whatever its name; null where its end is missing</code></example>
     public static string? Tell(Stream file)
     {
         var head = new byte[(int)Math.Min(Head, file.Length)];

@@ -14,6 +14,7 @@ public static class OrderSnapshot
     /// <param name="version">The number of the version under which it was made.</param>
     /// <param name="words">Names things for the reasons of what was not asked.</param>
     /// <exception cref="InvalidOperationException">The cart has problems.</exception>
+    /// <example><code>OrderSnapshot.Of(evaluation, version: 7, words) // of a cart without problems</code></example>
     public static OrderContent Of(Evaluation evaluation, int version, ConditionWords words)
     {
         if (evaluation.Problems.Count > 0)

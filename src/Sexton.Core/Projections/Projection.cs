@@ -67,6 +67,7 @@ public static class Projector
     /// <param name="order">The order as placed.</param>
     /// <param name="current">The current version of the register, which says what goes where.</param>
     /// <param name="destination">The key of the destination.</param>
+    /// <example><code>Projector.Project(order, plan, "back_office").Entries // what the back office gets, line by line</code></example>
     public static Projection Project(OrderContent order, RegisterPlan current, string destination)
     {
         var forSystem = current.Destinations.Find(destination)?.Kind.Audience == Audience.Program;

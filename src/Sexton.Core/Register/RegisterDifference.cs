@@ -55,6 +55,7 @@ public sealed class RegisterDifference(
     private readonly SideWords _here = new(after, types, kinds, products);
 
     /// <summary>What differs: destinations, steps, sections and fields in the order of the newer register, then those removed.</summary>
+    /// <example><code>RegisterDifference.Between(published, draft, FieldTypes.Standard, kinds, products) // "Words on the label": at most 40 → 60 characters</code></example>
     public static ImmutableArray<FieldChange> Between(
         RegisterContent before,
         RegisterContent after,

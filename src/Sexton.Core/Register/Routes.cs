@@ -34,6 +34,7 @@ public static class Routes
     /// <param name="after">It as it is to be.</param>
     /// <param name="rule">Its rule.</param>
     /// <param name="destinations">Where answers can go.</param>
+    /// <example><code>Routes.Settle(before, before with { GoesTo = before.GoesTo.Add("back_office") }, rule, destinations) // goes there, or is left out</code></example>
     public static Field Settle(Field before, Field after, AnswerRule rule, DestinationIndex destinations)
     {
         bool IsTaken(string key) => destinations.Find(key) is not { } destination || destination.WhyNot(rule, after.Level) is null;

@@ -21,6 +21,7 @@ public static class LaneTransitions
     /// <param name="tries">How many tries were made, this one among them; at least 1.</param>
     /// <param name="wasUncertain">Whether an acknowledgement was lost before.</param>
     /// <param name="jitter">A random number from 0 to 1.</param>
+    /// <example><code>LaneTransitions.After(SendOutcome.Taken, tries: 1, wasUncertain: false, jitter: 0) // sent, and settled</code></example>
     public static LaneStep After(SendOutcome outcome, int tries, bool wasUncertain, double jitter) =>
         outcome switch
         {

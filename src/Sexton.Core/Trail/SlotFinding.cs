@@ -22,6 +22,7 @@ public sealed record SlotFinding(string Slot, string Part, string Expected, stri
     /// <param name="part">The part of the artefact.</param>
     /// <param name="found">The texts read back, by slot.</param>
     /// <param name="ceiling">The best evidence that the destination can give.</param>
+    /// <example><code>SlotFinding.Judge(sent, "record", SaleReader.Read(record), Evidence.Confirmed)</code></example>
     public static IEnumerable<SlotFinding> Judge(
         Projection projection,
         string part,

@@ -7,6 +7,7 @@ namespace Sexton.Core.Trail;
 public static class TextDifference
 {
     /// <summary>A sentence such as "“🌿” is missing at character 20." Empty when the texts are equal.</summary>
+    /// <example><code>TextDifference.Describe("Zoë and company", "Zoë") // "“ and company” is missing at character 4."</code></example>
     public static string Describe(string expected, string? found)
     {
         if (found is null)

@@ -4,12 +4,13 @@ namespace Sexton.Core.Trail;
 public static class TrailSign
 {
     /// <summary>
-    /// The sign. What was expected comes first, then what was found, then how the delivery stands: a finding is about bytes
-    /// that exist, and outweighs what a later try is doing.
+    /// The sign. What was expected comes first; then what is wrong with bytes that exist, which outweighs what a later try is doing; then that somebody is
+    /// wanted; then what is well.
     /// </summary>
     /// <param name="expectation">What was expected.</param>
     /// <param name="finding">What was found.</param>
     /// <param name="delivery">How the delivery stands; null for a page, which is served instead.</param>
+    /// <example><code>TrailSign.Of(Expectation.Verbatim, Finding.Confirmed, DeliveryState.Sent) // Sign.SealedSheet</code></example>
     public static Sign Of(Expectation expectation, Finding finding, DeliveryState? delivery)
     {
         if (expectation != Expectation.Verbatim)

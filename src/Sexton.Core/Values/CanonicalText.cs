@@ -88,6 +88,7 @@ public static class CanonicalText
     /// <returns>
     /// False when it is not text at all: an unpaired surrogate, a noncharacter, or a control character other than tab and line end.
     /// </returns>
+    /// <example><code>CanonicalText.TryMake(" Zoe\u0308 ", out var text) // text is "Zoë"</code></example>
     public static bool TryMake(string raw, out string text)
     {
         text = "";

@@ -9,6 +9,7 @@ public static class Exact
     /// <summary>A fraction, rounded half away from zero.</summary>
     /// <param name="numerator">The numerator.</param>
     /// <param name="denominator">The denominator; above zero.</param>
+    /// <example><code>Exact.Round(-5, 2) // -3: half away from zero</code></example>
     public static long Round(Int128 numerator, Int128 denominator)
     {
         var half = (Int128.Abs(numerator) * 2) + denominator;

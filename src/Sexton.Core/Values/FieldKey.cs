@@ -24,6 +24,7 @@ public static class FieldKey
     /// </summary>
     /// <param name="label">The label as the manager typed it.</param>
     /// <param name="taken">Whether a key is in use already.</param>
+    /// <example><code>FieldKey.Propose("Words on the label", taken) // "words_on_the_label"</code></example>
     public static string Propose(string label, Func<string, bool> taken)
     {
         var stem = Stem(label);

@@ -16,6 +16,7 @@ public sealed record FileValue(string Name, long Size, string Sha256)
     public string Text => $"{Name} ({SizeText(Size)})";
 
     /// <summary>A number of bytes in words: "512 bytes", "82 kB", "1.4 MB".</summary>
+    /// <example><code>FileValue.SizeText(1_500_000) // "1.5 MB"</code></example>
     public static string SizeText(long bytes)
     {
         if (bytes < 1000)

@@ -11,6 +11,7 @@ public static class Graphemes
     internal const char FirstMark = '\u0300';
 
     /// <summary>The number of user-perceived characters of a text.</summary>
+    /// <example><code>Graphemes.Count("👩‍🌾") // 1</code></example>
     public static int Count(ReadOnlySpan<char> text)
     {
         var count = 0;

@@ -13,6 +13,7 @@ public static class LargestRemainder
     /// <param name="denominator">The denominator; above zero.</param>
     /// <param name="total">What is shared out: the sum of the dues, rounded either way.</param>
     /// <param name="shares">Takes the shares, one for each of the dues.</param>
+    /// <example><code>LargestRemainder.Share([1, 1, 1], 3, total: 1, shares) // shares is 1, 0, 0</code></example>
     public static void Share(ReadOnlySpan<Int128> dues, Int128 denominator, long total, Span<long> shares)
     {
         var (ranks, places) = (ArrayPool<Int128>.Shared.Rent(dues.Length), ArrayPool<int>.Shared.Rent(dues.Length));

@@ -68,6 +68,7 @@ public static class MoneyText
     /// <param name="minor">The amount in minor units.</param>
     /// <param name="currency">The currency (ISO 4217).</param>
     /// <param name="language">The language whose separators are used.</param>
+    /// <example><code>MoneyText.Format(123450, "EUR", "en") // "€ 1,234.50"</code></example>
     public static string Format(long minor, string currency, string language)
     {
         var exponent = ExponentOf(currency);

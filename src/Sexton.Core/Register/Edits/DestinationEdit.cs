@@ -30,6 +30,7 @@ public static class DestinationEdit
     /// <param name="value">The value.</param>
     /// <param name="kinds">The kinds of destination.</param>
     /// <exception cref="DraftEditException">There is no such setting, or the value does not fit it.</exception>
+    /// <example><code>DestinationEdit.Apply(destination, "settings.longest_item_code", JsonSerializer.SerializeToElement(20), kinds)</code></example>
     public static Destination Apply(Destination destination, string path, JsonElement value, DestinationKinds kinds)
     {
         var (name, rest) = EditValue.Split(path);

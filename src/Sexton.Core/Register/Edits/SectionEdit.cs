@@ -36,6 +36,7 @@ public static class SectionEdit
     /// <param name="value">The value.</param>
     /// <param name="destinations">Where answers can go.</param>
     /// <exception cref="DraftEditException">There is no such setting, or the value does not fit it.</exception>
+    /// <example><code>SectionEdit.Apply(section, "heading.en", JsonSerializer.SerializeToElement("A card"), destinations)</code></example>
     public static Section Apply(Section section, string path, JsonElement value, DestinationIndex destinations)
     {
         var at = new EditContext(path, destinations);
