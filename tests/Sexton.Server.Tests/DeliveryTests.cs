@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Trail;
 using Sexton.Data;
 using Sexton.Data.Queue;
 using Sexton.Server.Tests.Support;
@@ -140,6 +141,28 @@ public sealed class DeliveryTests(World world) : IClassFixture<World>
         (await manager.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/shopper_email/again", null)).Code.ShouldBe(
             "nothing_to_send"
         );
+    }
+
+    [Fact]
+    public async Task A_message_that_two_deaths_left_open_is_not_sent_a_third_time()
+    {
+        var number = await BuyAsync("Twice dead");
+        await SettledAsync(number);
+        // As a server leaves it that died while handing over, and once before.
+        await Postgres.ExecuteAsync(
+            world.Database,
+            $"""
+            update lanes set state = {(short)
+                DeliveryState.Sending}, settled_at = null, lease_until = now() - interval '1 second', handed_over_at = now(), was_uncertain = true
+            where destination = 'shopper_email' and order_id = (select id from orders where number = {number})
+            """
+        );
+        await SettledAsync(number);
+        var row = (await TrailAsync(number)).Single(r => r["label"]!.GetValue<string>() == "Who is coming");
+        row["marks"]![4]!["delivery"]!.GetValue<string>().ShouldBe("uncertain");
+        (await world.ReceivedAsync("mail/messages"))
+            .Count(m => Mail.Parse(m!).Subject.Contains($"{number}", StringComparison.Ordinal))
+            .ShouldBe(1);
     }
 
     [Fact]

@@ -365,6 +365,8 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
         using var shopper = new Shopper(world);
         var id = await new Uploader(shopper.Http).UploadAsync("site", "twice.jpg", Pictures.Jpeg(80, 40));
         await PutInAsync(shopper, id);
+        Task<Guid> OwnerAsync() => Postgres.ScalarAsync<Guid>(world.Database, $"select cart_id from files where id = '{id}'");
+        var owner = await OwnerAsync();
         var tokens = new List<string>();
         foreach (var cart in new[] { "at_once", "" })
         {
@@ -372,6 +374,7 @@ public sealed class FileTests(FileTests.Shop world) : IClassFixture<FileTests.Sh
             if (cart.Length > 0)
             {
                 (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/lines", Line(id), header)).Status.ShouldBe(200);
+                (await OwnerAsync()).ShouldBe(owner, "the cart that refers to it keeps it");
             }
 
             (await shopper.Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", Shopper.Details(), header)).Status.ShouldBe(200);

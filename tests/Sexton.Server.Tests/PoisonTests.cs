@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text;
 using Microsoft.Extensions.DependencyInjection;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
@@ -13,7 +14,8 @@ namespace Sexton.Server.Tests;
 public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<PoisonTests.Poisoned>
 {
     private const string InMaking = "Poison in making",
-        InReading = "Poison in reading";
+        InReading = "Poison in reading",
+        InFetching = "Poison in fetching";
 
     /// <summary>A server whose back office and e-mail have parts of ours that fail for certain orders.</summary>
     public sealed class Poisoned : World
@@ -104,6 +106,20 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
         }
     }
 
+    [Fact]
+    public async Task What_was_taken_and_not_read_back_is_asked_for_by_its_number_and_not_sent_again()
+    {
+        var number = await BuyAsync(InFetching);
+        await SettledAsync(number);
+        Failing.Unread.ShouldBe(1, "sent once");
+        (
+            await Postgres.ScalarAsync<string>(
+                world.Database,
+                $"select string_agg(detail, '|' order by t.id) from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = 'back_office'"
+            )
+        ).ShouldEndWith("|Read back.");
+    }
+
     private async Task<long> BuyAsync(string guest)
     {
         using var shopper = new Shopper(world);
@@ -155,13 +171,26 @@ public sealed class PoisonTests(PoisonTests.Poisoned world) : IClassFixture<Pois
                 ? throw new InvalidOperationException("poison")
                 : inner.Render(order, sequence);
 
-        public override Task<SendResult> SendAsync(
+        /// <summary>How often something was sent that could not be read back at once.</summary>
+        public static int Unread { get; private set; }
+
+        public override async Task<SendResult> SendAsync(
             BoundDestination to,
             byte[] artefact,
             string key,
             Func<Task> handingOver,
             CancellationToken cancel
-        ) => inner.SendAsync(to, artefact, key, handingOver, cancel);
+        )
+        {
+            var result = await inner.SendAsync(to, artefact, key, handingOver, cancel);
+            if (inner.Key != "back_office" || !Encoding.UTF8.GetString(artefact).Contains(InFetching, StringComparison.Ordinal))
+            {
+                return result;
+            }
+
+            Unread++;
+            return result with { Outcome = SendOutcome.TakenUnread, Artefact = null };
+        }
 
         public override Task<byte[]?> FetchAsync(BoundDestination to, string receipt, CancellationToken cancel) =>
             inner.FetchAsync(to, receipt, cancel);

@@ -1,4 +1,10 @@
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Sexton.Core.Projections;
+using Sexton.Data;
+using Sexton.Data.Rows;
+using Sexton.Server.Carts;
 using Sexton.Server.Tests.Support;
 
 namespace Sexton.Server.Tests;
@@ -51,6 +57,27 @@ public sealed class SeenTests(World world) : IClassFixture<World>
         await manager.AddAsync("Elsewhere", "elsewhere", products: "LA-SLATE");
         (await manager.PublishAsync()).Status.ShouldBe(200);
         (await shopper.PaySeenAsync(Key(), await shopper.TokenAsync(), seen)).Json["state"]!.GetValue<string>().ShouldBe("placed");
+    }
+
+    [Fact]
+    public async Task The_page_of_a_cart_that_was_changed_meanwhile_does_not_go_on_record()
+    {
+        using var shopper = new Shopper(world);
+        (await shopper.AddAsync("Cuthbert")).Status.ShouldBe(200);
+        await shopper.SeenAsync();
+        var services = world.Part<IServiceScopeFactory>();
+        await using var scope = services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<SextonDb>();
+        async Task<CartRow> NewestAsync() => await db.Carts.AsNoTracking().OrderByDescending(static c => c.ChangedAt).FirstAsync();
+        var before = await NewestAsync();
+        (await shopper.AddAsync("Dunstan")).Status.ShouldBe(200);
+        await shopper.SeenAsync();
+        var shown = (await NewestAsync()).Shown;
+        var carts = scope.ServiceProvider.GetRequiredService<CartStore>();
+        await carts.ShownAsync(before, "late"u8.ToArray(), new Projection([]), CancellationToken.None);
+        var after = await NewestAsync();
+        (after.Id, after.Revision).ShouldBe((before.Id, before.Revision + 1));
+        after.Shown.ShouldBe(shown);
     }
 
     /// <summary>Whatever a change of the cart and an attempt do at the same moment: what was acknowledged is in the order, or in an open cart.</summary>

@@ -306,6 +306,28 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         );
     }
 
+    [Theory]
+    [InlineData(2L, true)]
+    [InlineData(1L, false)]
+    [InlineData(0L, false)]
+    [InlineData(null, false)]
+    public async Task Nobody_counts_below_what_is_held(long? onHand, bool counted)
+    {
+        await using var source = NpgsqlDataSource.Create(world.Database);
+        var item = $"HELD-{onHand?.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "none"}";
+        await CountAsync(source, item, 5);
+        await using (var hold = source.CreateCommand("update stock set held = 2 where item = $1"))
+        {
+            hold.Parameters.AddWithValue(item);
+            await hold.ExecuteNonQueryAsync();
+        }
+
+        await using var db = new SextonDb(SextonDbFactory.Options(world.Database));
+        var inTheWay = await new StockReservations(db).CountAsync(item, onHand, "Imre", DateTimeOffset.UtcNow, CancellationToken.None);
+        inTheWay.ShouldBe(counted ? null : 2L);
+        (await LeftAsync(source, item)).OnHand.ShouldBe(counted ? onHand!.Value : 5);
+    }
+
     private static async Task CountAsync(NpgsqlDataSource source, string item, long onHand)
     {
         await using var command = source.CreateCommand(
