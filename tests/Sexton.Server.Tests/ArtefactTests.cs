@@ -81,6 +81,19 @@ public sealed class ArtefactTests
     public void A_back_office_that_gives_back_nonsense_has_no_answer(string record) =>
         BackOffice.ReadBack(Encoding.UTF8.GetBytes(record), Order).ShouldAllBe(f => f.Finding == Finding.Missing);
 
+    [Theory]
+    [InlineData("line/a/count", true)]
+    [InlineData("unit/a/u1/badge", true)]
+    [InlineData("unit/a/u1/badge", false)]
+    public void What_stands_twice_under_one_reference_has_no_one_place(string slot, bool line)
+    {
+        var record = JsonNode.Parse(BackOffice.Render(Order, 1))!;
+        var doubled = line ? record["lines"]!.AsArray() : record["lines"]![0]!["pieces"]!.AsArray();
+        doubled.Add(doubled[0]!.DeepClone());
+        Worst(BackOffice.ReadBack(Bytes(record), Order), slot, "record").ShouldBe(Finding.Missing);
+        Worst(BackOffice.ReadBack(Bytes(record), Order), "line/b/count", "record").ShouldBe(Finding.Confirmed);
+    }
+
     [Fact]
     public void Two_lines_with_their_answers_exchanged_are_noticed_although_every_text_is_there()
     {
