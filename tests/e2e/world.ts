@@ -143,6 +143,8 @@ export class World {
       { stdio: 'ignore' },
     );
     await answers(`${this.standInAddress}/health`);
+    // Whoever answered may be another's.
+    if (this.standIns.exitCode !== null) throw new Error(`The stand-ins ended: is port ${this.ports.standIns} taken?`);
   }
 
   private async command(...words: string[]): Promise<void> {
@@ -182,13 +184,20 @@ async function withDatabase<T>(database: string, work: (client: pg.Client) => Pr
   }
 }
 
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as { port: number };
-      server.close(() => resolve(port));
+// Ports are given out by turns, and not from those that the system gives to connections: between being found free and being listened at, one of those may go
+// to somebody else, such as the world of another worker. Each run and each worker begins elsewhere.
+let nextPort = 10_000 + (process.ppid % 400) * 50 + (Number(process.env['TEST_WORKER_INDEX'] ?? 0) % 8) * 6;
+
+async function freePort(): Promise<number> {
+  for (;;) {
+    const port = nextPort++;
+    const isFree = await new Promise<boolean>((resolve) => {
+      const server = createServer();
+      server.once('error', () => resolve(false));
+      server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
     });
-  });
+    if (isFree) return port;
+  }
 }
 
 async function answers(url: string): Promise<void> {

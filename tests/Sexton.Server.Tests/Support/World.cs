@@ -23,6 +23,9 @@ public class World : IAsyncLifetime
     public const string Support = "tamsin@marrowby.example";
     public const string Password = "quince and hornbeam";
 
+    // Each run begins elsewhere.
+    private static int _lastPort = 10_000 + (Environment.ProcessId % 400 * 50);
+
     private readonly string _folder = Directory.CreateTempSubdirectory("sexton-test-").FullName;
     private WebApplication _standIns = null!;
     private WebApplication _server = null!;
@@ -172,9 +175,21 @@ public class World : IAsyncLifetime
     /// <summary>A port that nobody listens at.</summary>
     internal static int FreePort()
     {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
+        // Given out by turns, and not from those that the system gives to connections: one of those may go to somebody else before it is listened at.
+        while (true)
+        {
+            var port = Interlocked.Increment(ref _lastPort);
+            try
+            {
+                using var listener = new TcpListener(IPAddress.Loopback, port);
+                listener.Start();
+                return port;
+            }
+            catch (SocketException)
+            {
+                // Taken; the next one, then.
+            }
+        }
     }
 
     private static Uri AddressOf(WebApplication app) =>
