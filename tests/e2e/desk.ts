@@ -15,11 +15,12 @@ export class Desk {
 
   /** Chooses in a list that opens in a sentence. */
   async choose(within: Locator, label: string, option: string | RegExp, nth = 0): Promise<void> {
-    await within.getByLabel(label, { exact: true }).nth(nth).click();
-    await this.page
-      .getByRole('option', typeof option === 'string' ? { name: option, exact: true } : { name: option })
-      .first()
-      .click();
+    const wanted = this.page.getByRole('option', typeof option === 'string' ? { name: option, exact: true } : { name: option }).first();
+    // A list closes when what it hangs on moves, as when a change before it comes back from the server: whoever wants it opens it again.
+    await expect(async () => {
+      if (!(await wanted.isVisible())) await within.getByLabel(label, { exact: true }).nth(nth).click({ timeout: 3_000 });
+      await wanted.click({ timeout: 3_000 });
+    }).toPass({ timeout: 20_000 });
     // The list fades away; the next must not be mistaken for it.
     await expect(this.page.getByRole('option')).toHaveCount(0);
   }
