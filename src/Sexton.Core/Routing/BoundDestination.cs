@@ -40,6 +40,10 @@ public sealed class BoundDestination
     /// <summary>Whether it has a place for answers of a level.</summary>
     public bool Takes(Level level) => Capacity.Levels.Contains(level);
 
+    /// <summary>Why it has no place for answers of a level, in a sentence; null where it has one.</summary>
+    public string? WhyNoPlace(Level level) =>
+        Takes(level) ? null : $"An answer given once per {level.ToString().ToLowerInvariant()} has no place in {Phrase}.";
+
     /// <summary>The greatest length in characters of an answer of a level; null for no limit.</summary>
     public int? Longest(Level level) => level == Level.Order ? Capacity.LongestOrderText : Capacity.LongestLineText;
 
@@ -49,9 +53,9 @@ public sealed class BoundDestination
     /// <example><code>destination.WhyNot(rule, Level.Line) // "An answer may have 120 characters, and the back office takes 60."</code></example>
     public string? WhyNot(AnswerRule rule, Level level)
     {
-        if (!Takes(level))
+        if (WhyNoPlace(level) is { } noPlace)
         {
-            return $"An answer given once per {level.ToString().ToLowerInvariant()} has no place in {Phrase}.";
+            return noPlace;
         }
 
         // A file is no text: it goes beside the texts, and no limit on them is one on it.

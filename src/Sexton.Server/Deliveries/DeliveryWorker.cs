@@ -39,17 +39,13 @@ internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal sig
             var (version, _) = await scope.ServiceProvider.GetRequiredService<CurrentRegister>().ToldLastAsync(stop);
             return version.Plan.DeliveredTo;
         }
-        catch (ApiProblemException)
+        catch (Exception e)
         {
-            return [];
-        }
-        catch (Exception e) when (!stop.IsCancellationRequested)
-        {
-            log.LogWarning("The destinations could not be read: {Reason}", e.Message);
-            return [];
-        }
-        catch (OperationCanceledException)
-        {
+            if (e is not (ApiProblemException or OperationCanceledException))
+            {
+                log.LogWarning("The destinations could not be read: {Reason}", e.Message);
+            }
+
             return [];
         }
     }

@@ -36,8 +36,7 @@ internal sealed class DraftStore(
     public async Task<RegisterContent> ReadAsync(CancellationToken cancel) => DraftItems.Register(await RowsAsync(cancel));
 
     /// <summary>The rows of the draft in their order.</summary>
-    public async Task<List<DraftItemRow>> RowsAsync(CancellationToken cancel) =>
-        await db.DraftItems.OrderBy(f => f.Rank).ThenBy(f => f.Key).ToListAsync(cancel);
+    public async Task<List<DraftItemRow>> RowsAsync(CancellationToken cancel) => await InOrder.ToListAsync(cancel);
 
     public Compilation Compile(RegisterContent content) => RegisterPlan.Compile(content, types, kinds);
 
@@ -45,7 +44,11 @@ internal sealed class DraftStore(
         RegisterDifference.Between(before, after, types, kinds, products);
 
     /// <summary>The destinations of the draft.</summary>
-    public async Task<DestinationIndex> DestinationsAsync(CancellationToken cancel) => new((await ReadAsync(cancel)).Destinations, kinds);
+    public async Task<DestinationIndex> DestinationsAsync(CancellationToken cancel) =>
+        new(
+            DraftItems.Register(await InOrder.Where(static r => r.Kind == DraftItemKind.Destination).ToListAsync(cancel)).Destinations,
+            kinds
+        );
 
     /// <summary>A key for a label that nothing has or ever had.</summary>
     public async Task<string> ProposeKeyAsync(string label, CancellationToken cancel)
@@ -172,10 +175,6 @@ internal sealed class DraftStore(
         else
         {
             await WriteAsync(row, await ApplyAsync(row, setting, value, cancel), setting, actor, undoes: false, cancel);
-            if (row.Kind == DraftItemKind.Destination)
-            {
-                await JoinAsync(row.Key, actor, cancel);
-            }
         }
 
         await db.SaveChangesAsync(cancel);
@@ -204,10 +203,6 @@ internal sealed class DraftStore(
         if (change.Setting.Length > 0)
         {
             await UndoSettingAsync(change, row ?? throw DraftHistory.Overtaken(change), actor, cancel);
-            if (change.Kind == DraftItemKind.Destination)
-            {
-                await JoinAsync(change.Field, actor, cancel);
-            }
         }
         else if (change.Before is null)
         {
@@ -227,6 +222,8 @@ internal sealed class DraftStore(
         await db.SaveChangesAsync(cancel);
         return change;
     }
+
+    private IQueryable<DraftItemRow> InOrder => db.DraftItems.OrderBy(static r => r.Rank).ThenBy(static r => r.Key);
 
     private async Task<HashSet<string>> TakenKeysAsync(CancellationToken cancel)
     {
@@ -313,6 +310,10 @@ internal sealed class DraftStore(
             row.Definition = definition;
             row.Revision++;
             history.Record(actor, row, setting, before.ToJsonString(), after.ToJsonString(), canUndo: !undoes);
+            if (row.Kind == DraftItemKind.Destination)
+            {
+                await JoinAsync(row.Key, actor, cancel);
+            }
         }
     }
 

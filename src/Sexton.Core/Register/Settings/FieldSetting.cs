@@ -32,12 +32,7 @@ public sealed record EditContext(string Path, DestinationIndex Destinations)
         : goesTo.Remove(Known(destination).Key);
 
     private BoundDestination Taking(string destination, Level level) =>
-        Known(destination) is var known && known.Takes(level)
-            ? known
-            : throw new DraftEditException(
-                Path,
-                $"An answer given once per {level.ToString().ToLowerInvariant()} has no place in {known.Phrase}."
-            );
+        Known(destination) is var known && known.WhyNoPlace(level) is { } why ? throw new DraftEditException(Path, why) : known;
 }
 
 /// <summary>
