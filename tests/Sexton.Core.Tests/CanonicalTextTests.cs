@@ -1,8 +1,11 @@
+using System.Globalization;
+using System.Text.Json;
+using Sexton.Core.Types;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
-/// <summary>Canonical text: Unicode NFC (UAX #15), ends trimmed, line ends LF.</summary>
+/// <summary>Canonical text: Unicode NFC (UAX #15), ends trimmed, line ends LF. How texts are counted, read, and filled into sentences.</summary>
 public sealed class CanonicalTextTests
 {
     [Theory]
@@ -61,4 +64,107 @@ public sealed class CanonicalTextTests
         Graphemes.FitIn(family + family, 2).ShouldBeTrue();
         Graphemes.FitIn(family + family, 1).ShouldBeFalse();
     }
+
+    /// <summary>
+    /// All texts of three of these, against .NET's own reading of UAX #29 (StringInfo): what is plain, what ends a line, what joins, what is joined. Conjuncts, which
+    /// .NET does not know, are not among them.
+    /// </summary>
+    [Fact]
+    public void Characters_are_counted_as_the_platform_counts_them()
+    {
+        string[] some =
+        [
+            "a",
+            "\u00e4",
+            " ",
+            "\r",
+            "\n",
+            "\u00ad",
+            "\u0308",
+            "\u200d",
+            "\ufe0f",
+            "\U0001F33F",
+            "\U0001FAFF",
+            "\U0001F3FD",
+            "\U0001F1EE",
+            "\u0600",
+            "\u1100",
+            "\u1161",
+            "\u4e2d",
+            new string('\ud83c', 1),
+            new string('\udf3f', 1),
+        ];
+        foreach (var first in some)
+        {
+            foreach (var second in some)
+            {
+                foreach (var third in some)
+                {
+                    var text = first + second + third;
+                    Graphemes
+                        .Count(text)
+                        .ShouldBe(StringInfo.ParseCombiningCharacters(text).Length, string.Join(' ', text.Select(c => $"{(int)c:X4}")));
+                }
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("{\"b\":\"2\",\"a\":1}", "{\"a\":1,\"b\":\"2\"}")]
+    [InlineData("{\"a\":1,\"b\":true,\"a\":2}", "{\"a\":2,\"b\":true}")] // RFC 8259, 4: of two of a name most readers give the last
+    [InlineData("{\"a\":null,\"b\":[\"x\"]}", "{\"b\":[\"x\"]}")]
+    [InlineData("{\"a\":{\"x\":\"y\"},\"c\":[],\"b\":\"\"}", "{\"a\":{\"x\":\"y\"},\"b\":\"\",\"c\":[]}")]
+    [InlineData("{}", "{}")]
+    public void Answers_are_read_and_written_by_their_keys(string json, string again)
+    {
+        var answers = JsonSerializer.Deserialize<AnswerSet>(json, DocumentJson.Options)!;
+        JsonSerializer.Serialize(answers, DocumentJson.Options).ShouldBe(again);
+        foreach (var (key, answer) in answers)
+        {
+            answers.Find(key).ShouldBe(answer);
+        }
+
+        answers.Find("0").ShouldBeNull();
+        answers.Find("z").ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData("[]", "$")]
+    [InlineData("{\"a\":1,\"b\":[5]}", "$.b")]
+    [InlineData("{\"b\":{\"x\":1}}", "$.b")]
+    [InlineData("{\"a\":1e400}", "$.a")]
+    [InlineData("{\"a\":{\"x\":\"y\"", null)]
+    public void What_is_no_answer_is_told_by_its_key(string json, string? path) =>
+        Should.Throw<JsonException>(() => JsonSerializer.Deserialize<AnswerSet>(json, DocumentJson.Options)).Path.ShouldBe(path ?? "$.a");
+
+    [Theory]
+    [InlineData("0", "en")]
+    [InlineData("7", "de")]
+    [InlineData("2026", "de")]
+    [InlineData("2147483647", "fr")]
+    [InlineData("2147483648", "fr")]
+    [InlineData("-5", "sv")]
+    [InlineData("1.50", "de")]
+    [InlineData("5.00", "ar")]
+    [InlineData("299", "hi")]
+    public void Numbers_are_written_with_the_separator_of_a_language_and_no_zeros_at_the_end(string number, string language)
+    {
+        var given = decimal.Parse(number, CultureInfo.InvariantCulture);
+        LocalText.Number(given, language).ShouldBe(given.ToString("0.############################", CultureInfo.GetCultureInfo(language)));
+    }
+
+    [Theory]
+    // What stands in braces is filled in once, by what a refusal brings; anything else is a text as any other.
+    [InlineData("{0}", "[label]")]
+    [InlineData("Give {1} to {2}, {0}.", "Give {2} to second, [label].")]
+    [InlineData("{1}{1}", "{2}{2}")]
+    [InlineData("{3} {", "{3} {")]
+    [InlineData("{1", "{1")]
+    [InlineData("{{0}}", "{[label]}")]
+    [InlineData("{ 0} {}", "{ 0} {}")]
+    [InlineData("", "")]
+    public void Sentences_are_filled_in_once(string wording, string sentence) =>
+        ShopperMessages
+            .For(new Refusal("any", "{2}", "second", Wording: LanguageMap.Of(wording)), LanguageMap.Of("[label]"), "en")
+            .ShouldBe(sentence);
 }

@@ -171,7 +171,23 @@ internal static class Fixture
             evaluation
                 .Asked.Select(a => $"{a.Slot}={a.TextIn("en")}{(a.Required ? "!" : "")}")
                 .Concat(evaluation.Problems.Select(p => $"{p.Refusal.Key}@{p.LineId}/{p.UnitId}/{p.Field?.Key}: {p.SentenceIn("en")}"))
-                .Append(evaluation.TotalMinor.ToString(System.Globalization.CultureInfo.InvariantCulture))
+                .Concat(
+                    evaluation.Rows.Select(r =>
+                        $"{r.LineId}/{r.UnitId}/{r.LabelIn("en")}/{r.Choice}: {r.Quantity} × {r.UnitMinor} = {r.SumMinor} at {r.TaxPpm}"
+                    )
+                )
+                .Concat(
+                    evaluation.Uses.Select(u =>
+                        $"{evaluation.Facts.LineIdAt(u.Place)}/{evaluation.Facts.UnitIdAt(u.Place)}/{u.Field?.Key}/{u.Choice} uses {u.Quantity} {u.Item}"
+                    )
+                )
+                .Concat(
+                    Enumerable
+                        .Range(0, evaluation.Facts.LineCount)
+                        .Where(evaluation.Facts.IsSold)
+                        .Select(i => $"{evaluation.Facts.LineAt(i).Id} is sold as {evaluation.ItemCodeOf(i)}")
+                )
+                .Append($"{evaluation.TotalMinor} for {evaluation.WeightGrams} g")
         );
 
     /// <summary>The shopper's sentences, each with its place where it has one.</summary>

@@ -95,6 +95,24 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
         asked["planting_year"].AsObject().ContainsKey("costs").ShouldBeFalse();
     }
 
+    /// <summary>The shop's reply is written straight from the evaluation, the preview's as everything else: they are the same to the letter.</summary>
+    [Theory]
+    [InlineData("LA-ZINC-L", 3, "{\"wording\":\"Grand\\\"mother’s 🌿 quince\",\"typeface\":\"roman\",\"planting_year\":2026}")]
+    [InlineData("LA-ZINC-L", 1, "{\"wording\":7,\"typeface\":\"none\"}")]
+    [InlineData("WA-MAY", 2, "{}")]
+    [InlineData("TR-CRAB", 1, "{\"stake\":true}")]
+    [InlineData("GONE", 1, "{}")]
+    public async Task What_is_written_straight_is_what_would_be_written_else(string product, int quantity, string answers)
+    {
+        using var manager = await Managing.ComeAsync(world);
+        var cart = Managing.Cart(product, quantity, answers: JsonNode.Parse(answers)!.AsObject());
+        cart["lines"]![0]!["id"] = "a \"line\" <ß🌿>";
+        var asked = (await manager.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", cart.DeepClone())).Json;
+        var preview = (await manager.PreviewAsync(cart)).Json["evaluation"]!;
+        asked["offer"]!["version"] = 0;
+        asked.ToJsonString().ShouldBe(preview.ToJsonString());
+    }
+
     [Fact]
     public async Task Where_a_price_stays_within_the_goods_the_rows_still_sum()
     {

@@ -81,7 +81,7 @@ internal sealed class AnswerSheet
         {
             while (column < columns.Length)
             {
-                var order = string.CompareOrdinal(columns[column].Field.Key, answer.Key);
+                var order = string.CompareOrdinal(columns[column].Key, answer.Key);
                 if (order >= 0)
                 {
                     if (order == 0)

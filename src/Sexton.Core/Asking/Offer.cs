@@ -1,6 +1,5 @@
-using System.Globalization;
-using System.Security.Cryptography;
-using System.Text;
+using Sexton.Core.Facts;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Asking;
 
@@ -16,30 +15,41 @@ public sealed record Offer(int Version, long TotalMinor, string Digest)
     /// <example><code>Offer.Of(evaluation, version: 7).ShowsSameAs(seen) // whether the shopper saw what is ordered</code></example>
     public static Offer Of(Evaluation evaluation, int version)
     {
-        var (text, language) = (new StringBuilder(), evaluation.Cart.Language);
+        var digest = new PartsDigest();
+        digest.Add(evaluation.Rows.Count);
         foreach (var row in evaluation.Rows)
         {
-            text.Append(
-                CultureInfo.InvariantCulture,
-                $"{row.LineId}/{row.UnitId}/{row.LabelIn(language)}/{row.Quantity}/{row.SumMinor}/{row.TaxPpm}\n"
-            );
+            digest.Add(row.LineId);
+            digest.Add(row.UnitId);
+            digest.Add(row.LabelIn(evaluation.Cart.Language));
+            digest.Add(row.Quantity);
+            digest.Add(row.SumMinor);
+            digest.Add(row.TaxPpm);
         }
 
+        digest.Add(evaluation.Taxes.Count);
         foreach (var tax in evaluation.Taxes)
         {
-            text.Append(CultureInfo.InvariantCulture, $"{tax.RatePpm}/{tax.TaxMinor}\n");
+            digest.Add(tax.RatePpm);
+            digest.Add(tax.TaxMinor);
         }
 
+        digest.Add(evaluation.Asked.Count);
+        // What is asked comes place by place.
+        var place = Place.Order;
         foreach (var asked in evaluation.Asked)
         {
-            text.Append(asked.LineId).Append('/').Append(asked.UnitId).Append('/').Append(asked.Field.Key).Append('\n');
+            if (asked.Place != place)
+            {
+                place = asked.Place;
+                digest.Add(asked.LineId);
+                digest.Add(asked.UnitId);
+            }
+
+            digest.Add(asked.Field.Key);
         }
 
-        return new Offer(
-            version,
-            evaluation.TotalMinor,
-            Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())).AsSpan(0, 16))
-        );
+        return new Offer(version, evaluation.TotalMinor, digest.Take());
     }
 
     /// <summary>Whether this one shows the same: under another version perhaps, which changes nothing about this cart.</summary>

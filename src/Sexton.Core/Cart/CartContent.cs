@@ -183,11 +183,11 @@ public sealed record CartContent
             throw new CartException($"There are {answers.Count} answers, and no place asks more than {MostAnswers}.");
         }
 
-        foreach (var (key, answer) in answers)
+        foreach (ref readonly var answer in answers.Sorted)
         {
-            if (!answer.CanBeKept)
+            if (!answer.Value.CanBeKept)
             {
-                throw new CartException($"The answer to “{key}” has a character that cannot be kept. Type it again.");
+                throw new CartException($"The answer to “{answer.Key}” has a character that cannot be kept. Type it again.");
             }
         }
     }

@@ -37,10 +37,14 @@ public sealed class PlannedField : PricedField
     public BoundCondition? RequiredWhen { get; internal set; }
 
     /// <summary>The conditions of its choices, in their order; null for always.</summary>
-    public ImmutableArray<BoundCondition?> ChoiceWhen { get; internal set; }
+    public ImmutableArray<BoundCondition?> ChoiceWhen
+    {
+        get;
+        internal set => (field, OffersAll) = (value, value.All(static when => when is null));
+    }
 
     /// <summary>Whether all its choices are offered wherever it is asked.</summary>
-    public bool OffersAll => ChoiceWhen.All(static when => when is null);
+    public bool OffersAll { get; private set; }
 
     /// <inheritdoc/>
     public override bool IsAskedOf(Product product) => Field.AskedOf.Includes(product) && Within?.Field.AskedOf.Includes(product) != false;
@@ -61,5 +65,5 @@ public sealed class PlannedField : PricedField
     public bool Dormant => Field.SwitchedOff || Field.Retired;
 
     /// <summary>Its place in the plan's order.</summary>
-    internal int Ordinal { get; set; }
+    public int Ordinal { get; internal set; }
 }

@@ -9,6 +9,8 @@ namespace Sexton.Core.Pricing;
 /// <param name="language">The language whose separators are used.</param>
 public sealed class PriceWords(string currency, string language)
 {
+    private readonly MoneyFormat _money = new(currency, language);
+
     /// <summary>What a tariff comes to, as it stands beside a question or a choice: "+ € 0.20 a letter over 12, at most € 5.00".</summary>
     /// <param name="price">The price.</param>
     /// <param name="tariff">The tariff that applies.</param>
@@ -36,7 +38,7 @@ public sealed class PriceWords(string currency, string language)
     public static string Share(int ppm, string language) => (ppm / 10_000m).ToString("0.####", LanguageTag.CultureOf(language)) + "\u00a0%";
 
     /// <summary>An amount with its currency.</summary>
-    public string Amount(long minor) => MoneyText.Format(minor, currency, language);
+    public string Amount(long minor) => _money.Of(minor);
 
     private string Amounts(Price price, Tariff tariff)
     {

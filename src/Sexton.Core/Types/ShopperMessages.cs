@@ -1,11 +1,12 @@
 using System.Collections.Frozen;
-using System.Text.RegularExpressions;
+using System.Globalization;
+using System.Runtime.CompilerServices;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
 
 /// <summary>The sentences that a shopper reads, by key. {0} is the label of the field, {1} and {2} what the refusal fills in.</summary>
-public static partial class ShopperMessages
+public static class ShopperMessages
 {
     /// <summary>The cart is empty.</summary>
     public const string EmptyCart = "empty_cart";
@@ -89,19 +90,25 @@ public static partial class ShopperMessages
         var sentence = refusal.Wording?.In(language) ?? Defaults.GetValueOrDefault(refusal.Key, Unnamed);
 
         // In one pass: what is filled in is never looked at again, whatever it has in it.
-        return Slots()
-            .Replace(
-                sentence,
-                slot =>
-                    slot.ValueSpan[1] switch
-                    {
-                        '0' => label.In(language),
-                        '1' => refusal.First ?? "",
-                        _ => refusal.Second ?? "",
-                    }
+        var filled = new DefaultInterpolatedStringHandler(sentence.Length, 3, CultureInfo.InvariantCulture, stackalloc char[256]);
+        var rest = sentence.AsSpan();
+        for (var at = rest.IndexOf('{'); at >= 0; at = rest.IndexOf('{'))
+        {
+            var slot = rest.Length > at + 2 && rest[at + 2] == '}' ? rest[at + 1] : ' ';
+            filled.AppendFormatted(rest[..at]);
+            filled.AppendLiteral(
+                slot switch
+                {
+                    '0' => label.In(language),
+                    '1' => refusal.First ?? "",
+                    '2' => refusal.Second ?? "",
+                    _ => "{",
+                }
             );
-    }
+            rest = rest[(at + (slot is '0' or '1' or '2' ? 3 : 1))..];
+        }
 
-    [GeneratedRegex(@"\{[012]\}", RegexOptions.NonBacktracking)]
-    private static partial Regex Slots();
+        filled.AppendFormatted(rest);
+        return filled.ToStringAndClear();
+    }
 }

@@ -28,13 +28,8 @@ public sealed class AnswerSet : IReadOnlyCollection<KeyValuePair<string, AnswerV
     /// <summary>A set of answers; of two with one key the last counts.</summary>
     public static AnswerSet Of(IEnumerable<KeyValuePair<string, AnswerValue>> answers)
     {
-        var byKey = new SortedDictionary<string, AnswerValue>(StringComparer.Ordinal);
-        foreach (var (key, value) in answers)
-        {
-            byKey[key] = value;
-        }
-
-        return byKey.Count == 0 ? Empty : new([.. byKey]);
+        var given = answers.ToArray();
+        return given.Length == 0 ? Empty : new(IsSorted(given) ? given : Sort(given));
     }
 
     /// <summary>The answer of a field, or null.</summary>
@@ -83,17 +78,62 @@ public sealed class AnswerSet : IReadOnlyCollection<KeyValuePair<string, AnswerV
 
     IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();
 
+    // What was kept is sorted already.
+    private static bool IsSorted(KeyValuePair<string, AnswerValue>[] answers)
+    {
+        for (var i = 1; i < answers.Length; i++)
+        {
+            if (string.CompareOrdinal(answers[i - 1].Key, answers[i].Key) >= 0)
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private static KeyValuePair<string, AnswerValue>[] Sort(KeyValuePair<string, AnswerValue>[] answers)
+    {
+        var sorted = answers.OrderBy(static a => a.Key, StringComparer.Ordinal).ToArray();
+        return [.. sorted.Where((a, i) => i == sorted.Length - 1 || a.Key != sorted[i + 1].Key)];
+    }
+
     private sealed class AnswerSetConverter : JsonConverter<AnswerSet>
     {
-        public override AnswerSet Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-            // A null says that nothing was given. What is wrong is told with its whole path, which only an exception of this converter gets.
-            reader.TokenType != JsonTokenType.StartObject
-                ? throw new JsonException("Answers are an object.")
-                : Of(
-                    JsonSerializer
-                        .Deserialize<Dictionary<string, AnswerValue?>>(ref reader, options)!
-                        .Where(static a => a.Value is not null)!
-                );
+        public override AnswerSet Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+        {
+            if (reader.TokenType != JsonTokenType.StartObject)
+            {
+                throw new JsonException("Answers are an object.");
+            }
+
+            var given = new List<KeyValuePair<string, AnswerValue>>();
+            while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
+            {
+                var key = LenientText.Read(ref reader);
+                reader.Read();
+
+                // A null says that nothing was given.
+                if (reader.TokenType != JsonTokenType.Null)
+                {
+                    given.Add(new(key, Read(ref reader, key, options)));
+                }
+            }
+
+            return Of(given);
+        }
+
+        private static AnswerValue Read(ref Utf8JsonReader reader, string key, JsonSerializerOptions options)
+        {
+            try
+            {
+                return AnswerValueConverter.Read(ref reader, options);
+            }
+            catch (JsonException unreadable)
+            {
+                throw new JsonException(unreadable.Message, $"$.{key}", null, null, unreadable);
+            }
+        }
 
         public override void Write(Utf8JsonWriter writer, AnswerSet value, JsonSerializerOptions options)
         {

@@ -85,17 +85,25 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
 
     /// <summary>True for an answer in which nothing was entered: a blank text, no picks, no files, or only blank parts.</summary>
     public bool IsBlank =>
-        Text is { } text ? CanonicalText.IsBlank(text)
-        : Picks is { } picks ? picks.IsEmpty
-        : Files is { } files ? files.IsEmpty
-        : Parts is { } parts && parts.All(static p => CanonicalText.IsBlank(p.Value));
+        _kind switch
+        {
+            Kind.Text => CanonicalText.IsBlank((string)_held!),
+            Kind.Picks => ((string[])_held!).Length == 0,
+            Kind.Files => ((FileValue[])_held!).Length == 0,
+            Kind.Parts => Parts!.All(static p => CanonicalText.IsBlank(p.Value)),
+            _ => false,
+        };
 
     /// <summary>Whether every text in it can be kept: a database of texts has no room for U+0000, and what stood for half a character is lost already.</summary>
     public bool CanBeKept =>
-        (Text is null || CanonicalText.CanBeKept(Text))
-        && (Picks?.All(CanonicalText.CanBeKept) ?? true)
-        && (Files?.All(static f => CanonicalText.CanBeKept(f.Name)) ?? true)
-        && (Parts?.All(static p => CanonicalText.CanBeKept(p.Key) && CanonicalText.CanBeKept(p.Value)) ?? true);
+        _kind switch
+        {
+            Kind.Text => CanonicalText.CanBeKept((string)_held!),
+            Kind.Picks => Array.TrueForAll((string[])_held!, CanonicalText.CanBeKept),
+            Kind.Files => Array.TrueForAll((FileValue[])_held!, static f => CanonicalText.CanBeKept(f.Name)),
+            Kind.Parts => Parts!.All(static p => CanonicalText.CanBeKept(p.Key) && CanonicalText.CanBeKept(p.Value)),
+            _ => true,
+        };
 
     /// <inheritdoc/>
     public bool Equals(AnswerValue? other) =>
@@ -152,100 +160,4 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
                 ? (truth ? "yes" : "no")
                 : string.Join(", ", Picks ?? (Files is { } files ? [.. files.Select(static f => f.Text)] : [.. Parts!.Values]))
         );
-
-    private sealed class AnswerValueConverter : JsonConverter<AnswerValue>
-    {
-        public override AnswerValue Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
-        {
-            switch (reader.TokenType)
-            {
-                case JsonTokenType.String:
-                    return Of(LenientText.Read(ref reader));
-                case JsonTokenType.True:
-                    return Yes;
-                case JsonTokenType.False:
-                    return No;
-                case JsonTokenType.Number when reader.TryGetDecimal(out var number):
-                    return Of(number);
-                case JsonTokenType.StartArray:
-                    return ReadList(ref reader, options);
-                case JsonTokenType.StartObject:
-                    return ReadParts(ref reader);
-                default:
-                    throw Unreadable();
-            }
-        }
-
-        private static AnswerValue ReadList(ref Utf8JsonReader reader, JsonSerializerOptions options)
-        {
-            var ahead = reader;
-            if (ahead.Read() && ahead.TokenType == JsonTokenType.StartObject)
-            {
-                return Of([.. JsonSerializer.Deserialize<FileValue[]>(ref reader, options)!]);
-            }
-
-            var picks = ImmutableArray.CreateBuilder<string>();
-            while (reader.Read() && reader.TokenType != JsonTokenType.EndArray)
-            {
-                picks.Add(reader.TokenType == JsonTokenType.String ? LenientText.Read(ref reader) : throw Unreadable());
-            }
-
-            return Of(picks.ToImmutable());
-        }
-
-        private static AnswerValue ReadParts(ref Utf8JsonReader reader)
-        {
-            var parts = new Dictionary<string, string>(StringComparer.Ordinal);
-            while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
-            {
-                var name = LenientText.Read(ref reader);
-                parts[name] = reader.Read() && reader.TokenType == JsonTokenType.String ? LenientText.Read(ref reader) : throw Unreadable();
-            }
-
-            return Of(parts);
-        }
-
-        private static JsonException Unreadable() =>
-            new("An answer is a text, a number, true or false, a list of texts, an object whose values are texts, or a list of files.");
-
-        public override void Write(Utf8JsonWriter writer, AnswerValue value, JsonSerializerOptions options)
-        {
-            if (value.Text is { } text)
-            {
-                writer.WriteStringValue(text);
-            }
-            else if (value.Number is { } number)
-            {
-                writer.WriteNumberValue(number);
-            }
-            else if (value.Truth is { } truth)
-            {
-                writer.WriteBooleanValue(truth);
-            }
-            else if (value.Picks is { } picks)
-            {
-                writer.WriteStartArray();
-                foreach (var pick in picks)
-                {
-                    writer.WriteStringValue(pick);
-                }
-
-                writer.WriteEndArray();
-            }
-            else if (value.Files is { } files)
-            {
-                JsonSerializer.Serialize(writer, files, options);
-            }
-            else
-            {
-                writer.WriteStartObject();
-                foreach (var (name, part) in value.Parts!)
-                {
-                    writer.WriteString(name, part);
-                }
-
-                writer.WriteEndObject();
-            }
-        }
-    }
 }

@@ -64,7 +64,7 @@ public static class CanonicalText
 
     private static bool HasHalfCharacter(string text)
     {
-        for (var i = 0; i < text.Length; i++)
+        for (var i = Math.Max(0, text.AsSpan().IndexOfAnyInRange('\ud800', '\udfff')); i < text.Length; i++)
         {
             if (char.IsSurrogate(text[i]))
             {
@@ -110,15 +110,20 @@ public static class CanonicalText
     private static bool IsText(string raw, out bool inert)
     {
         inert = true;
-        foreach (var rune in raw.AsSpan().EnumerateRunes())
+        var rest = raw.AsSpan();
+        while (!rest.IsEmpty)
         {
-            var value = rune.Value;
-            if (value is >= ' ' and < 0x7F)
+            // Letters of Latin are most of what is typed: text, and inert.
+            if (rest[0] is (>= ' ' and < '\u007f') or (>= '\u00a0' and < Graphemes.FirstMark))
             {
+                rest = rest[1..];
                 continue;
             }
 
-            // EnumerateRunes gives U+FFFD for an unpaired surrogate; a real U+FFFD is refused too, since it says that something was lost before.
+            // An unpaired surrogate reads as U+FFFD; a real U+FFFD is refused too, since it says that something was lost before.
+            Rune.DecodeFromUtf16(rest, out var rune, out var length);
+            rest = rest[length..];
+            var value = rune.Value;
             if (
                 rune == Rune.ReplacementChar
                 || (Rune.IsControl(rune) && value is not ('\t' or '\n' or '\r'))

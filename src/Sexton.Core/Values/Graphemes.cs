@@ -15,12 +15,9 @@ public static class Graphemes
     public static int Count(ReadOnlySpan<char> text)
     {
         var count = 0;
-        while (!text.IsEmpty)
+        for (; !text.IsEmpty; count++)
         {
-            // Two characters below the combining marks never join, but for the end of a line in two characters: nothing to look up.
-            var plain = text[0] is < FirstMark and not '\r' && (text.Length == 1 || text[1] < FirstMark);
-            text = text[(plain ? 1 : LengthOfFirst(text))..];
-            count++;
+            text = text[LengthOfFirst(text)..];
         }
 
         return count;
@@ -29,6 +26,13 @@ public static class Graphemes
     /// <summary>The length of the first user-perceived character of a text that is not empty, in UTF-16 code units.</summary>
     internal static int LengthOfFirst(ReadOnlySpan<char> text)
     {
+        // Nothing joins what is plain to what is plain, but for the end of a line in two characters.
+        var plain = LengthOfPlain(text);
+        if (plain > 0 && text[0] != '\r' && (text.Length == plain || LengthOfPlain(text[plain..]) > 0))
+        {
+            return plain;
+        }
+
         // .NET knows every rule but GB9c: no break within a conjunct, a consonant and what joins it to the next one. And it knows the marks of Unicode 16: those
         // of 17 join what is before them, too (GB9).
         var length = StringInfo.GetNextTextElementLength(text);
@@ -59,6 +63,16 @@ public static class Graphemes
 
         return text[..end];
     }
+
+    // A character below the combining marks, or a pictograph that is no skin tone; 0 for anything else.
+    private static int LengthOfPlain(ReadOnlySpan<char> text) =>
+        text[0] < FirstMark ? 1
+        : char.IsHighSurrogate(text[0])
+        && text.Length > 1
+        && char.IsLowSurrogate(text[1])
+        && char.ConvertToUtf32(text[0], text[1]) is >= 0x1F300 and <= 0x1FAFF and not (>= 0x1F3FB and <= 0x1F3FF)
+            ? 2
+        : 0;
 
     private static bool Joins(ReadOnlySpan<char> cluster, Rune next) =>
         ConjunctBreak.IsConsonant(next)

@@ -28,7 +28,11 @@ public static partial class LocalText
     /// A number with the decimal separator of a language, and none for thousands: a number may be a year, and "2,026" is none.
     /// </summary>
     public static string Number(decimal number, string language) =>
-        number.ToString("0.############################", LanguageTag.CultureOf(language));
+        // Whole numbers are written with the same digits in every language, and small ones need not be made anew.
+        number is >= 0 and <= int.MaxValue
+        && number.Scale == 0
+            ? ((int)number).ToString(CultureInfo.InvariantCulture)
+            : number.ToString("0.############################", LanguageTag.CultureOf(language));
 
     [GeneratedRegex(@"^dddd[,.]?\s*|[,\s]*dddd$", RegexOptions.NonBacktracking)]
     private static partial Regex DayOfWeek();

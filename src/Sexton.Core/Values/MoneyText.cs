@@ -69,14 +69,20 @@ public static class MoneyText
     /// <param name="currency">The currency (ISO 4217).</param>
     /// <param name="language">The language whose separators are used.</param>
     /// <example><code>MoneyText.Format(123450, "EUR", "en") // "€ 1,234.50"</code></example>
-    public static string Format(long minor, string currency, string language)
-    {
-        var exponent = ExponentOf(currency);
-        var amount = Math.Abs(new decimal(minor)) / UnitOf(currency);
-        var minus = minor < 0 ? "\u2212" : "";
-        return minus
-            + SignOf(currency)
-            + "\u00a0"
-            + amount.ToString("N" + exponent.ToString(CultureInfo.InvariantCulture), LanguageTag.CultureOf(language));
-    }
+    public static string Format(long minor, string currency, string language) => new MoneyFormat(currency, language).Of(minor);
+}
+
+/// <summary>How amounts of one currency are written in one language, for writing many of them.</summary>
+/// <param name="currency">The currency (ISO 4217).</param>
+/// <param name="language">The language whose separators are used.</param>
+internal readonly struct MoneyFormat(string currency, string language)
+{
+    private readonly string _sign = MoneyText.SignOf(currency) + "\u00a0";
+    private readonly decimal _unit = MoneyText.UnitOf(currency);
+    private readonly string _number = "N" + MoneyText.ExponentOf(currency).ToString(CultureInfo.InvariantCulture);
+    private readonly CultureInfo _culture = LanguageTag.CultureOf(language);
+
+    /// <inheritdoc cref="MoneyText.Format"/>
+    public string Of(long minor) =>
+        (minor < 0 ? "\u2212" + _sign : _sign) + (Math.Abs(new decimal(minor)) / _unit).ToString(_number, _culture);
 }

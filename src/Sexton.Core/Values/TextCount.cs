@@ -14,16 +14,8 @@ public static class TextCount
         var count = 0;
         while (!text.IsEmpty)
         {
-            // As in counting characters: two below the combining marks never join, and letters and digits are no ends of lines.
-            if (text[0] < Graphemes.FirstMark && (text.Length == 1 || text[1] < Graphemes.FirstMark))
-            {
-                count += char.IsLetterOrDigit(text[0]) ? 1 : 0;
-                text = text[1..];
-                continue;
-            }
-
             var length = Graphemes.LengthOfFirst(text);
-            count += HasLetterOrDigit(text[..length]) ? 1 : 0;
+            count += (length == 1 ? char.IsLetterOrDigit(text[0]) : HasLetterOrDigit(text[..length])) ? 1 : 0;
             text = text[length..];
         }
 

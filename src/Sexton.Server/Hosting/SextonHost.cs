@@ -154,7 +154,7 @@ internal static class SextonHost
                 ShopperSession.Scheme,
                 cookie =>
                 {
-                    cookie.Cookie.Name = "sexton_shopper";
+                    cookie.Cookie.Name = ShopperSession.Cookie;
                     cookie.Cookie.SameSite = SameSiteMode.Lax;
                     cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
                     cookie.SlidingExpiration = true;

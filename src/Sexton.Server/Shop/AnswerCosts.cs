@@ -34,14 +34,12 @@ internal sealed class AnswerCosts
             : $"{(sum < 0 ? '−' : '+')} {_words.Amount(Math.Abs(sum))}";
 
     /// <summary>What it costs here, for the answer as a whole and for each choice; null for nothing.</summary>
-    public IReadOnlyList<CostView>? Of(AskedField asked)
+    public IReadOnlyList<CostView>? Of(AskedField asked) =>
+        asked.Field.Prices.IsEmpty && asked.Field.Field.Uses.IsEmpty ? null : Find(asked);
+
+    private List<CostView>? Find(AskedField asked)
     {
         var field = asked.Field;
-        if (field.Prices.IsEmpty && field.Field.Uses.IsEmpty)
-        {
-            return null;
-        }
-
         var variant = asked.Place.Line < 0 ? null : _evaluation.Facts.Goods(asked.Place.Line).Variant?.Code;
         var shown = field
             .Prices.Where(p => !field.Field.PriceWithin.Contains(Field.OnTheForm) && p.Holds(_evaluation.Facts, asked.Place))

@@ -36,7 +36,7 @@ internal static class EvaluateEndpoint
         try
         {
             await evaluator.RunAsync(evaluation, version.Plan, products, filled, await stock.LevelsAsync(cancel), cancel);
-            return WrittenJson.Reply(writing.Write(EvaluationView.Of(evaluation, Field.OnTheForm, version.Number)));
+            return writing.Reply(EvaluationView.Of(evaluation, Field.OnTheForm, version.Number));
         }
         finally
         {

@@ -17,18 +17,19 @@ namespace Sexton.Server.Shop;
 /// <param name="WeightGrams">What it weighs, in grams.</param>
 /// <param name="Offer">What is offered, for an attempt to say what was seen.</param>
 internal sealed record EvaluationView(
-    IReadOnlyList<FormField> Fields,
-    IReadOnlyList<AskedView> Asked,
-    IReadOnlyList<SectionView> Sections,
-    IReadOnlyList<UnitView> Units,
-    IReadOnlyList<StepView> Steps,
-    IReadOnlyList<ProblemView> Problems,
+    IEnumerable<FormField> Fields,
+    IEnumerable<AskedView> Asked,
+    IEnumerable<SectionView> Sections,
+    IEnumerable<UnitView> Units,
+    IEnumerable<StepView> Steps,
+    IEnumerable<ProblemView> Problems,
     PricesView Prices,
-    IReadOnlyList<LineCodeView> Codes,
+    IEnumerable<LineCodeView> Codes,
     long WeightGrams,
     Offer Offer
 )
 {
+    // Most of it is read from the evaluation only while it is written, and so before that runs again.
     /// <param name="evaluation">The evaluation.</param>
     /// <param name="place">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
     /// <param name="version">The number of the version under which it was made; 0 for a draft.</param>
@@ -38,32 +39,26 @@ internal sealed record EvaluationView(
         var fields = evaluation.Fields;
         var costs = new AnswerCosts(evaluation);
         return new(
-            [.. fields.Select(f => FormField.Of(f, language))],
-            [.. evaluation.Asked.Where(static a => !a.Field.Rule.IsKeptOffTheForm).Select(a => AskedView.Of(a, evaluation, costs))],
-            [
-                .. fields
-                    .Select(static f => f.Section ?? f.Within?.Section)
-                    .OfType<Section>()
-                    .Distinct()
-                    .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language))),
-            ],
-            [.. Enumerable.Range(0, evaluation.Facts.LineCount).SelectMany(line => UnitView.Of(evaluation, line))],
-            [
-                .. evaluation.Plan.Steps.Select(s => new StepView(
-                    s.Key,
-                    s.Name.In(language),
-                    s.Own,
-                    fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsComputed)
-                )),
-            ],
-            [.. evaluation.Problems.Select(p => ProblemView.Of(p, language))],
+            fields.Select(f => FormField.Of(f, language)),
+            new AskedViews(evaluation, costs),
+            fields
+                .Select(static f => f.Section ?? f.Within?.Section)
+                .OfType<Section>()
+                .Distinct()
+                .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language))),
+            Enumerable.Range(0, evaluation.Facts.LineCount).SelectMany(line => UnitView.Of(evaluation, line)),
+            evaluation.Plan.Steps.Select(s => new StepView(
+                s.Key,
+                s.Name.In(language),
+                s.Own,
+                fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsComputed)
+            )),
+            evaluation.Problems.Select(p => ProblemView.Of(p, language)),
             PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, place, language),
-            [
-                .. Enumerable
-                    .Range(0, evaluation.Facts.LineCount)
-                    .Where(evaluation.Facts.IsSold)
-                    .Select(i => new LineCodeView(evaluation.Facts.LineAt(i).Id, evaluation.ItemCodeOf(i))),
-            ],
+            Enumerable
+                .Range(0, evaluation.Facts.LineCount)
+                .Where(evaluation.Facts.IsSold)
+                .Select(i => new LineCodeView(evaluation.Facts.LineAt(i).Id, evaluation.ItemCodeOf(i))),
             evaluation.WeightGrams,
             Offer.Of(evaluation, version)
         );

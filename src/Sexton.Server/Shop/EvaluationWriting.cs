@@ -1,9 +1,11 @@
+using System.Buffers;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.Json;
+using Microsoft.Extensions.ObjectPool;
 using Microsoft.Extensions.Options;
-using Sexton.Core.Register;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Shop;
 
@@ -18,8 +20,55 @@ internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
         Converters = { new WrittenOnce(json.Value.SerializerOptions), new WrittenStraight(json.Value.SerializerOptions) },
     };
 
-    /// <summary>Writes a reply.</summary>
+    private readonly ObjectPool<Written> _buffers = ObjectPool.Create<Written>();
+
+    /// <summary>Writes a reply that is kept as evidence, too.</summary>
     public byte[] Write<T>(T reply) => JsonSerializer.SerializeToUtf8Bytes(reply, _options);
+
+    /// <summary>Writes a reply at once, into a buffer that is used again as soon as it was sent.</summary>
+    public IResult Reply<T>(T reply)
+    {
+        var written = _buffers.Get();
+        written.Write(reply, _options);
+        return new Sending(written, _buffers);
+    }
+
+    private sealed class Sending(Written written, ObjectPool<Written> buffers) : IResult
+    {
+        public async Task ExecuteAsync(HttpContext httpContext)
+        {
+            var response = httpContext.Response;
+            (response.ContentType, response.ContentLength) = (WrittenJson.ContentType, written.Bytes.Length);
+            await response.Body.WriteAsync(written.Bytes, httpContext.RequestAborted);
+            buffers.Return(written);
+        }
+    }
+
+    private sealed class Written : IResettable, IDisposable
+    {
+        private const int MostKept = 1 << 20;
+
+        private readonly ArrayBufferWriter<byte> _buffer = new();
+        private Utf8JsonWriter? _writer;
+
+        public ReadOnlyMemory<byte> Bytes => _buffer.WrittenMemory;
+
+        public void Write<T>(T reply, JsonSerializerOptions options)
+        {
+            _writer ??= new Utf8JsonWriter(_buffer, new JsonWriterOptions { Encoder = options.Encoder, SkipValidation = true });
+            JsonSerializer.Serialize(_writer, reply, options);
+            _writer.Flush();
+        }
+
+        public bool TryReset()
+        {
+            _buffer.ResetWrittenCount();
+            _writer!.Reset();
+            return _buffer.Capacity <= MostKept;
+        }
+
+        public void Dispose() => _writer?.Dispose();
+    }
 
     // The forms of fields are the same few in every reply.
     private sealed class WrittenOnce(JsonSerializerOptions plain) : JsonConverter<FormField>
@@ -36,60 +85,12 @@ internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
             );
     }
 
-    // One for each place where a field is asked: hundreds.
-    private sealed class WrittenStraight(JsonSerializerOptions plain) : JsonConverter<AskedView>
+    private sealed class WrittenStraight(JsonSerializerOptions plain) : JsonConverter<IEnumerable<AskedView>>
     {
-        private static readonly JsonEncodedText Field = JsonEncodedText.Encode("field"),
-            Line = JsonEncodedText.Encode("line_id"),
-            Unit = JsonEncodedText.Encode("unit_id"),
-            Required = JsonEncodedText.Encode("required"),
-            Choices = JsonEncodedText.Encode("choices"),
-            Text = JsonEncodedText.Encode("text"),
-            Costs = JsonEncodedText.Encode("costs"),
-            Adds = JsonEncodedText.Encode("adds");
-
-        public override AskedView Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+        public override IEnumerable<AskedView> Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
             throw new NotSupportedException();
 
-        public override void Write(Utf8JsonWriter writer, AskedView value, JsonSerializerOptions options)
-        {
-            writer.WriteStartObject();
-            writer.WriteString(Field, value.Field);
-            writer.WriteBoolean(Required, value.Required);
-            writer.WriteString(Text, value.Text);
-            if (value.LineId is not null)
-            {
-                writer.WriteString(Line, value.LineId);
-            }
-
-            if (value.UnitId is not null)
-            {
-                writer.WriteString(Unit, value.UnitId);
-            }
-
-            if (value.Choices is not null)
-            {
-                writer.WriteStartArray(Choices);
-                foreach (var choice in value.Choices)
-                {
-                    writer.WriteStringValue(choice);
-                }
-
-                writer.WriteEndArray();
-            }
-
-            if (value.Costs is not null)
-            {
-                writer.WritePropertyName(Costs);
-                JsonSerializer.Serialize(writer, value.Costs, plain);
-            }
-
-            if (value.Adds is not null)
-            {
-                writer.WriteString(Adds, value.Adds);
-            }
-
-            writer.WriteEndObject();
-        }
+        public override void Write(Utf8JsonWriter writer, IEnumerable<AskedView> value, JsonSerializerOptions options) =>
+            ((AskedViews)value).Write(writer, plain);
     }
 }

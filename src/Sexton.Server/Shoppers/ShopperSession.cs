@@ -12,6 +12,9 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
     /// <summary>The name of the authentication scheme.</summary>
     public const string Scheme = "shopper";
 
+    /// <summary>The name of its cookie.</summary>
+    public const string Cookie = "sexton_shopper";
+
     private const string StampClaim = "stamp";
 
     private bool _read;
@@ -36,7 +39,8 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
     }
 
     /// <summary>The key of the shopper's group; "" without an account. Costs nothing where nobody is signed in.</summary>
-    public async Task<string> GroupAsync(CancellationToken cancel) => (await FindAsync(cancel))?.Group ?? "";
+    public async ValueTask<string> GroupAsync(CancellationToken cancel) =>
+        http.HttpContext!.Request.Cookies.ContainsKey(Cookie) ? (await FindAsync(cancel))?.Group ?? "" : "";
 
     public async Task SignInAsync(ShopperRow shopper)
     {
