@@ -479,4 +479,26 @@ public sealed class AskingTests
     [Fact]
     public void A_cart_with_problems_cannot_be_frozen() =>
         Should.Throw<InvalidOperationException>(() => Fixture.Order(Fixture.Evaluate(Fixture.Cart(null), Fixture.Wording())));
+
+    /// <summary>One instance serves many carts: what it needed for one it uses for the next, refusals among it.</summary>
+    [Fact]
+    public void A_thousand_carts_take_no_more_room_than_ten()
+    {
+        var (plan, evaluation) = (Fixture.Plan(Fixture.Wording()), new Evaluation());
+        var cart = Fixture.Of([.. Enumerable.Range(0, 20).Select(static _ => Fixture.Line("LABEL"))]) with { Answers = AnswerSet.Empty };
+        long Allocated(int times)
+        {
+            var before = GC.GetAllocatedBytesForCurrentThread();
+            for (var i = 0; i < times; i++)
+            {
+                evaluation.Run(plan, Fixture.Products, cart, Fixture.Today);
+            }
+
+            return GC.GetAllocatedBytesForCurrentThread() - before;
+        }
+
+        Allocated(10);
+        evaluation.Problems.Count.ShouldBeGreaterThan(20);
+        Allocated(1000).ShouldBeLessThan(10_000);
+    }
 }

@@ -56,6 +56,32 @@ public sealed class DraftTests(World world) : IClassFixture<World>
         (await manager.RemoveAsync("too_long_there")).Status.ShouldBe(204);
     }
 
+    [Theory]
+    [InlineData(-1)] // as it was shown before somebody else published
+    [InlineData(7)] // made up by a script: no version is left out
+    public async Task A_number_that_is_not_the_next_one_is_not_published(int off)
+    {
+        using var manager = await Manager.ComeAsync(world);
+        var key = $"not_next_{off + 1}";
+        await manager.AddAsync("Not the next one", key, products: "LA-SLATE");
+        var shown = (await manager.Http.GetAsync("api/console/v1/versions")).Json;
+        shown["next"] = shown["next"]!.GetValue<int>() + off;
+        var refused = await manager.PublishAsync(shown);
+        (refused.Status, refused.Code).ShouldBe((409, "published_meanwhile"));
+        (await manager.RemoveAsync(key)).Status.ShouldBe(204);
+    }
+
+    /// <summary>Two who publish the same: the slower one is told that it is done, and not that nothing changed.</summary>
+    [Fact]
+    public async Task Who_publishes_what_was_published_meanwhile_is_told_so()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await manager.AddAsync("Published by two", "published_by_two", products: "LA-SLATE");
+        var shown = (await manager.Http.GetAsync("api/console/v1/versions")).Json;
+        (await manager.PublishAsync(shown)).Status.ShouldBe(200);
+        (await manager.PublishAsync(shown)).Code.ShouldBe("published_meanwhile");
+    }
+
     [Fact]
     public async Task A_change_to_an_old_revision_is_refused_and_changes_nothing()
     {

@@ -1,3 +1,4 @@
+using Sexton.Server.Retention;
 using Sexton.Server.Tests.Support;
 
 namespace Sexton.Server.Tests;
@@ -112,6 +113,61 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
         );
         (await CountAsync()).ShouldBe((orders + 1, charges + 1));
     }
+
+    /// <summary>
+    /// An attempt that somebody is at, and one that nobody is at any more: the settler takes the second only, however often it looks, and clearing away
+    /// leaves the cart of the first where it is.
+    /// </summary>
+    [Fact]
+    public async Task An_attempt_that_somebody_is_at_is_left_to_them_with_its_cart()
+    {
+        using var busy = await ReadyAsync();
+        using var first = await ReadyAsync();
+        using var second = await ReadyAsync();
+        var attempts = new List<(Shopper Shopper, string Key, string Token)>();
+        foreach (var shopper in new[] { busy, first, second })
+        {
+            attempts.Add((shopper, NewKey(), await shopper.TokenAsync()));
+        }
+
+        await world.DialAsync("payments", new() { ["down"] = true });
+        try
+        {
+            foreach (var (shopper, key, token) in attempts)
+            {
+                (await shopper.PayAsync(key, token)).Json["state"]!.GetValue<string>().ShouldBe("paying");
+                await LeaseAsync(key, "1 hour");
+            }
+        }
+        finally
+        {
+            await world.DialAsync("payments", []);
+        }
+
+        // When the second of these is settled, the settler has looked at all that there is since the first was.
+        foreach (var (shopper, key, _) in attempts.Skip(1))
+        {
+            await LeaseAsync(key, "0");
+            await World.UntilAsync(async () => await StateAsync(shopper, key) == "placed", "settled");
+        }
+
+        var own = attempts[0].Key;
+        (await StateAsync(busy, own)).ShouldBe("paying");
+        await Postgres.ExecuteAsync(
+            world.Database,
+            $"update carts set changed_at = now() - interval '31 days' where id = (select cart_id from attempts where client_key = '{own}')"
+        );
+        await world.Part<CleanupWorker>().SweepAsync(TestContext.Current.CancellationToken);
+        (await StateAsync(busy, own)).ShouldBe("paying");
+        await LeaseAsync(own, "0");
+        await World.UntilAsync(async () => await StateAsync(busy, own) == "placed", "placed at last");
+    }
+
+    private async Task LeaseAsync(string key, string until) =>
+        await Postgres.ExecuteAsync(
+            world.Database,
+            $"update attempts set lease_until = now() + interval '{until}' where client_key = '{key}'"
+        );
 
     [Fact]
     public async Task What_was_charged_after_the_attempt_ran_out_is_given_back()
@@ -229,6 +285,9 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
             await Postgres.ScalarAsync<long>(world.Database, "select count(*) from orders"),
             (await world.ReceivedAsync("payments/charges")).Count(c => c!["event"]!.GetValue<string>() == "charged")
         );
+
+    private static async Task<string> StateAsync(Shopper shopper, string key) =>
+        (await shopper.Http.GetAsync("api/shop/v1/attempts/" + key)).Json["state"]!.GetValue<string>();
 
     private static string NewKey() => Guid.NewGuid().ToString();
 }

@@ -135,7 +135,7 @@ export const known = [
     file: 'src/Sexton.Server/Deliveries/DeliveryRunner.cs',
     from: 'claimed.Receipt = result.Receipt ?? claimed.Receipt;',
     to: 'claimed.Receipt = result.Outcome == SendOutcome.Taken ? result.Receipt : null;',
-    tests: server('DeliveryTests', 'QueueTests'),
+    tests: server('DeliveryTests', 'QueueTests', 'PoisonTests'),
   },
   {
     what: 'the shelf is counted below what is held',

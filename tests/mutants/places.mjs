@@ -6,17 +6,17 @@ export const places = [
   {
     name: 'conditions',
     files: ['src/Sexton.Core/Conditions', 'src/Sexton.Core/Facts', 'src/Sexton.Core/Asking'],
-    tests: core('ConditionTests', 'AskingTests', 'CartTests', 'PropertyTests'),
+    tests: core('ConditionTests', 'AskingTests', 'CartTests', 'PropertyTests', 'PricedPropertyTests', 'CodeTests', 'OfferTests'),
   },
   {
     name: 'prices',
     files: ['src/Sexton.Core/Pricing', 'src/Sexton.Core/Projections/ShownPrices.cs', 'src/Sexton.Core/Values/Exact.cs'],
-    tests: core('PricingTests', 'PriceReferenceTests', 'TakingOffTests', 'PropertyTests', 'MoneyTests'),
+    tests: core('PricingTests', 'PriceReferenceTests', 'TakingOffTests', 'PropertyTests', 'PricedPropertyTests', 'MoneyTests'),
   },
   {
     name: 'codes',
     files: ['src/Sexton.Core/Codes', 'src/Sexton.Core/Components'],
-    tests: core('CodeTests', 'CodeClashTests', 'PricingTests', 'PropertyTests'),
+    tests: core('CodeTests', 'CodeClashTests', 'PricingTests', 'PropertyTests', 'PricedPropertyTests'),
   },
   {
     name: 'routing',
