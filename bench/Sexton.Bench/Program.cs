@@ -10,7 +10,7 @@ if (string.IsNullOrEmpty(admin))
 }
 
 // "short" only shows that each still runs: one round, and nothing warm. Names of benchmarks run those alone.
-string[] all = ["rules", "evaluate", "placing", "weight", "upload"];
+string[] all = ["rules", "checks", "evaluate", "placing", "weight", "upload"];
 var chosen = all.Intersect(args, StringComparer.Ordinal).ToList();
 bool Runs(string name) => chosen.Count == 0 || chosen.Contains(name, StringComparer.Ordinal);
 Rounds.IsShort = args.Contains("short", StringComparer.Ordinal);
@@ -21,6 +21,11 @@ var rounds =
 if (Runs("rules"))
 {
     RulesBench.Run(rounds, Environment.GetEnvironmentVariable("SEXTON_BENCH_NODE")!);
+}
+
+if (Runs("checks"))
+{
+    ChecksBench.Run(rounds);
 }
 
 await using var bench = await BenchDatabase.CreateAsync(admin);

@@ -242,6 +242,7 @@ public sealed class ConditionTests
                 "cart",
                 "“How it reaches you” is asked only later. Ask this at that step or after it."
             },
+            { "{'of': 'attribute.', 'is': 1}", Level.Line, "product_page", "There is no fact “attribute.”. Choose another." },
             {
                 "{'units': 'any', 'where': {'of': 'cart_total', 'over': 1}}",
                 Level.Line,

@@ -51,6 +51,9 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
     /// <summary>All products, in no order.</summary>
     public IEnumerable<Product> All => _byCode.Values;
 
+    /// <summary>By which names they can be referred to.</summary>
+    public CatalogueNames Names => field ??= new CatalogueNames(this);
+
     /// <summary>The group of a shopper: the one with the key, else that of everybody who is not known.</summary>
     public string GroupOf(string? key)
     {

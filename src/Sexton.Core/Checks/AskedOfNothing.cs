@@ -20,34 +20,11 @@ internal sealed class AskedOfNothing : IDraftCheck
                 yield return new Problem("asked_of_nothing", field.Key, "asked_of", "No product asks it. Choose the products.", []);
             }
 
-            var unknown = Unknown(
-                    "product",
-                    scope.Products,
-                    products.All.Select(static p => p.Code),
-                    scope,
-                    static (s, l) => s with { Products = l }
-                )
-                .Concat(
-                    Unknown(
-                        "category",
-                        scope.Categories,
-                        products.All.Select(static p => p.Category),
-                        scope,
-                        static (s, l) => s with { Categories = l }
-                    )
-                )
-                .Concat(
-                    Unknown("tag", scope.Tags, products.All.SelectMany(static p => p.Tags), scope, static (s, l) => s with { Tags = l })
-                )
-                .Concat(
-                    Unknown(
-                        "shopper group",
-                        scope.Groups,
-                        products.Groups.Select(static g => g.Key),
-                        scope,
-                        static (s, l) => s with { Groups = l }
-                    )
-                );
+            var names = products.Names;
+            var unknown = Unknown("product", scope.Products, names.Products, scope, static (s, l) => s with { Products = l })
+                .Concat(Unknown("category", scope.Categories, names.Categories, scope, static (s, l) => s with { Categories = l }))
+                .Concat(Unknown("tag", scope.Tags, names.Tags, scope, static (s, l) => s with { Tags = l }))
+                .Concat(Unknown("shopper group", scope.Groups, names.Groups, scope, static (s, l) => s with { Groups = l }));
             foreach (var (sentence, without) in unknown)
             {
                 yield return new Problem(
@@ -64,11 +41,9 @@ internal sealed class AskedOfNothing : IDraftCheck
     private static IEnumerable<(string Sentence, ProductScope Without)> Unknown(
         string what,
         ImmutableArray<string> listed,
-        IEnumerable<string> known,
+        IReadOnlySet<string> known,
         ProductScope scope,
         Func<ProductScope, ImmutableArray<string>, ProductScope> with
     ) =>
-        listed
-            .Except(known, StringComparer.Ordinal)
-            .Select(gone => ($"The shop has no {what} “{gone}”.", with(scope, listed.Remove(gone))));
+        listed.Where(name => !known.Contains(name)).Select(gone => ($"The shop has no {what} “{gone}”.", with(scope, listed.Remove(gone))));
 }

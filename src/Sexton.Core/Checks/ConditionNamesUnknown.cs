@@ -31,27 +31,24 @@ internal sealed class ConditionNamesUnknown : IDraftCheck
     {
         if (ShopFacts.AttributeOf(test.Fact) is { } attribute)
         {
-            var anywhere = products.All.Any(p =>
-                p.Attributes.ContainsKey(attribute) || p.Variants.Any(v => v.Attributes.ContainsKey(attribute))
-            );
-            return anywhere ? null : $"No product has an attribute “{attribute}”. Choose another.";
+            return products.Names.Attributes.Contains(attribute) ? null : $"No product has an attribute “{attribute}”. Choose another.";
         }
 
         var known = ShopFacts.FieldOf(test.Fact) is { } key
             ? plan.Find(key)?.Rule is { Choices.IsEmpty: false } rule
-                ? rule.Choices.Select(static c => c.Key)
+                ? rule.Choices.Select(static c => c.Key).ToHashSet(StringComparer.Ordinal)
                 : null
             : test.Fact switch
             {
-                ShopFacts.Product => products.All.Select(static p => p.Code),
-                ShopFacts.Variant => products.All.SelectMany(static p => p.Variants).Select(static v => v.Code),
-                ShopFacts.Category => products.All.Select(static p => p.Category),
-                ShopFacts.Tag => products.All.SelectMany(static p => p.Tags),
-                ShopFacts.Group => products.Groups.Select(static g => g.Key),
+                ShopFacts.Product => products.Names.Products,
+                ShopFacts.Variant => products.Names.Variants,
+                ShopFacts.Category => products.Names.Categories,
+                ShopFacts.Tag => products.Names.Tags,
+                ShopFacts.Group => products.Names.Groups,
                 _ => null,
             };
         return known is null ? null
-            : Compared(test).Except(known, StringComparer.Ordinal).FirstOrDefault() is { } gone
+            : Compared(test).FirstOrDefault(name => !known.Contains(name)) is { } gone
                 ? $"“{gone}” is not there to be compared with. Choose another."
             : null;
     }

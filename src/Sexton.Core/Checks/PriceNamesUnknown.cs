@@ -8,18 +8,16 @@ internal sealed class PriceNamesUnknown : IDraftCheck
 {
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products)
     {
-        var groups = products.Groups.Select(static g => g.Key).ToHashSet(StringComparer.Ordinal);
-        var variants = products.All.SelectMany(static p => p.Variants).Select(static v => v.Code).ToHashSet(StringComparer.Ordinal);
         foreach (var field in plan.Displayed)
         {
             foreach (var other in field.Field.Prices.SelectMany(static p => p.For))
             {
-                if (other.Group is not null && !groups.Contains(other.Group))
+                if (other.Group is not null && !products.Names.Groups.Contains(other.Group))
                 {
                     yield return Unknown(field, $"The shop has no shopper group “{other.Group}”. Choose another, or take its price out.");
                 }
 
-                if (other.Variant is not null && !variants.Contains(other.Variant))
+                if (other.Variant is not null && !products.Names.Variants.Contains(other.Variant))
                 {
                     yield return Unknown(field, $"The shop has no variant “{other.Variant}”. Choose another, or take its price out.");
                 }
