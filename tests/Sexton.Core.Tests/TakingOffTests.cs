@@ -67,6 +67,29 @@ public sealed class TakingOffTests
         evaluation.TotalMinor.ShouldBe(700);
     }
 
+    [Fact]
+    public void Only_what_is_more_than_stands_at_a_rate_is_taken_off_the_others()
+    {
+        // 17.00 untaxed; 6.00 more and 10.00 off at 23 %: 6.00 of it falls on what stands there, 4.00 on the label.
+        Field At23(string key, long minor) =>
+            Fixture.Ask(key, "yes_no") with
+            {
+                Prices =
+                [
+                    new Price
+                    {
+                        Kind = PriceKind.PerUnit,
+                        Tariff = new() { Minor = minor },
+                        TaxPpm = 230_000,
+                    },
+                ],
+            };
+        var line = Fixture.Line("LABEL", 1, ("more", true), ("less", true));
+        var evaluation = Priced(0, 0, false, Fixture.Of(line), [At23("more", 600), At23("less", -1000)]);
+        evaluation.Rows.Where(static r => r.TaxPpm == 230_000).Sum(static r => r.SumMinor).ShouldBe(0);
+        evaluation.TotalMinor.ShouldBe(1300);
+    }
+
     [Theory]
     // what the label and the tree come to, what is charged once for the order: the greatest of what adds, else the smallest of what takes off
     [InlineData(300, 500, 500)]

@@ -1,7 +1,10 @@
 using Sexton.Core.Facts;
+using Sexton.Core.Orders;
 using Sexton.Core.Projections;
+using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
@@ -37,6 +40,60 @@ public sealed class TrailTests
         DeliveryState? delivery,
         Sign sign
     ) => TrailSign.Of(expectation, finding, delivery).ShouldBe(sign);
+
+    [Theory]
+    // whether it was answered, whether it goes there, whether the route is left out
+    [InlineData(true, true, false, Expectation.Verbatim)]
+    [InlineData(true, true, true, Expectation.Verbatim)] // sent before it was left out: what was sent counts
+    [InlineData(true, false, true, Expectation.LeftOut)]
+    [InlineData(true, false, false, Expectation.NotRouted)]
+    [InlineData(false, true, false, Expectation.LeftEmpty)]
+    [InlineData(false, false, true, Expectation.LeftEmpty)]
+    public void What_is_expected_of_an_answer(bool isGiven, bool goesThere, bool isLeftOut, Expectation expectation)
+    {
+        var plan = Fixture.Plan(Fixture.Ask("wording", "line_text") with { LeftOut = isLeftOut ? ["back_office"] : [] });
+        var answer = new OrderAnswer("l1", null, "wording", "Words", isGiven ? AnswerValue.Of("x") : null, isGiven ? "x" : "");
+        var expected = goesThere ? new HashSet<SlotId> { answer.Slot } : [];
+        new DestinationFindings("back_office", expected, []).ExpectationOf(answer, plan).ShouldBe(expectation);
+        new DestinationFindings("back_office", expected, [])
+            .ExpectationOf(answer, Fixture.Plan())
+            .ShouldBe(expectation == Expectation.LeftOut ? Expectation.NotRouted : expectation);
+    }
+
+    [Theory]
+    // what its parts say ("" for nothing), what was found of all others, whether it was expected
+    [InlineData("", Finding.Confirmed, true, Finding.Confirmed)]
+    [InlineData("", Finding.Confirmed, false, Finding.None)]
+    [InlineData("", Finding.None, true, Finding.None)]
+    [InlineData("Altered", Finding.Confirmed, true, Finding.Altered)]
+    [InlineData("Included,Missing", Finding.Included, true, Finding.Missing)]
+    [InlineData("Missing,Included", Finding.Included, true, Finding.Missing)]
+    public void What_was_found_of_an_answer_is_the_worst_that_any_part_says(string parts, Finding agreed, bool isExpected, Finding finding)
+    {
+        var slot = SlotId.Of("l1", "u2", "wording");
+        var findings = parts
+            .Split(',', StringSplitOptions.RemoveEmptyEntries)
+            .Select(p => new SlotFinding(slot.ToString(), p, "x", "y", Enum.Parse<Finding>(p)))
+            .Append(new SlotFinding("line/l1/other", "html", "x", null, Finding.NotProvable));
+        var there = new DestinationFindings("shopper_email", isExpected ? new HashSet<SlotId> { slot } : [], [.. findings])
+        {
+            Agreed = agreed,
+        };
+        there.FindingOf(slot).ShouldBe(finding);
+    }
+
+    [Fact]
+    public void A_cart_page_is_judged_by_what_was_ordered()
+    {
+        var cart = Fixture.Of(Fixture.Line("LABEL", 1, ("wording", "Zoë")), Fixture.Line("LABEL", 1, ("wording", "Bram")));
+        var shown = Projector.Project(Fixture.Evaluate(cart, Fixture.Wording()), "cart_line");
+        shown.Entries.Select(static e => e.Text).ShouldBe(["Zoë", "Bram"]);
+
+        // The first was changed after the page was served, the second was taken out.
+        var order = Fixture.Order(Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("wording", "Odile"))), Fixture.Wording()));
+        shown.AsOrdered(order).Entries.Select(static e => (e.LineId, e.Text)).ShouldBe([("l1", "Odile")]);
+        shown.Slots.ShouldBe([SlotId.Of("l1", null, "wording"), SlotId.Of("l2", null, "wording")]);
+    }
 
     [Theory]
     // expected, found (null: no such slot), ceiling, finding

@@ -72,14 +72,9 @@ internal sealed class CartUsage
         long? fewest = null;
         foreach (var use in usages)
         {
-            if (
-                use.Usage.Choice == choice
-                && _stock.Of(use.Item) is { } left
-                && left / use.Usage.Quantity is <= WorthTelling and var times
-                && (fewest is null || times < fewest)
-            )
+            if (use.Usage.Choice == choice && _stock.Of(use.Item) is { } left && left / use.Usage.Quantity is <= WorthTelling and var times)
             {
-                fewest = times;
+                fewest = Math.Min(fewest ?? times, times);
             }
         }
 

@@ -21,6 +21,24 @@ public sealed record Projection(ImmutableArray<Entry> Entries)
     public Projection Without(IReadOnlyCollection<SlotId> slots) =>
         slots.Count == 0 ? this : new([.. Entries.Where(e => !slots.Contains(e.Slot))]);
 
+    /// <summary>Where all that goes there stands.</summary>
+    [JsonIgnore]
+    public IReadOnlySet<SlotId> Slots => Entries.Select(static e => e.Slot).ToHashSet();
+
+    /// <summary>
+    /// What a page that showed answers before they were ordered should have shown: of what it had, that which was ordered, as it was ordered.
+    /// </summary>
+    /// <param name="order">The order that its cart became.</param>
+    public Projection AsOrdered(OrderContent order)
+    {
+        var given = order.Answers.Where(static a => a.Value is not null).ToDictionary(static a => a.Slot);
+        return new Projection([
+            .. Entries
+                .Where(e => given.ContainsKey(e.Slot))
+                .Select(e => e with { Text = given[e.Slot].Text, Files = given[e.Slot].Value!.Files ?? [] }),
+        ]);
+    }
+
     /// <summary>The entries of one unit of a line.</summary>
     public IEnumerable<Entry> Of(string lineId, string unitId) => Entries.Where(e => e.LineId == lineId && e.UnitId == unitId);
 }

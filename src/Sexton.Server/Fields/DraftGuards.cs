@@ -156,19 +156,13 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
             throw new DraftEditException("settings." + wrong.Name, wrong.Sentence);
         }
 
-        var added = Keys(after).Except(Keys(before), StringComparer.Ordinal).ToList();
-        if (added.Count == 0)
+        if (KeyRules.AddedChoices(before, after) is { Count: > 0 } added)
         {
-            return;
-        }
-
-        var now = await published.ChoicesNowAsync(after.Key, cancel);
-        var ever = await published.ChoicesEverAsync(after.Key, cancel);
-        if (added.Find(k => !now.Contains(k) && ever.Contains(k)) is { } again)
-        {
-            throw new DraftEditException(
-                setting,
-                $"The key “{again}” was that of another choice once. Keys are never used again; give the new one another."
+            KeyRules.CheckChoices(
+                added,
+                await published.ChoicesNowAsync(after.Key, cancel),
+                await published.ChoicesEverAsync(after.Key, cancel),
+                setting
             );
         }
     }
@@ -177,7 +171,4 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
         (field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Picture) : [])
             .Append(field.Picture)
             .Where(static p => p.Length > 0);
-
-    private static IEnumerable<string> Keys(Field field) =>
-        field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Key) : [];
 }

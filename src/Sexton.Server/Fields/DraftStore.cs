@@ -57,103 +57,48 @@ internal sealed class DraftStore(
         return FieldKey.Propose(label, taken.Contains);
     }
 
-    /// <summary>Adds a field. It goes wherever new fields go and its answers are taken: what must not go somewhere is switched off by hand.</summary>
+    /// <summary>Adds a field.</summary>
     public async Task<DraftItemRow> AddFieldAsync(AddFieldRequest request, Actor actor, CancellationToken cancel)
     {
         var type = types.Find(request.Type) ?? throw new DraftEditException("type", $"There is no kind of answer “{request.Type}”.");
         await CheckNewKeyAsync(request.Key, cancel);
         var register = await ReadAsync(cancel);
-        var destinations = new DestinationIndex(register.Destinations, kinds);
         var section = request.Section is null
             ? null
             : register.FindSection(request.Section) ?? throw new DraftEditException("section", $"There is no section “{request.Section}”.");
-        var plain = new Field
-        {
-            Key = request.Key,
-            Type = type.Key,
-            Level = section?.Level ?? request.Level,
-            Step = section?.Step ?? (request.Level == Level.Order ? Step.Cart.Key : Step.ProductPage.Key),
-            Section = section?.Key,
-            Label = LanguageMap.Empty,
-            Personal = type.IsPersonal,
-            AskedOf =
-                section is null && request.Level != Level.Order ? (request.AskedOf ?? ProductScope.Only()).Tidy() : ProductScope.Every,
-        };
-        var field = FieldSettings.Apply(
-            plain,
-            "label." + LanguageMap.Fallback,
-            JsonSerializer.SerializeToElement(request.Label),
-            destinations
+        var field = NewItems.Field(
+            request.Key,
+            type,
+            request.Label,
+            request.Level,
+            section,
+            request.AskedOf,
+            new DestinationIndex(register.Destinations, kinds)
         );
-        if (field.Label.IsEmpty)
-        {
-            throw new DraftEditException("label", "Say what the shopper is asked.");
-        }
-
-        if (!type.AsksNothing)
-        {
-            field = Routes.Begin(field, type.Bind(new SettingReader(type, field.Settings)), destinations);
-        }
-
         return await AddAsync(DraftItemKind.Field, field.Key, DraftItems.Write(field), actor, cancel);
     }
 
-    /// <summary>Adds a section. What is answered to its opening question is shown on the pages of staff until it is sent elsewhere too.</summary>
+    /// <summary>Adds a section.</summary>
     public async Task<DraftItemRow> AddSectionAsync(AddSectionRequest request, Actor actor, CancellationToken cancel)
     {
         await CheckNewKeyAsync(request.Key, cancel);
-        var destinations = await DestinationsAsync(cancel);
-        var plain = new Section
-        {
-            Key = request.Key,
-            Level = request.Level,
-            Step = request.Level == Level.Order ? Step.Cart.Key : Step.ProductPage.Key,
-            Heading = LanguageMap.Empty,
-            GoesTo =
-            [
-                .. destinations
-                    .All.Where(static d => d is { Kind: { IsDelivered: false, Audience: Audience.Staff }, Plain.TakesNewFields: true })
-                    .Select(static d => d.Key),
-            ],
-        };
-        var section = SectionEdit.Apply(
-            plain,
-            "heading." + LanguageMap.Fallback,
-            JsonSerializer.SerializeToElement(request.Heading),
-            destinations
-        );
-        return section.Heading.IsEmpty
-            ? throw new DraftEditException("heading", "Say what stands above its fields.")
-            : await AddAsync(DraftItemKind.Section, section.Key, DraftItems.Write(section), actor, cancel);
+        var section = NewItems.Section(request.Key, request.Heading, request.Level, await DestinationsAsync(cancel));
+        return await AddAsync(DraftItemKind.Section, section.Key, DraftItems.Write(section), actor, cancel);
     }
 
     /// <summary>Adds a step of the shop's own.</summary>
     public async Task<DraftItemRow> AddStepAsync(AddStepRequest request, Actor actor, CancellationToken cancel)
     {
         await CheckNewKeyAsync(request.Key, cancel);
-        var plain = new CustomStep(request.Key, LanguageMap.Empty, request.After);
-        var step = SectionEdit.Apply(plain, "name." + LanguageMap.Fallback, JsonSerializer.SerializeToElement(request.Name));
-        return step.Name.IsEmpty
-            ? throw new DraftEditException("name", "Say what the shopper reads above it.")
-            : await AddAsync(DraftItemKind.Step, step.Key, DraftItems.Write(step), actor, cancel);
+        var step = NewItems.Step(request.Key, request.Name, request.After);
+        return await AddAsync(DraftItemKind.Step, step.Key, DraftItems.Write(step), actor, cancel);
     }
 
-    /// <summary>Adds a destination. Nothing goes there until it is switched on.</summary>
+    /// <summary>Adds a destination.</summary>
     public async Task<DraftItemRow> AddDestinationAsync(AddDestinationRequest request, Actor actor, CancellationToken cancel)
     {
-        if (kinds.Find(request.Kind) is not { IsBuiltIn: false } kind)
-        {
-            throw new DraftEditException("kind", $"There is no kind of destination “{request.Kind}” to be made.");
-        }
-
         await CheckNewKeyAsync(request.Key, cancel);
-        var plain = new Destination
-        {
-            Key = request.Key,
-            Kind = kind.Key,
-            Name = "",
-        };
-        var destination = DestinationEdit.Apply(plain, "name", JsonSerializer.SerializeToElement(request.Name), kinds);
+        var destination = NewItems.Destination(request.Key, request.Kind, request.Name, kinds);
         return await AddAsync(DraftItemKind.Destination, destination.Key, DraftItems.Write(destination), actor, cancel);
     }
 
@@ -233,23 +178,7 @@ internal sealed class DraftStore(
         return taken;
     }
 
-    private async Task CheckNewKeyAsync(string key, CancellationToken cancel)
-    {
-        if (!FieldKey.IsValid(key))
-        {
-            throw new DraftEditException(
-                "key",
-                $"A key has a to z, digits and _, begins with a letter, and has at most {FieldKey.Longest} characters."
-            );
-        }
-
-        if ((await TakenKeysAsync(cancel)).Contains(key))
-        {
-            throw Taken(key);
-        }
-    }
-
-    private static DraftEditException Taken(string key) => new("key", $"The key “{key}” is taken, or was once. Keys are never used again.");
+    private async Task CheckNewKeyAsync(string key, CancellationToken cancel) => KeyRules.CheckNew(key, await TakenKeysAsync(cancel));
 
     private async Task<DraftItemRow> AddAsync(DraftItemKind kind, string key, string definition, Actor actor, CancellationToken cancel)
     {
@@ -272,7 +201,7 @@ internal sealed class DraftStore(
         var all = await RowsAsync(cancel);
         if (all.Exists(r => r.Key == key))
         {
-            throw Taken(key);
+            throw KeyRules.Taken(key);
         }
 
         var rows = all.Where(r => r.Kind == kind).ToList();

@@ -35,7 +35,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
             places.Add(
                 view is not null ? await OfViewAsync(order, view, looked, version.Plan, cancel)
                 // Made after the order was placed: nothing of it goes there.
-                : lane is null && destination.Kind.IsDelivered ? new PlaceTrail(destination.Key, [], [])
+                : lane is null && destination.Kind.IsDelivered ? new PlaceTrail(destination.Key, new HashSet<SlotId>(), [])
                 : await OfLaneAsync(order, destination.Key, lane, payloads, findings, version.Plan, cancel)
             );
         }
@@ -59,11 +59,11 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         var projection = StoredPayload.OpenProjection(view.Projection, await orders.AnswersAsync(order, view.Revision, cancel), order.Key);
         var artefact = view.Artefact.Length == 0 ? null : StoredPayload.OpenArtefact(view.Artefact, order.Key);
         var covered = view.Destination == PageKind.OrderPage.Key ? CoveredAnswers.Of(order) : [];
-        var judged = AsOrdered(projection.Without(covered), order.Content);
+        var judged = projection.Without(covered).AsOrdered(order.Content);
         var shown = covered.Where(c => looked.Contains(c.ToString())).Select(static c => SlotFinding.Seen(c, PageReader.Part));
         return new PlaceTrail(
             view.Destination,
-            [.. projection.Entries.Select(static e => e.Slot)],
+            projection.Slots,
             [.. (artefact is null ? [] : PageReader.ReadBack(artefact, judged)).Concat(shown)]
         )
         {
@@ -95,7 +95,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         var sent = StoredPayload.OpenProjection(payload.Projection, await orders.AnswersAsync(order, payload.Revision, cancel), order.Key);
         return new PlaceTrail(
             destination,
-            [.. sent.Entries.Select(static e => e.Slot)],
+            sent.Slots,
             [
                 .. findings
                     .Where(f => f.LaneId == payload.LaneId && f.Sequence == payload.Sequence)
@@ -110,19 +110,8 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         };
     }
 
-    private static HashSet<SlotId> Expected(StoredOrder order, string destination, RegisterPlan current) =>
-        [.. Projector.Project(order.Content, current, destination).Entries.Select(static e => e.Slot)];
-
-    // A cart page shows answers before they are ordered: what counts is whether it showed the answer that was.
-    private static Projection AsOrdered(Projection shown, OrderContent order)
-    {
-        var given = order.Answers.Where(a => a.Value is not null).ToDictionary(a => a.Slot);
-        return new Projection([
-            .. shown
-                .Entries.Where(e => given.ContainsKey(e.Slot))
-                .Select(e => e with { Text = given[e.Slot].Text, Files = given[e.Slot].Value!.Files ?? [] }),
-        ]);
-    }
+    private static IReadOnlySet<SlotId> Expected(StoredOrder order, string destination, RegisterPlan current) =>
+        Projector.Project(order.Content, current, destination).Slots;
 }
 
 /// <summary>The trail of an order.</summary>
@@ -137,12 +126,7 @@ internal sealed record OrderTrail(IReadOnlyList<PlaceTrail> Places, RegisterPlan
     public MarkView MarkOf(OrderAnswer answer, string destination)
     {
         var (slot, place) = (answer.Slot, At(destination));
-        var expectation =
-            answer.Value is null ? Expectation.LeftEmpty
-            : place.Expected.Contains(slot) ? Expectation.Verbatim
-            : Plan.Find(answer.Field)?.Field.LeftOut.Contains(destination) == true ? Expectation.LeftOut
-            : Expectation.NotRouted;
-        var finding = place.FindingOf(slot);
+        var (expectation, finding) = (place.ExpectationOf(answer, Plan), place.FindingOf(slot));
         return new MarkView(destination, TrailSign.Of(expectation, finding, place.Lane?.State), expectation, finding, place.Lane?.State);
     }
 }
@@ -151,7 +135,8 @@ internal sealed record OrderTrail(IReadOnlyList<PlaceTrail> Places, RegisterPlan
 /// <param name="Destination">Its key.</param>
 /// <param name="Expected">The slots expected there.</param>
 /// <param name="Findings">What was found slot by slot, as far as it is kept so.</param>
-internal sealed record PlaceTrail(string Destination, HashSet<SlotId> Expected, IReadOnlyList<SlotFinding> Findings)
+internal sealed record PlaceTrail(string Destination, IReadOnlySet<SlotId> Expected, IReadOnlyList<SlotFinding> Findings)
+    : DestinationFindings(Destination, Expected, Findings)
 {
     /// <summary>The lane; null for a page.</summary>
     public LaneRow? Lane { get; init; }
@@ -159,21 +144,11 @@ internal sealed record PlaceTrail(string Destination, HashSet<SlotId> Expected, 
     /// <summary>What was served; null for what is delivered, and for a page that nobody opened.</summary>
     public PageViewRow? View { get; init; }
 
-    /// <summary>What was found wherever nothing else stands among the findings.</summary>
-    public Finding Agreed { get; init; }
-
     /// <summary>The projection as sent; null before.</summary>
     public Projection? Projection { get; init; }
 
     /// <summary>The artefact; null before, and when its time is over.</summary>
     public byte[]? Artefact { get; init; }
-
-    /// <summary>What was found of one answer.</summary>
-    public Finding FindingOf(SlotId slot)
-    {
-        var worst = SlotFinding.Worst(Findings.Where(f => f.Slot == slot.ToString()).Select(static f => f.Finding));
-        return worst == Finding.None && Expected.Contains(slot) ? Agreed : worst;
-    }
 }
 
 /// <summary>One mark of the thread.</summary>

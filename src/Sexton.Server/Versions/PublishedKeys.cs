@@ -26,8 +26,8 @@ internal sealed class PublishedKeys(SextonDb db)
     public Task<bool> IsAnsweredAsync(string field, CancellationToken cancel) => db.Answers.AnyAsync(a => a.Field == field, cancel);
 
     /// <summary>The keys of the choices that a field has in the current version.</summary>
-    public Task<List<string>> ChoicesNowAsync(string field, CancellationToken cancel) =>
-        db
+    public async Task<HashSet<string>> ChoicesNowAsync(string field, CancellationToken cancel) =>
+        await db
             .Database.SqlQuery<string>(
                 $"""
                 select c ->> 'key' as "Value"
@@ -35,11 +35,11 @@ internal sealed class PublishedKeys(SextonDb db)
                 where f ->> 'key' = {field} and v.number = current_version()
                 """
             )
-            .ToListAsync(cancel);
+            .ToHashSetAsync(StringComparer.Ordinal, cancel);
 
     /// <summary>The keys of the choices that a field ever had in a version.</summary>
-    public Task<List<string>> ChoicesEverAsync(string field, CancellationToken cancel) =>
-        db
+    public async Task<HashSet<string>> ChoicesEverAsync(string field, CancellationToken cancel) =>
+        await db
             .Database.SqlQuery<string>(
                 $"""
                 select distinct c ->> 'key' as "Value"
@@ -47,7 +47,7 @@ internal sealed class PublishedKeys(SextonDb db)
                 where f ->> 'key' = {field}
                 """
             )
-            .ToListAsync(cancel);
+            .ToHashSetAsync(StringComparer.Ordinal, cancel);
 
     private sealed record FirstVersion(string Key, int Number);
 }
