@@ -1,11 +1,9 @@
 using System.Collections.Immutable;
-using System.Text.Json;
 using Npgsql;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
 using Sexton.Core.Trail;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Placing;

@@ -4,7 +4,6 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
-using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;

@@ -4,7 +4,6 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Projections;
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Values;
 using Sexton.Data;

@@ -1,6 +1,5 @@
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
-using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Settings;

@@ -1,17 +1,9 @@
-using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Asking;
-using Sexton.Core.Cart;
-using Sexton.Core.Catalogue;
-using Sexton.Core.Codes;
-using Sexton.Core.Components;
-using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
-using Sexton.Core.Formulas;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
-using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

@@ -4,7 +4,6 @@ using Sexton.Core.Components;
 using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;

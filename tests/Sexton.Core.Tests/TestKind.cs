@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text.Json;
-using Sexton.Core.Checks;
 using Sexton.Core.Codes;
 using Sexton.Core.Facts;
 using Sexton.Core.Routing;

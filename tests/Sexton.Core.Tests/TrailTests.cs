@@ -1,7 +1,6 @@
 using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
-using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Values;

@@ -7,7 +7,6 @@ using Sexton.Core.Pricing;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Destinations;
 using Sexton.Destinations.BackOffice;

@@ -5,7 +5,6 @@ using Microsoft.AspNetCore.Builder;
 using MimeKit;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
-using Sexton.Destinations;
 using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.ShopperEmail;
 using Sexton.Server.Tests.Support;

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Sexton.Core.Projections;
 using Sexton.Core.Trail;
 using Sexton.Data;
 using Sexton.Data.Queue;

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Runtime.InteropServices;
 using Sexton.Core.Cart;
 using Sexton.Core.Plan;
-using Sexton.Core.Register;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Asking;

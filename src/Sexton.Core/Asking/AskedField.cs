@@ -1,6 +1,5 @@
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
-using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

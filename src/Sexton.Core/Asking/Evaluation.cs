@@ -1,6 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
-using System.Runtime.InteropServices;
 using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
@@ -9,7 +7,6 @@ using Sexton.Core.Facts;
 using Sexton.Core.Files;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
-using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

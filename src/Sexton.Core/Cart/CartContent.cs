@@ -1,9 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json.Serialization;
-using Sexton.Core.Catalogue;
-using Sexton.Core.Facts;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Cart;

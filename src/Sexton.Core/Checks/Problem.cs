@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text.Json;
-using Sexton.Core.Register;
 
 namespace Sexton.Core.Checks;
 

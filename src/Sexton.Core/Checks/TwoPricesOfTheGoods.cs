@@ -1,7 +1,6 @@
 using Sexton.Core.Catalogue;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
-using Sexton.Core.Register;
 
 namespace Sexton.Core.Checks;
 

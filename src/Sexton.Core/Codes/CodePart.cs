@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Sexton.Core.Catalogue;
-using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Sexton.Core.Catalogue;
 
 namespace Sexton.Core.Codes;
 

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
-using Sexton.Core.Register;
 using Sexton.Core.Types;
 
 namespace Sexton.Core.Codes;

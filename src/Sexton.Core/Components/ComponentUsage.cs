@@ -2,7 +2,6 @@ using System.Runtime.InteropServices;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
-using Sexton.Core.Register;
 using Sexton.Core.Types;
 
 namespace Sexton.Core.Components;

@@ -1,6 +1,5 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
-using System.Runtime.InteropServices;
 using Sexton.Core.Facts;
 
 namespace Sexton.Core.Conditions;

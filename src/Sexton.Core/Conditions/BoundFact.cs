@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Sexton.Core.Facts;
-using Sexton.Core.Register;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Conditions;

@@ -1,5 +1,3 @@
-using Sexton.Core.Types;
-
 namespace Sexton.Core.Facts;
 
 /// <summary>What kind of thing a fact is: it decides which relations it takes.</summary>

@@ -1,5 +1,4 @@
 using Sexton.Core.Catalogue;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Facts;

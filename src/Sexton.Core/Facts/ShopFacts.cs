@@ -1,6 +1,4 @@
 using System.Collections.Immutable;
-using Sexton.Core.Catalogue;
-using Sexton.Core.Types;
 
 namespace Sexton.Core.Facts;
 

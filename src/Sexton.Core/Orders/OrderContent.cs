@@ -2,8 +2,6 @@ using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
-using Sexton.Core.Register;
-using Sexton.Core.Trail;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

@@ -1,8 +1,6 @@
 using System.Globalization;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
-using Sexton.Core.Register;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Orders;

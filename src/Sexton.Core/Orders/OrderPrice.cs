@@ -1,8 +1,6 @@
 using Sexton.Core.Asking;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Pricing;
-using Sexton.Core.Register;
-using Sexton.Core.Types;
 
 namespace Sexton.Core.Orders;
 

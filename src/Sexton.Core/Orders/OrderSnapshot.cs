@@ -1,6 +1,4 @@
-using System.Collections.Immutable;
 using Sexton.Core.Asking;
-using Sexton.Core.Catalogue;
 using Sexton.Core.Register;
 using Sexton.Core.Types;
 

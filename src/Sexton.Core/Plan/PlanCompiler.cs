@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Sexton.Core.Checks;
 using Sexton.Core.Codes;
 using Sexton.Core.Components;
 using Sexton.Core.Conditions;

@@ -1,7 +1,5 @@
-using System.Globalization;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
-using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

@@ -2,7 +2,6 @@ using System.Runtime.InteropServices;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Components;
 using Sexton.Core.Facts;
-using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

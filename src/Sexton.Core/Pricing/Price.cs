@@ -1,9 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
-using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;

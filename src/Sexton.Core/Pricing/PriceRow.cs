@@ -1,6 +1,5 @@
 using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
-using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

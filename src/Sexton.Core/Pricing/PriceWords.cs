@@ -1,5 +1,4 @@
 using Sexton.Core.Facts;
-using Sexton.Core.Trail;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;

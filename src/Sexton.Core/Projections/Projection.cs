@@ -4,7 +4,6 @@ using Sexton.Core.Asking;
 using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
-using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Values;
 

@@ -3,7 +3,6 @@ using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
-using Sexton.Core.Types;
 
 namespace Sexton.Core.Projections;
 

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text;
-using Sexton.Core.Checks;
 using Sexton.Core.Codes;
 using Sexton.Core.Facts;
 

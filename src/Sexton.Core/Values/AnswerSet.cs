@@ -1,5 +1,4 @@
 using System.Collections;
-using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 

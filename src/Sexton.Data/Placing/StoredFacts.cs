@@ -3,7 +3,6 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;

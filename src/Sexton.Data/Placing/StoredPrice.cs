@@ -1,7 +1,5 @@
 using System.Text.Json;
 using Sexton.Core.Orders;
-using Sexton.Core.Register;
-using Sexton.Core.Types;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 

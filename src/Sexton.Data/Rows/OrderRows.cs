@@ -1,7 +1,4 @@
-using Sexton.Core.Catalogue;
 using Sexton.Core.Pricing;
-using Sexton.Core.Register;
-using Sexton.Core.Types;
 
 namespace Sexton.Data.Rows;
 

@@ -1,8 +1,3 @@
-using Sexton.Core.Facts;
-using Sexton.Core.Register;
-using Sexton.Core.Routing;
-using Sexton.Core.Values;
-
 namespace Sexton.Data.Rows;
 
 /// <summary>A product of the shop; imported, found by its external code.</summary>

@@ -1,5 +1,3 @@
-using Sexton.Core.Projections;
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 
 namespace Sexton.Data.Rows;

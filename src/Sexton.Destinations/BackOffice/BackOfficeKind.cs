@@ -3,7 +3,6 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Sexton.Core.Checks;
 using Sexton.Core.Codes;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;

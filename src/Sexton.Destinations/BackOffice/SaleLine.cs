@@ -1,8 +1,6 @@
-using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
-using Sexton.Core.Register;
 
 namespace Sexton.Destinations.BackOffice;
 

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Sexton.Core.Cart;
 using Sexton.Core.Facts;
 using Sexton.Core.Routing;
 using Sexton.Core.Types.Settings;

@@ -1,5 +1,3 @@
-using Sexton.Core.Facts;
-
 namespace Sexton.Server.Common;
 
 /// <summary>The points on the way of an order that are logged, so that tests can stop the server exactly there.</summary>

@@ -1,7 +1,5 @@
 using System.Globalization;
 using System.Threading.RateLimiting;
-using Sexton.Core.Trail;
-using Sexton.Server.Files;
 
 namespace Sexton.Server.Common;
 

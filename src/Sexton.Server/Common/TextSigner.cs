@@ -2,7 +2,6 @@ using System.Buffers.Text;
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
-using Sexton.Core.Trail;
 
 namespace Sexton.Server.Common;
 

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Checks;
-using Sexton.Core.Register;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;

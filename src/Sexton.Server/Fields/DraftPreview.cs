@@ -5,7 +5,6 @@ using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Files;
 using Sexton.Core.Plan;
-using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Data.Placing;

@@ -13,7 +13,6 @@ using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
-using Sexton.Server.Shop;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Fields;

@@ -6,7 +6,6 @@ using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
-using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;

@@ -1,15 +1,12 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Sexton.Core.Asking;
 using Sexton.Core.Checks;
 using Sexton.Core.Codes;
-using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
-using Sexton.Core.Trail;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
 

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Catalogue;
-using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Register;
 using Sexton.Core.Types;

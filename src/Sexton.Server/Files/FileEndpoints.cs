@@ -1,7 +1,4 @@
-using Sexton.Data.Rows;
-using Sexton.Destinations.Pages;
 using Sexton.Server.Common;
-using Sexton.Server.Shop;
 
 namespace Sexton.Server.Files;
 

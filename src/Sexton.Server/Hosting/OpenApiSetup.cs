@@ -2,7 +2,6 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.OpenApi;
 using Sexton.Core.Conditions;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 
 namespace Sexton.Server.Hosting;

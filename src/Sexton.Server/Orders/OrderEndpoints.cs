@@ -4,7 +4,6 @@ using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Types;
 using Sexton.Core.Values;

@@ -1,7 +1,5 @@
 using Microsoft.EntityFrameworkCore;
-using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
-using Sexton.Core.Types;
 using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;

@@ -3,8 +3,6 @@ using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
-using Sexton.Core.Register;
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
 using Sexton.Data.Queue;

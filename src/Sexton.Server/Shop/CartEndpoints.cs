@@ -1,11 +1,8 @@
 using System.Collections.Immutable;
 using Microsoft.AspNetCore.Mvc;
-using Sexton.Core.Asking;
 using Sexton.Core.Cart;
-using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
 using Sexton.Core.Projections;
-using Sexton.Core.Register;
 using Sexton.Core.Values;
 using Sexton.Server.Carts;
 using Sexton.Server.Common;

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Sexton.Core.Cart;
 using Sexton.Core.Facts;
 using Sexton.Core.Projections;

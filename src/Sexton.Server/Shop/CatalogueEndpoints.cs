@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using Sexton.Core.Pricing;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;

@@ -1,5 +1,4 @@
 using Sexton.Core.Asking;
-using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 

@@ -1,9 +1,7 @@
 using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
-using Sexton.Core.Facts;
 using Sexton.Core.Plan;
-using Sexton.Core.Register;
 using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 

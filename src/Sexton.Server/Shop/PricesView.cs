@@ -2,7 +2,6 @@ using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
 using Sexton.Core.Projections;
-using Sexton.Core.Register;
 
 namespace Sexton.Server.Shop;
 

@@ -1,5 +1,4 @@
 using Sexton.Core.Catalogue;
-using Sexton.Core.Facts;
 using Sexton.Data.Placing;
 
 namespace Sexton.Server.Shop;

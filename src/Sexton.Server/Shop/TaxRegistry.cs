@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using System.Net;
-using Sexton.Core.Trail;
 using Sexton.Core.Types;
 using Sexton.Server.Common;
 

@@ -1,8 +1,4 @@
-using System.Globalization;
-using Microsoft.EntityFrameworkCore;
-using Sexton.Data;
 using Sexton.Data.Rows;
-using Sexton.Destinations.Pages;
 using Sexton.Server.Common;
 using Sexton.Server.Versions;
 

@@ -1,7 +1,5 @@
 using System.Buffers.Binary;
 using System.Text;
-using Sexton.Core.Facts;
-using Sexton.Core.Projections;
 using SkiaSharp;
 
 namespace Sexton.Server.Tests.Support;

@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json.Nodes;
-using Sexton.Server.Files;
 
 namespace Sexton.Server.Tests.Support;
 

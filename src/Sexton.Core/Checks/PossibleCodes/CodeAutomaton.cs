@@ -1,8 +1,6 @@
 using System.Runtime.InteropServices;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Plan;
-using Sexton.Core.Register;
-using Sexton.Core.Types;
 
 namespace Sexton.Core.Checks.PossibleCodes;
 

@@ -1,5 +1,4 @@
 using System.Runtime.InteropServices;
-using Sexton.Core.Facts;
 
 namespace Sexton.Core.Checks.PossibleCodes;
 

@@ -1,11 +1,8 @@
-using System.Collections.Immutable;
 using System.Globalization;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
-using Sexton.Core.Register;
-using Sexton.Core.Types;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Checks.PossibleCodes;

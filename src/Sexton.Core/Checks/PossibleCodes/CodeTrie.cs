@@ -1,5 +1,3 @@
-using Sexton.Core.Facts;
-
 namespace Sexton.Core.Checks.PossibleCodes;
 
 /// <summary>Puts many words into a net that share their beginnings.</summary>

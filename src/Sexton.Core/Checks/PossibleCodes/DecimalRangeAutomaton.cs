@@ -1,5 +1,4 @@
 using System.Globalization;
-using Sexton.Core.Conditions;
 
 namespace Sexton.Core.Checks.PossibleCodes;
 

@@ -5,7 +5,6 @@ using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
-using Sexton.Core.Register;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Checks.PossibleCodes;

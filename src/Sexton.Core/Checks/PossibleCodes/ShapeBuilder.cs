@@ -1,8 +1,6 @@
 using System.Collections.Immutable;
-using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Plan;
-using Sexton.Core.Types;
 
 namespace Sexton.Core.Checks.PossibleCodes;
 

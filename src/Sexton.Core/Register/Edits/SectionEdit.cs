@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text.Json;
-using Sexton.Core.Facts;
 using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
 

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Sexton.Core.Asking;
 using Sexton.Core.Facts;
 using Sexton.Core.Register.Edits;
 using Sexton.Core.Routing;

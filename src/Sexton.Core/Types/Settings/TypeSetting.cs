@@ -1,6 +1,5 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Sexton.Core.Asking;
 
 namespace Sexton.Core.Types.Settings;
 
