@@ -236,6 +236,20 @@ public sealed class DestinationTests
         Should.Throw<DraftEditException>(() => FieldSettings.Apply(field, "goes_to.gone", Json(false), Fixture.Destinations));
     }
 
+    [Theory]
+    // The drop takes a hundred characters of ASCII: a shorter text mends nothing where it is not the length that is wrong.
+    [InlineData(100, "Leave off “Nursery”")]
+    [InlineData(101, "Leave off “Nursery”, Allow 100")]
+    public void A_shorter_text_is_offered_only_where_it_is_too_long(int longest, string remedies)
+    {
+        var register = Fixture.Register(Fixture.Wording(longest) with { GoesTo = ["nursery"] }) with
+        {
+            Destinations = [.. TestKind.All.AtFirst, Drop],
+        };
+        var problem = DraftChecks.Run(RegisterPlan.Compile(register, FieldTypes.Standard, TestKind.All), Fixture.Products).Single();
+        string.Join(", ", problem.Remedies.Select(static r => r.Label)).ShouldBe(remedies);
+    }
+
     [Fact]
     public void What_changes_is_told_in_words()
     {

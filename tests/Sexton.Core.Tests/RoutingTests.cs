@@ -147,6 +147,19 @@ public sealed class RoutingTests
         }
     }
 
+    [Fact]
+    public void A_projection_is_read_line_by_line_and_unit_by_unit()
+    {
+        Entry Of(string? line, string? unit) => new(line, unit, "wording", "Words", $"{line}{unit}");
+        var projection = new Projection([Of("l1", null), Of("l1", "u1"), Of("l1", "u2"), Of("l2", null), Of("l2", "u1"), Of(null, null)]);
+        string Texts(IEnumerable<Entry> entries) => string.Join(' ', entries.Select(static e => e.Text));
+        Texts(projection.Of("l1")).ShouldBe("l1");
+        Texts(projection.Of((string?)null)).ShouldBe("");
+        projection.Of((string?)null).Count().ShouldBe(1);
+        Texts(projection.Of("l1", "u2")).ShouldBe("l1u2");
+        Texts(projection.Of("l2", "u2")).ShouldBe("");
+    }
+
     [Theory]
     [InlineData(60, null)]
     [InlineData(61, "not_taken_there")]
@@ -155,6 +168,7 @@ public sealed class RoutingTests
         var problem = Problems(Fixture.Wording(longest)).SingleOrDefault();
         problem?.Code.ShouldBe(code);
         (problem is null).ShouldBe(code is null);
+        (problem?.Remedies.Select(static r => r.Label) ?? []).ShouldBe(code is null ? [] : ["Leave off the back office", "Allow 60"]);
         foreach (var remedy in problem?.Remedies ?? [])
         {
             Problems(FieldSettings.Apply(Fixture.Wording(longest), remedy.Setting, remedy.Value, Fixture.Destinations))
