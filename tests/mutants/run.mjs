@@ -1,5 +1,5 @@
 // Puts single mistakes into a scratch clone, one at a time, and runs the tests of their place: which are noticed, which are not?
-// ./sexton mutants [--known] [--sample N] [--seed N] [--place NAME]
+// ./sexton mutants [--known] [--named WORDS] [--sample N] [--seed N] [--place NAME]
 import { execFileSync, spawnSync } from 'node:child_process';
 import { appendFileSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -14,7 +14,8 @@ const argument = (name, otherwise) => {
 };
 const root = join(import.meta.dirname, '../..');
 const seed = Number(argument('seed', 11));
-const sample = process.argv.includes('--known') ? 0 : Number(argument('sample', 100));
+const named = argument('named', '');
+const sample = named || process.argv.includes('--known') ? 0 : Number(argument('sample', 100));
 const only = argument('place', '');
 const LONGEST = 240_000;
 
@@ -128,7 +129,7 @@ function tell(where, what, by) {
 }
 
 if (!only)
-  for (const mistake of known) {
+  for (const mistake of known.filter((k) => k.what.includes(named))) {
     const by = tried(
       mistake.file,
       (text) => {
