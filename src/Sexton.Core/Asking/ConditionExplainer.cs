@@ -21,6 +21,7 @@ public sealed class ConditionExplainer(CartFacts facts, ConditionWords words)
     /// <param name="condition">The condition as defined.</param>
     /// <param name="bound">The same, bound.</param>
     /// <param name="place">Where it is asked.</param>
+    /// <exception cref="ArgumentException">What is bound is another condition.</exception>
     public Explained Explain(Condition condition, BoundCondition bound, Place place) =>
         (condition, bound) switch
         {

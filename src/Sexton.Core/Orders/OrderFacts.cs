@@ -75,6 +75,7 @@ public sealed class OrderFacts : IFacts
         );
 
     /// <summary>Where an answer of the order stands.</summary>
+    /// <exception cref="ArgumentException">The order has no line of that id.</exception>
     public Place PlaceOf(OrderAnswer answer)
     {
         if (answer.LineId is null)

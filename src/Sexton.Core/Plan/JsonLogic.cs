@@ -26,6 +26,7 @@ namespace Sexton.Core.Plan;
 public sealed class JsonLogic(RegisterPlan plan)
 {
     /// <summary>The condition of something of a level.</summary>
+    /// <exception cref="ArgumentException">The condition is of no kind that is known.</exception>
     public JsonNode Of(Condition condition, Level level) =>
         condition switch
         {
