@@ -79,6 +79,14 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         without["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "tie")!["costs"]![0]!["left"]!
             .GetValue<string>()
             .ShouldBe("sold out");
+
+        // What is held for others who are paying is not left, though it is on the shelf.
+        await CountAsync("tie/wire", 3);
+        await Postgres.ExecuteAsync(world.Database, "update stock set held = 1 where item = 'tie/wire'");
+        (await EvaluateAsync("wire"))["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "tie")!["costs"]![0]!["left"]!
+            .GetValue<string>()
+            .ShouldBe("2 left");
+        await Postgres.ExecuteAsync(world.Database, "update stock set held = 0 where item = 'tie/wire'");
         await CountAsync("tie/wire", 1);
     }
 
