@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Globalization;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
@@ -31,8 +30,8 @@ internal static class ChecksBench
         var ratios = new List<double>();
         for (var i = -1; i < rounds; i++)
         {
-            var compile = Time(() => RegisterPlan.Compile(register, FieldTypes.Standard, BenchRegister.Kinds));
-            var checks = Time(() => DraftChecks.Run(compiled, products));
+            var compile = Rounds.SecondsOf(() => RegisterPlan.Compile(register, FieldTypes.Standard, BenchRegister.Kinds));
+            var checks = Rounds.SecondsOf(() => DraftChecks.Run(compiled, products));
             if (i >= 0)
             {
                 ratios.Add(checks / compile);
@@ -48,19 +47,6 @@ internal static class ChecksBench
         Console.WriteLine(
             string.Create(CultureInfo.InvariantCulture, $"  median: {Rounds.Median(ratios):0.00} times one compile; goal: at most 5")
         );
-    }
-
-    private static double Time<T>(Func<T> work)
-    {
-        work();
-        var (watch, count) = (Stopwatch.StartNew(), 0);
-        do
-        {
-            work();
-            count++;
-        } while (!Rounds.IsShort && watch.Elapsed.TotalSeconds < 1);
-
-        return watch.Elapsed.TotalSeconds / count;
     }
 
     // Half asked of a category, a quarter of tags, the others of products; a third hangs on what is bought as well. Twenty cost something, five stand in item codes.

@@ -89,6 +89,20 @@ internal static class Rounds
         return new Turn(rate, times[(int)(times.Length * 0.99)]);
     }
 
+    /// <summary>How long something takes, over about a second of it; in a short run once. Not counted is the first time.</summary>
+    public static double SecondsOf(Action work)
+    {
+        work();
+        var (watch, count) = (Stopwatch.StartNew(), 0);
+        do
+        {
+            work();
+            count++;
+        } while (!IsShort && watch.Elapsed.TotalSeconds < 1);
+
+        return watch.Elapsed.TotalSeconds / count;
+    }
+
     /// <summary>The median.</summary>
     public static double Median(List<double> values)
     {

@@ -156,27 +156,15 @@ internal static class RulesBench
         return (theirs(), mine);
     }
 
-    // Seconds a cart, over about a second of work.
-    private static double Time(CartContent[] carts, Action<CartContent> work)
-    {
-        foreach (var cart in carts)
-        {
-            work(cart);
-        }
-
-        var (watch, count) = (Stopwatch.StartNew(), 0);
-        while (watch.Elapsed.TotalSeconds < 1)
+    // Seconds a cart.
+    private static double Time(CartContent[] carts, Action<CartContent> work) =>
+        Rounds.SecondsOf(() =>
         {
             foreach (var cart in carts)
             {
                 work(cart);
             }
-
-            count += carts.Length;
-        }
-
-        return watch.Elapsed.TotalSeconds / count;
-    }
+        }) / carts.Length;
 
     private static double Allocated(RegisterPlan plan, CartContent[] carts, Evaluation core)
     {

@@ -116,20 +116,8 @@ public sealed class PricedPropertyTests
                 return;
             }
 
-            var order = new OrderFacts(OrderSnapshot.Of(evaluation, 1, Fixture.Words(shop.Plan.Content)));
-            order.Places().ShouldBe(evaluation.Facts.Places());
-            foreach (var place in order.Places())
-            {
-                foreach (var field in shop.Plan.FieldsOf(place.Level).Where(static f => f.Section is null))
-                {
-                    order.ValueOf(field, place).ShouldBe(evaluation.Facts.ValueOf(field, place));
-                    field.When?.Holds(order, place).ShouldBe(field.When.Holds(evaluation.Facts, place));
-                    foreach (var price in field.Prices)
-                    {
-                        price.Holds(order, place).ShouldBe(price.Holds(evaluation.Facts, place));
-                    }
-                }
-            }
+            var order = OrderSnapshot.Of(evaluation, 1, Fixture.Words(shop.Plan.Content));
+            PropertyTests.ShouldReadAlike(shop.Plan, new OrderFacts(order), evaluation.Facts);
         });
 
     /// <summary>A shop with two carts, made by a seed, which is what a failure tells.</summary>

@@ -174,20 +174,28 @@ public sealed class PropertyTests
                     var evaluation = Fixture.Evaluate(plan, cart);
                     if (evaluation.Problems.Count == 0)
                     {
-                        var order = Fixture.Order(evaluation);
-                        var again = new OrderFacts(order);
-                        again.Places().ShouldBe(evaluation.Facts.Places());
-                        foreach (var place in again.Places())
-                        {
-                            foreach (var field in plan.FieldsOf(place.Level))
-                            {
-                                again.ValueOf(field, place).ShouldBe(evaluation.Facts.ValueOf(field, place));
-                                field.When?.Holds(again, place).ShouldBe(field.When.Holds(evaluation.Facts, place));
-                            }
-                        }
+                        ShouldReadAlike(plan, new OrderFacts(Fixture.Order(evaluation)), evaluation.Facts);
                     }
                 }
             );
+
+    /// <summary>Every answer, and every condition of a field or a price, is the same in an order as in its cart.</summary>
+    internal static void ShouldReadAlike(RegisterPlan plan, OrderFacts order, CartFacts cart)
+    {
+        order.Places().ShouldBe(cart.Places());
+        foreach (var place in order.Places())
+        {
+            foreach (var field in plan.FieldsOf(place.Level))
+            {
+                order.ValueOf(field, place).ShouldBe(cart.ValueOf(field, place));
+                field.When?.Holds(order, place).ShouldBe(field.When.Holds(cart, place));
+                foreach (var price in field.Prices)
+                {
+                    price.Holds(order, place).ShouldBe(price.Holds(cart, place));
+                }
+            }
+        }
+    }
 
     private static RegisterPlan Plan(RegisterContent register) => RegisterPlan.Compile(register, FieldTypes.Standard, TestKind.All).Plan;
 }

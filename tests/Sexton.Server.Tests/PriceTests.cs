@@ -111,6 +111,12 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
         var preview = (await manager.PreviewAsync(cart)).Json["evaluation"]!;
         asked["offer"]!["version"] = 0;
         asked.ToJsonString().ShouldBe(preview.ToJsonString());
+        if (product == "LA-ZINC-L")
+        {
+            asked["asked"]!.AsArray().Single(a => a!["field"]!.GetValue<string>() == "fixing")!["choices"]!
+                .AsArray()
+                .Count.ShouldBe(quantity > 1 ? 2 : 1);
+        }
     }
 
     [Fact]
@@ -258,6 +264,14 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
             (await manager.AddAsync("A stake with it", "stake", "yes_no", products: "TR-CRAB")).Status.ShouldBe(200);
             await manager.ChangeAsync("stake", "prices", JsonNode.Parse("""[{"kind":"per_unit","tariff":{"minor":350}}]"""));
             await manager.ChangeAsync("stake", "price_within.cart_line", true);
+            (await manager.AddAsync("Hung or on a stake", "fixing", "one_of", products: "LA-ZINC-L")).Status.ShouldBe(200);
+            await manager.ChangeAsync(
+                "fixing",
+                "settings.choices",
+                JsonNode.Parse(
+                    """[{"key":"hung","label":{"en":"Hung"}},{"key":"stake","label":{"en":"On a stake"},"when":{"of":"quantity","over":1}}]"""
+                )
+            );
             (await manager.PublishAsync()).Status.ShouldBe(200);
         }
     }

@@ -26,4 +26,7 @@ public sealed record Step(string Key, LanguageMap Name, bool Own = false)
 
     /// <summary>The steps that every shop has, in the order in which a shopper passes them.</summary>
     public static readonly ImmutableArray<Step> Standard = [ProductPage, Cart, Contact, Delivery, Payment];
+
+    /// <summary>The first step at which something of a level can be asked.</summary>
+    public static Step FirstOf(Level level) => level == Level.Order ? Cart : ProductPage;
 }

@@ -17,10 +17,7 @@ public static class FormerFields
     public static RegisterContent WithFormer(this RegisterContent register, IEnumerable<Field> fields, IEnumerable<Section> sections)
     {
         var steps = register.AllSteps().Select(static s => s.Key).ToHashSet(StringComparer.Ordinal);
-        string At(string step, Level level) =>
-            steps.Contains(step) ? step
-            : level == Level.Order ? Step.Cart.Key
-            : Step.ProductPage.Key;
+        string At(string step, Level level) => steps.Contains(step) ? step : Step.FirstOf(level).Key;
         bool IsGone(string key) => register.Find(key) is null && register.FindSection(key) is null;
         return register with
         {

@@ -14,6 +14,10 @@ public sealed class OneOf : FieldType
     /// <summary>The name of the setting that holds the list.</summary>
     public const string Choices = "choices";
 
+    /// <summary>The choices that the settings of a field list; none for a field that has none.</summary>
+    public static ImmutableArray<Choice> ChoicesIn(IReadOnlyDictionary<string, JsonElement> settings) =>
+        ChoicesSetting.Read(settings.TryGetValue(Choices, out var choices) ? choices : null);
+
     /// <summary>The key of this type.</summary>
     public const string TypeKey = "one_of";
 

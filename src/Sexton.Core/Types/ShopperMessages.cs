@@ -94,18 +94,16 @@ public static class ShopperMessages
         var rest = sentence.AsSpan();
         for (var at = rest.IndexOf('{'); at >= 0; at = rest.IndexOf('{'))
         {
-            var slot = rest.Length > at + 2 && rest[at + 2] == '}' ? rest[at + 1] : ' ';
+            var text = rest[at..] switch
+            {
+                ['{', '0', '}', ..] => label.In(language),
+                ['{', '1', '}', ..] => refusal.First ?? "",
+                ['{', '2', '}', ..] => refusal.Second ?? "",
+                _ => null,
+            };
             filled.AppendFormatted(rest[..at]);
-            filled.AppendLiteral(
-                slot switch
-                {
-                    '0' => label.In(language),
-                    '1' => refusal.First ?? "",
-                    '2' => refusal.Second ?? "",
-                    _ => "{",
-                }
-            );
-            rest = rest[(at + (slot is '0' or '1' or '2' ? 3 : 1))..];
+            filled.AppendFormatted(text ?? "{");
+            rest = rest[(at + (text is null ? 1 : 3))..];
         }
 
         filled.AppendFormatted(rest);

@@ -64,7 +64,8 @@ public static class CanonicalText
 
     private static bool HasHalfCharacter(string text)
     {
-        for (var i = Math.Max(0, text.AsSpan().IndexOfAnyInRange('\ud800', '\udfff')); i < text.Length; i++)
+        var first = text.AsSpan().IndexOfAnyInRange('\ud800', '\udfff');
+        for (var i = first; i >= 0 && i < text.Length; i++)
         {
             if (char.IsSurrogate(text[i]))
             {

@@ -3,7 +3,6 @@ using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
 using Sexton.Core.Routing;
 using Sexton.Core.Types;
-using Sexton.Core.Types.Settings;
 using Sexton.Data.Rows;
 using Sexton.Server.Common;
 using Sexton.Server.Versions;
@@ -168,7 +167,5 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
     }
 
     private static IEnumerable<string> Pictures(Field field) =>
-        (field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Picture) : [])
-            .Append(field.Picture)
-            .Where(static p => p.Length > 0);
+        OneOf.ChoicesIn(field.Settings).Select(static c => c.Picture).Append(field.Picture).Where(static p => p.Length > 0);
 }

@@ -123,8 +123,8 @@ internal sealed record OrderTrail(IReadOnlyList<PlaceTrail> Places, RegisterPlan
     /// <summary>What one answer is to show at one destination.</summary>
     public MarkView MarkOf(OrderAnswer answer, string destination)
     {
-        var (slot, place) = (answer.Slot, At(destination));
-        var (expectation, finding) = (place.ExpectationOf(answer, Plan), place.FindingOf(slot));
+        var place = At(destination);
+        var (expectation, finding) = (place.ExpectationOf(answer, Plan), place.FindingOf(answer.Slot));
         return new MarkView(destination, TrailSign.Of(expectation, finding, place.Lane?.State), expectation, finding, place.Lane?.State);
     }
 }

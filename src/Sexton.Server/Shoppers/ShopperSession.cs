@@ -21,17 +21,11 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
     private ShopperRow? _shopper;
 
     /// <summary>The account of the shopper, or null without one. Read from the database, so that a changed group counts at once.</summary>
-    public async Task<ShopperRow?> FindAsync(CancellationToken cancel)
+    public async ValueTask<ShopperRow?> FindAsync(CancellationToken cancel)
     {
         if (!_read)
         {
-            var known = await http.HttpContext!.AuthenticateAsync(Scheme);
-            _shopper =
-                known.Succeeded
-                && Guid.TryParse(known.Principal.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
-                && Guid.TryParse(known.Principal.FindFirstValue(StampClaim), out var stamp)
-                    ? await db.Shoppers.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id && s.Stamp == stamp, cancel)
-                    : null;
+            _shopper = http.HttpContext!.Request.Cookies.ContainsKey(Cookie) ? await ReadAsync(http.HttpContext, cancel) : null;
             _read = true;
         }
 
@@ -39,8 +33,7 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
     }
 
     /// <summary>The key of the shopper's group; "" without an account. Costs nothing where nobody is signed in.</summary>
-    public async ValueTask<string> GroupAsync(CancellationToken cancel) =>
-        http.HttpContext!.Request.Cookies.ContainsKey(Cookie) ? (await FindAsync(cancel))?.Group ?? "" : "";
+    public async ValueTask<string> GroupAsync(CancellationToken cancel) => (await FindAsync(cancel))?.Group ?? "";
 
     public async Task SignInAsync(ShopperRow shopper)
     {
@@ -63,5 +56,16 @@ internal sealed class ShopperSession(IHttpContextAccessor http, SextonDb db)
         }
 
         await http.HttpContext!.SignOutAsync(Scheme);
+    }
+
+    private async Task<ShopperRow?> ReadAsync(HttpContext context, CancellationToken cancel)
+    {
+        var known = await context.AuthenticateAsync(Scheme);
+        return
+            known.Succeeded
+            && Guid.TryParse(known.Principal.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
+            && Guid.TryParse(known.Principal.FindFirstValue(StampClaim), out var stamp)
+            ? await db.Shoppers.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id && s.Stamp == stamp, cancel)
+            : null;
     }
 }

@@ -1,5 +1,4 @@
 using Sexton.Core.Types;
-using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Register.Edits;
@@ -35,7 +34,7 @@ public static class KeyRules
     /// <param name="before">The field as it was.</param>
     /// <param name="after">The field as it is to be.</param>
     public static IReadOnlyList<string> AddedChoices(Field before, Field after) =>
-        [.. Choices(after).Except(Choices(before), StringComparer.Ordinal)];
+        [.. Keys(after).Except(Keys(before), StringComparer.Ordinal)];
 
     /// <summary>Checks the keys of added choices: one that is in force may come back, one that was another choice's once may not.</summary>
     /// <param name="added">The keys.</param>
@@ -54,6 +53,5 @@ public static class KeyRules
         }
     }
 
-    private static IEnumerable<string> Choices(Field field) =>
-        field.Settings.TryGetValue(OneOf.Choices, out var choices) ? ChoicesSetting.Read(choices).Select(static c => c.Key) : [];
+    private static IEnumerable<string> Keys(Field field) => OneOf.ChoicesIn(field.Settings).Select(static c => c.Key);
 }

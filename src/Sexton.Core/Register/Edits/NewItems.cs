@@ -38,7 +38,7 @@ public static class NewItems
             Key = key,
             Type = type.Key,
             Level = section?.Level ?? level,
-            Step = section?.Step ?? StepOf(level),
+            Step = section?.Step ?? Facts.Step.FirstOf(level).Key,
             Section = section?.Key,
             Label = LanguageMap.Empty,
             Personal = type.IsPersonal,
@@ -62,7 +62,7 @@ public static class NewItems
         {
             Key = key,
             Level = level,
-            Step = StepOf(level),
+            Step = Facts.Step.FirstOf(level).Key,
             Heading = LanguageMap.Empty,
             GoesTo =
             [
@@ -108,6 +108,4 @@ public static class NewItems
         };
         return DestinationEdit.Apply(plain, "name", JsonSerializer.SerializeToElement(name), kinds);
     }
-
-    private static string StepOf(Level level) => level == Level.Order ? Facts.Step.Cart.Key : Facts.Step.ProductPage.Key;
 }
