@@ -31,7 +31,7 @@ public sealed record SentOrder(
     /// <summary>How its lines leave for the destination.</summary>
     public LineLeaving Leaving { get; init; }
 
-    /// <summary>The place of each line in the order, from 1, by its id.</summary>
+    /// <summary>The position of each line in the order, from 1, by its id.</summary>
     public IReadOnlyDictionary<string, int> LineNumbers { get; } =
         Content.Lines.Select((line, i) => (line.Id, i)).ToDictionary(l => l.Id, l => l.i + 1, StringComparer.Ordinal);
 }

@@ -2,7 +2,9 @@ using System.Collections.Immutable;
 using Sexton.Core.Asking;
 using Sexton.Core.Checks;
 using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
 using Sexton.Core.Files;
+using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
@@ -117,6 +119,25 @@ public sealed class RoutingTests
         var cart = Fixture.Evaluate(plan, Fixture.Of(walk));
         Slots(Projector.Project(cart, "back_office")).ShouldStartWith("unit/l1/b/badge order/");
         Slots(Projector.Project(Fixture.Order(cart), plan, "back_office")).ShouldStartWith("unit/l1/b/badge order/");
+    }
+
+    [Fact]
+    public void Where_an_answer_of_an_order_stands_is_found_or_refused()
+    {
+        var plan = Fixture.Plan(Fixture.AskUnit("badge", "line_text"), Fixture.Ask("note", "line_text"));
+        var walk = Fixture.Line("WALK", 2, ("note", "Zoë")) with
+        {
+            Id = "l2",
+            Units = [new("a", Fixture.Answers(("badge", "Zoë"))), new("b", Fixture.Answers(("badge", "Odile")))],
+        };
+        var order = Fixture.Order(Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("TREE", 1), walk)));
+        var facts = new OrderFacts(order);
+        order
+            .Answers.Where(static a => a.Field is "badge" or "note" && a.LineId == "l2")
+            .Select(facts.PlaceOf)
+            .ShouldBe([Place.OfLine(1), new Place(1, 0), new Place(1, 1)], ignoreOrder: true);
+        facts.PlaceOf(order.Answers.First(static a => a.LineId is null)).ShouldBe(Place.Order);
+        Should.Throw<ArgumentException>(() => facts.PlaceOf(order.Answers[0] with { LineId = "l3" })).ParamName.ShouldBe("answer");
     }
 
     [Fact]

@@ -23,7 +23,7 @@ const attention = useQuery({
   enabled: signedIn,
   refetchInterval: 15_000,
 });
-const places = computed(() => [
+const views = computed(() => [
   ...(isManager.value
     ? [
         { key: 'fields', name: 'Fields', to: '/fields', figure: draft.value?.unpublished ? `${draft.value.unpublished} changed` : '' },
@@ -39,9 +39,9 @@ const places = computed(() => [
 ]);
 
 // Only managers have the register; the others come in at the orders.
-const mayBeHere = computed(() => isManager.value || route.meta.place === 'orders');
+const mayBeHere = computed(() => isManager.value || route.meta.view === 'orders');
 watchEffect(() => {
-  if (signedIn.value && route.meta.place && !mayBeHere.value) void router.replace('/orders');
+  if (signedIn.value && route.meta.view && !mayBeHere.value) void router.replace('/orders');
 });
 
 async function load(): Promise<void> {
@@ -82,13 +82,13 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
       >
       <nav aria-label="Places">
         <RouterLink
-          v-for="place in places"
-          :key="place.key"
-          :to="place.to"
-          :class="{ here: route.meta.place === place.key }"
-          :aria-current="route.meta.place === place.key ? 'page' : undefined"
+          v-for="view in views"
+          :key="view.key"
+          :to="view.to"
+          :class="{ here: route.meta.view === view.key }"
+          :aria-current="route.meta.view === view.key ? 'page' : undefined"
         >
-          {{ place.name }} <b v-if="place.figure">{{ place.figure }}</b>
+          {{ view.name }} <b v-if="view.figure">{{ view.figure }}</b>
         </RouterLink>
       </nav>
       <div class="who">
@@ -97,8 +97,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <button class="act quiet" @click="leave">Sign out</button>
       </div>
     </header>
-    <main class="place"><RouterView v-if="mayBeHere" /></main>
-    <KeyHelp v-if="keys" :place="String(route.meta.place)" @close="keys = false" />
+    <main class="view"><RouterView v-if="mayBeHere" /></main>
+    <KeyHelp v-if="keys" :view="String(route.meta.view)" @close="keys = false" />
   </div>
 </template>
 
@@ -175,7 +175,7 @@ nav b {
 .quiet:hover {
   text-decoration: underline;
 }
-.place {
+.view {
   min-height: 0;
 }
 @media (max-width: 900px) {

@@ -4,10 +4,10 @@ export const router = createRouter({
   history: createWebHistory('/console/'),
   routes: [
     { path: '/', redirect: '/fields' },
-    { path: '/fields/:field?', component: () => import('./pages/FieldsPage.vue'), props: true, meta: { place: 'fields' } },
-    { path: '/versions', component: () => import('./pages/VersionsPage.vue'), meta: { place: 'versions' } },
-    { path: '/orders', component: () => import('./pages/OrdersPage.vue'), meta: { place: 'orders' } },
-    { path: '/orders/:number', component: () => import('./pages/OrderPage.vue'), props: true, meta: { place: 'orders' } },
+    { path: '/fields/:field?', component: () => import('./pages/FieldsPage.vue'), props: true, meta: { view: 'fields' } },
+    { path: '/versions', component: () => import('./pages/VersionsPage.vue'), meta: { view: 'versions' } },
+    { path: '/orders', component: () => import('./pages/OrdersPage.vue'), meta: { view: 'orders' } },
+    { path: '/orders/:number', component: () => import('./pages/OrderPage.vue'), props: true, meta: { view: 'orders' } },
     { path: '/:rest(.*)', redirect: '/fields' },
   ],
 });

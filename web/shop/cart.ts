@@ -12,8 +12,8 @@ export interface LineDraft {
   quantity: number;
   answers: Answers;
   units: Unit[];
-  /** How many places were given to its units so far. */
-  places: number;
+  /** How many numbers were given to its units so far. */
+  units_given: number;
 }
 
 /** A cart with its evaluation. */

@@ -17,7 +17,7 @@ export const pageOf = (step: string): string => (step === 'cart' || step === 'pr
 
 /** The page after a step. */
 export function pageAfter(evaluation: Evaluated, step: string): string {
-  const place = evaluation.steps.findIndex((s) => s.key === step);
+  const index = evaluation.steps.findIndex((s) => s.key === step);
   const passed = stepsOf(evaluation).map((s) => s.key);
-  return pageOf(evaluation.steps.slice(place + 1).find((s) => passed.includes(s.key))?.key ?? 'payment');
+  return pageOf(evaluation.steps.slice(index + 1).find((s) => passed.includes(s.key))?.key ?? 'payment');
 }

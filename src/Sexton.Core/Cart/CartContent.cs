@@ -218,48 +218,53 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
     /// <summary>Each one of the quantity, where each one is asked for; else empty.</summary>
     public ImmutableArray<CartUnit> Units { get; init; } = [];
 
-    /// <summary>How many places were ever given to units of this line; a further unit gets the next one.</summary>
-    public int Places { get; init; }
+    /// <summary>How many numbers were ever given to units of this line; a further unit gets the next one.</summary>
+    public int UnitsGiven { get; init; }
 
     /// <summary>Whether each one of it is asked for. Found out with each look at the register and never kept.</summary>
     [JsonIgnore]
     public bool AsksEach { get; init; }
 
     /// <summary>
-    /// The line with as many units as its quantity, in the order of their places, which never change. Places that were not given out before are given
+    /// The line with as many units as its quantity, in the order of their numbers, which never change. Numbers that were not given out before are given
     /// from the first that is free; too many units are refused, since only the shopper knows which go. Where more are wanted than can be asked for, none is added.
     /// </summary>
     /// <exception cref="CartException">There are more units than the quantity, or an id stands twice.</exception>
     public CartLine WithUnits()
     {
         CheckUnits();
-        var taken = Units.Select(static u => u.Place).ToHashSet();
+        var taken = Units.Select(static u => u.Number).ToHashSet();
         if (Units.Length > Quantity)
         {
             throw new CartException("Say which of them go.");
         }
 
         var units = Units.ToBuilder();
-        for (var place = Places + 1; Quantity <= CartContent.MostUnits && units.Count < Quantity; place++)
+        for (var number = UnitsGiven + 1; Quantity <= CartContent.MostUnits && units.Count < Quantity; number++)
         {
-            if (taken.Add(place))
+            if (taken.Add(number))
             {
-                units.Add(CartUnit.At(place));
+                units.Add(CartUnit.At(number));
             }
         }
 
-        units.Sort(static (a, b) => a.Place.CompareTo(b.Place));
+        units.Sort(static (a, b) => a.Number.CompareTo(b.Number));
         return this with
         {
             Units = units.ToImmutable(),
-            Places = Math.Max(Places, units.Count == 0 ? 0 : units[^1].Place),
+            UnitsGiven = Math.Max(UnitsGiven, units.Count == 0 ? 0 : units[^1].Number),
             AsksEach = true,
         };
     }
 
     internal void CheckShape()
     {
-        if (Id is null or { Length: > LongestId } || ProductCode is null || Answers is null || Places is < 0 or > CartUnit.MostPlaces)
+        if (
+            Id is null or { Length: > LongestId }
+            || ProductCode is null
+            || Answers is null
+            || UnitsGiven is < 0 or > CartUnit.GreatestNumber
+        )
         {
             throw new CartException("A line of the cart is not what it should be. Reload the page.");
         }
@@ -280,7 +285,7 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
     // Ids of units are made here and come back; anything else would end up in keys of the database.
     private void CheckUnits()
     {
-        if (Units.IsDefault || Units.Any(static u => u?.Answers is null || u.Place == 0))
+        if (Units.IsDefault || Units.Any(static u => u?.Answers is null || u.Number == 0))
         {
             throw new CartException("One of them is not known here. Reload the page.");
         }
@@ -300,7 +305,7 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
         && ProductCode == other.ProductCode
         && VariantCode == other.VariantCode
         && Quantity == other.Quantity
-        && Places == other.Places
+        && UnitsGiven == other.UnitsGiven
         && Answers.Equals(other.Answers)
         && Units.SequenceEqual(other.Units);
 
@@ -309,24 +314,24 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
 }
 
 /// <summary>One of a line's quantity.</summary>
-/// <param name="Id">Its stable id within the line: "u" and its place.</param>
+/// <param name="Id">Its stable id within the line: "u" and its number.</param>
 /// <param name="Answers">Its answers, by field key, as entered.</param>
 public sealed record CartUnit(string Id, AnswerSet Answers)
 {
-    /// <summary>The greatest place that is given out.</summary>
-    public const int MostPlaces = 99_999;
+    /// <summary>The greatest number that is given out.</summary>
+    public const int GreatestNumber = 99_999;
 
-    /// <summary>Its place in the line, from 1, which never changes; what is displayed is its number among those there are. 0 where the id is none.</summary>
+    /// <summary>Its number in the line, from 1, which never changes; what is displayed is its ordinal among those there are. 0 where the id is none.</summary>
     [JsonIgnore]
-    public int Place =>
+    public int Number =>
         Id is ['u', >= '1' and <= '9', ..] and { Length: <= 6 }
-        && int.TryParse(Id.AsSpan(1), NumberStyles.None, CultureInfo.InvariantCulture, out var place)
-            ? place
+        && int.TryParse(Id.AsSpan(1), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            ? number
             : 0;
 
     /// <summary>A unit without answers.</summary>
-    /// <param name="place">Its place.</param>
-    public static CartUnit At(int place) => new(string.Create(CultureInfo.InvariantCulture, $"u{place}"), AnswerSet.Empty);
+    /// <param name="number">Its number.</param>
+    public static CartUnit At(int number) => new(string.Create(CultureInfo.InvariantCulture, $"u{number}"), AnswerSet.Empty);
 }
 
 /// <summary>A change to a cart that cannot be made.</summary>

@@ -20,13 +20,13 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
     private readonly Dictionary<string, PlannedField> _planned = new(StringComparer.Ordinal);
     private readonly Dictionary<PlannedField, HashSet<AnswerSource>> _reads = [];
     private readonly ImmutableArray<Step> _steps = content.AllSteps();
-    private readonly Dictionary<string, int> _places = [];
+    private readonly Dictionary<string, int> _stepIndexes = [];
 
     public Compilation Compile()
     {
         foreach (var (step, i) in _steps.Select(static (s, i) => (s, i)))
         {
-            _places.TryAdd(step.Key, i);
+            _stepIndexes.TryAdd(step.Key, i);
         }
 
         CheckKeys();
@@ -34,7 +34,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
         CheckDestinations();
         PlanSections();
         PlanFields();
-        var binder = new ConditionBinder(Find, _places, _planned.GetValueOrDefault(BuiltInFields.DeliveryAddress));
+        var binder = new ConditionBinder(Find, _stepIndexes, _planned.GetValueOrDefault(BuiltInFields.DeliveryAddress));
         foreach (var field in _planned.Values.ToList())
         {
             Bind(field, binder);
@@ -83,7 +83,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
                 Problem(step.Key, "name", "It has no name. Say what the shopper reads above it.");
             }
 
-            if (!CustomStep.Places.Contains(step.After))
+            if (!CustomStep.Predecessors.Contains(step.After))
             {
                 Problem(step.Key, "after", "A step of your own stands after the cart, the contact or the delivery.");
             }
@@ -129,7 +129,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
             {
                 Problem(section.Key, "heading", "It has no heading. Say what stands above its fields.");
             }
-            else if (PlaceOf(section.Key, section.Step, section.Level) is { } place)
+            else if (StepIndexOf(section.Key, section.Step, section.Level) is { } stepIndex)
             {
                 var type = types.Find(YesOrNo.TypeKey)!;
                 var opening = new Field
@@ -153,7 +153,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
                     opening,
                     type,
                     type.Bind(new SettingReader(type, opening.Settings)),
-                    place,
+                    stepIndex,
                     section
                 );
             }
@@ -184,7 +184,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
                 Problem(field.Key, "label", "It has no label. Say what the shopper is asked.");
             }
 
-            var place = PlaceOf(field.Key, section?.Field.Step ?? field.Step, field.Level);
+            var stepIndex = StepIndexOf(field.Key, section?.Field.Step ?? field.Step, field.Level);
             var type = types.Find(field.Type);
             if (type is null)
             {
@@ -204,7 +204,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
                     section is null ? field : field with { Step = section.Field.Step },
                     type,
                     rule,
-                    place!.Value
+                    stepIndex!.Value
                 )
                 {
                     Within = section,
@@ -236,9 +236,9 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
         }
     }
 
-    private int? PlaceOf(string key, string step, Level level)
+    private int? StepIndexOf(string key, string step, Level level)
     {
-        if (!_places.TryGetValue(step, out var place))
+        if (!_stepIndexes.TryGetValue(step, out var stepIndex))
         {
             Problem(key, "step", $"There is no step “{step}”.");
             return null;
@@ -246,7 +246,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
 
         if (level == Level.Order || step != Step.Payment.Key)
         {
-            return place;
+            return stepIndex;
         }
 
         Problem(key, "step", "At payment only what belongs to the whole order is asked. Ask it at an earlier step.");
@@ -435,23 +435,23 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
     private ImmutableArray<PlannedField> Display(ImmutableArray<PlannedField> inOrder)
     {
         // A section stands where the first of its fields stands, and one without fields at the end.
-        var place = content
+        var rank = content
             .Fields.Select(static (f, i) => (f.Key, i))
             .DistinctBy(static f => f.Key)
             .ToDictionary(static f => f.Key, static f => f.i, StringComparer.Ordinal);
         var first = content
             .Fields.Where(static f => f.Section is not null)
             .GroupBy(static f => f.Section!, StringComparer.Ordinal)
-            .ToDictionary(static g => g.Key, g => place[g.First().Key], StringComparer.Ordinal);
+            .ToDictionary(static g => g.Key, g => rank[g.First().Key], StringComparer.Ordinal);
         return
         [
             .. inOrder
                 .Where(static f => !f.Dormant)
                 .OrderBy(static f => f.StepIndex)
                 .ThenBy(f =>
-                    first.GetValueOrDefault(f.Section?.Key ?? f.Field.Section ?? "", f.Section is null ? place[f.Field.Key] : int.MaxValue)
+                    first.GetValueOrDefault(f.Section?.Key ?? f.Field.Section ?? "", f.Section is null ? rank[f.Field.Key] : int.MaxValue)
                 )
-                .ThenBy(f => f.Section is null ? place[f.Field.Key] : -1),
+                .ThenBy(f => f.Section is null ? rank[f.Field.Key] : -1),
         ];
     }
 

@@ -22,7 +22,7 @@ public sealed class PriceWords(string currency, string language)
 
         if (price.Kind == PriceKind.Percent)
         {
-            return $"{Sign(price, tariff.Ppm)}{Share(Math.Abs(tariff.Ppm))} of the price{Ceiling(tariff)}";
+            return $"{PlusOrMinus(price, tariff.Ppm)}{Share(Math.Abs(tariff.Ppm))} of the price{Ceiling(tariff)}";
         }
 
         var once = price.Kind is PriceKind.OncePerLine or PriceKind.OncePerOrder ? " once" : "";
@@ -42,7 +42,7 @@ public sealed class PriceWords(string currency, string language)
     private string Amounts(Price price, Tariff tariff)
     {
         var each = price.BandForAll ? "" : Each(price.By);
-        var first = $"{Sign(price, tariff.Minor)}{Amount(Math.Abs(tariff.Minor))}{each}";
+        var first = $"{PlusOrMinus(price, tariff.Minor)}{Amount(Math.Abs(tariff.Minor))}{each}";
         if (tariff.Bands.IsEmpty)
         {
             return price.Included > 0 ? $"{first} over {price.Included}" : first;
@@ -50,14 +50,14 @@ public sealed class PriceWords(string currency, string language)
 
         // With bands, "over" says where one begins, and what is included is said by itself.
         var bands = tariff.Bands.Select(band =>
-            $"{Sign(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} over {LocalText.Number(band.Over, language)}"
+            $"{PlusOrMinus(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} over {LocalText.Number(band.Over, language)}"
         );
         return (price.Included > 0 ? $"{price.Included} included, then " : "") + string.Join(", ", bands.Prepend(first));
     }
 
     private string Ceiling(Tariff tariff) => tariff.CeilingMinor is { } ceiling ? $", at most {Amount(ceiling)}" : "";
 
-    private static string Sign(Price price, long amount) =>
+    private static string PlusOrMinus(Price price, long amount) =>
         price.Kind == PriceKind.ForTheGoods ? ""
         : amount < 0 ? "− "
         : "+ ";

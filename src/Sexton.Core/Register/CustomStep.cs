@@ -11,5 +11,5 @@ namespace Sexton.Core.Register;
 public sealed record CustomStep(string Key, LanguageMap Name, string After)
 {
     /// <summary>The steps after which one of the manager's own can stand.</summary>
-    public static readonly ImmutableArray<string> Places = [Step.Cart.Key, Step.Contact.Key, Step.Delivery.Key];
+    public static readonly ImmutableArray<string> Predecessors = [Step.Cart.Key, Step.Contact.Key, Step.Delivery.Key];
 }

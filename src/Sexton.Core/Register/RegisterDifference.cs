@@ -174,15 +174,15 @@ public sealed class RegisterDifference(
     // The fewest that can be said to have moved: all but a longest run that kept its order.
     private static HashSet<string> Moved(List<string> before, List<string> after)
     {
-        var places = after.Select(k => before.IndexOf(k)).ToList();
-        var best = new int[places.Count];
-        var from = new int[places.Count];
-        for (var i = 0; i < places.Count; i++)
+        var positions = after.Select(k => before.IndexOf(k)).ToList();
+        var best = new int[positions.Count];
+        var from = new int[positions.Count];
+        for (var i = 0; i < positions.Count; i++)
         {
             (best[i], from[i]) = (1, -1);
             for (var j = 0; j < i; j++)
             {
-                if (places[j] < places[i] && best[j] >= best[i])
+                if (positions[j] < positions[i] && best[j] >= best[i])
                 {
                     (best[i], from[i]) = (best[j] + 1, j);
                 }

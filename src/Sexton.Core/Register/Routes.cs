@@ -21,11 +21,11 @@ public static class Routes
     /// <param name="destinations">Where answers can go.</param>
     public static Field Begin(Field field, AnswerRule rule, DestinationIndex destinations)
     {
-        var places = destinations.All.Where(d => d.Plain.TakesNewFields && d.Takes(field.Level)).ToList();
+        var takers = destinations.All.Where(d => d.Plain.TakesNewFields && d.Takes(field.Level)).ToList();
         return field with
         {
-            GoesTo = [.. places.Where(d => d.WhyNot(rule, field.Level) is null).Select(static d => d.Key)],
-            LeftOut = [.. places.Where(d => d.WhyNot(rule, field.Level) is not null).Select(static d => d.Key)],
+            GoesTo = [.. takers.Where(d => d.WhyNot(rule, field.Level) is null).Select(static d => d.Key)],
+            LeftOut = [.. takers.Where(d => d.WhyNot(rule, field.Level) is not null).Select(static d => d.Key)],
         };
     }
 

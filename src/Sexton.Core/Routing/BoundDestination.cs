@@ -41,7 +41,7 @@ public sealed class BoundDestination
     public bool Takes(Level level) => Capacity.Levels.Contains(level);
 
     /// <summary>Why it has no place for answers of a level, in a sentence; null where it has one.</summary>
-    public string? WhyNoPlace(Level level) =>
+    public string? WhyLevelNotTaken(Level level) =>
         Takes(level) ? null : $"An answer given once per {level.ToString().ToLowerInvariant()} has no place in {Phrase}.";
 
     /// <summary>The greatest length in characters of an answer of a level; null for no limit.</summary>
@@ -53,7 +53,7 @@ public sealed class BoundDestination
     /// <example><code>destination.WhyNot(rule, Level.Line) // "An answer may have 120 characters, and the back office takes 60."</code></example>
     public string? WhyNot(AnswerRule rule, Level level)
     {
-        if (WhyNoPlace(level) is { } noPlace)
+        if (WhyLevelNotTaken(level) is { } noPlace)
         {
             return noPlace;
         }

@@ -82,7 +82,7 @@ public sealed class AmountOfMoney(string currency) : FieldType
 
         public override int LongestText => new[] { least, most }.Max(amount => Write(amount, currency, LanguageMap.Fallback).Length);
 
-        public override string Unit => MoneyText.SignOf(currency);
+        public override string Unit => MoneyText.SymbolOf(currency);
 
         public override FactKind Fact => FactKind.Number;
 
@@ -118,7 +118,7 @@ public sealed class AmountOfMoney(string currency) : FieldType
         private string Bare(string text)
         {
             var plain = text.Trim();
-            foreach (var mark in new[] { MoneyText.SignOf(currency), currency })
+            foreach (var mark in new[] { MoneyText.SymbolOf(currency), currency })
             {
                 if (plain.StartsWith(mark, StringComparison.OrdinalIgnoreCase))
                 {

@@ -128,7 +128,7 @@ public interface IAnswerContext
     KeptFile? File(string id) => null;
 
     /// <summary>Whether a choice of the field being read is offered here.</summary>
-    /// <param name="choice">Its place in <see cref="AnswerRule.Choices"/>.</param>
+    /// <param name="choice">Its index in <see cref="AnswerRule.Choices"/>.</param>
     bool Offers(int choice);
 }
 

@@ -79,7 +79,7 @@ internal sealed class ChoiceRule(ImmutableArray<Choice> choices) : AnswerRule
 /// <param name="choices">The choices in their order.</param>
 internal sealed class ChoiceIndex(ImmutableArray<Choice> choices)
 {
-    private readonly FrozenDictionary<string, int> _places = choices
+    private readonly FrozenDictionary<string, int> _indexes = choices
         .Select(static (c, i) => (c.Key, i))
         .ToFrozenDictionary(static c => c.Key, static c => c.i, StringComparer.Ordinal);
 
@@ -125,9 +125,9 @@ internal sealed class ChoiceIndex(ImmutableArray<Choice> choices)
     /// <summary>That there is nothing to choose from, where that is so.</summary>
     public SettingProblem? Lacks { get; } = choices.IsEmpty ? new SettingProblem(OneOf.Choices, "It offers nothing. Add choices.") : null;
 
-    /// <summary>The place of a choice, or -1.</summary>
-    public int Find(string key) => _places.TryGetValue(key, out var at) ? at : -1;
+    /// <summary>The index of a choice, or -1.</summary>
+    public int Find(string key) => _indexes.TryGetValue(key, out var at) ? at : -1;
 
     /// <summary>The label of a choice.</summary>
-    public string LabelOf(string key, string language) => choices[_places[key]].Label.In(language);
+    public string LabelOf(string key, string language) => choices[_indexes[key]].Label.In(language);
 }

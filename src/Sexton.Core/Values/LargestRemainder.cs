@@ -16,7 +16,7 @@ public static class LargestRemainder
     /// <example><code>LargestRemainder.Share([1, 1, 1], 3, total: 1, shares) // shares is 1, 0, 0</code></example>
     public static void Share(ReadOnlySpan<Int128> dues, Int128 denominator, long total, Span<long> shares)
     {
-        var (ranks, places) = (ArrayPool<Int128>.Shared.Rent(dues.Length), ArrayPool<int>.Shared.Rent(dues.Length));
+        var (ranks, indexes) = (ArrayPool<Int128>.Shared.Rent(dues.Length), ArrayPool<int>.Shared.Rent(dues.Length));
         var left = total;
         for (var i = 0; i < dues.Length; i++)
         {
@@ -30,17 +30,17 @@ public static class LargestRemainder
             left -= shares[i];
 
             // The greatest remainder first, and no two alike, so that the order of equal ones does not hang on how it is sorted.
-            (ranks[i], places[i]) = (((denominator - rest) * dues.Length) + i, i);
+            (ranks[i], indexes[i]) = (((denominator - rest) * dues.Length) + i, i);
         }
 
-        ranks.AsSpan(0, dues.Length).Sort(places.AsSpan(0, dues.Length));
+        ranks.AsSpan(0, dues.Length).Sort(indexes.AsSpan(0, dues.Length));
         for (var i = 0; i < left; i++)
         {
-            shares[places[i]]++;
+            shares[indexes[i]]++;
         }
 
         ArrayPool<Int128>.Shared.Return(ranks);
-        ArrayPool<int>.Shared.Return(places);
+        ArrayPool<int>.Shared.Return(indexes);
     }
 
     /// <summary>The same for dues and a denominator of ordinary size, as those of tax are; it is reckoned with each evaluation.</summary>
@@ -61,7 +61,7 @@ public static class LargestRemainder
             ranks[i] = ((denominator - rest) * dues.Length) + i;
         }
 
-        // The place stands in the rank, so that sorting moves one number and not two.
+        // The index stands in the rank, so that sorting moves one number and not two.
         var sorted = ranks.AsSpan(0, dues.Length);
         sorted.Sort();
         for (var i = 0; i < left; i++)

@@ -50,8 +50,8 @@ public static class MoneyText
             _ => 100,
         };
 
-    /// <summary>The sign of a currency, or its code where it has none that everybody knows.</summary>
-    public static string SignOf(string currency) =>
+    /// <summary>The symbol of a currency, or its code where it has none that everybody knows.</summary>
+    public static string SymbolOf(string currency) =>
         currency switch
         {
             "EUR" => "€",
@@ -77,12 +77,12 @@ public static class MoneyText
 /// <param name="language">The language whose separators are used.</param>
 internal readonly struct MoneyFormat(string currency, string language)
 {
-    private readonly string _sign = MoneyText.SignOf(currency) + "\u00a0";
+    private readonly string _symbol = MoneyText.SymbolOf(currency) + "\u00a0";
     private readonly decimal _unit = MoneyText.UnitOf(currency);
     private readonly string _number = "N" + MoneyText.ExponentOf(currency).ToString(CultureInfo.InvariantCulture);
     private readonly CultureInfo _culture = LanguageTag.CultureOf(language);
 
     /// <inheritdoc cref="MoneyText.Format"/>
     public string Of(long minor) =>
-        (minor < 0 ? "\u2212" + _sign : _sign) + (Math.Abs(new decimal(minor)) / _unit).ToString(_number, _culture);
+        (minor < 0 ? "\u2212" + _symbol : _symbol) + (Math.Abs(new decimal(minor)) / _unit).ToString(_number, _culture);
 }

@@ -19,7 +19,7 @@ public static class StoredPayload
         FindingPurpose = "finding";
 
     /// <summary>
-    /// Seals a projection. An entry that is an answer of the order word for word is kept by its place among them: with a destination or ten nearly all are, and
+    /// Seals a projection. An entry that is an answer of the order word for word is kept by its position among them: with a destination or ten nearly all are, and
     /// each would be there as often.
     /// </summary>
     /// <param name="projection">The projection.</param>
@@ -27,19 +27,19 @@ public static class StoredPayload
     /// <param name="key">The key of the order or cart.</param>
     public static byte[] Seal(Projection projection, IReadOnlyList<OrderAnswer> answers, DataKey key)
     {
-        var places = new Dictionary<Entry, int>();
+        var positions = new Dictionary<Entry, int>();
         for (var i = 0; i < answers.Count; i++)
         {
             foreach (var entry in EntriesOf(answers[i]))
             {
-                places.TryAdd(entry, (2 * i) + (entry.Text == answers[i].Text ? 0 : 1));
+                positions.TryAdd(entry, (2 * i) + (entry.Text == answers[i].Text ? 0 : 1));
             }
         }
 
         var (kept, last) = (new JsonArray(), 0);
         foreach (var entry in projection.Entries)
         {
-            if (places.TryGetValue(entry, out var at))
+            if (positions.TryGetValue(entry, out var at))
             {
                 // From one to the next, so that a run of them is the same number over and over, which packs to nothing.
                 kept.Add(at - last);

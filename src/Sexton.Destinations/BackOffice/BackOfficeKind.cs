@@ -156,7 +156,7 @@ public sealed class BackOfficeKind(Func<HttpClient> client, Func<Guid, string, s
     public override IReadOnlyList<ArtefactPart> PartsOf(byte[] artefact, Projection sent, string slot)
     {
         var record = SaleReader.Parse(artefact);
-        return [IndentedJson.Part(Part, record, SaleReader.PlaceOf(record, slot))];
+        return [IndentedJson.Part(Part, record, SaleReader.NodeOf(record, slot))];
     }
 
     // Too many requests and a request that timed out are worth another try, the other client errors are not.

@@ -7,22 +7,22 @@ using Sexton.Core.Values;
 namespace Sexton.Destinations.BackOffice;
 
 /// <summary>
-/// Finds the slots in a sale as the back office gives it back. Each slot has one place: a member of the customer, the address,
+/// Finds the slots in a sale as the back office gives it back. Each slot stands in one spot: a member of the customer, the address,
 /// the note or attachment with its key, of the piece with its reference, or of the lines that are part of one. Whatever else is there, or is not what it should be, has no slot in it.
 /// </summary>
 internal static class SaleReader
 {
-    /// <summary>The texts by slot; a note that stands twice has no one place, and counts as not there.</summary>
+    /// <summary>The texts by slot; a note that stands twice stands in no one spot, and counts as not there.</summary>
     public static IReadOnlyDictionary<SlotId, string> Read(byte[] record) =>
-        Places(Parse(record)).ToDictionary(static p => p.Key, static p => p.Value.Text);
+        Readings(Parse(record)).ToDictionary(static p => p.Key, static p => p.Value.Text);
 
-    /// <summary>The value in a record that is the place of a slot, or null.</summary>
-    public static JsonNode? PlaceOf(JsonNode? record, string slot) =>
-        Places(record).FirstOrDefault(p => p.Key.ToString() == slot).Value?.Node;
+    /// <summary>The value in a record that stands for a slot, or null.</summary>
+    public static JsonNode? NodeOf(JsonNode? record, string slot) =>
+        Readings(record).FirstOrDefault(p => p.Key.ToString() == slot).Value?.Node;
 
-    private static Dictionary<SlotId, Place> Places(JsonNode? record)
+    private static Dictionary<SlotId, Reading> Readings(JsonNode? record)
     {
-        var found = new Dictionary<SlotId, Place>();
+        var found = new Dictionary<SlotId, Reading>();
         var sale = record as JsonObject;
         Put(found, "name", Member(sale?["customer"], "name"));
         Put(found, "email", Member(sale?["customer"], "email"));
@@ -59,7 +59,7 @@ internal static class SaleReader
         }
     }
 
-    // What has no reference, or shares one with another, has no place of its own.
+    // What has no reference, or shares one with another, cannot be told apart.
     private static IEnumerable<(string Reference, JsonNode? Node)> Referenced(JsonNode? list) =>
         (list as JsonArray ?? [])
             .Select(static n => (Reference: Text(Member(n, "reference")), Node: n))
@@ -70,20 +70,20 @@ internal static class SaleReader
 
     private static JsonNode? Member(JsonNode? node, string name) => (node as JsonObject)?[name];
 
-    private static void Put(Dictionary<SlotId, Place> found, string field, JsonNode? node)
+    private static void Put(Dictionary<SlotId, Reading> found, string field, JsonNode? node)
     {
         if (Text(node) is { } text)
         {
-            found[SlotId.Of(null, null, field)] = new Place(text, node!);
+            found[SlotId.Of(null, null, field)] = new Reading(text, node!);
         }
     }
 
-    private static void Notes(Dictionary<SlotId, Place> found, string? lineId, string? unitId, JsonNode? place)
+    private static void Notes(Dictionary<SlotId, Reading> found, string? lineId, string? unitId, JsonNode? holder)
     {
-        var notes = (Member(place, "notes") as JsonArray ?? []).Select(static n =>
+        var notes = (Member(holder, "notes") as JsonArray ?? []).Select(static n =>
             (Key: Text(Member(n, "key")), Text: Text(Member(n, "text")), Node: n)
         );
-        var attachments = (Member(place, "attachments") as JsonArray ?? []).Select(static a =>
+        var attachments = (Member(holder, "attachments") as JsonArray ?? []).Select(static a =>
             (Key: Text(Member(a, "key")), Text: Files(Member(a, "files")), Node: a)
         );
         foreach (
@@ -94,7 +94,7 @@ internal static class SaleReader
                 .Where(static g => g.Count() == 1)
         )
         {
-            found[SlotId.Of(lineId, unitId, same.Key)] = new Place(same.Single().Text!, same.Single().Node!);
+            found[SlotId.Of(lineId, unitId, same.Key)] = new Reading(same.Single().Text!, same.Single().Node!);
         }
     }
 
@@ -110,5 +110,5 @@ internal static class SaleReader
                 ))
             );
 
-    private sealed record Place(string Text, JsonNode Node);
+    private sealed record Reading(string Text, JsonNode Node);
 }

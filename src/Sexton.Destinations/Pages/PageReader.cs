@@ -17,7 +17,7 @@ public static class PageReader
     /// <summary>The name of the one part of a page.</summary>
     public const string Part = "page";
 
-    /// <summary>The texts by slot. A slot that stands twice has no one place, and counts as not there.</summary>
+    /// <summary>The texts by slot. A slot that stands twice stands in no one spot, and counts as not there.</summary>
     public static IReadOnlyDictionary<SlotId, string> Read(byte[] served)
     {
         using var page = JsonDocument.Parse(served);

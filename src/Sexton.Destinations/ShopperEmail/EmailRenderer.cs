@@ -66,7 +66,7 @@ internal sealed class EmailRenderer
                             (unit, i) =>
                                 new
                                 {
-                                    place = i + 1,
+                                    ordinal = i + 1,
                                     name = line.NameOf(unit),
                                     entries = View(order.Projection.Of(line.Id, unit), order, numbers),
                                 }

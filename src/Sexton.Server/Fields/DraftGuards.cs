@@ -48,7 +48,7 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
     /// <param name="key">Its key.</param>
     /// <param name="definition">Its definition, as it would be.</param>
     /// <param name="register">The draft without it.</param>
-    public static void CheckPlace(DraftItemKind kind, string key, string definition, RegisterContent register)
+    public static void CheckSurroundings(DraftItemKind kind, string key, string definition, RegisterContent register)
     {
         var (section, step) = kind switch
         {

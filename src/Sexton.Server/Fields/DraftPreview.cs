@@ -52,10 +52,10 @@ internal sealed class DraftPreview(
     }
 
     /// <summary>What the condition of a price is called where conditions stand by the path of their setting.</summary>
-    public static string OfPrice(int place) => string.Create(CultureInfo.InvariantCulture, $"prices.{place}");
+    public static string OfPrice(int index) => string.Create(CultureInfo.InvariantCulture, $"prices.{index}");
 
     /// <inheritdoc cref="OfPrice"/>
-    public static string OfUse(int place) => string.Create(CultureInfo.InvariantCulture, $"uses.{place}");
+    public static string OfUse(int index) => string.Create(CultureInfo.InvariantCulture, $"uses.{index}");
 
     // At the first place that could ask it: a condition is about one line or unit, and one is enough to see it at work.
     private static Dictionary<string, Explained> Explain(PlannedField field, Evaluation evaluation, ConditionWords words)

@@ -83,7 +83,7 @@ internal sealed class DraftReader(
                     s.Held
                 )),
             ],
-            new MoneyView(MoneyText.SignOf(products.Currency), MoneyText.ExponentOf(products.Currency)),
+            new MoneyView(MoneyText.SymbolOf(products.Currency), MoneyText.ExponentOf(products.Currency)),
             [.. open],
             meant
         );

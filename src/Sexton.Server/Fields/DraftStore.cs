@@ -28,7 +28,7 @@ internal sealed class DraftStore(
     DraftHistory history
 )
 {
-    /// <summary>The path of the place of a row.</summary>
+    /// <summary>The path of the position of a row.</summary>
     public const string Position = "position";
 
     /// <summary>The draft as plain data.</summary>
@@ -286,12 +286,12 @@ internal sealed class DraftStore(
         {
             var definition =
                 DraftDifference.TakeBack(row.Definition, change.Before!, change.After!) ?? throw DraftHistory.Overtaken(change);
-            DraftGuards.CheckPlace(row.Kind, row.Key, definition, await ReadAsync(cancel));
+            DraftGuards.CheckSurroundings(row.Kind, row.Key, definition, await ReadAsync(cancel));
             await WriteAsync(row, DraftItems.Tidy(row.Kind, definition), change.Setting, actor, undoes: true, cancel);
             return;
         }
 
-        var now = await PlaceOfAsync(row, cancel);
+        var now = await PositionOfAsync(row, cancel);
         if (!JsonElement.DeepEquals(now, DraftHistory.Json(change.After)))
         {
             throw DraftHistory.Overtaken(change);
@@ -305,7 +305,7 @@ internal sealed class DraftStore(
     private async Task TakeAwayAsync(DraftItemRow row, Actor actor, bool undoes, CancellationToken cancel)
     {
         await guards.CheckRemovalAsync(row, await ReadAsync(cancel), cancel);
-        var next = await PlaceOfAsync(row, cancel);
+        var next = await PositionOfAsync(row, cancel);
         db.DraftItems.Remove(row);
         row.Revision++;
         history.Record(actor, row, "", DraftHistory.Whole(row.Definition, next.GetString()), null, canUndo: !undoes);
@@ -319,7 +319,7 @@ internal sealed class DraftStore(
         }
 
         var (definition, next) = DraftHistory.ReadWhole(change.Before!);
-        DraftGuards.CheckPlace(change.Kind, change.Field, definition, await ReadAsync(cancel));
+        DraftGuards.CheckSurroundings(change.Kind, change.Field, definition, await ReadAsync(cancel));
         await InsertAsync(change.Kind, change.Field, definition, next, actor, undoes: true, cancel);
     }
 
@@ -330,7 +330,7 @@ internal sealed class DraftStore(
             throw new DraftEditException(Position, "Give the key before which it stands, or null for the end.");
         }
 
-        var before = await PlaceOfAsync(row, cancel);
+        var before = await PositionOfAsync(row, cancel);
         if (JsonElement.DeepEquals(before, value) || value.ValueEquals(row.Key))
         {
             return;
@@ -341,8 +341,8 @@ internal sealed class DraftStore(
         history.Record(actor, row, Position, before.GetRawText(), value.GetRawText());
     }
 
-    // The place of a row is told by what follows it among its kind.
-    private async Task<JsonElement> PlaceOfAsync(DraftItemRow row, CancellationToken cancel)
+    // The position of a row is told by what follows it among its kind.
+    private async Task<JsonElement> PositionOfAsync(DraftItemRow row, CancellationToken cancel)
     {
         var same = (await RowsAsync(cancel)).Where(r => r.Kind == row.Kind).ToList();
         return JsonSerializer.SerializeToElement(same.SkipWhile(r => r.Key != row.Key).Skip(1).FirstOrDefault()?.Key);

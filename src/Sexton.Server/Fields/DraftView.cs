@@ -71,9 +71,9 @@ internal sealed record StockView(string Item, long OnHand, long Held);
 internal sealed record CountRequest(string Item, long? OnHand);
 
 /// <summary>How amounts of money are written.</summary>
-/// <param name="Sign">The sign of the currency.</param>
+/// <param name="Symbol">The symbol of the currency.</param>
 /// <param name="Digits">The digits after the point (ISO 4217).</param>
-internal sealed record MoneyView(string Sign, int Digits);
+internal sealed record MoneyView(string Symbol, int Digits);
 
 /// <summary>What the answers of a field can do to the price.</summary>
 /// <param name="Kinds">The kinds of price, as its level allows them.</param>

@@ -35,10 +35,10 @@ internal static class EvidenceEndpoint
         var trail = await trails.ReadAsync(order, cancel);
         var known =
             trail.Plan.Destinations.Find(destination) ?? throw ApiProblemException.NotFound($"There is no destination “{destination}”.");
-        var place = trail.At(destination);
-        var seen = Seen(order, answer, place);
+        var there = trail.At(destination);
+        var seen = Seen(order, answer, there);
         await covered.LookAsync(order, seen, Actor.Of(user), cancel);
-        var happenings = await HappeningsAsync(db, place, cancel);
+        var happenings = await HappeningsAsync(db, there, cancel);
         happenings.AddRange(
             (await covered.OfAsync(order.Id, slot, cancel)).Select(static l => new HappeningView(l.At, $"{l.Name} looked at it.", null))
         );
@@ -48,36 +48,36 @@ internal static class EvidenceEndpoint
             trail.MarkOf(answer, destination),
             answer.Value?.Files is { } files ? Entry.ProofOf(files) : answer.Text,
             [
-                .. FindingsOf(order, place, known)
+                .. FindingsOf(order, there, known)
                     .Where(f => f.Slot == slot && f.Expected.Length > 0)
                     .Select(f => new FoundView(f.Part, f.Found, f.Finding, TextDifference.Describe(f.Expected, f.Found))),
             ],
-            PartsOf(known, place, slot),
-            place.Lane?.Receipt,
+            PartsOf(known, there, slot),
+            there.Lane?.Receipt,
             WhyLeftOut(trail, answer, known),
             happenings,
-            place.Lane is { } lane && LaneTransitions.CanBeSentAgain(lane.State),
-            place.Lane is { SettledAt: null } open ? open.NextTryAt : null
+            there.Lane is { } lane && LaneTransitions.CanBeSentAgain(lane.State),
+            there.Lane is { SettledAt: null } open ? open.NextTryAt : null
         );
     }
 
     // Of what is read here: the answer itself, and all that stand in the same artefact.
-    private static IReadOnlyList<SlotId> Seen(StoredOrder order, OrderAnswer answer, PlaceTrail place) =>
+    private static IReadOnlyList<SlotId> Seen(StoredOrder order, OrderAnswer answer, DestinationTrail there) =>
         [
             .. CoveredAnswers
                 .Of(order)
-                .Where(c => c == answer.Slot || (place.Artefact is not null && place.View is null && place.Expected.Contains(c))),
+                .Where(c => c == answer.Slot || (there.Artefact is not null && there.View is null && there.Expected.Contains(c))),
         ];
 
     // What agrees is only counted, and so the artefact is read once more, as long as it is there.
-    private static IEnumerable<SlotFinding> FindingsOf(StoredOrder order, PlaceTrail place, BoundDestination destination) =>
-        place is { Artefact: { } artefact, Projection: { } sent } && destination.Kind is DeliveredKind kind && place.Agreed != Finding.None
+    private static IEnumerable<SlotFinding> FindingsOf(StoredOrder order, DestinationTrail there, BoundDestination destination) =>
+        there is { Artefact: { } artefact, Projection: { } sent } && destination.Kind is DeliveredKind kind && there.Agreed != Finding.None
             ? kind.ReadBack(artefact, new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, sent, destination))
-            : place.Findings;
+            : there.Findings;
 
-    private static async Task<List<HappeningView>> HappeningsAsync(SextonDb db, PlaceTrail place, CancellationToken cancel)
+    private static async Task<List<HappeningView>> HappeningsAsync(SextonDb db, DestinationTrail there, CancellationToken cancel)
     {
-        if (place.View is { } view)
+        if (there.View is { } view)
         {
             var served = new List<HappeningView> { new(view.FirstAt, "Served for the first time.", null) };
             if (view.Times > 1)
@@ -88,11 +88,11 @@ internal static class EvidenceEndpoint
             return served;
         }
 
-        return place.Lane is null
+        return there.Lane is null
             ? []
             : await db
                 .Tries.AsNoTracking()
-                .Where(t => t.LaneId == place.Lane.Id)
+                .Where(t => t.LaneId == there.Lane.Id)
                 .OrderBy(t => t.Id)
                 .Select(t => new HappeningView(t.At, t.Detail, t.Outcome))
                 .ToListAsync(cancel);
@@ -103,9 +103,9 @@ internal static class EvidenceEndpoint
             ? destination.WhyNot(planned.Rule, planned.Level)
             : null;
 
-    private static IReadOnlyList<ArtefactPart> PartsOf(BoundDestination destination, PlaceTrail place, string slot) =>
-        place.Artefact is not { } bytes ? []
-        : destination.Kind is DeliveredKind kind ? kind.PartsOf(bytes, place.Projection!, slot)
+    private static IReadOnlyList<ArtefactPart> PartsOf(BoundDestination destination, DestinationTrail there, string slot) =>
+        there.Artefact is not { } bytes ? []
+        : destination.Kind is DeliveredKind kind ? kind.PartsOf(bytes, there.Projection!, slot)
         : PageReader.PartsOf(bytes, slot);
 }
 

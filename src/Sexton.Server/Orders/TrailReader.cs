@@ -25,23 +25,23 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         var findings = await db.Findings.AsNoTracking().Where(f => ids.Contains(f.LaneId)).ToListAsync(cancel);
         var views = await db.PageViews.AsNoTracking().Where(s => s.OrderId == order.Id).ToListAsync(cancel);
         var looked = await db.Looks.Where(l => l.OrderId == order.Id).Select(static l => l.Slot).Distinct().ToListAsync(cancel);
-        var places = new List<PlaceTrail>();
+        var trails = new List<DestinationTrail>();
         foreach (var destination in version.Plan.Destinations.All)
         {
             var view = views.Find(v => v.Destination == destination.Key);
             var lane = lanes.Find(l => l.Destination == destination.Key);
-            places.Add(
+            trails.Add(
                 view is not null ? await OfViewAsync(order, view, looked, version.Plan, cancel)
                 // Made after the order was placed: nothing of it goes there.
-                : lane is null && destination.Kind.IsDelivered ? new PlaceTrail(destination.Key, new HashSet<SlotId>(), [])
+                : lane is null && destination.Kind.IsDelivered ? new DestinationTrail(destination.Key, new HashSet<SlotId>(), [])
                 : await OfLaneAsync(order, destination.Key, lane, payloads, findings, version.Plan, cancel)
             );
         }
 
-        return new OrderTrail(places, version.Plan);
+        return new OrderTrail(trails, version.Plan);
     }
 
-    private async Task<PlaceTrail> OfViewAsync(
+    private async Task<DestinationTrail> OfViewAsync(
         StoredOrder order,
         PageViewRow view,
         IReadOnlyList<string> looked,
@@ -51,7 +51,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
     {
         if (order.Key is null)
         {
-            return new PlaceTrail(view.Destination, Expected(order, view.Destination, current), []) { View = view };
+            return new DestinationTrail(view.Destination, Expected(order, view.Destination, current), []) { View = view };
         }
 
         var projection = StoredPayload.OpenProjection(view.Projection, await orders.AnswersAsync(order, view.Revision, cancel), order.Key);
@@ -59,7 +59,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         var covered = view.Destination == PageKind.OrderPage.Key ? CoveredAnswers.Of(order) : [];
         var judged = projection.Without(covered).AsOrdered(order.Content);
         var shown = covered.Where(c => looked.Contains(c.ToString())).Select(static c => SlotFinding.Seen(c, PageReader.Part));
-        return new PlaceTrail(
+        return new DestinationTrail(
             view.Destination,
             projection.Slots,
             [.. (artefact is null ? [] : PageReader.ReadBack(artefact, judged)).Concat(shown)]
@@ -70,7 +70,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         };
     }
 
-    private async Task<PlaceTrail> OfLaneAsync(
+    private async Task<DestinationTrail> OfLaneAsync(
         StoredOrder order,
         string destination,
         LaneRow? lane,
@@ -87,11 +87,11 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
             .FirstOrDefault();
         if (payload is null || order.Key is null)
         {
-            return new PlaceTrail(destination, Expected(order, destination, current), []) { Lane = lane };
+            return new DestinationTrail(destination, Expected(order, destination, current), []) { Lane = lane };
         }
 
         var sent = StoredPayload.OpenProjection(payload.Projection, await orders.AnswersAsync(order, payload.Revision, cancel), order.Key);
-        return new PlaceTrail(
+        return new DestinationTrail(
             destination,
             sent.Slots,
             [
@@ -113,19 +113,19 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
 }
 
 /// <summary>The trail of an order.</summary>
-/// <param name="Places">What happened at each destination, in their order.</param>
+/// <param name="Destinations">What happened at each destination, in their order.</param>
 /// <param name="Plan">The register as it is now.</param>
-internal sealed record OrderTrail(IReadOnlyList<PlaceTrail> Places, RegisterPlan Plan)
+internal sealed record OrderTrail(IReadOnlyList<DestinationTrail> Destinations, RegisterPlan Plan)
 {
     /// <summary>What happened at one destination.</summary>
-    public PlaceTrail At(string destination) => Places.First(p => p.Destination == destination);
+    public DestinationTrail At(string destination) => Destinations.First(p => p.Destination == destination);
 
     /// <summary>What one answer is to show at one destination.</summary>
     public MarkView MarkOf(OrderAnswer answer, string destination)
     {
-        var place = At(destination);
-        var (expectation, finding) = (place.ExpectationOf(answer, Plan), place.FindingOf(answer.Slot));
-        return new MarkView(destination, TrailSign.Of(expectation, finding, place.Lane?.State), expectation, finding, place.Lane?.State);
+        var there = At(destination);
+        var (expectation, finding) = (there.ExpectationOf(answer, Plan), there.FindingOf(answer.Slot));
+        return new MarkView(destination, TrailSign.Of(expectation, finding, there.Lane?.State), expectation, finding, there.Lane?.State);
     }
 }
 
@@ -133,7 +133,7 @@ internal sealed record OrderTrail(IReadOnlyList<PlaceTrail> Places, RegisterPlan
 /// <param name="Destination">Its key.</param>
 /// <param name="Expected">The slots expected there.</param>
 /// <param name="Findings">What was found slot by slot, as far as it is kept so.</param>
-internal sealed record PlaceTrail(string Destination, IReadOnlySet<SlotId> Expected, IReadOnlyList<SlotFinding> Findings)
+internal sealed record DestinationTrail(string Destination, IReadOnlySet<SlotId> Expected, IReadOnlyList<SlotFinding> Findings)
     : DestinationFindings(Destination, Expected, Findings)
 {
     /// <summary>The lane; null for a page.</summary>

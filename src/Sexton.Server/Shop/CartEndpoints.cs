@@ -200,7 +200,7 @@ internal sealed record EntryView(string Slot, string? LineId, string? UnitId, st
 /// <param name="Answers">The answers of the line, by field.</param>
 /// <param name="Units">Each one of the quantity with its answers, where each one is asked.</param>
 /// <param name="OrderAnswers">Answers of the order that were given on the product page.</param>
-/// <param name="Places">How many places were given to its units so far.</param>
+/// <param name="UnitsGiven">How many numbers were given to its units so far.</param>
 internal sealed record AddLineRequest(
     string Product,
     int Quantity,
@@ -208,7 +208,7 @@ internal sealed record AddLineRequest(
     string? Variant = null,
     IReadOnlyList<CartUnit>? Units = null,
     AnswerSet? OrderAnswers = null,
-    int Places = 0
+    int UnitsGiven = 0
 )
 {
     /// <summary>The line to add.</summary>
@@ -224,7 +224,7 @@ internal sealed record AddLineRequest(
             {
                 VariantCode = Variant,
                 Units = Units?.ToImmutableArray() ?? [],
-                Places = Places,
+                UnitsGiven = UnitsGiven,
             };
 }
 

@@ -30,9 +30,9 @@ internal sealed record EvaluationView(
 {
     // Most of it is read from the evaluation only while it is written, and so before that runs again.
     /// <param name="evaluation">The evaluation.</param>
-    /// <param name="place">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
+    /// <param name="shownAt">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
     /// <param name="version">The number of the version under which it was made; 0 for a draft.</param>
-    public static EvaluationView Of(Evaluation evaluation, string place, int version)
+    public static EvaluationView Of(Evaluation evaluation, string shownAt, int version)
     {
         var language = evaluation.Cart.Language;
         var fields = evaluation.Fields;
@@ -53,7 +53,7 @@ internal sealed record EvaluationView(
                 fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsComputed)
             )),
             evaluation.Problems.Select(p => ProblemView.Of(p, language)),
-            PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, place, language),
+            PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, shownAt, language),
             Enumerable
                 .Range(0, evaluation.Facts.LineCount)
                 .Where(evaluation.Facts.IsSold)

@@ -24,21 +24,21 @@ internal sealed record PricesView(
 )
 {
     /// <param name="order">The order.</param>
-    /// <param name="projection">What the place gets of its answers.</param>
+    /// <param name="projection">What the destination gets of its answers.</param>
     /// <param name="register">The current register, which says what is shown where.</param>
-    /// <param name="place">The key of the place.</param>
-    public static PricesView Of(OrderContent order, Projection projection, RegisterPlan register, string place) =>
+    /// <param name="shownAt">The key of the destination.</param>
+    public static PricesView Of(OrderContent order, Projection projection, RegisterPlan register, string shownAt) =>
         Of(
             order.Prices with
             {
-                Rows = order.Prices.RowsAt(register, place, order, projection),
+                Rows = order.Prices.RowsAt(register, shownAt, order, projection),
             },
-            order.Prices.RowsAt(register, place, order, projection),
+            order.Prices.RowsAt(register, shownAt, order, projection),
             order.Language
         );
 
-    public static PricesView Of(PriceList prices, RegisterPlan register, string place, string language) =>
-        Of(prices, prices.RowsAt(register, place), language);
+    public static PricesView Of(PriceList prices, RegisterPlan register, string shownAt, string language) =>
+        Of(prices, prices.RowsAt(register, shownAt), language);
 
     private static PricesView Of(PriceList prices, IReadOnlyList<OrderPrice> rows, string language)
     {

@@ -19,7 +19,7 @@ function take(typed: string): void {
 
 <template>
   <span class="amount"
-    ><template v-if="!share">{{ money.sign }}&nbsp;</template
+    ><template v-if="!share">{{ money.symbol }}&nbsp;</template
     ><WordInput :value="share ? shareText(value) : amountText(value, money)" :label="label" :invalid="!!wrong" @save="take" /><template
       v-if="share"
       >&nbsp;%</template

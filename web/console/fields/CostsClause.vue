@@ -32,14 +32,14 @@ function setPicks(typed: string): void {
   if (included >= 0) void change(field.field.key, 'included_picks', included);
 }
 
-const places = computed(() => [
+const shownAt = computed(() => [
   { key: 'form', name: 'the form' },
   ...draft.destinations.filter((d) => d.shows_prices).map((d) => ({ key: d.key, name: d.phrase })),
 ]);
 const within = computed(() => field.field.price_within ?? []);
 
 async function setWithin(next: string[]): Promise<void> {
-  for (const { key } of places.value) {
+  for (const { key } of shownAt.value) {
     if (next.includes(key) !== within.value.includes(key)) await change(field.field.key, `price_within.${key}`, next.includes(key));
   }
 }
@@ -56,7 +56,7 @@ async function setWithin(next: string[]): Promise<void> {
         :model-value="price"
         :field="field"
         :draft="draft"
-        :place="i + 1"
+        :ordinal="i + 1"
         :sentence="field.sentences[`prices.${i}`]"
         :explained="explained?.[`prices.${i}`]"
         @update:model-value="set(prices.map((p, at) => (at === i ? $event : p)))"
@@ -72,7 +72,7 @@ async function setWithin(next: string[]): Promise<void> {
       <MultiSelect
         class="words"
         :model-value="within"
-        :options="places"
+        :options="shownAt"
         option-label="name"
         option-value="key"
         :show-toggle-all="false"

@@ -30,7 +30,7 @@ const section = computed(() => draft.sections.find((s) => s.section.key === f.va
 const scope = computed(() => f.value.asked_of ?? { all: true });
 const isEntered = computed(() => !type.value?.asks_nothing && !type.value?.is_worked_out);
 const fact = computed(() => draft.facts.find((x) => x.key === `answer.${key.value}`));
-const places = computed(() => draft.destinations.filter((d) => f.value.goes_to?.includes(d.key)));
+const destinations = computed(() => draft.destinations.filter((d) => f.value.goes_to?.includes(d.key)));
 const phraseOf = (destination: string) => draft.destinations.find((d) => d.key === destination)?.phrase ?? destination;
 const fixed = computed(() => !!f.value.built_in);
 const unpublished = computed(() => field.live_since === null && !fixed.value);
@@ -409,8 +409,9 @@ const more = ref(false);
       <CodeClause v-if="field.pricing && f.level === 'line'" :field="field" :draft="draft" />
       <dt v-if="!type?.asks_nothing">Goes to</dt>
       <dd v-if="!type?.asks_nothing">
-        <template v-if="places.length"
-          >{{ places.length === 1 ? '1 place' : `${places.length} places` }}: {{ places.map((d) => d.phrase).join(', ') }}</template
+        <template v-if="destinations.length"
+          >{{ destinations.length === 1 ? '1 destination' : `${destinations.length} destinations` }}:
+          {{ destinations.map((d) => d.phrase).join(', ') }}</template
         >
         <template v-else>nowhere</template>
         <p v-for="out in field.left_out" :key="`out-${out.destination}`" class="route">

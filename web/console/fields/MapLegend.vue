@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
 import type { SignKey } from '../parts/signs';
 
-const { face } = defineProps<{ face: 'places' | 'products' }>();
+const { face } = defineProps<{ face: 'destinations' | 'products' }>();
 
 const asking: [SignKey, string][] = [
   ['must', 'asked, must be answered'],
@@ -11,7 +11,7 @@ const asking: [SignKey, string][] = [
   ['must_if', 'under a condition'],
 ];
 const words = computed<[SignKey, string][]>(() =>
-  face === 'places'
+  face === 'destinations'
     ? [['goes', 'goes there'], ['goes_if', 'under a condition'], ['stays', 'does not go'], ...asking]
     : [...asking, ['stays', 'not asked']],
 );

@@ -42,7 +42,7 @@ const levels = [
   { key: 'line', name: 'every line' },
   { key: 'unit', name: 'each one of a line' },
 ];
-const places = computed(() =>
+const predecessors = computed(() =>
   draft.steps.filter((s) => ['cart', 'contact', 'delivery'].includes(s.key)).map((s) => ({ key: s.key, name: s.name.toLowerCase() })),
 );
 
@@ -134,7 +134,14 @@ onMounted(() => root.value?.querySelector('input')?.focus());
         <dt>Where</dt>
         <dd>
           after the
-          <Select v-model="after" class="words" :options="places" option-label="name" option-value="key" aria-label="After which step" />
+          <Select
+            v-model="after"
+            class="words"
+            :options="predecessors"
+            option-label="name"
+            option-value="key"
+            aria-label="After which step"
+          />
         </dd>
       </template>
       <template v-else>

@@ -11,12 +11,12 @@ import TariffWords from './TariffWords.vue';
 import WordInput from './WordInput.vue';
 
 /** One price, as a sentence whose words are the controls. */
-const { field, draft, sentence, explained, place } = defineProps<{
+const { field, draft, sentence, explained, ordinal } = defineProps<{
   field: DraftField;
   draft: Draft;
   sentence?: string;
   explained?: Explained;
-  place: number;
+  ordinal: number;
 }>();
 const price = defineModel<Schemas['Price']>({ required: true });
 const emit = defineEmits<{ remove: [] }>();
@@ -48,7 +48,7 @@ const by = computed(() =>
   ),
 );
 const isCounted = computed(() => !['answer', 'amount'].includes(price.value.by!));
-const called = computed(() => `price ${place}`);
+const called = computed(() => `price ${ordinal}`);
 
 // A measure that the kind or the choice does not take goes back to the whole answer.
 function setKind(kind: Schemas['Price']['kind']): void {

@@ -6,7 +6,7 @@ import ConditionClause from './ConditionClause.vue';
 import type { Draft, Level } from './draft';
 import { explained } from './standIn';
 
-/** Under which conditions answers go to some of the places that they go to. */
+/** Under which conditions answers go to some of the destinations that they go to. */
 const { goesTo, when, draft, level, sentences, ofKey } = defineProps<{
   goesTo?: string[] | null;
   when?: Record<string, unknown> | null;
@@ -17,7 +17,7 @@ const { goesTo, when, draft, level, sentences, ofKey } = defineProps<{
 }>();
 const emit = defineEmits<{ set: [destination: string, condition: Condition | null] }>();
 
-/** The place whose condition is being begun. */
+/** The destination whose condition is being begun. */
 const begun = ref('');
 const routed = computed(() => draft.destinations.filter((d) => when?.[d.key] || begun.value === d.key));
 const others = computed(() => draft.destinations.filter((d) => goesTo?.includes(d.key) && !routed.value.includes(d)));

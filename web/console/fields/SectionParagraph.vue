@@ -19,7 +19,7 @@ const s = computed(() => item.section);
 const key = computed(() => s.value.key);
 const fields = computed(() => draft.fields.filter((f) => f.field.section === key.value));
 const steps = computed(() => draft.steps.map((x) => ({ key: x.key, name: x.name.toLowerCase() })));
-const places = computed(() => draft.destinations.filter((d) => d.levels.includes(s.value.level)));
+const destinations = computed(() => draft.destinations.filter((d) => d.levels.includes(s.value.level)));
 const opening = ref(false);
 const set = (setting: string, value: unknown) => void change(key.value, setting, value);
 
@@ -74,14 +74,14 @@ async function move(by: -1 | 1): Promise<void> {
           @save="set('opening.en', $event)"
         />”<template v-if="s.opening?.en"
           >; the answer goes to
-          <template v-for="place in places" :key="place.key">
+          <template v-for="destination in destinations" :key="destination.key">
             <button
-              class="act place"
+              class="act destination"
               role="switch"
-              :aria-checked="s.goes_to?.includes(place.key)"
-              @click="set(`goes_to.${place.key}`, !s.goes_to?.includes(place.key))"
+              :aria-checked="s.goes_to?.includes(destination.key)"
+              @click="set(`goes_to.${destination.key}`, !s.goes_to?.includes(destination.key))"
             >
-              {{ place.phrase }}</button>{{ ' ' }}
+              {{ destination.phrase }}</button>{{ ' ' }}
           </template>
           <RouteConditions
             :goes-to="s.goes_to"
@@ -168,12 +168,12 @@ async function move(by: -1 | 1): Promise<void> {
 .paragraph-head .mono {
   font-weight: 400;
 }
-.place {
+.destination {
   margin-right: 10px;
   text-decoration: none;
   color: var(--ink-soft);
 }
-.place[aria-checked='true'] {
+.destination[aria-checked='true'] {
   color: var(--ink);
   text-decoration: underline;
   font-weight: 650;

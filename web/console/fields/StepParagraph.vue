@@ -10,7 +10,7 @@ const { item, draft } = defineProps<{ item: DraftStep; draft: Draft }>();
 const { change, remove, refused } = useDraft();
 
 const key = computed(() => item.step.key);
-const places = computed(() =>
+const predecessors = computed(() =>
   draft.steps.filter((s) => ['cart', 'contact', 'delivery'].includes(s.key)).map((s) => ({ key: s.key, name: s.name.toLowerCase() })),
 );
 const set = (setting: string, value: unknown) => void change(key.value, setting, value);
@@ -34,7 +34,7 @@ const set = (setting: string, value: unknown) => void change(key.value, setting,
         <Select
           class="words"
           :model-value="item.step.after"
-          :options="places"
+          :options="predecessors"
           option-label="name"
           option-value="key"
           aria-label="After which step"

@@ -51,7 +51,7 @@ const ordered = computed(() => groups.value.flatMap((g) => g.rows));
 const tab = (row: Row, column: number) => (ordered.value[cursor.value.row]?.slot === row.slot && cursor.value.column === column ? 0 : -1);
 const isChosen = (row: Row, destination: string) => chosen.value?.slot === row.slot && chosen.value.destination === destination;
 
-// The thread runs from the first place that an answer should reach to the last.
+// The thread runs from the first destination that an answer should reach to the last.
 function thread(row: Row, column: number): string {
   const reached = row.marks.map((m, i) => (m.expectation === 'verbatim' ? i : -1)).filter((i) => i >= 0);
   const [first, last] = [reached[0] ?? Infinity, reached.at(-1) ?? -1];

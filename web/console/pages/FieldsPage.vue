@@ -28,7 +28,7 @@ const adding = ref<{ into?: string; products?: string[] }>();
 const map = useTemplateRef('map');
 const right = useTemplateRef('right');
 
-const face = computed(() => (route.query.by === 'products' ? 'products' : 'places'));
+const face = computed(() => (route.query.by === 'products' ? 'products' : 'destinations'));
 const section = computed(() => draft.value?.sections.find((s) => s.section.key === chosen));
 const step = computed(() => draft.value?.own_steps.find((s) => s.step.key === chosen));
 const field = computed(
@@ -111,7 +111,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         />
         <span class="small faces">
           by
-          <RouterLink :to="{ path: route.path, query: {} }" :aria-current="face === 'places' ? 'true' : undefined"
+          <RouterLink :to="{ path: route.path, query: {} }" :aria-current="face === 'destinations' ? 'true' : undefined"
             >where it goes</RouterLink
           >
           ·
@@ -123,7 +123,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
       </div>
       <div class="scroll">
         <FieldMap
-          v-if="face === 'places'"
+          v-if="face === 'destinations'"
           ref="map"
           :draft="draft"
           :selected="at"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, useTemplateRef } from 'vue';
 
-const { place } = defineProps<{ place: string }>();
+const { view } = defineProps<{ view: string }>();
 const emit = defineEmits<{ close: [] }>();
 
 const keysOf: Record<string, [string, string][]> = {
@@ -20,7 +20,7 @@ const keysOf: Record<string, [string, string][]> = {
   ],
 };
 
-const keys = computed(() => [...(keysOf[place] ?? []), ['?', 'show or hide these keys']]);
+const keys = computed(() => [...(keysOf[view] ?? []), ['?', 'show or hide these keys']]);
 const root = useTemplateRef<HTMLElement>('root');
 onMounted(() => root.value?.focus());
 </script>

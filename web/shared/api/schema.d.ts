@@ -887,10 +887,10 @@ export interface components {
             };
             /**
              * Format: int32
-             * @description How many places were given to its units so far.
+             * @description How many numbers were given to its units so far.
              * @default 0
              */
-            places: number;
+            units_given: number;
         };
         /** @description Adds a section. */
         AddSectionRequest: {
@@ -1026,13 +1026,13 @@ export interface components {
             units?: components["schemas"]["CartUnit"][];
             /**
              * Format: int32
-             * @description How many places were ever given to units of this line; a further unit gets the next one.
+             * @description How many numbers were ever given to units of this line; a further unit gets the next one.
              */
-            places?: number;
+            units_given?: number;
         };
         /** @description One of a line's quantity. */
         CartUnit: {
-            /** @description Its stable id within the line: "u" and its place. */
+            /** @description Its stable id within the line: "u" and its number. */
             id: string;
             /** @description Its answers, by field key, as entered. */
             answers: components["schemas"]["AnswerSet"];
@@ -1728,8 +1728,8 @@ export interface components {
         };
         /** @description How amounts of money are written. */
         MoneyView: {
-            /** @description The sign of the currency. */
-            sign: string;
+            /** @description The symbol of the currency. */
+            symbol: string;
             /**
              * Format: int32
              * @description The digits after the point (ISO 4217).

@@ -28,8 +28,8 @@ interface Typed {
   quantity: number;
   answers: Answers;
   units: Unit[];
-  /** How many places were given to units so far: one that is taken out takes its place with it. */
-  places: number;
+  /** How many numbers were given to units so far: one that is taken out takes its number with it. */
+  units_given: number;
   order: Answers;
   /** Under this the line is put into the cart: the same twice puts it in once. */
   key: string;
@@ -41,7 +41,7 @@ const { value: typed, letGo } = kept<Typed>(`product:${code}`, () => ({
   quantity: 1,
   answers: {},
   units: [],
-  places: 0,
+  units_given: 0,
   order: {},
   key: crypto.randomUUID(),
 }));
@@ -73,13 +73,13 @@ const settled = computed(() =>
   ),
 );
 
-// Each one that came to be asked is kept with its place, so that it has the same one with every look.
+// Each one that came to be asked is kept with its number, so that it has the same one with every look.
 function keepPlaces(result: Evaluated): void {
   const units = allUnits(result, LINE, typed.value.units);
   if (!units.length) return;
   if (idsOf(units) !== idsOf(typed.value.units)) typed.value.units = units;
-  const places = Math.max(typed.value.places, ...units.map((u) => Number(u.id.slice(1))));
-  if (places !== typed.value.places) typed.value.places = places;
+  const given = Math.max(typed.value.units_given, ...units.map((u) => Number(u.id.slice(1))));
+  if (given !== typed.value.units_given) typed.value.units_given = given;
 }
 
 const idsOf = (units: Unit[]): string => units.map((u) => u.id).join();
@@ -88,13 +88,13 @@ const asked = (): string => `${typed.value.quantity} ${idsOf(typed.value.units)}
 
 const evaluate = latest(
   async () => {
-    const { variant, quantity, answers, units, places } = typed.value;
+    const { variant, quantity, answers, units, units_given } = typed.value;
     const about = asked();
     return {
       about,
       result: await evaluateCart({
         language: 'en',
-        lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units, places }],
+        lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units, units_given }],
         answers: answered.value,
       }),
     };
@@ -128,7 +128,7 @@ const line = () => ({
   quantity: typed.value.quantity,
   answers: typed.value.answers,
   units: typed.value.units,
-  places: typed.value.places,
+  units_given: typed.value.units_given,
 });
 
 async function add(): Promise<void> {

@@ -7,9 +7,9 @@ import { headingOf, pageOf, stepsOf } from '../steps';
 const { here, evaluation } = defineProps<{ here: string; evaluation: Evaluated }>();
 
 const steps = computed(() => stepsOf(evaluation));
-const place = computed(() => steps.value.findIndex((s) => s.key === here));
-const before = computed(() => steps.value.slice(0, Math.max(0, place.value)));
-const after = computed(() => steps.value.slice(place.value + 1));
+const index = computed(() => steps.value.findIndex((s) => s.key === here));
+const before = computed(() => steps.value.slice(0, Math.max(0, index.value)));
+const after = computed(() => steps.value.slice(index.value + 1));
 </script>
 
 <template>

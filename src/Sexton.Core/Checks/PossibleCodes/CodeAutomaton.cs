@@ -28,7 +28,7 @@ internal enum MarkKind
 
 /// <summary>A mark on a way.</summary>
 /// <param name="Kind">What it says.</param>
-/// <param name="Part">The place of the part among those of the register: 0 for the goods, then its code fields.</param>
+/// <param name="Part">The number of the part among those of the register: 0 for the goods, then its code fields.</param>
 /// <param name="Field">The field; null for the goods.</param>
 /// <param name="Goods">The goods, or null.</param>
 /// <param name="Choice">The key of a choice, or null.</param>
@@ -78,7 +78,7 @@ internal sealed class CodeAutomaton
     /// <summary>The ways out of a node.</summary>
     public ReadOnlySpan<CodeEdge> EdgesOf(int node) => _nodes[node].Edges;
 
-    /// <summary>The place of the part that a node belongs to; see <see cref="CodeMark.Part"/>.</summary>
+    /// <summary>The number of the part that a node belongs to; see <see cref="CodeMark.Part"/>.</summary>
     public int PartOf(int node) => _nodes[node].Part;
 
     /// <summary>Whether a node reads no character.</summary>

@@ -12,7 +12,7 @@ internal sealed record CodeWay(IReadOnlyList<(CodeMark? Mark, char Letter)> Pass
 /// <param name="net">The net.</param>
 internal sealed class CodeSearch(CodeAutomaton net)
 {
-    /// <summary>How many pairs of places are looked at.</summary>
+    /// <summary>How many pairs of nodes are looked at.</summary>
     public const int MostPairs = 400_000;
 
     private readonly List<Step> _steps = [];
@@ -72,7 +72,7 @@ internal sealed class CodeSearch(CodeAutomaton net)
         }
     }
 
-    // Both stand at one place: they go on as one, or part where it forks.
+    // Both stand at one node: they go on as one, or part where it forks.
     private void Together(int at, int node)
     {
         var edges = net.EdgesOf(node);
@@ -121,7 +121,7 @@ internal sealed class CodeSearch(CodeAutomaton net)
         return new CodeWay(passed);
     }
 
-    // A pair of places, and how it was come to.
+    // A pair of nodes, and how it was come to.
     [StructLayout(LayoutKind.Auto)]
     private readonly record struct Step(
         int Before,

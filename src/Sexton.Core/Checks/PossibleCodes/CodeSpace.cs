@@ -66,7 +66,7 @@ internal sealed class CodeSpace
 
     /// <summary>Codes in which the part of a field has a character that is meant, one of each shape.</summary>
     public IEnumerable<PossibleCode> With(PlannedField field, Func<char, bool> isMeant) =>
-        _ways.Through(_roots.Select(static r => r.Root), ShapeBuilder.PlaceOf(_plan, field), isMeant).Select(CodeOf);
+        _ways.Through(_roots.Select(static r => r.Root), ShapeBuilder.PartOf(_plan, field), isMeant).Select(CodeOf);
 
     private PossibleCode CodeOf(CodeWay way)
     {

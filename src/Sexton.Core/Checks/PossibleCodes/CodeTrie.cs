@@ -7,17 +7,17 @@ internal sealed class CodeTrie(CodeAutomaton net, int part)
 {
     /// <summary>The words.</summary>
     /// <param name="words">The words; two of them may be the same.</param>
-    /// <param name="next">Where a word leads, and what is passed with it, by the word and its place.</param>
+    /// <param name="next">Where a word leads, and what is passed with it, by the word and its index.</param>
     public int Of(IReadOnlyList<string> words, Func<string, int, int> next)
     {
         var sorted = words
-            .Select(static (w, i) => (Word: w.ToUpperInvariant(), Place: i))
+            .Select(static (w, i) => (Word: w.ToUpperInvariant(), Index: i))
             .OrderBy(static w => w.Word, StringComparer.Ordinal)
             .ToArray();
-        return Under(sorted, 0, (word, place) => next(word, place));
+        return Under(sorted, 0, (word, index) => next(word, index));
     }
 
-    private int Under(ReadOnlySpan<(string Word, int Place)> words, int depth, Func<string, int, int> next)
+    private int Under(ReadOnlySpan<(string Word, int Index)> words, int depth, Func<string, int, int> next)
     {
         var ways = new List<(int Next, CodeMark? Mark)>();
         var edges = new List<CodeEdge>();
@@ -25,7 +25,7 @@ internal sealed class CodeTrie(CodeAutomaton net, int part)
         {
             if (words[from].Word.Length == depth)
             {
-                ways.Add((next(words[from].Word, words[from].Place), null));
+                ways.Add((next(words[from].Word, words[from].Index), null));
                 from++;
                 continue;
             }

@@ -28,7 +28,7 @@ internal sealed class CodeWays(CodeAutomaton net)
 
     /// <summary>The plainest way from each of some roots through a character that a part contributes; none from where there is no such way.</summary>
     /// <param name="roots">The roots.</param>
-    /// <param name="part">The place of the part.</param>
+    /// <param name="part">The number of the part.</param>
     /// <param name="isMeant">Whether a character is meant.</param>
     public IEnumerable<CodeWay> Through(IEnumerable<int> roots, int part, Func<char, bool> isMeant)
     {

@@ -16,8 +16,8 @@ internal sealed class ShapeBuilder(CodeAutomaton net, RegisterPlan plan, CodeSha
     /// <summary>Where the codes begin.</summary>
     public int Root() => From(0, begun: false);
 
-    /// <summary>The place of a field's part among those of the register: behind that of the goods.</summary>
-    public static int PlaceOf(RegisterPlan plan, PlannedField field) => plan.CodeFields.IndexOf(field) + 1;
+    /// <summary>The number of a field's part among those of the register: behind that of the goods.</summary>
+    public static int PartOf(RegisterPlan plan, PlannedField field) => plan.CodeFields.IndexOf(field) + 1;
 
     // From a part on, where something stands before it or not.
     private int From(int part, bool begun)
@@ -54,7 +54,7 @@ internal sealed class ShapeBuilder(CodeAutomaton net, RegisterPlan plan, CodeSha
 
     private int OfField(CodePart part, PlannedField field, PossibleAnswers open, string separator, Func<bool, int> next)
     {
-        var place = PlaceOf(plan, field);
+        var place = PartOf(plan, field);
         var ways = new List<(int Next, CodeMark? Mark)>();
         if (open.Empty)
         {
@@ -94,7 +94,7 @@ internal sealed class ShapeBuilder(CodeAutomaton net, RegisterPlan plan, CodeSha
         Func<bool, int> next
     )
     {
-        var (choices, place) = (field.Rule.Choices, PlaceOf(plan, field));
+        var (choices, place) = (field.Rule.Choices, PartOf(plan, field));
         for (var i = 0; i < choices.Length; i++)
         {
             if (choices[i].Excludes && offered[i] == '1')

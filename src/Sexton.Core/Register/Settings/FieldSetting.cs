@@ -31,7 +31,7 @@ public sealed record EditContext(string Path, DestinationIndex Destinations)
         : goesTo.Remove(Known(destination).Key);
 
     private BoundDestination Taking(string destination, Level level) =>
-        Known(destination) is var known && known.WhyNoPlace(level) is { } why ? throw new DraftEditException(Path, why) : known;
+        Known(destination) is var known && known.WhyLevelNotTaken(level) is { } why ? throw new DraftEditException(Path, why) : known;
 }
 
 /// <summary>

@@ -365,11 +365,11 @@ public static class FieldSettings
         : value.ValueKind == JsonValueKind.Null ? field.Settings.Remove(name)
         : field.Settings.SetItem(name, value);
 
-    private static ImmutableSortedSet<string> PriceWithin(Field field, string place, bool within, EditContext at) =>
-        place != Field.OnTheForm && at.Destinations.Find(place)?.Kind.ShowsPrices != true
-            ? throw new DraftEditException(at.Path, $"No prices are shown at “{place}”.")
-        : within ? field.PriceWithin.Add(place)
-        : field.PriceWithin.Remove(place);
+    private static ImmutableSortedSet<string> PriceWithin(Field field, string shownAt, bool within, EditContext at) =>
+        shownAt != Field.OnTheForm && at.Destinations.Find(shownAt)?.Kind.ShowsPrices != true
+            ? throw new DraftEditException(at.Path, $"No prices are shown at “{shownAt}”.")
+        : within ? field.PriceWithin.Add(shownAt)
+        : field.PriceWithin.Remove(shownAt);
 
     private static ImmutableSortedDictionary<string, Condition> GoesToWhen(
         Field field,

@@ -13,8 +13,8 @@ internal static class RouteWords
         SideWords here
     ) =>
         [
-            new("no longer goes to ", then.Places(old?.Except(now) ?? []), "", "", AboutRoute: true),
-            new("goes to ", "", here.Places(now.Except(old ?? [])), "", AboutRoute: true),
+            new("no longer goes to ", then.Destinations(old?.Except(now) ?? []), "", "", AboutRoute: true),
+            new("goes to ", "", here.Destinations(now.Except(old ?? [])), "", AboutRoute: true),
         ];
 
     public static IEnumerable<ClauseChange> Conditions(

@@ -118,7 +118,7 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
     public IEnumerable<string> Phrases(ImmutableSortedSet<string> keys) =>
         _destinations.All.Where(d => keys.Contains(d.Key)).Select(static d => d.Phrase);
 
-    public string Places(ImmutableSortedSet<string> keys) => string.Join(", ", Phrases(keys));
+    public string Destinations(ImmutableSortedSet<string> keys) => string.Join(", ", Phrases(keys));
 
     /// <summary>Where a field is left out, and why.</summary>
     public string LeftOut(Field field) =>
@@ -129,7 +129,7 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
                     .LeftOut(field, type.Bind(new SettingReader(type, field.Settings)), _destinations)
                     .Select(static r => r.Why is null ? r.Destination.Phrase : $"{r.Destination.Phrase}: {r.Why.TrimEnd('.')}")
             )
-            : Places(field.LeftOut);
+            : Destinations(field.LeftOut);
 
     private static string Value(ImmutableSortedDictionary<string, JsonElement> settings, TypeSetting setting) =>
         (settings.TryGetValue(setting.Name, out var value) ? value : setting.Default) is { } given && setting.Check(given) is null

@@ -1,0 +1,305 @@
+using System.Text;
+using System.Text.Json.Nodes;
+using MimeKit;
+using Sexton.Core.Codes;
+using Sexton.Core.Orders;
+using Sexton.Core.Pricing;
+using Sexton.Core.Projections;
+using Sexton.Core.Routing;
+using Sexton.Core.Values;
+using Sexton.Destinations;
+using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.ShopperEmail;
+
+namespace Sexton.Server.Tests;
+
+/// <summary>What leaves the house, whole, against what stands here: a member or a line that is left out, doubled or at another place is seen.</summary>
+public sealed class WrittenWholeTests
+{
+    private static readonly LineFacts Facts = new(
+        "TR-1",
+        null,
+        "Trees",
+        [],
+        System.Collections.Immutable.ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty,
+        Ships: true,
+        CatalogueMinor: 8_950
+    );
+    private static readonly FileValue Photograph = new("site.jpg", 82_000, new string('a', 64));
+    private static readonly BackOfficeKind BackOffice = new(
+        () => throw new NotSupportedException(),
+        (id, sha256) => $"http://shop.example/{id:N}/{sha256[..4]}"
+    );
+    private static readonly ShopperEmailKind Email = new(
+        new EmailSettings(
+            "Shop",
+            new MailboxAddress("Shop", "shop@marrowby.example"),
+            id => $"http://shop.example/orders/{id:N}",
+            (id, sha256) => $"http://shop.example/{id:N}/{sha256[..4]}"
+        ),
+        new MailConnection("", 0, TimeSpan.Zero)
+    );
+
+    // Two trees, a seat with a badge, a tie for the order; 0.80 off all of it; 23 % in it, 13.5 % on the seat.
+    private static readonly SentOrder Order = new(
+        Guid.Parse("11111111-1111-1111-1111-111111111111"),
+        40712,
+        new DateTimeOffset(2026, 11, 25, 9, 30, 0, TimeSpan.Zero),
+        new OrderContent
+        {
+            Version = 3,
+            Language = "en",
+            Group = "household",
+            Country = "IE",
+            Day = new DateOnly(2026, 11, 25),
+            WeightGrams = 8_250,
+            Lines =
+            [
+                new("a", "TR-1", "Quince", 2, Facts) { ItemCode = "TR-1.T" },
+                new("b", "WALK", "Orchard walk", 1, Facts)
+                {
+                    ItemCode = "WALK",
+                    Units = ["u1"],
+                    UnitName = "Seat",
+                },
+            ],
+            Uses =
+            [
+                new("TR-1.T", "Quince", 2, "a", null, null, IsSold: true),
+                new("AC-TIE", "Tree tie", 4, "a", null, "tie", IsSold: true),
+                new("own", "Only the shop counts these", 1, "a", null, "tie", IsSold: false),
+                new("AC-CARD", "Card", 1, null, null, "card", IsSold: true),
+            ],
+            Prices = new(
+                [
+                    new("a", null, PriceRowKind.Goods, null, "Quince", 2, 8_950, 17_900, 230_000, 3_347),
+                    new("a", null, PriceRowKind.Component, "tie", "Tree tie", 4, 180, 720, 230_000, 135) { Item = "AC-TIE" },
+                    new("b", null, PriceRowKind.Goods, null, "Orchard walk", 1, 1_200, 1_200, 135_000, 143),
+                    new("b", "u1", PriceRowKind.Answer, "badge", "Badge", 1, 150, 150, 135_000, 18),
+                    new(null, null, PriceRowKind.Answer, "card", "Card", 1, -80, -80, 230_000, -15),
+                ],
+                IncludeTax: true,
+                19_890,
+                "EUR"
+            ),
+            Answers =
+            [
+                new(null, null, "name", "Your name", AnswerValue.Of("Zoë Quill"), "Zoë Quill"),
+                new(null, null, "email", "E-mail", AnswerValue.Of("zoe@quill.example"), "zoe@quill.example"),
+            ],
+        },
+        new Projection([
+            new("a", null, "tie", "Which tie", "Soft"),
+            new("a", null, "site", "Site", Photograph.Text) { Files = [Photograph] },
+            new("b", "u1", "badge", "Badge", "Zoë\nQuill"),
+            new(null, null, "name", "Your name", "Zoë Quill"),
+            new(null, null, "email", "E-mail", "zoe@quill.example"),
+            new(null, null, "telephone", "Telephone", "+353 20 915 0123"),
+            new(null, null, "delivery_address", "Delivery address", "1 Quince Lane\nIreland"),
+            new(null, null, "card", "Message in the card", "For you"),
+        ]),
+        new BoundDestination(new DestinationKinds([BackOffice]).AtFirst.Single(), BackOffice)
+    );
+
+    [Fact]
+    public void A_sale() =>
+        JsonNode
+            .Parse(BackOffice.Render(Order, 1))!
+            .ToJsonString()
+            .ShouldBe(
+                JsonNode
+                    .Parse(
+                        """
+                        {
+                          "reference": "11111111-1111-1111-1111-111111111111",
+                          "shop_number": 40712,
+                          "placed_at": "2026-11-25T09:30:00+00:00",
+                          "currency": "EUR",
+                          "total_minor": 19890,
+                          "amounts_include_tax": true,
+                          "taxes": [
+                            { "rate_ppm": 135000, "base_minor": 1350, "tax_minor": 161 },
+                            { "rate_ppm": 230000, "base_minor": 18540, "tax_minor": 3467 }
+                          ],
+                          "weight_grams": 8250,
+                          "customer": { "name": "Zoë Quill", "email": "zoe@quill.example", "telephone": "+353 20 915 0123" },
+                          "ship_to": "1 Quince Lane\nIreland",
+                          "notes": [ { "key": "card", "label": "Message in the card", "text": "For you" } ],
+                          "attachments": [],
+                          "charges": [
+                            { "label": "Card", "key": "card", "quantity": 1, "unit_minor": -80, "sum_minor": -80, "tax_ppm": 230000, "tax_minor": -15 }
+                          ],
+                          "components": [ { "item": "AC-CARD", "description": "Card", "quantity": 1 } ],
+                          "lines": [
+                            {
+                              "reference": "a",
+                              "part_of": "a",
+                              "item": "TR-1.T",
+                              "description": "Quince",
+                              "quantity": 2,
+                              "unit_minor": 8950,
+                              "sum_minor": 17900,
+                              "tax_ppm": 230000,
+                              "tax_minor": 3347,
+                              "charges": [
+                                { "label": "Tree tie", "key": "tie", "quantity": 4, "unit_minor": 180, "sum_minor": 720, "tax_ppm": 230000, "tax_minor": 135 }
+                              ],
+                              "components": [ { "item": "AC-TIE", "description": "Tree tie", "quantity": 4 } ],
+                              "notes": [ { "key": "tie", "label": "Which tie", "text": "Soft" } ],
+                              "attachments": [
+                                {
+                                  "key": "site",
+                                  "label": "Site",
+                                  "files": [
+                                    {
+                                      "name": "site.jpg",
+                                      "size": 82000,
+                                      "sha256": "aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa",
+                                      "link": "http://shop.example/11111111111111111111111111111111/aaaa"
+                                    }
+                                  ]
+                                }
+                              ],
+                              "pieces": []
+                            },
+                            {
+                              "reference": "b",
+                              "part_of": "b",
+                              "item": "WALK",
+                              "description": "Orchard walk",
+                              "quantity": 1,
+                              "unit_minor": 1200,
+                              "sum_minor": 1200,
+                              "tax_ppm": 135000,
+                              "tax_minor": 143,
+                              "charges": [
+                                {
+                                  "label": "Badge",
+                                  "key": "badge",
+                                  "piece": "u1",
+                                  "quantity": 1,
+                                  "unit_minor": 150,
+                                  "sum_minor": 150,
+                                  "tax_ppm": 135000,
+                                  "tax_minor": 18
+                                }
+                              ],
+                              "components": [],
+                              "notes": [],
+                              "attachments": [],
+                              "pieces": [
+                                {
+                                  "reference": "u1",
+                                  "name": "Seat 1 of 1",
+                                  "notes": [ { "key": "badge", "label": "Badge", "text": "Zoë\nQuill" } ],
+                                  "attachments": []
+                                }
+                              ]
+                            }
+                          ]
+                        }
+                        """
+                    )!
+                    .ToJsonString()
+            );
+
+    [Theory]
+    [InlineData(true, "Total: €\u00a0198.90\n  in it, tax 13.5\u00a0%, €\u00a01.61\n  in it, tax 23\u00a0%, €\u00a034.67\n")]
+    [InlineData(false, "  Tax 13.5\u00a0%, €\u00a01.61\n  Tax 23\u00a0%, €\u00a034.67\nTotal: €\u00a0198.90\n")]
+    public void The_text_of_an_email(bool taxIncluded, string total)
+    {
+        var prices = Order.Content.Prices with { IncludeTax = taxIncluded };
+        var order = Order with { Content = Order.Content with { Prices = prices } };
+        using var message = MimeMessage.Load(new MemoryStream(Email.Render(order, 2)));
+        message.MessageId.ShouldBe("11111111111111111111111111111111.2@marrowby.example");
+        message.Subject.ShouldBe("Your order 40712 at Shop");
+        message.From.ToString().ShouldBe("\"Shop\" <shop@marrowby.example>");
+        message.To.Mailboxes.ShouldHaveSingleItem().ShouldBe(new MailboxAddress("Zoë Quill", "zoe@quill.example"));
+        message.Date.ShouldBe(Order.PlacedAt);
+        message
+            .TextBody!.ReplaceLineEndings("\n")
+            .Trim()
+            .ShouldBe(
+                $"""
+                Shop
+
+                We have your order 40712.
+                Your order is also at http://shop.example/orders/11111111111111111111111111111111
+
+                Item 1: 2 × Quince
+                  1. Which tie: Soft
+                  2. Site: {FileLinkOf("site.jpg")}
+
+                Item 2: 1 × Orchard walk
+                Item 2.1: Seat 1 of 1
+                  3. Badge: Zoë
+                    Quill
+
+                What it comes to
+                  2 × Quince, €{'\u00a0'}179.00
+                  4 × Tree tie, €{'\u00a0'}7.20
+                  1 × Orchard walk, €{'\u00a0'}12.00
+                  1 × Badge, Seat 1 of 1, €{'\u00a0'}1.50
+                  1 × Card, −€{'\u00a0'}0.80
+                {total}
+                Your details
+                  4. Your name: Zoë Quill
+                  5. E-mail: zoe@quill.example
+                  6. Telephone: +353 20 915 0123
+                  7. Delivery address: 1 Quince Lane
+                    Ireland
+                  8. Message in the card: For you
+                """
+            );
+    }
+
+    [Theory]
+    // a charge: for which field, choice, unit, which component is its own; then with which line it leaves, beside and instead
+    // A line whose first seat has a soft tie and whose second a firm one, and a band for both: three components, of two fields.
+    [InlineData("tie", null, null, "FIRM", "a/tie/FIRM", "a/tie/FIRM")]
+    [InlineData("tie", "firm", null, null, "a/tie/FIRM", "a/tie/FIRM")]
+    [InlineData("tie", "firm", "u2", null, "a/tie/FIRM", "a/tie/FIRM")]
+    [InlineData("tie", "soft", "u1", null, "a/tie/SOFT", "a")]
+    [InlineData("tie", null, "u2", null, "a/tie/FIRM", "a/tie/FIRM")]
+    [InlineData("tie", null, "u1", null, "a/tie/SOFT", "a")]
+    [InlineData("tie", null, null, null, "a/tie/SOFT", "a")]
+    [InlineData("band", null, "u2", null, "a/band/BAND", "a/band/BAND")]
+    [InlineData("band", "firm", "u2", null, "a/band/BAND", "a/band/BAND")]
+    [InlineData("staking", null, null, null, "a", "a")]
+    public void A_charge_leaves_with_what_it_is_for(string field, string? choice, string? unit, string? item, string beside, string instead)
+    {
+        var order = Order with
+        {
+            Content = Order.Content with
+            {
+                Lines = [Order.Content.Lines[0] with { Units = ["u1", "u2"] }],
+                Uses =
+                [
+                    new("SOFT", "Soft tie", 1, "a", "u1", "tie", IsSold: true, "soft"),
+                    new("FIRM", "Firm tie", 1, "a", "u2", "tie", IsSold: true, "firm"),
+                    new("BAND", "Band", 2, "a", null, "band", IsSold: true),
+                ],
+            },
+            PriceRows =
+            [
+                Order.PriceRows[0],
+                new("a", unit, PriceRowKind.Answer, field, "The charge", 1, 100, 100, 0, 0) { Choice = choice, Item = item },
+            ],
+        };
+        LinesWithTheCharge(LineLeaving.Together).ShouldBe("a");
+        LinesWithTheCharge(LineLeaving.Beside).ShouldBe(beside);
+        LinesWithTheCharge(LineLeaving.Instead).ShouldBe(instead);
+
+        string LinesWithTheCharge(LineLeaving leaving) =>
+            string.Join(
+                ',',
+                JsonNode.Parse(BackOffice.Render(order with { Leaving = leaving }, 1))!["lines"]!
+                    .AsArray()
+                    .Where(l => l!["charges"]!.AsArray().Any(c => c!["label"]!.GetValue<string>() == "The charge"))
+                    .Select(l => l!["reference"]!.GetValue<string>())
+            );
+    }
+
+    private static string FileLinkOf(string name) =>
+        $"{name} (82 kB) http://shop.example/11111111111111111111111111111111/aaaa#sha256={Photograph.Sha256}&size=82000";
+}
