@@ -18,7 +18,7 @@ public sealed class AskingTests
     [InlineData(null, false, null, null)]
     [InlineData("", false, null, null)]
     [InlineData("Zoë", true, null, null)]
-    [InlineData("123456", true, "too_long", "“Words on the label” has room for 5 characters, and this is 6.")]
+    [InlineData("123456", true, "too_long", "“Words on the label” has room for 5 characters, and this has 6.")]
     [InlineData("a\tb", true, null, null)]
     [InlineData("a\nb", true, "line_break", "“Words on the label” goes on one line. Take the line break out.")]
     public void A_wording_is_checked(string? entered, bool required, string? code, string? sentence)

@@ -257,7 +257,7 @@ public sealed class EntryTests
     public void A_label_with_a_slot_in_it_is_not_filled_in() =>
         ShopperMessages
             .For(new("too_long", "40", "41"), LanguageMap.Of("What does {1} say?"), "en")
-            .ShouldBe("“What does {1} say?” has room for 40 characters, and this is 41.");
+            .ShouldBe("“What does {1} say?” has room for 40 characters, and this has 41.");
 
     [Theory]
     [InlineData("{'units':'any','where':{'of':'answer.badge', 'was_given': true}}")]

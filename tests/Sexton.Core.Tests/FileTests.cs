@@ -68,6 +68,10 @@ public sealed class FileTests
         "4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04 00 00 00 01 00 00 00 26 01 17 00 04 00 00 00 01 00 00 00 02 00 00 00 00 FF",
         null
     )] // Its one strip is cut off.
+    [InlineData(
+        "49 49 2A 00 08 00 00 00 02 00 11 01 03 00 02 00 00 00 26 00 26 00 17 01 03 00 01 00 00 00 02 00 00 00 00 00 00 00 FF FF",
+        null
+    )] // It has two strips, and the length of one.
     [InlineData("4D 4D 00 2A 00 00 00 08 00 02 01 11 00 04", null)] // Its directory is.
     [InlineData("4D 4D 00 2A 00 00 00 08 00 01 01 11 00 04 FF FF FF FF 00 00 00 26 00 00 00 00", null)] // It names more strips than can be.
     [InlineData("49 49 2A 00 08 00", null)]

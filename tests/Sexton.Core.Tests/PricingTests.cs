@@ -404,7 +404,7 @@ public sealed class PricingTests
             },
             Fixture.Today
         );
-        Fixture.Sentences(evaluation).ShouldBe(["The code “GONE” does not count, or no longer. Take it out."]);
+        Fixture.Sentences(evaluation).ShouldBe(["The code “GONE” is not valid, or has run out. Take it out."]);
         evaluation.Problems.Single().Step.ShouldBe(Step.Cart.Key);
     }
 

@@ -33,7 +33,7 @@ public sealed class ConnectionTests : IDisposable
             { "STARTTLS and the password", "StartTls", "127.0.0.1", MailSecurity.StartTls, Password, true, "Handed over" },
             { "TLS and the password", "Tls", "127.0.0.1", MailSecurity.Tls, Password, true, "Handed over" },
             { "the wrong password", "StartTls", "127.0.0.1", MailSecurity.StartTls, "hornbeam", false, "do not agree on how to connect" },
-            { "nobody signs in", "Tls", "127.0.0.1", MailSecurity.Tls, "", false, "wants to know who sends" },
+            { "nobody signs in", "Tls", "127.0.0.1", MailSecurity.Tls, "", false, "wants us to sign in" },
             { "no STARTTLS is offered", "None", "", MailSecurity.StartTls, Password, false, "do not agree on how to connect" },
             { "no TLS is spoken", "None", "", MailSecurity.Tls, Password, false, "do not agree on how to connect" },
             {

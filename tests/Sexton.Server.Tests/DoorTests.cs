@@ -21,7 +21,7 @@ public sealed class DoorTests(World world) : IClassFixture<World>
         "cart_refused"
     )]
     [InlineData("POST", "api/shop/v1/cart/lines", """{"product":"WA-MAY","quantity":-1,"answers":{}}""", "cart_refused")]
-    [InlineData("POST", "api/shop/v1/cart/lines", """{"product":"WA-MAY","quantity":1,"answers":{},"places":-5}""", "cart_refused")]
+    [InlineData("POST", "api/shop/v1/cart/lines", """{"product":"WA-MAY","quantity":1,"answers":{},"units_given":-5}""", "cart_refused")]
     [InlineData("POST", "api/shop/v1/evaluate", """{"language":"!!","lines":[],"answers":{}}""", "cart_refused")]
     [InlineData("POST", "api/shop/v1/evaluate", """{"language":"en","lines":[null],"answers":{}}""", "cart_refused")]
     [InlineData("POST", "api/shop/v1/account/links", """{"email":"a\u0000b@example.org"}""", "not_email")]
@@ -220,7 +220,7 @@ public sealed class ProxiedTests(ProxiedTests.Proxied world) : IClassFixture<Pro
 
         replies.Count(r => r.Status == 200).ShouldBe(5);
         replies[^1].Status.ShouldBe(429);
-        replies[^1].Json["detail"]!.GetValue<string>().ShouldMatch(@"^That was too often just now\. Try again in \d+ seconds\.$");
+        replies[^1].Json["detail"]!.GetValue<string>().ShouldMatch(@"^Too many tries in a short time\. Try again in \d+ seconds\.$");
         (await EvaluateAsync("203.0.113.8")).Status.ShouldBe(200);
     }
 

@@ -78,6 +78,10 @@ public sealed class DraftTests(World world) : IClassFixture<World>
         using var manager = await Manager.ComeAsync(world);
         await manager.AddAsync("Published by two", "published_by_two", products: "LA-SLATE");
         var shown = (await manager.Http.GetAsync("api/console/v1/versions")).Json;
+        var changed = shown["changes"]!.AsArray().Select(c => c!["field"]!.GetValue<string>()).ToHashSet(StringComparer.Ordinal);
+        var keys = Order(await manager.DraftAsync());
+        changed.ShouldContain("published_by_two");
+        shown["unchanged"]!.GetValue<int>().ShouldBe(keys.Length - keys.Count(changed.Contains));
         (await manager.PublishAsync(shown)).Status.ShouldBe(200);
         (await manager.PublishAsync(shown)).Code.ShouldBe("published_meanwhile");
     }
@@ -91,6 +95,27 @@ public sealed class DraftTests(World world) : IClassFixture<World>
         var second = await manager.TryAsync("two_at_once", "help.en", "second", revision: 1);
         (second.Status, second.Code).ShouldBe((409, "changed_meanwhile"));
         (await manager.FieldAsync("two_at_once"))["help"]!["en"]!.GetValue<string>().ShouldBe("first");
+    }
+
+    [Fact]
+    public async Task A_picture_is_one_that_the_shop_has()
+    {
+        // The server of the tests serves the folder of the tests.
+        var pictures = Directory.CreateDirectory(Path.Combine(AppContext.BaseDirectory, "pictures"));
+        await File.WriteAllTextAsync(
+            Path.Combine(pictures.FullName, "drawn.svg"),
+            "<svg xmlns='http://www.w3.org/2000/svg'/>",
+            TestContext.Current.CancellationToken
+        );
+        using var manager = await Manager.ComeAsync(world);
+        await manager.AddAsync("With a picture", "with_picture", "one_of", products: "LA-SLATE");
+        (await manager.TryAsync("with_picture", "picture", "nowhere.svg")).Status.ShouldBe(422);
+        var choices = (JsonArray)JsonNode.Parse("""[{"key":"a","label":{"en":"A"},"picture":"nowhere.svg"}]""")!;
+        (await manager.TryAsync("with_picture", "settings.choices", choices.DeepClone())).Status.ShouldBe(422);
+        choices[0]!["picture"] = "drawn.svg";
+        await manager.ChangeAsync("with_picture", "settings.choices", choices.DeepClone());
+        await manager.ChangeAsync("with_picture", "picture", "drawn.svg");
+        await manager.ChangeAsync("with_picture", "picture", "");
     }
 
     [Fact]

@@ -202,6 +202,33 @@ public sealed class PlacingTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task An_attempt_is_on_record_before_the_provider_is_asked()
+    {
+        using var shopper = await ReadyAsync();
+        var key = NewKey();
+        await world.DialAsync("payments", new() { ["slowMs"] = 800 });
+        try
+        {
+            var paying = shopper.PayAsync(key, await shopper.TokenAsync());
+            var recorded = World.UntilAsync(
+                async () =>
+                    await Postgres.ScalarAsync<long>(
+                        world.Database,
+                        $"select count(*) from attempts where client_key = '{key}' and state = 0 and octet_length(content) > 0"
+                    ) == 1,
+                "on record"
+            );
+            (await Task.WhenAny(recorded, paying)).ShouldBe(recorded, "the provider has not answered yet");
+            await recorded;
+            (await paying).Json["state"]!.GetValue<string>().ShouldBe("placed");
+        }
+        finally
+        {
+            await world.DialAsync("payments", []);
+        }
+    }
+
+    [Fact]
     public async Task Stuck_attempts_are_taken_up_side_by_side()
     {
         var attempts = new List<(Shopper Shopper, string Key)>();

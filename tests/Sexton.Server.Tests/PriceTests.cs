@@ -63,7 +63,7 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
             .Select(m => Mail.Parse(m!))
             .First(m => m.Text.Contains($"order {number}", StringComparison.Ordinal));
         mail.Text.ShouldContain("  2 × Typeface: Roman, €\u00a05.00\n");
-        mail.Text.ShouldContain("Total: €\u00a0209.16\n  in it, tax 13.5\u00a0%, €\u00a020.45\n");
+        mail.Text.ShouldContain("Total: €\u00a0209.16\n  including tax at 13.5\u00a0%, €\u00a020.45\n");
 
         await using var db = new NpgsqlConnection(world.Database);
         await db.OpenAsync(TestContext.Current.CancellationToken);
@@ -117,6 +117,31 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
                 .AsArray()
                 .Count.ShouldBe(quantity > 1 ? 2 : 1);
         }
+    }
+
+    [Fact]
+    public async Task A_page_gets_the_forms_that_it_does_not_have()
+    {
+        using var shopper = new Shopper(world);
+        var first = await AskAsync("LA-ZINC-L", "planting_year", null);
+        var (has, asked) = (first["forms"]!.GetValue<string>(), first["asked"]!.AsArray().Count);
+        first["fields"]!.AsArray().Count.ShouldBeGreaterThan(0);
+
+        var typedOn = await AskAsync("LA-ZINC-L", "wording", has);
+        (typedOn["forms"]!.GetValue<string>(), typedOn["fields"], typedOn["asked"]!.AsArray().Count).ShouldBe((has, null, asked));
+        var other = await AskAsync("TR-CRAB", "wording", has);
+        other["forms"]!.GetValue<string>().ShouldNotBe(has);
+        other["fields"]!.AsArray().ShouldContain(f => f!["key"]!.GetValue<string>() == "stake");
+        (await AskAsync("LA-ZINC-L", "wording", "made up"))["fields"]!.ToJsonString().ShouldBe(first["fields"]!.ToJsonString());
+
+        async Task<JsonNode> AskAsync(string product, string field, string? known) =>
+            (
+                await shopper.Http.SendAsync(
+                    HttpMethod.Post,
+                    "api/shop/v1/evaluate" + (known is null ? "" : "?has=" + Uri.EscapeDataString(known)),
+                    Managing.Cart(product, 1, answers: new() { [field] = "2026" })
+                )
+            ).Json;
     }
 
     [Fact]

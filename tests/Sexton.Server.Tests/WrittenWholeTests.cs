@@ -204,8 +204,8 @@ public sealed class WrittenWholeTests
             );
 
     [Theory]
-    [InlineData(true, "Total: €\u00a0198.90\n  in it, tax 13.5\u00a0%, €\u00a01.61\n  in it, tax 23\u00a0%, €\u00a034.67\n")]
-    [InlineData(false, "  Tax 13.5\u00a0%, €\u00a01.61\n  Tax 23\u00a0%, €\u00a034.67\nTotal: €\u00a0198.90\n")]
+    [InlineData(true, "Total: €\u00a0198.90\n  including tax at 13.5\u00a0%, €\u00a01.61\n  including tax at 23\u00a0%, €\u00a034.67\n")]
+    [InlineData(false, "  Tax at 13.5\u00a0%, €\u00a01.61\n  Tax at 23\u00a0%, €\u00a034.67\nTotal: €\u00a0198.90\n")]
     public void The_text_of_an_email(bool taxIncluded, string total)
     {
         var prices = Order.Content.Prices with { IncludeTax = taxIncluded };

@@ -183,7 +183,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await putIn(page, 1);
     await page.getByLabel('Coupon').fill('nothing');
     await page.getByRole('button', { name: 'Use it' }).click();
-    await expect(page.getByText('The code “nothing” does not count, or no longer.')).toBeVisible();
+    await expect(page.getByText('The code “nothing” is not valid, or has run out.')).toBeVisible();
     await page.getByLabel('Coupon').fill('friend5');
     await page.getByRole('button', { name: 'Use it' }).click();
     // 34.00 + 2.40 + 5.00, 69.00, 40.00, 6.00 + 3.85 + 0.90, less 5.00

@@ -60,7 +60,7 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     await page.getByLabel('Tax number').fill('IE 0000264 TB');
     await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
     await expect(page.getByText('“Planting credit” is at least €\u00a010.00.')).toBeVisible();
-    await expect(page.getByText('“A box of bulbs” comes to at most 12 in all, and these are 13.')).toBeVisible();
+    await expect(page.getByText('“A box of bulbs” comes to at most 12 in all, and you chose 13.')).toBeVisible();
     await expect(page.getByText('Choose a day and a time for “When may we come”.')).toBeVisible();
     await expect(page.getByText('Please read “On site” and agree to it.')).toBeVisible();
     await expect(page.getByText('its digits do not fit together')).toBeVisible();

@@ -46,7 +46,7 @@ test('an answer is changed in the cart', async ({ page }) => {
   await page.getByRole('button', { name: 'Change' }).click();
   await page.getByLabel('Who is coming').fill('A name that is far too long for it');
   await page.getByRole('button', { name: 'Keep the change' }).click();
-  await expect(page.getByText('“Who is coming” has room for 24 characters, and this is 34.')).toBeVisible();
+  await expect(page.getByText('“Who is coming” has room for 24 characters, and this has 34.')).toBeVisible();
   await page.getByLabel('Who is coming').fill('After');
   await howMany(page, 3);
   await page.getByRole('button', { name: 'Copy from the first to Seat 2 of 3' }).click();

@@ -129,7 +129,7 @@ defineExpose({ focusFirstProblem });
       <div v-else class="entry-field" :class="{ shares: row.field.shares_row }" @focusout="visited.add(row.field.field)">
         <component :is="row.group ? 'p' : 'label'" :id="`${row.id}-label`" class="entry-label" :for="row.group ? undefined : row.id">
           {{ row.field.label }}
-          <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page" class="entry-optional">if you like</span>
+          <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page" class="entry-optional">optional</span>
         </component>
         <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" alt="" />
         <component

@@ -20,13 +20,13 @@ const nameOf = (row: Schemas['PriceRowView']) =>
       <dd>{{ row.sum }}</dd>
     </template>
     <template v-for="tax in prices.include_tax ? [] : prices.taxes" :key="tax.rate">
-      <dt>Tax {{ tax.rate }}</dt>
+      <dt>Tax at {{ tax.rate }}</dt>
       <dd>{{ tax.tax }}</dd>
     </template>
     <dt class="total">Together</dt>
     <dd class="total">{{ prices.total }}</dd>
     <template v-for="tax in prices.include_tax ? prices.taxes : []" :key="tax.rate">
-      <dt class="how">in it, tax {{ tax.rate }}</dt>
+      <dt class="how">including tax at {{ tax.rate }}</dt>
       <dd class="how">{{ tax.tax }}</dd>
     </template>
   </dl>

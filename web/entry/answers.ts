@@ -23,11 +23,14 @@ export interface Asked extends Omit<Schemas['FormField'], 'key' | 'choices'> {
 export type Choice = Schemas['ChoiceView'] & { cost: string; left: string };
 
 /** An evaluation with the form of every field where it is asked. */
-export type Evaluated = Omit<Schemas['EvaluationView'], 'fields' | 'asked'> & { asked: Asked[] };
+export type Evaluated = Omit<Schemas['EvaluationView'], 'forms' | 'fields' | 'asked'> & { asked: Asked[] };
 
-/** The reply names the form of each field once, and then where it is asked. */
-export function unfold({ fields, asked, ...rest }: Schemas['EvaluationView']): Evaluated {
-  const forms = new Map(fields.map(({ key, ...form }) => [key, form]));
+/** The forms of the fields that were asked. */
+export type Forms = Schemas['FormField'][];
+
+/** The reply names the form of each field once, and then where it is asked; what it leaves out is what the page said that it has. */
+export function unfold({ forms: _, fields, asked, ...rest }: Schemas['EvaluationView'], known: Forms = []): Evaluated {
+  const forms = new Map((fields ?? known).map(({ key, ...form }) => [key, form]));
   return {
     ...rest,
     asked: asked.map(({ choices, costs, adds, ...place }) => {
@@ -36,6 +39,8 @@ export function unfold({ fields, asked, ...rest }: Schemas['EvaluationView']): E
       return {
         ...form,
         ...place,
+        required: place.required ?? false,
+        text: place.text ?? '',
         line_id: place.line_id ?? null,
         unit_id: place.unit_id ?? null,
         slot: [place.line_id, place.unit_id, place.field].join('/'),

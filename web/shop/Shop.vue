@@ -34,7 +34,7 @@ void load();
 </script>
 
 <template>
-  <a class="visually-hidden" href="#main">To the content</a>
+  <a class="visually-hidden" href="#main">Skip to the content</a>
   <header class="head">
     <RouterLink class="name" to="/">{{ catalogue?.shop ?? 'Marrowby Gardens' }}</RouterLink>
     <nav aria-label="Categories">

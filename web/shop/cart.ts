@@ -1,5 +1,5 @@
 import { shallowRef } from 'vue';
-import { unfold, type Answers, type Evaluated, type Unit } from '../entry/answers';
+import { unfold, type Answers, type Evaluated, type Forms, type Unit } from '../entry/answers';
 import { api, ask, type Schemas } from '../shared/api/client';
 
 /** The cart, or the one that holds what is bought at once. */
@@ -56,6 +56,13 @@ export function useCart(kind: CartKind) {
   };
 }
 
+// They hardly ever change while somebody types, and are a good part of a reply.
+let last: { digest: string; forms: Forms } | undefined;
+
 /** What would be asked of a cart. */
-export const evaluateCart = async (cart: Schemas['CartContent']): Promise<Evaluated> =>
-  unfold(await ask(api.POST('/api/shop/v1/evaluate', { body: cart })));
+export async function evaluateCart(cart: Schemas['CartContent']): Promise<Evaluated> {
+  const known = last;
+  const reply = await ask(api.POST('/api/shop/v1/evaluate', { params: { query: { has: known?.digest } }, body: cart }));
+  if (reply.fields) last = { digest: reply.forms, forms: reply.fields };
+  return unfold(reply, known?.forms);
+}

@@ -86,8 +86,8 @@ public sealed class HowManyOfEach : FieldType
     private sealed class Rule(ImmutableArray<Choice> choices, int least, int most, int leastOfEach, int mostOfEach) : AnswerRule
     {
         private static readonly Refusal NotCounts = new("not_counts", Wording: LanguageMap.Of("Give whole numbers for “{0}”."));
-        private static readonly LanguageMap TooFewInAll = LanguageMap.Of("“{0}” comes to at least {1} in all, and these are {2}.");
-        private static readonly LanguageMap TooManyInAll = LanguageMap.Of("“{0}” comes to at most {1} in all, and these are {2}.");
+        private static readonly LanguageMap TooFewInAll = LanguageMap.Of("“{0}” comes to at least {1} in all, and you chose {2}.");
+        private static readonly LanguageMap TooManyInAll = LanguageMap.Of("“{0}” comes to at most {1} in all, and you chose {2}.");
         private static readonly LanguageMap TooFewOfOne = LanguageMap.Of("Of “{1}” take at least {2}, or none.");
         private static readonly LanguageMap TooManyOfOne = LanguageMap.Of("Of “{1}” there can be at most {2}.");
 

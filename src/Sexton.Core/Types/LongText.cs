@@ -53,12 +53,10 @@ public sealed class LongText : FieldType
 
         protected override Refusal? Check(string text, IAnswerContext context)
         {
-            if (mostLines < int.MaxValue && text.AsSpan().Count('\n') + 1 is var lines && lines > mostLines)
-            {
-                return new Refusal(RefusalKeys.TooManyLines, TextLimits.Number(mostLines), TextLimits.Number(lines));
-            }
-
-            return limits.Check(text);
+            var lines = text.AsSpan().Count('\n') + 1;
+            return lines > mostLines
+                ? new Refusal(RefusalKeys.TooManyLines, TextLimits.Number(mostLines), TextLimits.Number(lines))
+                : limits.Check(text);
         }
     }
 }

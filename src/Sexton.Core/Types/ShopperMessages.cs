@@ -42,25 +42,25 @@ public static class ShopperMessages
     {
         [RefusalKeys.Required] = "Please fill in “{0}”.",
         [RefusalKeys.LeftAsProposed] = "Please change “{0}”: it is still as we proposed it.",
-        [RefusalKeys.NotText] = "“{0}” has a character that cannot be kept. Type it again.",
+        [RefusalKeys.NotText] = "“{0}” contains a character that we cannot keep. Type it again.",
         [RefusalKeys.LineBreak] = "“{0}” goes on one line. Take the line break out.",
-        [RefusalKeys.TooLong] = "“{0}” has room for {1} characters, and this is {2}.",
-        [RefusalKeys.TooShort] = "“{0}” needs at least {1} characters, and this is {2}.",
-        [RefusalKeys.TooManyWords] = "“{0}” has room for {1} words, and these are {2}.",
-        [RefusalKeys.TooManyLines] = "“{0}” has room for {1} lines, and these are {2}.",
-        [RefusalKeys.NotInPattern] = "“{0}” is not written as it should be.",
+        [RefusalKeys.TooLong] = "“{0}” has room for {1} characters, and this has {2}.",
+        [RefusalKeys.TooShort] = "“{0}” needs at least {1} characters, and this has {2}.",
+        [RefusalKeys.TooManyWords] = "“{0}” has room for {1} words, and this has {2}.",
+        [RefusalKeys.TooManyLines] = "“{0}” has room for {1} lines, and this has {2}.",
+        [RefusalKeys.NotInPattern] = "“{0}” is not in the form that is wanted.",
         [RefusalKeys.RefusedWord] = "“{0}” cannot have the word “{1}”. Please say it differently.",
         [RefusalKeys.NotNumber] = "Give “{0}” as a number such as 12 or 12.5.",
         [RefusalKeys.TooLittle] = "“{0}” is at least {1}.",
         [RefusalKeys.TooMuch] = "“{0}” is at most {1}.",
-        [RefusalKeys.TooManyDecimals] = "“{0}” takes {1} digits after the point.",
+        [RefusalKeys.TooManyDecimals] = "“{0}” takes at most {1} decimal places.",
         [RefusalKeys.OffStep] = "“{0}” goes in steps of {1} from {2}.",
         [RefusalKeys.NotDay] = "Give “{0}” as a day of the calendar.",
         [RefusalKeys.TooEarly] = "“{0}” can be {1} at the earliest.",
         [RefusalKeys.TooLate] = "“{0}” can be {1} at the latest.",
         [RefusalKeys.DayLeftOut] = "“{0}” cannot be {1}, a {2}. Choose another day.",
         [RefusalKeys.NotYesOrNo] = "Say yes or no to “{0}”.",
-        [RefusalKeys.MustBeYes] = "The order can go on only if you say yes to “{0}”.",
+        [RefusalKeys.MustBeYes] = "We can take your order only if you agree to “{0}”.",
         [RefusalKeys.NotAChoice] = "Choose from the list for “{0}”.",
         [RefusalKeys.NotOffered] = "“{1}” is not offered here for “{0}”. Choose again.",
         [RefusalKeys.TooFewPicks] = "Choose at least {1} for “{0}”.",
@@ -75,14 +75,14 @@ public static class ShopperMessages
         [PriceOutOfRange] = "“{0}” comes to more than can be charged. Make it smaller.",
         [SoldOut] = "“{1}” is sold out. Choose something else.",
         [FewLeft] = "Only {2} are left of “{1}”. Choose fewer.",
-        [CouponUnknown] = "The code “{1}” does not count, or no longer. Take it out.",
-        [TooManyEach] = "Of this {1} can be ordered at once, since something is asked about each one, and these are {2}. Choose fewer.",
-        [CodeRefused] = "What you chose together cannot be ordered here: its code {1} cannot be used. Choose differently, or fewer.",
-        [CodeShared] = "What you chose together cannot be told from something else: both are {1}. Choose differently.",
+        [CouponUnknown] = "The code “{1}” is not valid, or has run out. Take it out.",
+        [TooManyEach] = "At most {1} of this can be ordered at once, since we ask about each one, and you chose {2}. Choose fewer.",
+        [CodeRefused] = "This combination cannot be ordered here: its code {1} cannot be used. Choose something else, or fewer.",
+        [CodeShared] = "This combination cannot be told apart from another: both have the code {1}. Choose something else.",
         [NotSold] = "This is no longer sold. Take it out of the cart.",
     }.ToFrozenDictionary(StringComparer.Ordinal);
 
-    private static readonly string Unnamed = "“{0}” cannot be taken as it is.";
+    private static readonly string Unnamed = "“{0}” is not valid.";
 
     /// <summary>The sentence for a refusal, filled in. A code of a type that brings no sentence gets a plain one.</summary>
     public static string For(Refusal refusal, LanguageMap label, string language)

@@ -65,12 +65,15 @@ internal sealed class TextLimits
             return new Refusal(RefusalKeys.TooLong, Number(_longest), Number(Graphemes.Count(text)));
         }
 
-        if (_shortest > 0 && Graphemes.Count(text) is var length && length < _shortest)
+        // Counting costs the most: only what has a limit is counted.
+        var length = _shortest > 0 ? Graphemes.Count(text) : 0;
+        if (length < _shortest)
         {
             return new Refusal(RefusalKeys.TooShort, Number(_shortest), Number(length));
         }
 
-        if (_words < int.MaxValue && TextCount.Words(text) is var words && words > _words)
+        var words = _words < int.MaxValue ? TextCount.Words(text) : 0;
+        if (words > _words)
         {
             return new Refusal(RefusalKeys.TooManyWords, Number(_words), Number(words));
         }

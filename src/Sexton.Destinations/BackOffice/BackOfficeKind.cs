@@ -104,7 +104,7 @@ public sealed class BackOfficeKind(Func<HttpClient> client, Func<Guid, string, s
                 // Nothing is wrong with the order: it goes as soon as the credential is mended.
                 return new SendResult(
                     SendOutcome.NotTaken,
-                    $"The back office does not let this server in ({(int)response.StatusCode}). The token is SEXTON__BACKOFFICETOKEN."
+                    $"The back office refused this server’s token ({(int)response.StatusCode}). The token is SEXTON__BACKOFFICETOKEN."
                 );
             }
 

@@ -91,7 +91,7 @@ public sealed class ShopperEmailKind(EmailSettings settings, MailConnection conn
         catch (ServiceNotAuthenticatedException e)
         {
             // Nothing is wrong with the message: it goes as soon as the connection is mended.
-            return new SendResult(SendOutcome.NotTaken, $"The mail server wants to know who sends: {e.Message}");
+            return new SendResult(SendOutcome.NotTaken, $"The mail server wants us to sign in: {e.Message}");
         }
         catch (SmtpCommandException e) when ((int)e.StatusCode >= 500)
         {

@@ -84,8 +84,8 @@ internal sealed class AttemptRunner(
             throw ApiProblemException.Conflict(
                 "offer_changed",
                 offer.TotalMinor == request.Seen.TotalMinor
-                    ? "What this order asks or is made of changed since you saw it. Look at it again, then order."
-                    : $"This comes to {MoneyText.Format(offer.TotalMinor, products.Currency, content.Language)} now, and not to {MoneyText.Format(request.Seen.TotalMinor, products.Currency, content.Language)} as you saw. Look at it again, then order."
+                    ? "What this order asks or contains has changed since you saw it. Look at it again, then order."
+                    : $"The total is now {MoneyText.Format(offer.TotalMinor, products.Currency, content.Language)}, and not {MoneyText.Format(request.Seen.TotalMinor, products.Currency, content.Language)} as you saw. Look at it again, then order."
             );
         }
 
@@ -227,7 +227,7 @@ internal sealed class AttemptRunner(
         {
             throw ApiProblemException.Conflict(
                 "cart_changed",
-                "Your cart was changed in another window just now. Look at it again, then order."
+                "Your cart has just been changed in another window. Look at it again, then order."
             );
         }
 

@@ -25,7 +25,7 @@ internal static class EraseCommand
         var now = services.GetRequiredService<TimeProvider>().GetUtcNow();
         if (!await services.GetRequiredService<OrderEraser>().EraseAsync(order.Id, now, CancellationToken.None))
         {
-            throw new CommandException($"Something of order {number} is being sent just now. Try again in a minute.");
+            throw new CommandException($"Part of order {number} is being sent just now. Try again in a minute.");
         }
 
         var until = order.PlacedAt.AddDays(options.BookDays).ToString("d MMMM yyyy", CultureInfo.InvariantCulture);

@@ -184,7 +184,7 @@ internal static class ImportCommand
             : import.Coupons.FirstOrDefault(static c => c.Ppm is < 0 or > Exact.Million || !Priced(c.Minor)) is { } coupon
                 ? $"The coupon {coupon.Code} takes off less than nothing, or more than there is."
             : TwiceSold(import) is { } code
-                ? $"Two things are sold under the code {code}, if nobody minds its case. Give one of them another."
+                ? $"Two things are sold under the code {code}, upper and lower case being the same. Give one of them another."
             : null;
     }
 

@@ -75,7 +75,7 @@ internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptio
             or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } } =>
                 ApiProblemException.Conflict(
                     "changed_meanwhile",
-                    "Somebody changed this meanwhile. Look at it again, then repeat your change."
+                    "Somebody has changed this in the meantime. Look at it again, then repeat your change."
                 ),
             BadHttpRequestException bad => new(bad.StatusCode, "bad_request", UnreadableRequest.Tell(bad)),
             EncoderFallbackException or PostgresException { SqlState: NotInRepertoire or Untranslatable } => NotText(),
@@ -90,7 +90,7 @@ internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptio
 
     // No database column takes NUL or half a pair of UTF-16: such a key, search or address names nothing that there is.
     private static ApiProblemException NotText() =>
-        ApiProblemException.Unprocessable("not_text", "There is a character in this that is none. Delete it, and type it again.");
+        ApiProblemException.Unprocessable("not_text", "This contains a character that is not valid. Delete it, and type it again.");
 
     private static ApiProblemException Unavailable() =>
         new(

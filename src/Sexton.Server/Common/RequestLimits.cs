@@ -48,7 +48,7 @@ internal sealed class RequestLimits(SextonOptions options) : IDisposable
             throw new ApiProblemException(
                 StatusCodes.Status429TooManyRequests,
                 "too_many",
-                $"That was too often just now. Try again in {(seconds == 1 ? "a second" : $"{seconds} seconds")}."
+                $"Too many tries in a short time. Try again in {(seconds == 1 ? "a second" : $"{seconds} seconds")}."
             );
         }
     }

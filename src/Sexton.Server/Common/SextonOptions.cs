@@ -140,7 +140,7 @@ internal sealed class SextonOptions
 
         if (StandardTaxPpm is < 0 or > TaxRules.MostPpm)
         {
-            yield return $"A tax rate of {StandardTaxPpm} parts per million is none. Set SEXTON__STANDARDTAXPPM to a number from 0 to {TaxRules.MostPpm}, such as 230000 for 23 %.";
+            yield return $"A tax rate of {StandardTaxPpm} parts per million is not valid. Set SEXTON__STANDARDTAXPPM to a number from 0 to {TaxRules.MostPpm}, such as 230000 for 23 %.";
         }
 
         if (ProxiesOf(TrustedProxies).Any(static p => p is null))
@@ -175,7 +175,7 @@ internal sealed class SextonOptions
 
         if (!TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _))
         {
-            yield return $"“{TimeZone}” is no time zone. Set SEXTON__TIMEZONE to one such as Europe/Dublin.";
+            yield return $"“{TimeZone}” is not a time zone. Set SEXTON__TIMEZONE to one such as Europe/Dublin.";
         }
     }
 

@@ -29,8 +29,8 @@ internal static partial class UnreadableRequest
         }
 
         return json.Path is { Length: > 1 } path
-            ? $"What stands at {path} cannot be read. Send it in the form that the API description gives."
-            : $"The body is no JSON of the form that the API description gives{(json.LineNumber is { } line ? $": see line {line + 1}, character {json.BytePositionInLine + 1}" : "")}.";
+            ? $"The value of {path} cannot be read. Send it in the form that the API description gives."
+            : $"The body is not JSON of the form that the API description gives{(json.LineNumber is { } line ? $": see line {line + 1}, character {json.BytePositionInLine + 1}" : "")}.";
     }
 
     private static string At(string? path) => path is { Length: > 1 } ? $" at {path}" : "";

@@ -52,17 +52,20 @@ internal sealed class AcceptedProblems(SextonDb db, TimeProvider clock)
         )
         {
             throw ApiProblemException
-                .Unprocessable("reason_wanted", $"Say in at most {LongestReason} characters why it is meant.")
+                .Unprocessable("reason_wanted", $"Say in at most {LongestReason} characters why this is intended.")
                 .With("setting", "reason");
         }
 
         var problem =
             problems.FirstOrDefault(p => p.Code == request.Code && p.Field == request.Field && p.Setting == request.Setting)
             ?? throw ApiProblemException.Conflict("changed_meanwhile", "The draft does not have this problem any more. Look at it again.");
-        var basis = problem.Basis ?? throw ApiProblemException.Unprocessable("must_be_mended", "This cannot be meant. Mend it.");
+        var basis = problem.Basis ?? throw ApiProblemException.Unprocessable("must_be_mended", "This cannot be accepted. Mend it.");
         if (basis != request.Basis)
         {
-            throw ApiProblemException.Conflict("changed_meanwhile", "What the problem rests on was changed meanwhile. Look at it again.");
+            throw ApiProblemException.Conflict(
+                "changed_meanwhile",
+                "What the problem rests on has been changed in the meantime. Look at it again."
+            );
         }
 
         // One of two who accept it at once is the first, and keeps the word.

@@ -76,7 +76,10 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
         var key = row.Key;
         if (register.Find(key) is { BuiltIn: true } field)
         {
-            throw ApiProblemException.Unprocessable("built_in", $"“{field.Label}” is a question of the shop’s own and stays.");
+            throw ApiProblemException.Unprocessable(
+                "built_in",
+                $"“{field.Label}” is one of the shop’s own questions and cannot be taken out."
+            );
         }
 
         if (row.Kind == DraftItemKind.Destination)
@@ -86,7 +89,7 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
 
         if (row.Kind == DraftItemKind.Codes)
         {
-            throw ApiProblemException.Unprocessable("built_in", "The rules of item codes stay.");
+            throw ApiProblemException.Unprocessable("built_in", "The rules of item codes cannot be taken out.");
         }
 
         if (
@@ -101,7 +104,7 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
         {
             throw ApiProblemException.Unprocessable(
                 "has_answers",
-                "There are orders with answers to it. Retire it instead: it is no longer asked, and its answers can be read."
+                "Orders have answers to it. Retire it instead: it will not be asked again, and its answers can still be read."
             );
         }
     }
@@ -110,7 +113,10 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
     {
         if (kinds.Find(destination.Kind)?.IsBuiltIn == true)
         {
-            throw ApiProblemException.Unprocessable("built_in", $"“{destination.Name}” is a page of the shop’s own and stays.");
+            throw ApiProblemException.Unprocessable(
+                "built_in",
+                $"“{destination.Name}” is one of the shop’s own pages and cannot be taken out."
+            );
         }
 
         // Orders can go there at any moment from its publication on.

@@ -41,7 +41,9 @@ internal sealed class LiveSwitch(
         {
             throw ApiProblemException.Unprocessable(
                 "cannot_be_switched",
-                field.BuiltIn ? $"“{field.Label}” is a question of the shop’s own and stays." : $"“{field.Label}” is retired."
+                field.BuiltIn
+                    ? $"“{field.Label}” is one of the shop’s own questions and cannot be taken out."
+                    : $"“{field.Label}” is retired."
             );
         }
 

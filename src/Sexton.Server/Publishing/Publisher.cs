@@ -38,7 +38,7 @@ internal sealed class Publisher(
             );
             throw ApiProblemException.Conflict(
                 "draft_changed",
-                $"The draft was changed after this was shown{(who.Length > 0 ? $": {who}" : "")}. Look at the difference again, then publish."
+                $"The draft has been changed since this was shown{(who.Length > 0 ? $": {who}" : "")}. Look at the difference again, then publish."
             );
         }
 
@@ -51,7 +51,8 @@ internal sealed class Publisher(
                 .With("problems", problems);
         }
 
-        if (await versions.NextNumberAsync(cancel) is var next && next != expected)
+        var next = await versions.NextNumberAsync(cancel);
+        if (next != expected)
         {
             throw VersionWriter.Overtaken(next - 1);
         }

@@ -29,7 +29,7 @@ internal sealed class AnswerCosts
 
     /// <summary>What the answer at hand adds or takes off, all pieces of the line together: "+ € 1.20"; null for nothing.</summary>
     public string? Added(AskedField asked) =>
-        asked.Field.Field.PriceWithin.Contains(Field.OnTheForm) || !_sums.TryGetValue((asked.Field, asked.Place), out var sum) || sum == 0
+        !_sums.TryGetValue((asked.Field, asked.Place), out var sum) || sum == 0 || asked.Field.Field.PriceWithin.Contains(Field.OnTheForm)
             ? null
             : $"{(sum < 0 ? '−' : '+')} {_words.Amount(Math.Abs(sum))}";
 

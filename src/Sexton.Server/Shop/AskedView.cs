@@ -1,5 +1,6 @@
 using System.Collections;
 using System.Runtime.CompilerServices;
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Sexton.Core.Asking;
@@ -9,8 +10,8 @@ namespace Sexton.Server.Shop;
 
 /// <summary>Where a field is asked.</summary>
 /// <param name="Field">The key of the field.</param>
-/// <param name="Required">Whether an answer must be given.</param>
-/// <param name="Text">The canonical text of the answer; "" when left empty or refused.</param>
+/// <param name="Required">Whether an answer must be given; left out where it need not be.</param>
+/// <param name="Text">The canonical text of the answer; left out when left empty or refused.</param>
 /// <param name="LineId">The line; left out for the order.</param>
 /// <param name="UnitId">The unit within its line; left out for a line or the order.</param>
 /// <param name="Choices">The keys of the choices offered here; left out where all are.</param>
@@ -18,8 +19,8 @@ namespace Sexton.Server.Shop;
 /// <param name="Adds">What the answer at hand adds or takes off; left out for nothing.</param>
 internal sealed record AskedView(
     string Field,
-    bool Required,
-    string Text,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Required = false,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Text = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? LineId = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? UnitId = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Choices = null,
@@ -28,18 +29,9 @@ internal sealed record AskedView(
 );
 
 /// <summary>Everywhere that something is asked: hundreds of places in a large cart.</summary>
-internal sealed class AskedViews(Evaluation evaluation, AnswerCosts costs) : IEnumerable<AskedView>
+internal sealed class AskedViews(Evaluation evaluation, AnswerCosts costs) : IEnumerable<AskedView>, IWrittenStraight
 {
-    private static readonly ConditionalWeakTable<RegisterPlan, JsonEncodedText[]> Keys = [];
-
-    private static readonly JsonEncodedText Field = JsonEncodedText.Encode("field"),
-        Line = JsonEncodedText.Encode("line_id"),
-        Unit = JsonEncodedText.Encode("unit_id"),
-        Required = JsonEncodedText.Encode("required"),
-        Choices = JsonEncodedText.Encode("choices"),
-        Text = JsonEncodedText.Encode("text"),
-        Costs = JsonEncodedText.Encode("costs"),
-        Adds = JsonEncodedText.Encode("adds");
+    private static readonly ConditionalWeakTable<RegisterPlan, byte[][]> Beginnings = [];
 
     public IEnumerator<AskedView> GetEnumerator() =>
         evaluation
@@ -47,7 +39,7 @@ internal sealed class AskedViews(Evaluation evaluation, AnswerCosts costs) : IEn
             .Select(a => new AskedView(
                 a.Field.Key,
                 a.Required,
-                a.TextIn(evaluation.Cart.Language),
+                a.TextIn(evaluation.Cart.Language) is { Length: > 0 } text ? text : null,
                 a.LineId,
                 a.UnitId,
                 a.Field.OffersAll ? null : [.. evaluation.Offered(a).Select(static c => c.Key)],
@@ -58,68 +50,79 @@ internal sealed class AskedViews(Evaluation evaluation, AnswerCosts costs) : IEn
 
     IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();
 
-    /// <summary>Writes the same JSON without making any of them.</summary>
-    /// <param name="writer">Where it is written.</param>
-    /// <param name="options">How the rest is written.</param>
+    /// <inheritdoc/>
+    /// <remarks>It is most of a reply. Keys have nothing in them that JSON escapes.</remarks>
     public void Write(Utf8JsonWriter writer, JsonSerializerOptions options)
     {
-        var keys = Keys.GetValue(evaluation.Plan, static plan => [.. plan.InOrder.Select(static f => JsonEncodedText.Encode(f.Key))]);
+        var beginnings = Beginnings.GetValue(
+            evaluation.Plan,
+            static plan => [.. plan.InOrder.Select(static f => Encoding.UTF8.GetBytes($",{{\"field\":\"{f.Key}\""))]
+        );
         var language = evaluation.Cart.Language;
-        JsonEncodedText line = default;
-        string? lineId = null;
-        writer.WriteStartArray();
+        var (line, lineId, first) = (Array.Empty<byte>(), default(string), true);
+        var json = new JsonParts();
+        json.Add("["u8);
         foreach (var asked in evaluation.Asked)
         {
-            if (asked.Field.Rule.IsKeptOffTheForm)
+            var field = asked.Field;
+            if (field.Rule.IsKeptOffTheForm)
             {
                 continue;
             }
 
-            writer.WriteStartObject();
-            writer.WriteString(Field, keys[asked.Field.Ordinal]);
-            writer.WriteBoolean(Required, asked.Required);
-            writer.WriteString(Text, asked.TextIn(language));
+            json.Add(beginnings[field.Ordinal].AsSpan(first ? 1 : 0));
+            first = false;
+            if (asked.Required)
+            {
+                json.Add(",\"required\":true"u8);
+            }
+
+            var text = asked.TextIn(language);
+            if (text.Length > 0)
+            {
+                json.Add(",\"text\":"u8);
+                json.AddText(text);
+            }
+
             if (asked.LineId is not null)
             {
                 // Line by line, so that each is looked at once.
                 if (!ReferenceEquals(lineId, asked.LineId))
                 {
-                    (lineId, line) = (asked.LineId, JsonEncodedText.Encode(asked.LineId, options.Encoder));
+                    (lineId, line) = (asked.LineId, [.. ",\"line_id\":"u8, .. JsonParts.Written(asked.LineId)]);
                 }
 
-                writer.WriteString(Line, line);
+                json.Add(line);
             }
 
             if (asked.UnitId is not null)
             {
-                writer.WriteString(Unit, asked.UnitId);
+                json.Add(",\"unit_id\":"u8);
+                json.AddText(asked.UnitId);
             }
 
-            if (!asked.Field.OffersAll)
+            if (!field.OffersAll)
             {
-                writer.WriteStartArray(Choices);
-                foreach (var choice in evaluation.Offered(asked))
-                {
-                    writer.WriteStringValue(choice.Key);
-                }
-
-                writer.WriteEndArray();
+                json.Add(",\"choices\":"u8);
+                json.Add(JsonSerializer.SerializeToUtf8Bytes(evaluation.Offered(asked).Select(static c => c.Key), options));
             }
 
             if (costs.Of(asked) is { } cost)
             {
-                writer.WritePropertyName(Costs);
-                JsonSerializer.Serialize(writer, cost, options);
+                json.Add(",\"costs\":"u8);
+                json.Add(JsonSerializer.SerializeToUtf8Bytes(cost, options));
             }
 
             if (costs.Added(asked) is { } adds)
             {
-                writer.WriteString(Adds, adds);
+                json.Add(",\"adds\":"u8);
+                json.AddText(adds);
             }
 
-            writer.WriteEndObject();
+            json.Add("}"u8);
         }
 
-        writer.WriteEndArray();
+        json.Add("]"u8);
+        json.WriteTo(writer);
     }
 }

@@ -137,7 +137,7 @@ internal static class CartEndpoints
                 : products.FindCoupon(code)
                     ?? throw ApiProblemException.Unprocessable(
                         "coupon_unknown",
-                        $"The code “{code}” does not count, or no longer. Look whether it is typed as it was given."
+                        $"The code “{code}” is not valid, or has run out. Check that it is typed as it was given."
                     );
         return await page.ServeAsync(
             await carts.ChangeAsync(cart => cart with { Coupon = coupon?.Code ?? "" }, Step.Cart.Key, version.Plan, cancel),

@@ -1,3 +1,4 @@
+using System.ComponentModel;
 using Microsoft.Extensions.ObjectPool;
 using Sexton.Core.Asking;
 using Sexton.Core.Cart;
@@ -17,6 +18,8 @@ internal static class EvaluateEndpoint
     // The group is a matter of who is signed in, whatever was sent. Nothing is decided here, so what was told last is near enough.
     private static async Task<IResult> EvaluateAsync(
         CartContent cart,
+        [Description("The digest of the forms that the page has from an earlier reply: where they are the same, this one leaves them out.")]
+            string? has,
         HttpContext http,
         RequestLimits limits,
         CurrentRegister current,
@@ -36,7 +39,7 @@ internal static class EvaluateEndpoint
         try
         {
             await evaluator.RunAsync(evaluation, version.Plan, products, filled, await stock.LevelsAsync(cancel), cancel);
-            return writing.Reply(EvaluationView.Of(evaluation, Field.OnTheForm, version.Number));
+            return writing.Reply(EvaluationView.Of(evaluation, Field.OnTheForm, version.Number, has));
         }
         finally
         {

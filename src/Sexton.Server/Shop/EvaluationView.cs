@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Sexton.Core.Asking;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
@@ -5,7 +6,8 @@ using Sexton.Core.Register;
 namespace Sexton.Server.Shop;
 
 /// <summary>What is asked, what is wrong, and what it costs.</summary>
-/// <param name="Fields">The fields asked now anywhere.</param>
+/// <param name="Forms">A digest of the forms of the fields asked now anywhere.</param>
+/// <param name="Fields">Those forms; left out for a page that has them already.</param>
 /// <param name="Asked">Where they are asked: line by line with its units, then the order.</param>
 /// <param name="Sections">The sections of what is asked.</param>
 /// <param name="Units">Each one of the lines of which each one is asked.</param>
@@ -16,7 +18,8 @@ namespace Sexton.Server.Shop;
 /// <param name="WeightGrams">What it weighs, in grams.</param>
 /// <param name="Offer">What is offered, for an attempt to say what was seen.</param>
 internal sealed record EvaluationView(
-    IEnumerable<FormField> Fields,
+    string Forms,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IEnumerable<FormField>? Fields,
     IEnumerable<AskedView> Asked,
     IEnumerable<SectionView> Sections,
     IEnumerable<UnitView> Units,
@@ -32,13 +35,17 @@ internal sealed record EvaluationView(
     /// <param name="evaluation">The evaluation.</param>
     /// <param name="shownAt">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
     /// <param name="version">The number of the version under which it was made; 0 for a draft.</param>
-    public static EvaluationView Of(Evaluation evaluation, string shownAt, int version)
+    /// <param name="has">The digest of the forms that the page has; null for none.</param>
+    public static EvaluationView Of(Evaluation evaluation, string shownAt, int version, string? has = null)
     {
         var language = evaluation.Cart.Language;
         var fields = evaluation.Fields;
         var costs = new AnswerCosts(evaluation);
+        var forms = FormField.Of(evaluation.Plan, fields, language);
+        var digest = FormField.DigestOf(forms);
         return new(
-            fields.Select(f => FormField.Of(f, language)),
+            digest,
+            digest == has ? null : forms,
             new AskedViews(evaluation, costs),
             fields
                 .Select(static f => f.Section ?? f.Within?.Section)
@@ -52,7 +59,7 @@ internal sealed record EvaluationView(
                 s.Own,
                 fields.Any(f => f.Field.Step == s.Key && !f.Type.AsksNothing && !f.Type.IsComputed)
             )),
-            evaluation.Problems.Select(p => ProblemView.Of(p, language)),
+            new ProblemViews(evaluation),
             PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, shownAt, language),
             Enumerable
                 .Range(0, evaluation.Facts.LineCount)
@@ -96,26 +103,4 @@ internal sealed record UnitView(string LineId, string Id, string Name)
             );
         }
     }
-}
-
-/// <summary>Something that keeps a cart from becoming an order.</summary>
-/// <param name="Code">The stable code.</param>
-/// <param name="Field">The key of the field, or null when it is about the cart.</param>
-/// <param name="LineId">The line, or null.</param>
-/// <param name="UnitId">The unit, or null.</param>
-/// <param name="Part">The part of the answer, or null.</param>
-/// <param name="Step">The key of the step where it is mended.</param>
-/// <param name="Sentence">What the shopper reads.</param>
-internal sealed record ProblemView(string Code, string? Field, string? LineId, string? UnitId, string? Part, string Step, string Sentence)
-{
-    public static ProblemView Of(AnswerProblem problem, string language) =>
-        new(
-            problem.Refusal.Key,
-            problem.Field?.Key,
-            problem.LineId,
-            problem.UnitId,
-            problem.Refusal.Part,
-            problem.Step,
-            problem.SentenceIn(language)
-        );
 }

@@ -17,7 +17,12 @@ internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
 {
     private readonly JsonSerializerOptions _options = new(json.Value.SerializerOptions)
     {
-        Converters = { new WrittenOnce(json.Value.SerializerOptions), new WrittenStraight(json.Value.SerializerOptions) },
+        Converters =
+        {
+            new WrittenOnce(json.Value.SerializerOptions),
+            new WrittenStraight<AskedView>(json.Value.SerializerOptions),
+            new WrittenStraight<ProblemView>(json.Value.SerializerOptions),
+        },
     };
 
     private readonly ObjectPool<Written> _buffers = ObjectPool.Create<Written>();
@@ -85,12 +90,21 @@ internal sealed class EvaluationWriting(IOptions<JsonOptions> json)
             );
     }
 
-    private sealed class WrittenStraight(JsonSerializerOptions plain) : JsonConverter<IEnumerable<AskedView>>
+    private sealed class WrittenStraight<T>(JsonSerializerOptions plain) : JsonConverter<IEnumerable<T>>
     {
-        public override IEnumerable<AskedView> Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+        public override IEnumerable<T> Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
             throw new NotSupportedException();
 
-        public override void Write(Utf8JsonWriter writer, IEnumerable<AskedView> value, JsonSerializerOptions options) =>
-            ((AskedViews)value).Write(writer, plain);
+        public override void Write(Utf8JsonWriter writer, IEnumerable<T> value, JsonSerializerOptions options) =>
+            ((IWrittenStraight)value).Write(writer, plain);
     }
+}
+
+/// <summary>Views that write themselves to the very JSON that they would be written to one by one, without making any of them.</summary>
+internal interface IWrittenStraight
+{
+    /// <summary>Writes all of them.</summary>
+    /// <param name="writer">Where they are written.</param>
+    /// <param name="options">How everything else is written.</param>
+    void Write(Utf8JsonWriter writer, JsonSerializerOptions options);
 }

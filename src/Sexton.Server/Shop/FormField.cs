@@ -1,6 +1,8 @@
 using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
+using System.Security.Cryptography;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Sexton.Core.Plan;
 using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
@@ -46,22 +48,43 @@ internal sealed record FormField(
     // A plan has few languages; more than these are made up by whoever sends them, and are not worth keeping.
     private const int MostLanguages = 32;
 
-    private static readonly ConditionalWeakTable<PlannedField, ConcurrentDictionary<string, FormField>> Known = [];
+    private const int DigestBytes = 8;
 
-    /// <summary>The form of a field in a language. A plan never changes, so it is made once.</summary>
-    public static FormField Of(PlannedField planned, string language)
+    private static readonly ConditionalWeakTable<RegisterPlan, ConcurrentDictionary<string, FormField?[]>> Known = [];
+
+    [JsonIgnore]
+    private byte[] Digest => field ??= SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(this, DocumentJson.Options))[..DigestBytes];
+
+    /// <summary>The forms of fields in a language. A plan never changes, so each is made once.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="fields">Fields of the plan.</param>
+    /// <param name="language">The language of the shopper.</param>
+    public static FormField[] Of(RegisterPlan plan, IReadOnlyCollection<PlannedField> fields, string language)
     {
-        var forms = Known.GetValue(planned, static _ => new ConcurrentDictionary<string, FormField>(StringComparer.Ordinal));
-        if (!forms.TryGetValue(language, out var form))
+        var languages = Known.GetValue(plan, static _ => new ConcurrentDictionary<string, FormField?[]>(StringComparer.Ordinal));
+        if (!languages.TryGetValue(language, out var made))
         {
-            form = Make(planned, language);
-            if (forms.Count < MostLanguages)
+            made = new FormField?[plan.InOrder.Length];
+            if (languages.Count < MostLanguages)
             {
-                form = forms.GetOrAdd(language, form);
+                made = languages.GetOrAdd(language, made);
             }
         }
 
-        return form;
+        // Made by two requests at once it is the same twice.
+        return [.. fields.Select(f => made[f.Ordinal] ??= Make(f, language))];
+    }
+
+    /// <summary>A digest of forms, in their order: a page that has forms of the same digest has the same forms.</summary>
+    public static string DigestOf(FormField[] forms)
+    {
+        var digests = new byte[forms.Length * DigestBytes];
+        for (var i = 0; i < forms.Length; i++)
+        {
+            forms[i].Digest.CopyTo(digests, i * DigestBytes);
+        }
+
+        return Convert.ToHexStringLower(SHA256.HashData(digests)[..DigestBytes]);
     }
 
     private static FormField Make(PlannedField planned, string language)

@@ -70,7 +70,7 @@ internal sealed class VersionWriter(SextonDb db, FieldTypes types, DestinationKi
     public static ApiProblemException Overtaken(int number) =>
         ApiProblemException.Conflict(
             "published_meanwhile",
-            $"Version {number} was published meanwhile. Look at the difference again, then repeat it."
+            $"Version {number} has been published in the meantime. Look at the difference again, then repeat it."
         );
 
     /// <summary>The register of a version; an empty one for none.</summary>

@@ -20,10 +20,17 @@ public sealed class SmtpListener(Mailbox mailbox, ILogger<SmtpListener> log, ICo
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        while (!stoppingToken.IsCancellationRequested)
+        try
         {
-            var client = await _listener.AcceptTcpClientAsync(stoppingToken);
-            _ = ServeAsync(client, stoppingToken);
+            while (!stoppingToken.IsCancellationRequested)
+            {
+                var client = await _listener.AcceptTcpClientAsync(stoppingToken);
+                _ = ServeAsync(client, stoppingToken);
+            }
+        }
+        catch (OperationCanceledException)
+        {
+            // It is told to stop, which is no failure.
         }
     }
 

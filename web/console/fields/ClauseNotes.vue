@@ -64,10 +64,10 @@ const isHere = (setting: string) =>
       <template v-if="problem.basis">
         {{ ' '
         }}<button v-if="accepting !== keyOf(problem)" class="act" @click="((accepting = keyOf(problem)), (reason = ''))">
-          it is meant
+          this is intended
         </button>
         <form v-else @submit.prevent="accept(problem)">
-          <label>Why it is meant <input v-model="reason" required maxlength="200" /></label>
+          <label>Why this is intended <input v-model="reason" required maxlength="200" /></label>
           <button class="act">accept it</button>{{ ' ' }}
           <button class="act" type="button" @click="accepting = ''">leave it</button>
         </form>
@@ -76,8 +76,8 @@ const isHere = (setting: string) =>
     </div>
   </div>
   <p v-for="meant in accepted.filter((p) => p.field === of && isHere(p.setting))" :key="meant.setting + meant.code" class="soft small">
-    Meant: {{ meant.reason }} ({{ meant.by }}, <span :title="inFull(meant.at)">{{ dayAndTime(meant.at) }}</span>)
-    <button class="act" :title="meant.sentence" @click="withdraw(meant)">not any more</button>
+    Intended: {{ meant.reason }} ({{ meant.by }}, <span :title="inFull(meant.at)">{{ dayAndTime(meant.at) }}</span>)
+    <button class="act" :title="meant.sentence" @click="withdraw(meant)">no longer accept it</button>
   </p>
   <p v-if="refused?.field === of && isHere(refused.setting)" class="call" role="alert">{{ refused.sentence }}</p>
 </template>

@@ -33,7 +33,7 @@ function take(typed: string): void {
   <template v-if="counted"
     ><WordInput :value="String(counted.on_hand)" :label="`How many there are of ${item}`" numeric :invalid="!!failure" @save="take" /> on
     the shelf<template v-if="counted.held">, {{ counted.held }} held</template> {{ ' '
-    }}<button class="act small" @click="count(null)">count no longer</button></template
+    }}<button class="act small" @click="count(null)">stop counting</button></template
   >
   <template v-else>not counted {{ ' ' }}<button class="act small" @click="count(0)">count it</button></template>
   <span v-if="failure" class="call" role="alert"> {{ failure }}</span>

@@ -52,7 +52,7 @@ function setOver(at: number, typed: string): void {
   ><slot name="bands" /><template v-if="typeof tariff.ceiling_minor === 'number'"
     >, at most
     <AmountInput :value="tariff.ceiling_minor" :money="draft.money" :label="`At most${whom}`" @save="set({ ceiling_minor: $event })" />
-    <button class="act small out" :aria-label="`Take away the upper end${whom}`" title="take away" @click="set({ ceiling_minor: null })">
+    <button class="act small out" :aria-label="`Take away the maximum${whom}`" title="take away" @click="set({ ceiling_minor: null })">
       ×
     </button></template
   >
@@ -63,7 +63,7 @@ function setOver(at: number, typed: string): void {
       class="act"
       @click="set({ ceiling_minor: 1000 })"
     >
-      an upper end
+      a maximum
     </button>
     <slot name="further" />
   </span>

@@ -68,7 +68,7 @@ async function again(): Promise<void> {
               <span v-if="found.difference"><br />{{ found.difference }}</span>
             </dd>
           </template>
-          <dt>So it is</dt>
+          <dt>State</dt>
           <dd class="sign"><MarkSign :sign="evidence.mark.sign" /> {{ wordsFor(evidence.mark) }}</dd>
         </dl>
         <p v-if="evidence.can_send_again"><Button class="button main" @click="again">Send it now</Button></p>

@@ -30,7 +30,7 @@ const nameOf = (row: Schemas['PriceRowView']) =>
         <td>{{ row.sum }}</td>
       </tr>
       <tr v-for="tax in order.prices.taxes" :key="tax.rate" class="soft">
-        <th scope="row" colspan="4">{{ order.prices.include_tax ? 'in it, tax' : 'Tax' }} {{ tax.rate }}</th>
+        <th scope="row" colspan="4">{{ order.prices.include_tax ? 'including tax at' : 'Tax at' }} {{ tax.rate }}</th>
         <td>{{ tax.tax }}</td>
       </tr>
     </tbody>

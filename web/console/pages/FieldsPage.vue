@@ -141,7 +141,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @scope="(key, scope) => change(key, 'asked_of', scope)"
           @add="(products) => (adding = { products })"
         />
-        <p v-if="nothingFound">Nothing is called that. <button class="act" @click="adding = {}">Add a field</button></p>
+        <p v-if="nothingFound">No field has that name. <button class="act" @click="adding = {}">Add a field</button></p>
       </div>
       <footer>
         <MapLegend :face="face" />

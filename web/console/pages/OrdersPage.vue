@@ -35,7 +35,7 @@ function arrival(order: Order): { sign: SignKey; words: string } {
     </div>
     <p v-if="query.error.value" class="call" role="alert">{{ sentenceOf(query.error.value) }}</p>
     <p v-if="query.isSuccess.value && orders.length === 0">
-      No order was placed yet. Buy something in <a href="/" target="_blank" rel="noopener">the shop</a>, and it stands here.
+      No orders yet. Buy something in <a href="/" target="_blank" rel="noopener">the shop</a>, and it stands here.
     </p>
     <table v-if="orders.length" class="ruled">
       <thead>

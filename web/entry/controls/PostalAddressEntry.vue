@@ -81,7 +81,7 @@ const isWrong = (name: string) => invalid && (part == null || part === name);
     </div>
     <div v-for="line in format.parts" :key="line.name" class="entry-part" :class="line.name">
       <label :for="`${id}-${line.name}`"
-        >{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> if you like</span></label
+        >{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> optional</span></label
       >
       <input
         :id="`${id}-${line.name}`"

@@ -29,7 +29,7 @@ const answers = [
       {{ answer.word() }}
     </label>
     <button v-if="typeof model === 'boolean' && !asked.required" type="button" class="entry-clear" @click="model = undefined">
-      leave it open
+      leave it unanswered
     </button>
   </div>
 </template>

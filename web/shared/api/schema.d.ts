@@ -951,10 +951,13 @@ export interface components {
         AskedView: {
             /** @description The key of the field. */
             field: string;
-            /** @description Whether an answer must be given. */
+            /**
+             * @description Whether an answer must be given; left out where it need not be.
+             * @default false
+             */
             required: boolean;
-            /** @description The canonical text of the answer; "" when left empty or refused. */
-            text: string;
+            /** @description The canonical text of the answer; left out when left empty or refused. */
+            text?: null | string;
             /** @description The line; left out for the order. */
             line_id?: null | string;
             /** @description The unit within its line; left out for a line or the order. */
@@ -1376,8 +1379,10 @@ export interface components {
         };
         /** @description What is asked, what is wrong, and what it costs. */
         EvaluationView: {
-            /** @description The fields asked now anywhere. */
-            fields: components["schemas"]["FormField"][];
+            /** @description A digest of the forms of the fields asked now anywhere. */
+            forms: string;
+            /** @description Those forms; left out for a page that has them already. */
+            fields: null | components["schemas"]["FormField"][];
             /** @description Where they are asked: line by line with its units, then the order. */
             asked: components["schemas"]["AskedView"][];
             /** @description The sections of what is asked. */
@@ -2465,7 +2470,10 @@ export interface operations {
     };
     Evaluate: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The digest of the forms that the page has from an earlier reply: where they are the same, this one leaves them out. */
+                has?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;

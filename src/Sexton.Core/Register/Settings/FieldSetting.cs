@@ -30,8 +30,11 @@ public sealed record EditContext(string Path, DestinationIndex Destinations)
         : goesTo.Contains(destination) ? goesTo.Remove(destination)
         : goesTo.Remove(Known(destination).Key);
 
-    private BoundDestination Taking(string destination, Level level) =>
-        Known(destination) is var known && known.WhyLevelNotTaken(level) is { } why ? throw new DraftEditException(Path, why) : known;
+    private BoundDestination Taking(string destination, Level level)
+    {
+        var known = Known(destination);
+        return known.WhyLevelNotTaken(level) is { } why ? throw new DraftEditException(Path, why) : known;
+    }
 }
 
 /// <summary>
