@@ -97,6 +97,37 @@ public sealed class DraftTests(World world) : IClassFixture<World>
         (await manager.FieldAsync("two_at_once"))["help"]!["en"]!.GetValue<string>().ShouldBe("first");
     }
 
+    [Theory]
+    // whether it stands in the section; whose setting is changed, which one and to what; whether the map tells it as asked under a condition
+    [InlineData(false, "asked_if", "help.en", "\"none\"", false)]
+    [InlineData(false, "asked_if", "when", """{"of":"cart.count","over":1}""", true)]
+    [InlineData(false, "asked_if", "asked_of", """{"all":true,"groups":["trade"]}""", true)]
+    [InlineData(false, "asked_if", "required_when", """{"of":"cart.count","over":1}""", false)]
+    [InlineData(true, "asked_if", "help.en", "\"none\"", false)]
+    [InlineData(true, "section_if", "when", """{"of":"cart.count","over":1}""", true)]
+    [InlineData(true, "section_if", "asked_of", """{"all":true,"groups":["trade"]}""", true)]
+    [InlineData(true, "section_if", "opening.en", "\"Shall we ask?\"", true)]
+    public async Task Whether_a_field_is_asked_under_a_condition_is_told(
+        bool inSection,
+        string changed,
+        string setting,
+        string value,
+        bool conditional
+    )
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await manager.AddSectionAsync("Asked as one", "section_if", "order")).Status.ShouldBe(200);
+        (await manager.AddAsync("Asked if", "asked_if", level: "order", section: inSection ? "section_if" : null)).Status.ShouldBe(200);
+        await manager.ChangeAsync(changed, setting, JsonNode.Parse(value));
+        (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == "asked_if")![
+            "conditional"
+        ]!
+            .GetValue<bool>()
+            .ShouldBe(conditional);
+        (await manager.RemoveAsync("asked_if")).Status.ShouldBe(204);
+        (await manager.RemoveAsync("section_if")).Status.ShouldBe(204);
+    }
+
     [Fact]
     public async Task A_picture_is_one_that_the_shop_has()
     {

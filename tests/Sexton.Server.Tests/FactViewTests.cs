@@ -35,7 +35,12 @@ public sealed class FactViewTests
             new("H", LanguageMap.Of("Hornbeam"), "Trees", 100) { Attributes = Attributes(("format", new(AnswerValue.Of("potted")))) },
             new("W", LanguageMap.Of("Walk"), "Walks", 100),
         ];
-        var fact = new FactViews(new RegisterContent([]), FieldTypes.Standard, products, [new ShopperGroup("trade", LanguageMap.Of("Trade"))])
+        var fact = new FactViews(
+            new RegisterContent([]),
+            FieldTypes.Standard,
+            products,
+            [new ShopperGroup("trade", LanguageMap.Of("Trade"))]
+        )
             .All()
             .Single(f => f.Key == key);
         (

@@ -1,9 +1,7 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
-using Sexton.Core.Catalogue;
 using Sexton.Core.Checks;
-using Sexton.Core.Facts;
 using Sexton.Core.Register;
 using Sexton.Core.Values;
 using Sexton.Data;
@@ -48,7 +46,7 @@ internal static class VersionEndpoints
         return new VersionsView(
             await versions.NextNumberAsync(cancel),
             seen,
-            [.. changes.Select(c => new ChangeView(c.Field, c.Label, c.Kind, [.. c.Clauses], ConsequenceOf(c.Field, content, products)))],
+            [.. changes.Select(c => new ChangeView(c.Field, c.Label, c.Kind, [.. c.Clauses], ChangeReach.Of(c.Field, content, products)))],
             content.Fields.Count(f => !changes.Any(c => c.Field == f.Key)),
             [.. await accepted.WithoutAsync(DraftChecks.Run(draft.Compile(content), products), cancel)],
             listed
@@ -87,23 +85,6 @@ internal static class VersionEndpoints
         var account = await accounts.GetUserAsync(user);
         var version = await live.SwitchAsync(key, request.On, account!, cancel);
         return new VersionView(version.Number, version.Note, version.PublishedBy, version.PublishedAt, version.FieldCount, version.Changed);
-    }
-
-    private static string ConsequenceOf(string key, RegisterContent register, ProductIndex products)
-    {
-        var scopes = new[] { register.Find(key)?.AskedOf, register.FindSection(register.Find(key)?.Section ?? key)?.AskedOf }
-            .OfType<ProductScope>()
-            .ToList();
-        if (scopes.Count == 0)
-        {
-            return register.Steps.Any(s => s.Key == key) ? "the way to the order" : "orders placed before keep their answers";
-        }
-
-        var level = register.Find(key)?.Level ?? register.FindSection(key)?.Level;
-        var count = products.All.Count(p => scopes.TrueForAll(s => s.Includes(p)));
-        return scopes.TrueForAll(static s => s.All) ? (level == Level.Order ? "every order" : "every product")
-            : count == 1 ? "1 product"
-            : $"{count} products";
     }
 }
 
