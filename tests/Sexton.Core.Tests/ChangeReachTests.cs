@@ -10,15 +10,31 @@ public sealed class ChangeReachTests
     private static readonly RegisterContent Register = new([
         Fixture.AskOrder("gift", "line_text"),
         Fixture.Ask("wording", "line_text"),
-        Fixture.Ask("height", "line_text") with { AskedOf = new ProductScope { Products = ["TREE"] } },
-        Fixture.Ask("tie", "line_text") with { AskedOf = new ProductScope { Products = ["TREE", "TALL"] } },
-        Fixture.Ask("bench", "line_text") with { Section = "stamping" },
-        Fixture.Ask("stamp", "line_text") with { Section = "stamping", AskedOf = new ProductScope { Products = ["LABEL", "TREE"] } },
+        Fixture.Ask("height", "line_text") with
+        {
+            AskedOf = new ProductScope { Products = ["TREE"] },
+        },
+        Fixture.Ask("tie", "line_text") with
+        {
+            AskedOf = new ProductScope { Products = ["TREE", "TALL"] },
+        },
+        Fixture.Ask("bench", "line_text") with
+        {
+            Section = "stamping",
+        },
+        Fixture.Ask("stamp", "line_text") with
+        {
+            Section = "stamping",
+            AskedOf = new ProductScope { Products = ["LABEL", "TREE"] },
+        },
     ])
     {
         Sections =
         [
-            Fixture.Section("stamping", Level.Line) with { AskedOf = new ProductScope { Products = ["LABEL", "POT"] } },
+            Fixture.Section("stamping", Level.Line) with
+            {
+                AskedOf = new ProductScope { Products = ["LABEL", "POT"] },
+            },
             Fixture.Section("parcel"),
         ],
         Steps = [new CustomStep("site", LanguageMap.Of("The site"), "delivery")],

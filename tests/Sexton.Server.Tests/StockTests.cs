@@ -336,6 +336,34 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         (await LeftAsync(source, item)).OnHand.ShouldBe(counted ? onHand!.Value : 5);
     }
 
+    [Theory]
+    // what was counted before, what is counted now; what is on the shelf then, "" where it is not counted; how much moved
+    [InlineData(null, 5L, "5", 5L)]
+    [InlineData(5L, 3L, "3", -2L)]
+    [InlineData(5L, null, "", -5L)]
+    [InlineData(null, null, "", 0L)]
+    public async Task What_is_counted_is_on_the_shelf_or_no_longer_counted(long? before, long? now, string onTheShelf, long moved)
+    {
+        await using var source = NpgsqlDataSource.Create(world.Database);
+        var item = $"COUNTED-{before}-{now}";
+        if (before is { } first)
+        {
+            await CountAsync(source, item, first);
+        }
+
+        await using var db = new SextonDb(SextonDbFactory.Options(world.Database));
+        (await new StockReservations(db).CountAsync(item, now, "Imre", DateTimeOffset.UtcNow, CancellationToken.None)).ShouldBeNull();
+        (
+            await Postgres.ScalarAsync<string>(
+                world.Database,
+                $"select coalesce((select on_hand::text from stock where item = '{item}'), '')"
+            )
+        ).ShouldBe(onTheShelf);
+        (await Postgres.ScalarAsync<long>(world.Database, $"select sum(quantity) from stock_movements where item = '{item}'")).ShouldBe(
+            moved
+        );
+    }
+
     private static async Task CountAsync(NpgsqlDataSource source, string item, long onHand)
     {
         await using var command = source.CreateCommand(
