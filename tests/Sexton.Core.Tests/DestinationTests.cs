@@ -88,7 +88,7 @@ public sealed class DestinationTests
         Level level,
         string destination,
         string? why
-    ) => WithDrop.Find(destination)!.WhyNot(Rule(type, settings), level).ShouldBe(why, because);
+    ) => WithDrop.Find(destination)!.WhyNot("any", Rule(type, settings), level).ShouldBe(why, because);
 
     // What stood (on, left out, or neither), what is wanted, the longest answer by then, and how it stands after.
     [Theory]

@@ -25,7 +25,7 @@ public sealed class RoutingTests
     public void A_destination_gets_what_was_given_and_goes_there(string destination, string slots)
     {
         var order = Fixture.Order(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
-        Slots(Projector.Project(order, Fixture.Plan(Fixture.Wording()), destination)).ShouldBe(slots);
+        Slots(Projector.Project(order, Fixture.Plan(Fixture.Wording()), Fixture.Plan(Fixture.Wording()), destination)).ShouldBe(slots);
     }
 
     [Fact]
@@ -37,7 +37,7 @@ public sealed class RoutingTests
             Units = [new("a", Fixture.Answers(("badge", "Zoë"))), new("b", Fixture.Answers(("badge", "Odile")))],
         };
         var order = Fixture.Order(Fixture.Evaluate(Fixture.Plan(register), Fixture.Of(walk, Fixture.Line("TREE", 1, ("guide", "none")))));
-        Slots(Projector.Project(order, Fixture.Plan(register), "order_page"))
+        Slots(Projector.Project(order, Fixture.Plan(register), Fixture.Plan(register), "order_page"))
             .ShouldStartWith("line/l1/guide unit/l1/a/badge unit/l1/b/badge line/l2/guide");
         order.Lines[0].NameOf("b").ShouldBe("Seat 2 of 2");
     }
@@ -47,8 +47,8 @@ public sealed class RoutingTests
     {
         var order = Fixture.Order(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
         var now = Fixture.Plan(Fixture.Wording() with { Label = LanguageMap.Of("Another label"), GoesTo = ["confirmation"] });
-        Projector.Project(order, now, "shopper_email").Entries.ShouldNotContain(e => e.Field == "wording");
-        Projector.Project(order, now, "confirmation").Entries[0].Name.ShouldBe("Words on the label");
+        Projector.Project(order, now, now, "shopper_email").Entries.ShouldNotContain(e => e.Field == "wording");
+        Projector.Project(order, now, now, "confirmation").Entries[0].Name.ShouldBe("Words on the label");
     }
 
     [Theory]
@@ -66,7 +66,7 @@ public sealed class RoutingTests
         {
             GoesToWhen = ImmutableSortedDictionary<string, Condition>.Empty.Add("back_office", Fixture.Condition(condition)),
         };
-        Projector.Project(order, Fixture.Plan(now), "back_office").Entries.Any(e => e.Field == "wording").ShouldBe(goes);
+        Projector.Project(order, Fixture.Plan(now), Fixture.Plan(now), "back_office").Entries.Any(e => e.Field == "wording").ShouldBe(goes);
         var asked = Fixture.Evaluate(Fixture.Plan(now), Fixture.Cart("Zoë"));
         Projector.Project(asked, "back_office").Entries.Any(e => e.Field == "wording").ShouldBe(goes, "the same of a cart");
     }
@@ -94,7 +94,7 @@ public sealed class RoutingTests
         var cart = Fixture.Evaluate(plan, Fixture.Of(Fixture.Line(product, 1, ("note", "Zoë"))));
         Projector.Project(cart, "back_office").Entries.Any(static e => e.Field == "note").ShouldBe(goes, "of the cart");
         Projector
-            .Project(Fixture.Order(cart), plan, "back_office")
+            .Project(Fixture.Order(cart), plan, plan, "back_office")
             .Entries.Any(static e => e.Field == "note")
             .ShouldBe(goes, "of the order");
     }
@@ -118,7 +118,7 @@ public sealed class RoutingTests
         };
         var cart = Fixture.Evaluate(plan, Fixture.Of(walk));
         Slots(Projector.Project(cart, "back_office")).ShouldStartWith("unit/l1/b/badge order/");
-        Slots(Projector.Project(Fixture.Order(cart), plan, "back_office")).ShouldStartWith("unit/l1/b/badge order/");
+        Slots(Projector.Project(Fixture.Order(cart), plan, plan, "back_office")).ShouldStartWith("unit/l1/b/badge order/");
     }
 
     [Fact]
@@ -155,7 +155,7 @@ public sealed class RoutingTests
         );
         cart.Problems.ShouldBeEmpty();
         Projector.Project(cart, "cart_line").Entries.Single().Files.Select(static f => f.Name).ShouldBe([pdf]);
-        Projector.Project(Fixture.Order(cart), plan, "back_office").Entries[0].Files.Select(static f => f.Name).ShouldBe([pdf]);
+        Projector.Project(Fixture.Order(cart), plan, plan, "back_office").Entries[0].Files.Select(static f => f.Name).ShouldBe([pdf]);
     }
 
     [Fact]
@@ -164,7 +164,7 @@ public sealed class RoutingTests
         var order = Fixture.Order(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));
         foreach (var now in new[] { Fixture.Wording() with { SwitchedOff = true }, Fixture.Wording() with { Retired = true } })
         {
-            Projector.Project(order, Fixture.Plan(now), "back_office").Entries[0].Text.ShouldBe("Zoë");
+            Projector.Project(order, Fixture.Plan(now), Fixture.Plan(now), "back_office").Entries[0].Text.ShouldBe("Zoë");
         }
     }
 

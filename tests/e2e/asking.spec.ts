@@ -120,7 +120,7 @@ test('the walk: seats, a card, who is buying, and site details for tall trees', 
     await seat(2).getByLabel('Stroller').check();
     await seat(2).getByLabel('No', { exact: true }).check();
     await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
-    await expect(page.getByText('The order can go on only if you say yes')).toBeVisible();
+    await expect(page.getByText('We can take your order only if you agree to')).toBeVisible();
     await seat(2).getByLabel('Yes').check();
     await accessible('two seats');
     await page.getByRole('button', { name: 'Put 2 in the cart' }).click();

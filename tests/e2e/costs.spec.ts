@@ -187,11 +187,11 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await page.getByLabel('Coupon').fill('friend5');
     await page.getByRole('button', { name: 'Use it' }).click();
     // 34.00 + 2.40 + 5.00, 69.00, 40.00, 6.00 + 3.85 + 0.90, less 5.00
-    await expect(row(page, 'Together')).toHaveText('€\u00a0156.15');
+    await expect(row(page, 'Total')).toHaveText('€\u00a0156.15');
     await accessible('a cart with prices and a coupon');
     await checkOut(page);
     const number = Number(await payByCard(page));
-    await expect(row(page, 'Together')).toHaveText('€\u00a0156.15');
+    await expect(row(page, 'Total')).toHaveText('€\u00a0156.15');
 
     await expect.poll(async () => (await world.received<Sale>('back-office/sales')).some((s) => s.sale.shop_number === number)).toBe(true);
     const { sale } = (await world.received<Sale>('back-office/sales')).find((s) => s.sale.shop_number === number)!;

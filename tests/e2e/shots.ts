@@ -77,6 +77,18 @@ test('pictures', async ({ page, signIn }) => {
   await page.getByRole('link', { name: 'products', exact: true }).click();
   await expect(page.getByRole('columnheader', { name: 'Trees', exact: true })).toBeVisible();
   await shot('products');
+  await page.getByRole('link', { name: 'destinations', exact: true }).click();
+  const office = page.getByRole('region', { name: 'The destination back_office' });
+  await office.getByLabel('What Pace is called there').fill('PACE');
+  await page.keyboard.press('Enter');
+  await office.getByRole('button', { name: 'Words for the answers to Pace' }).click();
+  await office.getByLabel('What Brisk of Pace is called there').fill('B');
+  await page.keyboard.press('Enter');
+  await desk.choose(office, 'How the day of When you mean to plant it is written there', '27.11.2026');
+  await office.getByLabel('What How you pay is called there').fill('PAYMENT');
+  await page.keyboard.press('Enter');
+  await office.getByRole('heading').scrollIntoViewIfNeeded();
+  await shot('destinations');
 
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('What is this version for?').fill('Labels, walks and tall trees');

@@ -23,7 +23,7 @@ const nameOf = (row: Schemas['PriceRowView']) =>
       <dt>Tax at {{ tax.rate }}</dt>
       <dd>{{ tax.tax }}</dd>
     </template>
-    <dt class="total">Together</dt>
+    <dt class="total">Total</dt>
     <dd class="total">{{ prices.total }}</dd>
     <template v-for="tax in prices.include_tax ? prices.taxes : []" :key="tax.rate">
       <dt class="how">including tax at {{ tax.rate }}</dt>

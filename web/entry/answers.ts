@@ -23,13 +23,13 @@ export interface Asked extends Omit<Schemas['FormField'], 'key' | 'choices'> {
 export type Choice = Schemas['ChoiceView'] & { cost: string; left: string };
 
 /** An evaluation with the form of every field where it is asked. */
-export type Evaluated = Omit<Schemas['EvaluationView'], 'forms' | 'fields' | 'asked'> & { asked: Asked[] };
+export type Evaluated = Omit<Schemas['EvaluationView'], 'fields' | 'asked'> & { asked: Asked[] };
 
 /** The forms of the fields that were asked. */
 export type Forms = Schemas['FormField'][];
 
 /** The reply names the form of each field once, and then where it is asked; what it leaves out is what the page said that it has. */
-export function unfold({ forms: _, fields, asked, ...rest }: Schemas['EvaluationView'], known: Forms = []): Evaluated {
+export function unfold({ fields, asked, ...rest }: Schemas['EvaluationView'], known: Forms = []): Evaluated {
   const forms = new Map((fields ?? known).map(({ key, ...form }) => [key, form]));
   return {
     ...rest,

@@ -82,12 +82,13 @@ public static class Projector
     /// An answer left empty has no entry.
     /// </summary>
     /// <param name="order">The order as placed.</param>
-    /// <param name="current">The current version of the register, which says what goes where.</param>
+    /// <param name="own">The version of the register under which it was placed, which says what its answers can be.</param>
+    /// <param name="current">The current version of the register, which says what goes where, and what it is called there.</param>
     /// <param name="destination">The key of the destination.</param>
-    /// <example><code>Projector.Project(order, plan, "back_office").Entries // what the back office gets, line by line</code></example>
-    public static Projection Project(OrderContent order, RegisterPlan current, string destination)
+    /// <example><code>Projector.Project(order, own, current, "back_office").Entries // what the back office gets, line by line</code></example>
+    public static Projection Project(OrderContent order, RegisterPlan own, RegisterPlan current, string destination)
     {
-        var forSystem = current.Destinations.Find(destination)?.Kind.Audience == Audience.Program;
+        var to = current.Destinations.Find(destination);
         var facts = new OrderFacts(order);
         var given = order
             .Answers.Where(a =>
@@ -98,11 +99,26 @@ public static class Projector
         return new Projection([
             .. places
                 .SelectMany(p => given[p])
-                .Select(a => new Entry(a.LineId, a.UnitId, a.Field, a.Label, forSystem ? a.SystemText ?? a.Text : a.Text)
+                .Select(a => new Entry(a.LineId, a.UnitId, a.Field, NameOf(a, to, order.Language), TextOf(a, to, own, order.Language))
                 {
                     Files = a.Value!.Files ?? [],
                 }),
         ]);
+    }
+
+    private static string NameOf(OrderAnswer answer, BoundDestination? to, string language) =>
+        to?.NamesOf(answer.Field).Name is { IsEmpty: false } name ? name.In(language) : answer.Label;
+
+    private static string TextOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string language)
+    {
+        var forSystem = to?.Kind.Audience == Audience.Program;
+        if (to?.NamesOf(answer.Field).Words is not { IsEmpty: false } || own.Find(answer.Field) is not { } field)
+        {
+            return forSystem ? answer.SystemText ?? answer.Text : answer.Text;
+        }
+
+        var rule = to.RuleOf(answer.Field, field.Rule);
+        return forSystem ? rule.SystemTextOf(answer.Value!, language) : rule.TextOf(answer.Value!, language);
     }
 
     /// <summary>What a page of the cart shows of the answers that it has so far.</summary>

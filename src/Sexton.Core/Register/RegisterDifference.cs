@@ -198,18 +198,21 @@ public sealed class RegisterDifference(
         return moved;
     }
 
+    // All of it says where answers go, and nothing what is asked.
     private IEnumerable<ClauseChange> Clauses(Destination? old, Destination now) =>
-        [
-            new("is called ", SideWords.Quoted(old?.Name), SideWords.Quoted(now.Name), ""),
+        new[]
+        {
+            new ClauseChange("is called ", SideWords.Quoted(old?.Name), SideWords.Quoted(now.Name), ""),
             new(
                 "",
                 SideWords.Flag(old?.TakesNewFields == true, "new fields go there"),
                 SideWords.Flag(now.TakesNewFields, "new fields go there"),
-                "",
-                AboutRoute: true
+                ""
             ),
-            .. SideWords.Clauses(_here.KindOf(now)?.Settings ?? [], old?.Settings, now.Settings),
-        ];
+        }
+            .Concat(SideWords.Clauses(_here.KindOf(now)?.Settings ?? [], old?.Settings, now.Settings))
+            .Concat(NamesWords.Of(old, _then, now, _here))
+            .Select(static c => c with { AboutRoute = true });
 
     private static IEnumerable<ClauseChange> Clauses(CustomStep? old, CustomStep now) =>
         [

@@ -24,8 +24,8 @@ public static class Routes
         var takers = destinations.All.Where(d => d.Plain.TakesNewFields && d.Takes(field.Level)).ToList();
         return field with
         {
-            GoesTo = [.. takers.Where(d => d.WhyNot(rule, field.Level) is null).Select(static d => d.Key)],
-            LeftOut = [.. takers.Where(d => d.WhyNot(rule, field.Level) is not null).Select(static d => d.Key)],
+            GoesTo = [.. takers.Where(d => d.WhyNot(field.Key, rule, field.Level) is null).Select(static d => d.Key)],
+            LeftOut = [.. takers.Where(d => d.WhyNot(field.Key, rule, field.Level) is not null).Select(static d => d.Key)],
         };
     }
 
@@ -37,7 +37,8 @@ public static class Routes
     /// <example><code>Routes.Settle(before, before with { GoesTo = before.GoesTo.Add("back_office") }, rule, destinations) // goes there, or is left out</code></example>
     public static Field Settle(Field before, Field after, AnswerRule rule, DestinationIndex destinations)
     {
-        bool IsTaken(string key) => destinations.Find(key) is not { } destination || destination.WhyNot(rule, after.Level) is null;
+        bool IsTaken(string key) =>
+            destinations.Find(key) is not { } destination || destination.WhyNot(after.Key, rule, after.Level) is null;
         var refused = after.GoesTo.Except(before.GoesTo).Where(key => !IsTaken(key)).ToList();
         var taken = after.LeftOut.Where(IsTaken).ToList();
         return refused.Count + taken.Count == 0
@@ -54,5 +55,9 @@ public static class Routes
     /// <param name="rule">Its rule.</param>
     /// <param name="destinations">Where answers can go.</param>
     public static ImmutableArray<LeftOutRoute> LeftOut(Field field, AnswerRule rule, DestinationIndex destinations) =>
-        [.. destinations.All.Where(d => field.LeftOut.Contains(d.Key)).Select(d => new LeftOutRoute(d, d.WhyNot(rule, field.Level)))];
+        [
+            .. destinations
+                .All.Where(d => field.LeftOut.Contains(d.Key))
+                .Select(d => new LeftOutRoute(d, d.WhyNot(field.Key, rule, field.Level))),
+        ];
 }

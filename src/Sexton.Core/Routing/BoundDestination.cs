@@ -47,12 +47,23 @@ public sealed class BoundDestination
     /// <summary>The greatest length in characters of an answer of a level; null for no limit.</summary>
     public int? Longest(Level level) => level == Level.Order ? Capacity.LongestOrderText : Capacity.LongestLineText;
 
-    /// <summary>Why it cannot take every answer that a rule gives, in a sentence; null where it can.</summary>
-    /// <param name="rule">The rule of the field.</param>
+    /// <summary>What a field and its answers are called there.</summary>
+    /// <param name="field">The key of the field.</param>
+    public NamesThere NamesOf(string field) => Plain.Names.GetValueOrDefault(field) ?? NamesThere.None;
+
+    /// <summary>The rule of a field with the words of the destination.</summary>
+    /// <param name="field">The key of the field.</param>
+    /// <param name="rule">Its rule.</param>
+    public AnswerRule RuleOf(string field, AnswerRule rule) => NamesOf(field).Words is { IsEmpty: false } words ? rule.With(words) : rule;
+
+    /// <summary>Why it cannot take every answer to a field, in a sentence; null where it can.</summary>
+    /// <param name="field">The key of the field.</param>
+    /// <param name="plain">The rule of the field.</param>
     /// <param name="level">How often the field is asked.</param>
-    /// <example><code>destination.WhyNot(rule, Level.Line) // "An answer may have 120 characters, and the back office takes 60."</code></example>
-    public string? WhyNot(AnswerRule rule, Level level)
+    /// <example><code>destination.WhyNot("wording", rule, Level.Line) // "An answer may have 120 characters, and the back office takes 60."</code></example>
+    public string? WhyNot(string field, AnswerRule plain, Level level)
     {
+        var rule = RuleOf(field, plain);
         if (WhyLevelNotTaken(level) is { } noPlace)
         {
             return noPlace;

@@ -18,6 +18,9 @@ public sealed record Destination
     /// <summary>The settings of its kind, by name; what is not set has the kind's own default.</summary>
     public ImmutableSortedDictionary<string, JsonElement> Settings { get; init; } = ImmutableSortedDictionary<string, JsonElement>.Empty;
 
+    /// <summary>What fields and their answers are called there, by the key of the field; one without names is called as it is everywhere.</summary>
+    public ImmutableSortedDictionary<string, NamesThere> Names { get; init; } = ImmutableSortedDictionary<string, NamesThere>.Empty;
+
     /// <summary>Whether a new field goes there by itself.</summary>
     public bool TakesNewFields { get; init; }
 }

@@ -32,6 +32,9 @@ public abstract class DestinationKind
     /// <summary>Whether people read there what things cost, row by row.</summary>
     public virtual bool ShowsPrices => false;
 
+    /// <summary>Whether fields and answers can be called otherwise there; on pages of the shop they stand as the shopper gave them.</summary>
+    public virtual bool NamesAnswers => IsDelivered;
+
     /// <summary>Whether a newer payload replaces one that was not sent, since each says all there is (a state); false where each is sent in its turn (events).</summary>
     public virtual bool ReplacesUnsent => true;
 

@@ -58,6 +58,16 @@ public abstract class AnswerRule
     /// <summary>The list it offers; empty for a type without one.</summary>
     public virtual ImmutableArray<Choice> Choices => [];
 
+    /// <summary>What of its answers can have another word at a destination.</summary>
+    public virtual ImmutableArray<NamedValue> NamedValues => [.. Choices.Select(static c => new NamedValue(c.Key, c.Label))];
+
+    /// <summary>Whether its answers hold a day, which can be written in another form at a destination.</summary>
+    public virtual bool HoldsDay => false;
+
+    /// <summary>The same rule with other words for what its answers can be; itself where it has none of these.</summary>
+    /// <param name="words">The words.</param>
+    public virtual AnswerRule With(WordsThere words) => this;
+
     /// <summary>How much of its list an answer can take.</summary>
     public virtual PickLimits Picks => PickLimits.One;
 

@@ -22,14 +22,18 @@ public sealed class CalendarDay : FieldType
     public override ImmutableArray<TypeSetting> Settings => DayLimits.Settings;
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule(new DayLimits(settings));
+    public override AnswerRule Bind(SettingReader settings) => new Rule(new DayLimits(settings), null);
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings) => DayLimits.Contradictions(settings);
 
-    private sealed class Rule(DayLimits limits) : AnswerRule
+    private sealed class Rule(DayLimits limits, DayForm? form) : AnswerRule
     {
         public override int LongestText => DayLimits.Format.Length;
+
+        public override bool HoldsDay => true;
+
+        public override AnswerRule With(WordsThere words) => new Rule(limits, words.Days);
 
         public override FactKind Fact => FactKind.Day;
 
@@ -45,8 +49,9 @@ public sealed class CalendarDay : FieldType
                 : Reading.Of(text == raw.Text ? raw : AnswerValue.Of(text!));
         }
 
-        public override string TextOf(AnswerValue value, string language) => LocalText.Day(value.Text!, language);
+        public override string TextOf(AnswerValue value, string language) =>
+            form?.Write(value.Text!) ?? LocalText.Day(value.Text!, language);
 
-        public override string SystemTextOf(AnswerValue value, string language) => value.Text!;
+        public override string SystemTextOf(AnswerValue value, string language) => form?.Write(value.Text!) ?? value.Text!;
     }
 }

@@ -152,6 +152,8 @@ public sealed class HowManyOfEach : FieldType
 
         public override ImmutableArray<Choice> Choices => choices;
 
+        public override AnswerRule With(WordsThere words) => new Rule(words.Of(choices), least, most, leastOfEach, mostOfEach);
+
         public override PickLimits Picks => new(least, most, leastOfEach, mostOfEach);
 
         public override int TimesTaken(AnswerValue value, string choice) =>

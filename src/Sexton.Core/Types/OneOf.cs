@@ -65,6 +65,8 @@ internal sealed class ChoiceRule(ImmutableArray<Choice> choices) : AnswerRule
 
     public override ImmutableArray<Choice> Choices => choices;
 
+    public override AnswerRule With(WordsThere words) => new ChoiceRule(words.Of(choices));
+
     public override SettingProblem? Lacks => _index.Lacks;
 
     public override Reading Read(AnswerValue raw, IAnswerContext context) =>

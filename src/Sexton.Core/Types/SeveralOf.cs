@@ -86,6 +86,8 @@ public sealed class SeveralOf : FieldType
 
         public override ImmutableArray<Choice> Choices => choices;
 
+        public override AnswerRule With(WordsThere words) => new Rule(words.Of(choices), least, most);
+
         public override PickLimits Picks => new(least, most, 1, 1);
 
         public override int TimesTaken(AnswerValue value, string choice)

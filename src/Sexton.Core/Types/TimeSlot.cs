@@ -31,12 +31,12 @@ public sealed class TimeSlot : FieldType
     public override string Describe(SettingReader settings) => $"{ShortName} {settings.Choices(OneOf.Choices).Length}";
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule(new DayLimits(settings), settings.Choices(OneOf.Choices));
+    public override AnswerRule Bind(SettingReader settings) => new Rule(new DayLimits(settings), settings.Choices(OneOf.Choices), null);
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings) => DayLimits.Contradictions(settings);
 
-    private sealed class Rule(DayLimits limits, ImmutableArray<Choice> choices) : AnswerRule
+    private sealed class Rule(DayLimits limits, ImmutableArray<Choice> choices, DayForm? form) : AnswerRule
     {
         private static readonly Refusal PartMissing = new(
             "slot_part_missing",
@@ -69,6 +69,10 @@ public sealed class TimeSlot : FieldType
 
         public override ImmutableArray<Choice> Choices => choices;
 
+        public override bool HoldsDay => true;
+
+        public override AnswerRule With(WordsThere words) => new Rule(limits, words.Of(choices), words.Days);
+
         public override int TimesTaken(AnswerValue value, string choice) => value.Parts![Slot] == choice ? 1 : 0;
 
         public override SettingProblem? Lacks => _index.Lacks;
@@ -94,10 +98,12 @@ public sealed class TimeSlot : FieldType
         }
 
         public override string TextOf(AnswerValue value, string language) =>
-            $"{LocalText.Day(value.Parts![Day], language)}, {_index.LabelOf(value.Parts[Slot], language)}";
+            Text(value, form?.Write(value.Parts![Day]) ?? LocalText.Day(value.Parts![Day], language), language);
 
         public override string SystemTextOf(AnswerValue value, string language) =>
-            $"{value.Parts![Day]}, {_index.LabelOf(value.Parts[Slot], language)}";
+            Text(value, form?.Write(value.Parts![Day]) ?? value.Parts![Day], language);
+
+        private string Text(AnswerValue value, string day, string language) => $"{day}, {_index.LabelOf(value.Parts![Slot], language)}";
 
         private static AnswerValue Value(string day, string slot) =>
             AnswerValue.Of(new Dictionary<string, string>(StringComparer.Ordinal) { [Day] = day, [Slot] = slot });

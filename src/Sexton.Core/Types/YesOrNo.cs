@@ -45,6 +45,10 @@ public sealed class YesOrNo : FieldType
 
         public override bool IsWrittenIn(Func<string, bool> hasAll) => yes.Texts.Values.Concat(no.Texts.Values).All(hasAll);
 
+        public override ImmutableArray<NamedValue> NamedValues => [new(Yes, yes), new(No, no)];
+
+        public override AnswerRule With(WordsThere words) => new Rule(mustBeYes, words.Of(Yes, yes), words.Of(No, no));
+
         public override FactKind Fact => FactKind.Truth;
 
         public override JsonObject Schema => mustBeYes ? new() { ["const"] = true } : new() { ["type"] = "boolean" };

@@ -118,7 +118,7 @@ internal sealed class DeliveryRunner(
                 await orders.AnswersAsync(order, payload.Revision, CancellationToken.None),
                 order.OpenKey
             )
-            : Projector.Project(order.Content, plan, claimed.Destination);
+            : order.ProjectedOn(plan, claimed.Destination);
         return new Sending(
             new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination)
             {

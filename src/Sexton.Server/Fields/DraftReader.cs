@@ -102,6 +102,7 @@ internal sealed class DraftReader(
         var field = DraftItems.Parse<Field>(row);
         var section = content.FindSection(field.Section);
         var type = types.Find(field.Type);
+        var rule = type is null || type.Validate(field.Settings).Any() ? null : type.Bind(new SettingReader(type, field.Settings));
         var sentences = Sentences(
             words,
             RouteConditions(field.GoesToWhen)
@@ -121,30 +122,23 @@ internal sealed class DraftReader(
                 || !field.AskedOf.Groups.IsEmpty
                 || section is { When: not null } or { Opening.IsEmpty: false } or { AskedOf.Groups.IsEmpty: false },
             sentences,
-            PricingOf(field, type),
-            LeftOutOf(field, type, destinations),
+            PricingOf(field, type, rule),
+            rule is null
+                ? []
+                : [.. Routes.LeftOut(field, rule, destinations).Select(static r => new LeftOutView(r.Destination.Key, r.Why ?? ""))],
+            [.. (rule?.NamedValues ?? []).Select(static v => new NamedKey(v.Key, v.Label.ToString()))],
+            rule?.HoldsDay == true,
             field
         );
     }
 
-    private static IReadOnlyList<LeftOutView> LeftOutOf(Field field, FieldType? type, DestinationIndex destinations) =>
-        type is null || type.Validate(field.Settings).Any()
-            ? []
-            :
-            [
-                .. Routes
-                    .LeftOut(field, type.Bind(new SettingReader(type, field.Settings)), destinations)
-                    .Select(static r => new LeftOutView(r.Destination.Key, r.Why ?? "")),
-            ];
-
-    private static PricingView? PricingOf(Field field, FieldType? type)
+    private static PricingView? PricingOf(Field field, FieldType? type, AnswerRule? rule)
     {
-        if (type is null or { AsksNothing: true } || type.Validate(field.Settings).Any())
+        if (rule is null || type is null or { AsksNothing: true })
         {
             return null;
         }
 
-        var rule = type.Bind(new SettingReader(type, field.Settings));
         return new PricingView(
             [.. PriceRules.KindsOf(field.Level)],
             rule.PricedBy,

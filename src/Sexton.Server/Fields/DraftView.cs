@@ -98,6 +98,8 @@ internal sealed record NamedKey(string Key, string Name);
 /// <param name="Levels">The levels for whose answers it has a place.</param>
 /// <param name="ShowsPrices">Whether people read prices there.</param>
 /// <param name="TakesItemCodes">Whether it gets item codes.</param>
+/// <param name="Files">Whether it takes files.</param>
+/// <param name="NamesAnswers">Whether fields and answers can be called otherwise there.</param>
 /// <param name="Revision">The revision of it in the draft.</param>
 /// <param name="Since">The first version that had it; null where none has.</param>
 /// <param name="Changed">Whether it differs from the current version.</param>
@@ -110,6 +112,8 @@ internal sealed record DestinationView(
     IReadOnlyList<Level> Levels,
     bool ShowsPrices,
     bool TakesItemCodes,
+    bool Files,
+    bool NamesAnswers,
     int Revision,
     int? Since,
     bool Changed,
@@ -125,6 +129,8 @@ internal sealed record DestinationView(
             destination.Capacity.Levels,
             destination.Kind.ShowsPrices,
             destination.Capacity.ItemCodes is not null,
+            destination.Capacity.Files,
+            destination.Kind.NamesAnswers,
             revision,
             since,
             changed,
@@ -264,6 +270,8 @@ internal sealed record ProductChoice(
 /// <param name="Sentences">Its conditions as sentences, by the path of their setting.</param>
 /// <param name="Pricing">What its answers can do to the price; null where nothing is asked.</param>
 /// <param name="LeftOut">Where its answers cannot go, and why.</param>
+/// <param name="NamedValues">What of its answers can have another word at a destination: its choices, or yes and no.</param>
+/// <param name="HoldsDay">Whether its answers hold a day, which can be written in another form there.</param>
 /// <param name="Field">The field.</param>
 internal sealed record FieldView(
     int Revision,
@@ -276,6 +284,8 @@ internal sealed record FieldView(
     IReadOnlyDictionary<string, string> Sentences,
     PricingView? Pricing,
     IReadOnlyList<LeftOutView> LeftOut,
+    IReadOnlyList<NamedKey> NamedValues,
+    bool HoldsDay,
     Field Field
 );
 

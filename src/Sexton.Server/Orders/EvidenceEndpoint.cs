@@ -100,7 +100,7 @@ internal static class EvidenceEndpoint
 
     private static string? WhyLeftOut(OrderTrail trail, OrderAnswer answer, BoundDestination destination) =>
         trail.MarkOf(answer, destination.Key).Expectation == Expectation.LeftOut && trail.Plan.Find(answer.Field) is { } planned
-            ? destination.WhyNot(planned.Rule, planned.Level)
+            ? destination.WhyNot(planned.Key, planned.Rule, planned.Level)
             : null;
 
     private static IReadOnlyList<ArtefactPart> PartsOf(BoundDestination destination, DestinationTrail there, string slot) =>

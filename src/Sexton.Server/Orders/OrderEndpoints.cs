@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
-using Sexton.Core.Projections;
 using Sexton.Core.Register;
 using Sexton.Core.Trail;
 using Sexton.Core.Types;
@@ -180,7 +179,7 @@ internal static class OrderEndpoints
     {
         var order = await orders.FindAsync(number, cancel);
         var (version, _) = await current.GetAsync(cancel);
-        var shown = Projector.Project(order.Content, version.Plan, PageKind.OrderPage.Key);
+        var shown = order.ProjectedOn(version.Plan, PageKind.OrderPage.Key);
         var answer = order.Content.Answers.FirstOrDefault(a =>
             a.Sensitive && a.Slot.ToString() == request.Slot && shown.Entries.Any(e => e.Slot == a.Slot)
         );

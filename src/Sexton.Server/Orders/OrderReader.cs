@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Orders;
+using Sexton.Core.Plan;
+using Sexton.Core.Projections;
 using Sexton.Data;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
@@ -16,6 +18,7 @@ namespace Sexton.Server.Orders;
 /// <param name="PlacedAt">When it was placed.</param>
 /// <param name="Charge">The provider's number for the charge.</param>
 /// <param name="Content">What it is.</param>
+/// <param name="Own">The register under which it was placed.</param>
 /// <param name="Key">The key of the order; null once it was erased.</param>
 internal sealed record StoredOrder(
     Guid Id,
@@ -24,9 +27,15 @@ internal sealed record StoredOrder(
     DateTimeOffset PlacedAt,
     string Charge,
     OrderContent Content,
+    RegisterPlan Own,
     DataKey? Key
 )
 {
+    /// <summary>What goes to a destination.</summary>
+    /// <param name="current">The current version of the register.</param>
+    /// <param name="destination">The key of the destination.</param>
+    public Projection ProjectedOn(RegisterPlan current, string destination) => Projector.Project(Content, Own, current, destination);
+
     /// <summary>The key of an order that must not have been erased.</summary>
     public DataKey OpenKey => Key ?? throw ApiProblemException.NotFound($"Order {Number} was erased.");
 }
@@ -47,7 +56,7 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister c
             return order.Content.Answers;
         }
 
-        var labelOf = await LabelsAsync(order.Content.Version, order.Content.Language, cancel);
+        var labelOf = LabelsOf(order.Own, order.Content.Language);
         return (
             await db
                 .Answers.AsNoTracking()
@@ -58,11 +67,7 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister c
     }
 
     // What the shopper read says the version under which it was asked.
-    private async Task<Func<string, string>> LabelsAsync(int version, string language, CancellationToken cancel)
-    {
-        var plan = (await current.VersionAsync(version, cancel)).Plan;
-        return key => plan.Find(key)?.Label.In(language) ?? key;
-    }
+    private static Func<string, string> LabelsOf(RegisterPlan own, string language) => key => own.Find(key)?.Label.In(language) ?? key;
 
     private async Task<StoredOrder?> ReadAsync(IQueryable<OrderHead> orders, CancellationToken cancel)
     {
@@ -77,7 +82,8 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister c
         var answers = await db.Answers.AsNoTracking().Where(a => a.RevisionId == id).ToListAsync(cancel);
         var prices = await db.OrderPrices.AsNoTracking().Where(p => p.RevisionId == id).ToListAsync(cancel);
         var key = row.Key is null ? null : vault.Open(row.Key);
-        var labelOf = await LabelsAsync(revision.Version, revision.Language, cancel);
+        var own = (await current.VersionAsync(revision.Version, cancel)).Plan;
+        var labelOf = LabelsOf(own, revision.Language);
         var facts = key is null ? StoredFacts.Erased : StoredFacts.Open(revision.Facts, key);
         var unitsOf = units.OrderBy(static u => u.Position).ToLookup(static u => u.LineId, static u => u.UnitId);
         return new StoredOrder(
@@ -107,6 +113,7 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister c
                 Lines = [.. lines.OrderBy(l => l.Position).Select(l => StoredLineFacts.Read(l, [.. unitsOf[l.LineId]]))],
                 Answers = [.. answers.OrderBy(a => a.Position).Select(a => StoredAnswer.Read(a, labelOf, key))],
             },
+            own,
             key
         );
     }

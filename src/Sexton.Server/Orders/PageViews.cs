@@ -2,7 +2,6 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
-using Sexton.Core.Projections;
 using Sexton.Data;
 using Sexton.Data.Queue;
 using Sexton.Destinations.Pages;
@@ -23,7 +22,7 @@ internal sealed class PageViews(SextonDb db, CurrentRegister current, OrderLinks
     public async Task<IResult> ServeAsync(StoredOrder order, string destination, CancellationToken cancel)
     {
         var (version, _) = await current.GetAsync(cancel);
-        var projection = Projector.Project(order.Content, version.Plan, destination);
+        var projection = order.ProjectedOn(version.Plan, destination);
         var shown = destination == PageKind.OrderPage.Key ? projection.Without(CoveredAnswers.Of(order)) : projection;
         var served = JsonSerializer.SerializeToUtf8Bytes(
             OrderPageView.Of(order, shown, version.Plan, destination, PageAddress.Of(order, destination, links)),

@@ -109,7 +109,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
     }
 
     private static IReadOnlySet<SlotId> Expected(StoredOrder order, string destination, RegisterPlan current) =>
-        Projector.Project(order.Content, current, destination).Slots;
+        order.ProjectedOn(current, destination).Slots;
 }
 
 /// <summary>The trail of an order.</summary>

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
 import type { SignKey } from '../parts/signs';
 
-const { face } = defineProps<{ face: 'destinations' | 'products' }>();
+const { face } = defineProps<{ face: 'fields' | 'products' | 'destinations' }>();
 
 const asking: [SignKey, string][] = [
   ['must', 'asked, must be answered'],
@@ -11,16 +11,24 @@ const asking: [SignKey, string][] = [
   ['must_if', 'under a condition'],
 ];
 const words = computed<[SignKey, string][]>(() =>
-  face === 'destinations'
+  face === 'fields'
     ? [['goes', 'goes there'], ['goes_if', 'under a condition'], ['stays', 'does not go'], ...asking]
-    : [...asking, ['stays', 'not asked']],
+    : face === 'products'
+      ? [...asking, ['stays', 'not asked']]
+      : [
+          ['goes', 'takes'],
+          ['stays', 'does not take'],
+          ['flagged_hole', 'left out'],
+          ['folded_sheet', 'shown, included'],
+          ['sealed_sheet', 'confirmed'],
+        ],
 );
 </script>
 
 <template>
   <ul>
     <li v-for="[sign, word] in words" :key="sign"><MarkSign :sign="sign" /> {{ word }}</li>
-    <li><kbd>Space</kbd> switch</li>
+    <li v-if="face !== 'destinations'"><kbd>Space</kbd> switch</li>
   </ul>
 </template>
 

@@ -7,6 +7,7 @@ export type Draft = Schemas['DraftView'];
 export type DraftField = Schemas['FieldView'];
 export type DraftSection = Schemas['SectionItemView'];
 export type DraftStep = Schemas['CustomStepView'];
+export type DraftDestination = Schemas['DestinationView'];
 export type Level = Schemas['Level'];
 
 const KEY = ['draft'];
@@ -38,6 +39,7 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
       now?.fields.find((f) => f.field.key === key) ??
       now?.sections.find((s) => s.section.key === key) ??
       now?.own_steps.find((s) => s.step.key === key) ??
+      now?.destinations.find((d) => d.key === key) ??
       (key === 'item-codes' ? now?.codes : undefined)
     )?.revision;
   }
@@ -71,7 +73,7 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     });
   }
 
-  /** Changes one setting of a field, section or step; "position" moves it before another of its kind. */
+  /** Changes one setting of a field, section, step or destination; "position" moves it before another of its kind. */
   async function change(key: string, setting: string, value: unknown): Promise<boolean> {
     const made = { key, setting, value };
     underway.value = [...underway.value, made];

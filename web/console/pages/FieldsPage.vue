@@ -4,6 +4,8 @@ import InputText from 'primevue/inputtext';
 import { computed, nextTick, onMounted, onUnmounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { sentenceOf } from '../../shared/api/client';
+import DestinationList from '../fields/DestinationList.vue';
+import DestinationParagraph from '../fields/DestinationParagraph.vue';
 import { useDraft } from '../fields/draft';
 import FieldMap from '../fields/FieldMap.vue';
 import FieldParagraph from '../fields/FieldParagraph.vue';
@@ -28,18 +30,25 @@ const adding = ref<{ into?: string; products?: string[] }>();
 const map = useTemplateRef('map');
 const right = useTemplateRef('right');
 
-const face = computed(() => (route.query.by === 'products' ? 'products' : 'destinations'));
+const face = computed(() => (route.query.by === 'products' || route.query.by === 'destinations' ? route.query.by : 'fields'));
 const section = computed(() => draft.value?.sections.find((s) => s.section.key === chosen));
 const step = computed(() => draft.value?.own_steps.find((s) => s.step.key === chosen));
+const destination = computed(
+  () =>
+    draft.value?.destinations.find((d) => d.key === chosen) ??
+    (face.value === 'destinations' ? draft.value?.destinations.findLast((d) => d.names_answers) : undefined),
+);
 const field = computed(
   () =>
     draft.value?.fields.find((f) => f.field.key === chosen) ?? draft.value?.fields.find((f) => !f.field.built_in) ?? draft.value?.fields[0],
 );
-const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? field.value?.field.key);
+const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? destination.value?.key ?? field.value?.field.key);
+const finds = { fields: 'Find a field or a key', products: 'Find a product or a field', destinations: 'Find a destination' };
 const nothingFound = computed(() => {
   const word = filter.value.trim().toLowerCase();
   return (
     word &&
+    face.value !== 'destinations' &&
     !draft.value?.fields.some((f) => nameOf(f).toLowerCase().includes(word) || f.field.key.includes(word)) &&
     !(face.value === 'products' && draft.value?.products.some((p) => p.name.toLowerCase().includes(word)))
   );
@@ -96,34 +105,41 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   <div v-else-if="draft" class="fields" :class="face">
     <section class="left" aria-label="The map">
       <div class="title-row">
-        <h1>Fields</h1>
-        <span class="soft small">{{ draft.fields.length }} fields · draft of version {{ draft.next }}</span>
+        <h1>{{ face === 'destinations' ? 'Destinations' : 'Fields' }}</h1>
+        <span class="soft small"
+          >{{ face === 'destinations' ? `${draft.destinations.length}, reached by ` : '' }}{{ draft.fields.length }} fields · draft of
+          version {{ draft.next }}</span
+        >
         <span class="push"></span>
         <InputText
           id="find"
           v-model="filter"
           class="find"
           type="search"
-          :placeholder="face === 'products' ? 'Find a product or a field' : 'Find a field or a key'"
+          :placeholder="finds[face]"
           aria-label="Find"
           @keydown.esc="filter = ''"
           @keydown.enter="map?.focus()"
         />
         <span class="small faces">
           by
-          <RouterLink :to="{ path: route.path, query: {} }" :aria-current="face === 'destinations' ? 'true' : undefined"
+          <RouterLink :to="{ path: route.path, query: {} }" :aria-current="face === 'fields' ? 'true' : undefined"
             >where it goes</RouterLink
           >
           ·
           <RouterLink :to="{ path: route.path, query: { by: 'products' } }" :aria-current="face === 'products' ? 'true' : undefined"
             >products</RouterLink
           >
+          ·
+          <RouterLink :to="{ path: route.path, query: { by: 'destinations' } }" :aria-current="face === 'destinations' ? 'true' : undefined"
+            >destinations</RouterLink
+          >
         </span>
-        <Button class="button" @click="adding = {}">Add a field</Button>
+        <Button v-if="face !== 'destinations'" class="button" @click="adding = {}">Add a field</Button>
       </div>
       <div class="scroll">
         <FieldMap
-          v-if="face === 'destinations'"
+          v-if="face === 'fields'"
           ref="map"
           :draft="draft"
           :selected="at"
@@ -132,7 +148,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @switch="(key, destination, on) => change(key, `goes_to.${destination}`, on)"
         />
         <ProductMap
-          v-else
+          v-else-if="face === 'products'"
           ref="map"
           :draft="draft"
           :selected="at"
@@ -141,6 +157,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @scope="(key, scope) => change(key, 'asked_of', scope)"
           @add="(products) => (adding = { products })"
         />
+        <DestinationList v-else ref="map" :draft="draft" :selected="at" :filter="filter" @open="open" />
         <p v-if="nothingFound">No field has that name. <button class="act" @click="adding = {}">Add a field</button></p>
       </div>
       <footer>
@@ -168,9 +185,10 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @add="(into) => (adding = { into })"
         />
         <StepParagraph v-else-if="step" :key="step.step.key" :item="step" :draft="draft" />
+        <DestinationParagraph v-else-if="destination" :key="destination.key" :item="destination" :draft="draft" @open="open" />
         <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" />
       </div>
-      <FieldPreview v-if="at && !adding && !step" :of="at" :draft="draft" />
+      <FieldPreview v-if="at && !adding && !step && !destination" :of="at" :draft="draft" />
     </div>
   </div>
 </template>

@@ -19,7 +19,8 @@ const said = ref('');
 
 type Change = Schemas['ChangeView'];
 
-// A new field stands under what is asked with all of its clauses; a changed one may stand in both parts.
+// What is new stands with all of its clauses under what is asked, a destination under where answers go; what was changed may stand in both parts.
+const isRoute = (change: Change) => change.clauses.length > 0 && change.clauses.every((c) => c.about_route);
 const parts = computed(() =>
   [
     { title: 'Asked of shoppers', route: false },
@@ -28,7 +29,10 @@ const parts = computed(() =>
     .map((part) => ({
       ...part,
       changes: (view.value?.changes ?? [])
-        .map((c) => ({ ...c, shown: c.clauses.filter((x) => (c.kind === 'added' ? !part.route : x.about_route === part.route)) }))
+        .map((c) => ({
+          ...c,
+          shown: c.clauses.filter((x) => (c.kind === 'added' ? isRoute(c) === part.route : x.about_route === part.route)),
+        }))
         .filter((c) => c.shown.length > 0 || (!part.route && c.kind === 'removed')),
     }))
     .filter((part) => part.changes.length > 0),

@@ -1240,6 +1240,8 @@ export interface components {
             step: components["schemas"]["CustomStep"];
         };
         /** @enum {unknown} */
+        DayForm: "dotted" | "slashed" | "month_first" | "hyphened" | "compact" | null;
+        /** @enum {unknown} */
         DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | null;
         /** @description Somewhere that answers go, as plain data of the register. */
         Destination: {
@@ -1252,6 +1254,10 @@ export interface components {
             /** @description The settings of its kind, by name; what is not set has the kind's own default. */
             settings?: {
                 [key: string]: unknown;
+            };
+            /** @description What fields and their answers are called there, by the key of the field; one without names is called as it is everywhere. */
+            names?: {
+                [key: string]: components["schemas"]["NamesThere"];
             };
             /** @description Whether a new field goes there by itself. */
             takes_new_fields?: boolean;
@@ -1296,6 +1302,10 @@ export interface components {
             shows_prices: boolean;
             /** @description Whether it gets item codes. */
             takes_item_codes: boolean;
+            /** @description Whether it takes files. */
+            files: boolean;
+            /** @description Whether fields and answers can be called otherwise there. */
+            names_answers: boolean;
             /**
              * Format: int32
              * @description The revision of it in the draft.
@@ -1589,6 +1599,10 @@ export interface components {
             pricing: null | components["schemas"]["PricingView"];
             /** @description Where its answers cannot go, and why. */
             left_out: components["schemas"]["LeftOutView"][];
+            /** @description What of its answers can have another word at a destination: its choices, or yes and no. */
+            named_values: components["schemas"]["NamedKey"][];
+            /** @description Whether its answers hold a day, which can be written in another form there. */
+            holds_day: boolean;
             /** @description The field. */
             field: components["schemas"]["Field"];
         };
@@ -1750,6 +1764,13 @@ export interface components {
         NamedUnit: {
             id: string;
             name: string;
+        };
+        /** @description What a field and its answers are called at a destination. */
+        NamesThere: {
+            /** @description What the field is called; empty for its label. */
+            name?: components["schemas"]["LanguageMap"];
+            /** @description What its answers are called. */
+            words?: components["schemas"]["WordsThere"];
         };
         /** @description A question that a condition kept from being asked. */
         NotAskedRow: {
@@ -2438,6 +2459,14 @@ export interface components {
             fields: number;
             /** @description The labels of the fields that it changed. */
             changed: string[];
+        };
+        /** @description Other words, at one destination, for what answers to one field can be: "M" for "medium", 27.11.2026. */
+        WordsThere: {
+            /** @description The words, by the key of the choice, or "yes", "no". */
+            values?: {
+                [key: string]: string;
+            };
+            days?: null | components["schemas"]["DayForm"];
         };
     };
     responses: never;

@@ -49,7 +49,7 @@ async function goOn(): Promise<void> {
         />
         <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
         <p class="on">
-          <button class="buy" :disabled="busy">Go on</button> <span>Together {{ evaluation.prices.total }}</span>
+          <button class="buy" :disabled="busy">Go on</button> <span>Total {{ evaluation.prices.total }}</span>
         </p>
         <WayOn :here="step" :evaluation="evaluation" />
       </form>

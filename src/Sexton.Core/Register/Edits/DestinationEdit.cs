@@ -5,7 +5,9 @@ using Sexton.Core.Types.Settings;
 
 namespace Sexton.Core.Register.Edits;
 
-/// <summary>Changes to one setting of a destination: "name", "takes_new_fields", and "settings.NAME" for those of its kind.</summary>
+/// <summary>
+/// Changes to one setting of a destination: "name", "takes_new_fields", "settings.NAME" for those of its kind, and "names.FIELD…" for what is called how there.
+/// </summary>
 public static class DestinationEdit
 {
     /// <summary>The value of a setting of a destination.</summary>
@@ -20,6 +22,7 @@ public static class DestinationEdit
             "settings" when rest.Length > 0 => destination.Settings.TryGetValue(rest, out var value)
                 ? value
                 : EditValue.Json<string?>(null),
+            "names" when rest.Length > 0 => NamesEdit.Read(destination, path, rest),
             _ => throw Unknown(path),
         };
     }
@@ -39,6 +42,12 @@ public static class DestinationEdit
             "name" => destination with { Name = Name(value, path) },
             "takes_new_fields" => destination with { TakesNewFields = EditValue.Truth(value, path) },
             "settings" when rest.Length > 0 => destination with { Settings = With(destination, rest, value, path, kinds) },
+            "names" when rest.Length > 0 => kinds.Find(destination.Kind)?.NamesAnswers == false
+                ? throw new DraftEditException(path, "Answers stand there as the shopper gave them, under their questions.")
+                : destination with
+                {
+                    Names = NamesEdit.Apply(destination, path, rest, value),
+                },
             _ => throw Unknown(path),
         };
     }

@@ -25,6 +25,15 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
 
     public FieldType? TypeOf(Field field) => types.Find(field.Type);
 
+    /// <summary>What staff call a field; null where there is none.</summary>
+    public string? FieldName(string key) => register.Find(key)?.NameForStaff;
+
+    /// <summary>What a choice, or yes or no, of a field is called; null where there is none.</summary>
+    public string? ValueName(string key, string value) =>
+        register.Find(key) is { } field && types.Find(field.Type) is { } type && !type.Validate(field.Settings).Any()
+            ? type.Bind(new SettingReader(type, field.Settings)).NamedValues.FirstOrDefault(v => v.Key == value)?.Label.ToString()
+            : null;
+
     public string Sentence(Condition? condition) => condition is null ? "" : _words.Sentence(condition);
 
     public string StepName(string key) => register.AllSteps().FirstOrDefault(s => s.Key == key)?.Name.ToString().ToLowerInvariant() ?? key;

@@ -1,0 +1,80 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Register.Edits;
+
+/// <summary>
+/// Changes to what fields and answers are called at a destination: "FIELD.name.LANGUAGE", "FIELD.values.CHOICE" ("yes" and "no" of a question with these answers)
+/// and "FIELD.days". An empty text or a null takes the name away.
+/// </summary>
+internal static class NamesEdit
+{
+    private const int LongestWord = 100;
+
+    public static JsonElement Read(Destination destination, string path, string rest)
+    {
+        var (field, name, part) = Split(path, rest);
+        var names = destination.Names.GetValueOrDefault(field) ?? NamesThere.None;
+        return name switch
+        {
+            "name" => EditValue.Json(names.Name.Texts.GetValueOrDefault(part)),
+            "values" => EditValue.Json(names.Words.Values.GetValueOrDefault(part)),
+            "days" when part.Length == 0 => EditValue.Json(names.Words.Days),
+            _ => throw Unknown(path),
+        };
+    }
+
+    public static ImmutableSortedDictionary<string, NamesThere> Apply(Destination destination, string path, string rest, JsonElement value)
+    {
+        var (field, name, part) = Split(path, rest);
+        var names = destination.Names.GetValueOrDefault(field) ?? NamesThere.None;
+        var changed = name switch
+        {
+            "name" => names with { Name = EditValue.With(names.Name, part, OrEmpty(value), path, EditValue.LongestLabel) },
+            "values" => names with { Words = names.Words with { Values = With(names.Words.Values, part, value, path) } },
+            "days" when part.Length == 0 => names with { Words = names.Words with { Days = Form(value, path) } },
+            _ => throw Unknown(path),
+        };
+        return changed.IsEmpty ? destination.Names.Remove(field) : destination.Names.SetItem(field, changed);
+    }
+
+    private static (string Field, string Name, string Part) Split(string path, string rest)
+    {
+        var (field, setting) = EditValue.Split(rest);
+        var (name, part) = EditValue.Split(setting);
+        return FieldKey.IsValid(field) ? (field, name, part) : throw Unknown(path);
+    }
+
+    private static ImmutableSortedDictionary<string, string> With(
+        ImmutableSortedDictionary<string, string> values,
+        string key,
+        JsonElement value,
+        string path
+    )
+    {
+        var word = EditValue.Text(OrEmpty(value), path, LongestWord);
+        return !FieldKey.IsValid(key) ? throw Unknown(path)
+            : word.Contains('\n', StringComparison.Ordinal) ? throw new DraftEditException(path, "Give it on one line.")
+            : word.Length == 0 ? values.Remove(key)
+            : values.SetItem(key, word);
+    }
+
+    private static DayForm? Form(JsonElement value, string path)
+    {
+        try
+        {
+            return value.Deserialize<DayForm?>(DocumentJson.Options);
+        }
+        catch (JsonException)
+        {
+            throw new DraftEditException(path, "A day is written dotted, slashed, month_first, hyphened or compact.");
+        }
+    }
+
+    private static JsonElement OrEmpty(JsonElement value) => value.ValueKind == JsonValueKind.Null ? EditValue.Json("") : value;
+
+    private static DraftEditException Unknown(string path) => new(path, $"A destination has no setting “{path}”.");
+}

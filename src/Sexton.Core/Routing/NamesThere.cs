@@ -1,0 +1,22 @@
+using System.Text.Json.Serialization;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Routing;
+
+/// <summary>What a field and its answers are called at a destination.</summary>
+public sealed record NamesThere
+{
+    /// <summary>No names of its own: all is called as it is everywhere.</summary>
+    public static readonly NamesThere None = new();
+
+    /// <summary>What the field is called; empty for its label.</summary>
+    public LanguageMap Name { get; init; } = LanguageMap.Empty;
+
+    /// <summary>What its answers are called.</summary>
+    public WordsThere Words { get; init; } = WordsThere.None;
+
+    /// <summary>Whether it changes nothing.</summary>
+    [JsonIgnore]
+    public bool IsEmpty => Name.IsEmpty && Words.IsEmpty;
+}

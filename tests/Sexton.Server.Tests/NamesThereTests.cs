@@ -1,0 +1,92 @@
+using System.Text.Json.Nodes;
+using Sexton.Server.Tests.Support;
+
+namespace Sexton.Server.Tests;
+
+/// <summary>What fields and answers are called at a destination: set in the draft, published, sent under these names, read back and proven.</summary>
+public sealed class NamesThereTests(World world) : IClassFixture<World>
+{
+    [Fact]
+    public async Task An_answer_goes_under_the_names_of_a_destination_and_is_proven_there()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await manager.AddAsync("Which size", "size", "one_of", products: "LA-SLATE")).Status.ShouldBe(200);
+        await manager.ChangeAsync(
+            "size",
+            "settings.choices",
+            JsonNode.Parse("""[{"key":"small","label":{"en":"Small"}},{"key":"medium","label":{"en":"Medium"}}]""")
+        );
+        (await manager.AddAsync("Wanted on", "wanted_on", "date", products: "LA-SLATE")).Status.ShouldBe(200);
+        await manager.ChangeAsync("back_office", "names.size.name.en", "SIZE");
+        await manager.ChangeAsync("back_office", "names.size.values.medium", "M");
+        await manager.ChangeAsync("back_office", "names.wanted_on.days", "dotted");
+        (await manager.TryAsync("order_page", "names.size.name.en", "SIZE")).Status.ShouldBe(422);
+        (await manager.TryAsync("back_office", "names.size.days", "backwards")).Json["setting"]!
+            .GetValue<string>()
+            .ShouldBe("names.size.days");
+
+        // What can have another word is told, and undoing takes back one name.
+        var size = (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == "size")!;
+        size["named_values"]!.AsArray().Select(v => $"{v!["key"]}: {v["name"]}").ShouldBe(["small: Small", "medium: Medium"]);
+        size["holds_day"]!.GetValue<bool>().ShouldBeFalse();
+        await manager.ChangeAsync("back_office", "names.size.values.small", "S");
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+        var names = (await manager.DraftAsync())["destinations"]!.AsArray().Single(d => d!["key"]!.GetValue<string>() == "back_office")![
+            "destination"
+        ]!["names"]!;
+        names["size"]!["words"]!["values"]!.ToJsonString().ShouldBe("""{"medium":"M"}""");
+        var shown = (await manager.Http.GetAsync("api/console/v1/versions")).Body;
+        shown.ShouldContain("calls “Which size” ");
+        shown.ShouldContain("for “Medium” of “Which size” says ");
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+
+        using var shopper = new Shopper(world);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/cart/lines",
+                JsonNode.Parse(
+                    """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":1,"answers":{"size":"medium","wanted_on":"2027-03-05"}}"""
+                )!
+            )
+        ).Status.ShouldBe(200);
+        (await shopper.TellAsync()).Status.ShouldBe(200);
+        var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
+        var number = order["number"]!.GetValue<long>();
+        await World.UntilAsync(
+            async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number),
+            "booked"
+        );
+        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)![
+            "sale"
+        ]!;
+        sale["lines"]![0]!["notes"]!
+            .AsArray()
+            .Select(n => $"{n!["key"]} {n["label"]}: {n["text"]}")
+            .ShouldBe(["size SIZE: M", "wanted_on Wanted on: 05.03.2027"]);
+        order["entries"]!
+            .AsArray()
+            .Where(e => e!["line_id"] is not null)
+            .Select(e => $"{e!["name"]}: {e["text"]}")
+            .ShouldBe(["Which size: Medium", "Wanted on: 5 March 2027"]);
+
+        // Each is confirmed word for word as it was sent, and the evidence shows what was given beside what went.
+        using var staff = await world.SignedInAsync(World.Support);
+        JsonNode? row = null;
+        await World.UntilAsync(
+            async () =>
+            {
+                row = (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Json["answers"]!
+                    .AsArray()
+                    .Single(a => a!["label"]!.GetValue<string>() == "Which size");
+                return row!["marks"]!.AsArray().Single(m => m!["destination"]!.GetValue<string>() == "back_office")![
+                        "sign"
+                    ]!.GetValue<string>() == "sealed_sheet";
+            },
+            "confirmed"
+        );
+        var evidence = (await staff.GetAsync($"api/console/v1/orders/{number}/evidence/back_office?slot={row!["slot"]}")).Json;
+        evidence["given"]!.GetValue<string>().ShouldBe("Medium");
+        evidence["found"]![0]!["text"]!.GetValue<string>().ShouldBe("M");
+    }
+}

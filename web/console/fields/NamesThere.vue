@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import Select from 'primevue/select';
+import { computed, ref } from 'vue';
+import type { Schemas } from '../../shared/api/client';
+import type { DraftField } from './draft';
+import { nameOf } from './groups';
+import WordInput from './WordInput.vue';
+
+/** What one field and its answers are called at a destination; what has no name of its own is called as everywhere. */
+const { field, names, refused } = defineProps<{
+  field: DraftField;
+  names?: Schemas['NamesThere'];
+  refused?: { setting: string };
+}>();
+const emit = defineEmits<{ set: [part: string, value: unknown] }>();
+
+const AS_USUAL = 'as_usual';
+const forms = [
+  { key: AS_USUAL, name: 'as everywhere' },
+  { key: 'dotted', name: '27.11.2026' },
+  { key: 'slashed', name: '27/11/2026' },
+  { key: 'month_first', name: '11/27/2026' },
+  { key: 'hyphened', name: '2026-11-27' },
+  { key: 'compact', name: '20261127' },
+];
+const values = computed(() => names?.words?.values ?? {});
+const open = ref(false);
+const shown = computed(() => (open.value ? field.named_values : field.named_values.filter((v) => values.value[v.key])));
+const isRefused = (part: string) => refused?.setting === `names.${field.field.key}.${part}`;
+</script>
+
+<template>
+  <div class="there">
+    <span aria-hidden="true">→</span>
+    <WordInput
+      :value="names?.name?.en ?? ''"
+      :label="`What ${nameOf(field)} is called there`"
+      placeholder="the same"
+      :invalid="isRefused('name.en')"
+      @save="emit('set', 'name.en', $event)"
+    />
+    <template v-if="field.holds_day"
+      >, its day
+      <Select
+        class="words"
+        :model-value="names?.words?.days ?? AS_USUAL"
+        :options="forms"
+        option-label="name"
+        option-value="key"
+        :aria-label="`How the day of ${nameOf(field)} is written there`"
+        @update:model-value="emit('set', 'days', $event === AS_USUAL ? null : $event)"
+      />
+    </template>
+    <button
+      v-if="field.named_values.length && shown.length < field.named_values.length"
+      class="act small"
+      :aria-label="`Words for the answers to ${nameOf(field)}`"
+      @click="open = true"
+    >
+      its answers
+    </button>
+    <ul v-if="shown.length">
+      <li v-for="value in shown" :key="value.key">
+        {{ value.name }} <span aria-hidden="true">→</span>
+        <WordInput
+          :value="values[value.key] ?? ''"
+          :label="`What ${value.name} of ${nameOf(field)} is called there`"
+          placeholder="the same"
+          :invalid="isRefused(`values.${value.key}`)"
+          @save="emit('set', `values.${value.key}`, $event)"
+        />
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.there {
+  min-width: 0;
+}
+.there span {
+  margin-right: 6px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0 0 0 18px;
+}
+.act {
+  margin-left: 6px;
+}
+</style>
