@@ -22,13 +22,7 @@ public sealed class AskingTests(World world) : IClassFixture<World>
             .ShouldBe([$"unit/{line}/u1/guest_name=Zoë", $"unit/{line}/u2/guest_name=Odile"]);
 
         var number = order["number"]!.GetValue<long>();
-        await World.UntilAsync(
-            async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number),
-            "booked"
-        );
-        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)![
-            "sale"
-        ]!;
+        var sale = await world.SaleAsync(number);
         sale["lines"]![0]!["pieces"]!
             .AsArray()
             .Select(p => $"{p!["name"]}: {p["notes"]![0]!["text"]}")

@@ -53,13 +53,7 @@ public sealed class NamesThereTests(World world) : IClassFixture<World>
         (await shopper.TellAsync()).Status.ShouldBe(200);
         var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
         var number = order["number"]!.GetValue<long>();
-        await World.UntilAsync(
-            async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number),
-            "booked"
-        );
-        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)![
-            "sale"
-        ]!;
+        var sale = await world.SaleAsync(number);
         sale["lines"]![0]!["notes"]!
             .AsArray()
             .Select(n => $"{n!["key"]} {n["label"]}: {n["text"]}")

@@ -32,13 +32,7 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
         order["prices"]!["total"]!.GetValue<string>().ShouldBe("€\u00a0209.16");
 
         var number = order["number"]!.GetValue<long>();
-        await World.UntilAsync(
-            async () => (await world.ReceivedAsync("back-office/sales")).Any(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number),
-            "booked"
-        );
-        var sale = (await world.ReceivedAsync("back-office/sales")).Single(s => s!["sale"]!["shop_number"]!.GetValue<long>() == number)![
-            "sale"
-        ]!;
+        var sale = await world.SaleAsync(number);
         var lines = sale["lines"]!.AsArray();
         lines
             .Select(l =>

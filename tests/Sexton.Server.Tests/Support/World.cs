@@ -140,6 +140,24 @@ public class World : IAsyncLifetime
         return (await client.GetAsync(what)).Json.AsArray();
     }
 
+    /// <summary>What the back office booked of an order, as soon as it did.</summary>
+    /// <param name="number">The number of the order.</param>
+    public async Task<JsonNode> SaleAsync(long number)
+    {
+        JsonNode? booked = null;
+        await UntilAsync(
+            async () =>
+            {
+                booked = (await ReceivedAsync("back-office/sales")).SingleOrDefault(s =>
+                    s!["sale"]!["shop_number"]!.GetValue<long>() == number
+                );
+                return booked is not null;
+            },
+            "booked"
+        );
+        return booked!["sale"]!;
+    }
+
     /// <summary>A part of the server, as it runs.</summary>
     internal T Part<T>()
         where T : notnull => _server.Services.GetRequiredService<T>();

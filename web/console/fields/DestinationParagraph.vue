@@ -6,7 +6,7 @@ import type { Draft, DraftDestination, DraftField, Level } from './draft';
 import { useDraft } from './draft';
 import { nameOf } from './groups';
 import NamesThere from './NamesThere.vue';
-import SettingControl from './SettingControl.vue';
+import SettingClause from './SettingClause.vue';
 import WordInput from './WordInput.vue';
 
 // The manager decides here which answers go to one destination and what they are called there, and needs to see all of them with their names side by side.
@@ -100,15 +100,14 @@ const isRefused = (setting: string) => refused.value?.field === key.value && ref
         <dt>As</dt>
         <dd>
           {{ kind?.name.toLowerCase()
-          }}<template v-for="setting in shown" :key="setting.name"
-            >; {{ setting.clause.split('{}')[0]
-            }}<SettingControl
-              :setting="setting"
-              :value="valueOf(setting.name) ?? setting.default"
-              :invalid="isRefused(`settings.${setting.name}`)"
-              @save="set(`settings.${setting.name}`, $event)"
-            />{{ setting.clause.split('{}')[1] }}</template
-          ><template v-if="item.destination.takes_new_fields"
+          }}<SettingClause
+            v-for="setting in shown"
+            :key="setting.name"
+            :setting="setting"
+            :value="valueOf(setting.name) ?? setting.default"
+            :invalid="isRefused(`settings.${setting.name}`)"
+            @save="set(`settings.${setting.name}`, $event)"
+          /><template v-if="item.destination.takes_new_fields"
             >; new fields go there by themselves
             <button class="act small" @click="set('takes_new_fields', false)">no longer</button></template
           >

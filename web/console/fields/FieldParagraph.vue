@@ -14,7 +14,7 @@ import MarkSign from '../parts/MarkSign.vue';
 import { explained } from './standIn';
 import RouteConditions from './RouteConditions.vue';
 import ScopeChoice from './ScopeChoice.vue';
-import SettingControl from './SettingControl.vue';
+import SettingClause from './SettingClause.vue';
 import UsesClause from './UsesClause.vue';
 import ValueInput from './ValueInput.vue';
 import WordInput from './WordInput.vue';
@@ -323,15 +323,14 @@ const more = ref(false);
           >; given by a script of the page, not by hand
           <button class="act small" @click="set('given_by_page', false)">take away</button></template
         >
-        <template v-for="setting in shownSettings" :key="setting.name"
-          >; {{ setting.clause.split('{}')[0]
-          }}<SettingControl
-            :setting="setting"
-            :value="valueOf(setting)"
-            :invalid="isRefused(`settings.${setting.name}`)"
-            @save="set(`settings.${setting.name}`, $event)"
-          />{{ setting.clause.split('{}')[1] }}</template
-        >
+        <SettingClause
+          v-for="setting in shownSettings"
+          :key="setting.name"
+          :setting="setting"
+          :value="valueOf(setting)"
+          :invalid="isRefused(`settings.${setting.name}`)"
+          @save="set(`settings.${setting.name}`, $event)"
+        />
         <template v-for="toggle in toggles.filter((t) => isSet(t.name))" :key="toggle.name"
           >; {{ toggle.clause }} <button class="act small" @click="set(`settings.${toggle.name}`, null)">take away</button></template
         >
