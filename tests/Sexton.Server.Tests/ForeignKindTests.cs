@@ -135,17 +135,9 @@ public sealed class ForeignKindTests(ForeignKindTests.DropWorld world) : IClassF
         await manager.ChangeAsync("crepe", "required", true);
         (await manager.PublishAsync()).Status.ShouldBe(200);
         using var shopper = new Shopper(world);
-        (
-            await shopper.Http.SendAsync(
-                HttpMethod.Post,
-                "api/shop/v1/cart/lines",
-                JsonNode.Parse(
-                    """{"product":"WA-MAY","quantity":1,"answers":{"crepe":"ble"},"units":[{"id":"u1","answers":{"guest_name":"Zoë"}}]}"""
-                )!
-            )
-        ).Status.ShouldBe(200);
-        (await shopper.TellAsync()).Status.ShouldBe(200);
-        var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
+        var order = await shopper.BuyLineAsync(
+            """{"product":"WA-MAY","quantity":1,"answers":{"crepe":"ble"},"units":[{"id":"u1","answers":{"guest_name":"Zoë"}}]}"""
+        );
         var row = await SettledAsync(order["number"]!.GetValue<long>(), "Which crêpe");
         Mark(row, "choices")["finding"]!.GetValue<string>().ShouldBe("confirmed");
         var file = world.Folder.EnumerateFiles("*.csv", SearchOption.AllDirectories).Single(static f => f.Directory!.Name == "choices");

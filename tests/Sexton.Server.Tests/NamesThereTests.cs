@@ -41,17 +41,9 @@ public sealed class NamesThereTests(World world) : IClassFixture<World>
         (await manager.PublishAsync()).Status.ShouldBe(200);
 
         using var shopper = new Shopper(world);
-        (
-            await shopper.Http.SendAsync(
-                HttpMethod.Post,
-                "api/shop/v1/cart/lines",
-                JsonNode.Parse(
-                    """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":1,"answers":{"size":"medium","wanted_on":"2027-03-05"}}"""
-                )!
-            )
-        ).Status.ShouldBe(200);
-        (await shopper.TellAsync()).Status.ShouldBe(200);
-        var order = await shopper.OrderAsync(await shopper.PayAsync(Guid.NewGuid().ToString(), await shopper.TokenAsync()));
+        var order = await shopper.BuyLineAsync(
+            """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":1,"answers":{"size":"medium","wanted_on":"2027-03-05"}}"""
+        );
         var number = order["number"]!.GetValue<long>();
         var sale = await world.SaleAsync(number);
         sale["lines"]![0]!["notes"]!
