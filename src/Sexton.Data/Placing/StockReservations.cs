@@ -18,7 +18,9 @@ public sealed class StockReservations(SextonDb db)
         return rows.Count == 0 ? StockLevels.Uncounted : new StockLevels(rows.Select(static r => KeyValuePair.Create(r.Item, r.Left)));
     }
 
-    /// <summary>Holds for an attempt what its order would use. Called within the transaction that makes the attempt.</summary>
+    /// <summary>
+    /// Holds for an attempt what its order would use, and saves it with whatever else is to be saved: the attempt itself. Called within the transaction that makes it.
+    /// </summary>
     /// <param name="attempt">The attempt.</param>
     /// <param name="uses">What it would use.</param>
     /// <param name="cancel">Cancels.</param>

@@ -123,7 +123,7 @@ internal sealed class AttemptRunner(
                 return (Same(quicker, hash), false);
             }
 
-            await db.SaveChangesAsync(cancel);
+            // Saves the attempt with what it holds.
             if (await stock.HoldAsync(attempt.Id, frozen.Uses, cancel) is { } missing)
             {
                 throw SoldOut(missing.Item, missing.Left, products);
