@@ -289,4 +289,21 @@ public sealed class ProxiedTests(ProxiedTests.Proxied world) : IClassFixture<Pro
 
         statuses.ShouldBe([204, 204, 429, 429]);
     }
+
+    [Fact]
+    public async Task Uploads_are_not_announced_for_ever()
+    {
+        using var shopper = new Shopper(world);
+        var uploader = new Uploader(shopper.Http);
+        async Task<int> AnnounceAsync(string from) => (await uploader.BeginAsync("plans", "plan.pdf", 10, ("X-Forwarded-For", from))).Status;
+        var statuses = new List<int>();
+        for (var i = 0; i < 4; i++)
+        {
+            statuses.Add(await AnnounceAsync("203.0.113.40"));
+        }
+
+        statuses[2..].ShouldBe([429, 429]);
+        statuses[..2].ShouldAllBe(static s => s != 429, "whatever else is said of what is no question of this shop");
+        (await AnnounceAsync("203.0.113.41")).ShouldNotBe(429, "nobody else waits");
+    }
 }

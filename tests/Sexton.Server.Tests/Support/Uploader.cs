@@ -11,15 +11,18 @@ public sealed class Uploader(Client http)
     private static readonly (string, string) Version = ("Tus-Resumable", "1.0.0");
 
     /// <summary>Announces a file; gives the address of the upload, or the code of the refusal.</summary>
-    public async Task<(int Status, string Said)> BeginAsync(string field, string name, long size)
+    public async Task<(int Status, string Said)> BeginAsync(string field, string name, long size, params (string Name, string Value)[] more)
     {
         using var reply = await http.SendContentAsync(
             HttpMethod.Post,
             "api/shop/v1/files",
             null,
-            Version,
-            ("Upload-Length", size.ToString(CultureInfo.InvariantCulture)),
-            ("Upload-Metadata", $"filename {Base64(name)},field {Base64(field)}")
+            [
+                Version,
+                ("Upload-Length", size.ToString(CultureInfo.InvariantCulture)),
+                ("Upload-Metadata", $"filename {Base64(name)},field {Base64(field)}"),
+                .. more,
+            ]
         );
         return (
             (int)reply.StatusCode,
