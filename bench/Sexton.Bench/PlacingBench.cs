@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Npgsql;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
+using Sexton.Core.Routing;
 using Sexton.Core.Pricing;
 using Sexton.Core.Trail;
 using Sexton.Core.Values;
@@ -25,14 +26,24 @@ internal static class PlacingBench
 
     private static readonly KeyVault Vault = new(new byte[32]);
 
+    private static readonly LaneBeginning[] Lanes =
+    [
+        .. new[] { "shopper_email", "staff_email", "card_email", "back_office", "accounts", "maker" }.Select(static to => new LaneBeginning(
+            to,
+            OrderPart.Whole,
+            Release.Placed,
+            null
+        )),
+    ];
+
     /// <summary>Where its orders go.</summary>
-    public static readonly OrderGoesTo GoesTo = new("cart_line", ["shopper_email", "back_office"]);
+    public static readonly OrderGoesTo GoesTo = new("cart_line", static _ => Lanes);
 
     public static async Task RunAsync(string connection, int rounds)
     {
         await using var source = NpgsqlDataSource.Create(connection);
         await Rounds.TellAsync(
-            $"Placing: 5 lines, 40 answers, {GoesTo.Deliveries.Count} deliveries, durable, {Clients} clients",
+            $"Placing: 5 lines, 40 answers, {Lanes.Length} deliveries, durable, {Clients} clients",
             rounds,
             () => RunAsync(source, connection, RawAsync),
             () => RunAsync(source, connection, OursAsync),
@@ -136,11 +147,11 @@ internal static class PlacingBench
             rows.Select(a => a.Sealed ?? []).ToArray()
         );
         Add(
-            "insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain) select $1, d, '', '', 1, 1, $2, 0, $3, 0, false from unnest($4::text[]) d",
+            "insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain, release) select $1, d, '', '', 1, 1, $2, 0, $3, 0, false, 0 from unnest($4::text[]) d",
             attempt.Id,
             (short)DeliveryState.Waiting,
             now,
-            GoesTo.Deliveries.ToArray()
+            Lanes.Select(static l => l.Destination).ToArray()
         );
         await batch.ExecuteNonQueryAsync();
 

@@ -69,6 +69,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The lanes of orders to destinations.</summary>
     public DbSet<LaneRow> Lanes => Set<LaneRow>();
 
+    /// <summary>The lines of orders that somebody prepared.</summary>
+    public DbSet<PreparedLineRow> PreparedLines => Set<PreparedLineRow>();
+
     /// <summary>What went along them.</summary>
     public DbSet<PayloadRow> Payloads => Set<PayloadRow>();
 
@@ -307,6 +310,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("lanes").HasKey(l => l.Id);
             e.Property(l => l.State).HasConversion<short>();
+            e.Property(l => l.Release).HasConversion<short>();
             e.HasOne<OrderRow>().WithMany().HasForeignKey(l => l.OrderId);
             e.HasIndex(l => new
                 {
@@ -319,6 +323,11 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.HasIndex(l => new { l.Destination, l.NextTryAt }, "ix_lanes_due").HasFilter("settled_at is null");
             e.HasIndex(l => l.OrderId, "ix_lanes_stuck")
                 .HasFilter($"state in ({(short)DeliveryState.Refused}, {(short)DeliveryState.NeedsAttention})");
+        });
+        builder.Entity<PreparedLineRow>(e =>
+        {
+            e.ToTable("prepared_lines").HasKey(p => new { p.OrderId, p.LineId });
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(p => p.OrderId);
         });
         builder.Entity<PayloadRow>(e =>
         {

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Sexton.Core.Codes;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
@@ -22,6 +23,15 @@ public sealed record SentOrder(
     BoundDestination To
 )
 {
+    /// <summary>The part of the order that goes.</summary>
+    public OrderPart Part { get; init; }
+
+    /// <summary>The lines that go.</summary>
+    public ImmutableArray<OrderLine> Lines { get; init; } = Content.Lines;
+
+    /// <summary>What tells it apart from whatever else is sent of the order: the destination, and the line or unit that goes.</summary>
+    public string Reference => To.Key + Part.ToString().Replace('/', '.');
+
     /// <summary>The prices as the destination shows them.</summary>
     public IReadOnlyList<OrderPrice> PriceRows { get; init; } = Content.Prices.Rows;
 

@@ -137,7 +137,7 @@ public sealed class RoutingTests
             .Select(facts.PlaceOf)
             .ShouldBe([Place.OfLine(1), new Place(1, 0), new Place(1, 1)], ignoreOrder: true);
         facts.PlaceOf(order.Answers.First(static a => a.LineId is null)).ShouldBe(Place.Order);
-        Should.Throw<ArgumentException>(() => facts.PlaceOf(order.Answers[0] with { LineId = "l3" })).ParamName.ShouldBe("answer");
+        Should.Throw<ArgumentException>(() => facts.PlaceOf(order.Answers[0] with { LineId = "l3" })).ParamName.ShouldBe("lineId");
     }
 
     [Fact]

@@ -46,6 +46,35 @@ internal sealed class TestKind(string key, string name, string phrase, Destinati
                 Characters = new CharacterSet("the characters of ASCII", static rune => rune.IsAscii),
             },
         },
+        new TestKind("by_line", "By line", "the bench", Systems, Audience.Program, Evidence.Confirmed)
+        {
+            Delivered = true,
+            AtFirst = false,
+            By = Level.Line,
+        },
+        new TestKind("by_order_in_lines", "By order", "the team", Messages, Audience.Staff, Evidence.Included)
+        {
+            Delivered = true,
+            AtFirst = false,
+            PicksLines = true,
+        },
+        new TestKind("by_answer", "By answer", "the guests", Messages, Audience.Shopper, Evidence.Included)
+        {
+            Delivered = true,
+            AtFirst = false,
+            IsAddressed = true,
+        },
+        new TestKind("narrow", "Narrow one", "the narrow one", Systems, Audience.Program, Evidence.Confirmed)
+        {
+            Delivered = true,
+            AtFirst = false,
+            Limits = static _ => new Capacity
+            {
+                LongestLineText = 8,
+                LongestOrderText = 8,
+                LongestLineNote = 20,
+            },
+        },
     ]);
 
     public override string Key => key;
@@ -74,15 +103,28 @@ internal sealed class TestKind(string key, string name, string phrase, Destinati
         {
             Default = key == "drop" ? JsonSerializer.SerializeToElement(100) : null,
         },
+        new TextSetting("to", "to whom {} names", "", 40),
     ];
 
+    public override Level GoesBy => By;
+
+    public override Level Picks => PicksLines ? Level.Line : By;
+
     private bool Delivered { get; init; }
+
+    private Level By { get; init; }
+
+    private bool PicksLines { get; init; }
+
+    private bool IsAddressed { get; init; }
 
     private bool Prices { get; init; }
 
     private bool AtFirst { get; init; } = true;
 
     private Func<int?, Capacity> Limits { get; init; } = static _ => new Capacity();
+
+    public override string? AddressedBy(SettingReader settings) => IsAddressed ? settings.Text("to") ?? "" : null;
 
     public override Capacity CapacityOf(SettingReader settings) => Limits(settings.Whole("longest"));
 

@@ -31,6 +31,10 @@ public sealed class TrailTests
     [InlineData(Expectation.Verbatim, Finding.Confirmed, DeliveryState.Refused, Sign.RaisedFlag)]
     [InlineData(Expectation.Verbatim, Finding.Included, DeliveryState.NeedsAttention, Sign.RaisedFlag)]
     [InlineData(Expectation.Verbatim, Finding.Confirmed, DeliveryState.Waiting, Sign.SealedSheet)]
+    [InlineData(Expectation.Adapted, Finding.Confirmed, DeliveryState.Sent, Sign.CutSealedSheet)]
+    [InlineData(Expectation.Adapted, Finding.Included, DeliveryState.Sent, Sign.CutFoldedSheet)]
+    [InlineData(Expectation.Adapted, Finding.Altered, DeliveryState.Sent, Sign.TornSheet)]
+    [InlineData(Expectation.Adapted, Finding.None, DeliveryState.NotReleased, Sign.OpenSheet)]
     [InlineData(Expectation.NoLongerAsked, Finding.Altered, DeliveryState.Sent, Sign.StruckLine)]
     [InlineData(Expectation.LeftOut, Finding.None, DeliveryState.Refused, Sign.FlaggedHole)]
     public void The_sign_follows_from_expectation_finding_and_delivery(
@@ -52,8 +56,12 @@ public sealed class TrailTests
     {
         var plan = Fixture.Plan(Fixture.Ask("wording", "line_text") with { LeftOut = isLeftOut ? ["back_office"] : [] });
         var answer = new OrderAnswer("l1", null, "wording", "Words", isGiven ? AnswerValue.Of("x") : null, isGiven ? "x" : "");
-        var expected = goesThere ? new HashSet<SlotId> { answer.Slot } : [];
+        var expected = new Projection(goesThere ? [new Entry("l1", null, "wording", "Words", "x")] : []);
         new DestinationFindings("back_office", expected, []).ExpectationOf(answer, plan).ShouldBe(expectation);
+        var adapted = new Projection([.. expected.Entries.Select(static e => e with { Text = "…", Given = "x" })]);
+        new DestinationFindings("back_office", adapted, [])
+            .ExpectationOf(answer, plan)
+            .ShouldBe(expectation == Expectation.Verbatim ? Expectation.Adapted : expectation);
         new DestinationFindings("back_office", expected, [])
             .ExpectationOf(answer, Fixture.Plan())
             .ShouldBe(expectation == Expectation.LeftOut ? Expectation.NotRouted : expectation);
@@ -74,7 +82,11 @@ public sealed class TrailTests
             .Split(',', StringSplitOptions.RemoveEmptyEntries)
             .Select(p => new SlotFinding(slot.ToString(), p, "x", "y", Enum.Parse<Finding>(p)))
             .Append(new SlotFinding("line/l1/other", "html", "x", null, Finding.NotProvable));
-        var there = new DestinationFindings("shopper_email", isExpected ? new HashSet<SlotId> { slot } : [], [.. findings])
+        var there = new DestinationFindings(
+            "shopper_email",
+            new Projection(isExpected ? [new Entry("l1", "u2", "wording", "Words", "x")] : []),
+            [.. findings]
+        )
         {
             Agreed = agreed,
         };

@@ -10,21 +10,25 @@ namespace Sexton.Core.Checks;
 internal sealed class ConditionNamesUnknown : IDraftCheck
 {
     public IEnumerable<Problem> Check(RegisterPlan plan, ProductIndex products) =>
-        from planned in plan.Displayed
-        from condition in Conditions(planned)
+        from condition in plan.Displayed.SelectMany(Conditions).Concat(OfDestinations(plan))
         from test in condition.Condition.Walk().OfType<ConditionTest>()
         let unknown = Unknown(test, plan, products)
         where unknown is not null
-        select new Problem("condition_names_unknown", planned.Field.Key, condition.Setting, unknown, []);
+        select new Problem("condition_names_unknown", condition.Of, condition.Setting, unknown, []);
 
-    private static IEnumerable<(string Setting, Condition Condition)> Conditions(PlannedField planned)
+    private static IEnumerable<(string Of, string Setting, Condition Condition)> OfDestinations(RegisterPlan plan) =>
+        plan
+            .Destinations.All.Where(static d => d.Plain is { Gets: not null, Retired: false })
+            .Select(static d => (d.Key, "gets", d.Plain.Gets!));
+
+    private static IEnumerable<(string Of, string Setting, Condition Condition)> Conditions(PlannedField planned)
     {
         var field = planned.Field;
         var own = new[] { ("when", field.When), ("required_when", field.RequiredWhen) }
             .Concat(field.GoesToWhen.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value)))
             .Concat(field.Prices.Select(static p => ("prices", p.When)))
             .Concat(planned.Rule.Choices.Select(static c => ("settings." + OneOf.Choices, c.When)));
-        return own.Where(static c => c.Item2 is not null).Select(static c => (c.Item1, c.Item2!));
+        return own.Where(static c => c.Item2 is not null).Select(c => (field.Key, c.Item1, c.Item2!));
     }
 
     private static string? Unknown(ConditionTest test, RegisterPlan plan, ProductIndex products)

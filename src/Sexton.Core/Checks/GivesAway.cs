@@ -10,7 +10,7 @@ internal sealed class GivesAway : IDraftCheck
         from planned in plan.Displayed
         let field = planned.Field
         from destination in plan.Destinations.All
-        where destination.Capacity.ItemCodes is not null && !field.GoesTo.Contains(destination.Key)
+        where destination is { Capacity.ItemCodes: not null, Plain.Retired: false } && !field.GoesTo.Contains(destination.Key)
         from tell in Telling(planned)
         select new Problem(
             "gives_away",

@@ -74,24 +74,38 @@ public sealed class OrderFacts : IFacts
             )
         );
 
+    /// <summary>The answer to a field at a place, or at the line or order around it; null where none was given.</summary>
+    /// <param name="field">The key of the field.</param>
+    /// <param name="place">The place.</param>
+    public AnswerValue? Find(string field, Place place) =>
+        _answers.GetValueOrDefault((place, field))
+        ?? _answers.GetValueOrDefault((Place.OfLine(place.Line), field))
+        ?? _answers.GetValueOrDefault((Place.Order, field));
+
     /// <summary>Where an answer of the order stands.</summary>
     /// <exception cref="ArgumentException">The order has no line of that id.</exception>
-    public Place PlaceOf(OrderAnswer answer)
+    public Place PlaceOf(OrderAnswer answer) => PlaceOf(answer.LineId ?? "", answer.UnitId ?? "");
+
+    /// <summary>Where a part of the order stands.</summary>
+    /// <exception cref="ArgumentException">The order has no line of that id.</exception>
+    public Place PlaceOf(OrderPart part) => PlaceOf(part.LineId, part.UnitId);
+
+    private Place PlaceOf(string lineId, string unitId)
     {
-        if (answer.LineId is null)
+        if (lineId.Length == 0)
         {
             return Place.Order;
         }
 
         for (var line = 0; line < LineCount; line++)
         {
-            if (_order.Lines[line].Id == answer.LineId)
+            if (_order.Lines[line].Id == lineId)
             {
-                return new Place(line, answer.UnitId is null ? -1 : _order.Lines[line].Units.IndexOf(answer.UnitId));
+                return new Place(line, unitId.Length == 0 ? -1 : _order.Lines[line].Units.IndexOf(unitId));
             }
         }
 
-        throw new ArgumentException("The order has no such line.", nameof(answer));
+        throw new ArgumentException("The order has no such line.", nameof(lineId));
     }
 
     private static Goods GoodsOf(OrderLine line)

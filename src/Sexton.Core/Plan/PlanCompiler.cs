@@ -41,11 +41,17 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
         }
 
         DropUnbound();
+        var destinations = new DestinationIndex(content.Destinations, kinds);
+        foreach (var destination in destinations.All)
+        {
+            foreach (var (setting, sentence) in new DestinationBinder(destination, binder, _planned.GetValueOrDefault).Bind())
+            {
+                Problem(destination.Key, setting, sentence);
+            }
+        }
+
         var inOrder = Sort();
-        return new Compilation(
-            new RegisterPlan(content, new DestinationIndex(content.Destinations, kinds), _steps, inOrder, Display(inOrder)),
-            [.. _problems]
-        );
+        return new Compilation(new RegisterPlan(content, destinations, _steps, inOrder, Display(inOrder)), [.. _problems]);
     }
 
     private void CheckKeys()

@@ -24,6 +24,10 @@ public sealed record Projection(ImmutableArray<Entry> Entries)
     [JsonIgnore]
     public IReadOnlySet<SlotId> Slots => Entries.Select(static e => e.Slot).ToHashSet();
 
+    /// <summary>Where what goes there is adapted to what it takes.</summary>
+    [JsonIgnore]
+    public IReadOnlySet<SlotId> Adapted => Entries.Where(static e => e.Given is not null).Select(static e => e.Slot).ToHashSet();
+
     /// <summary>
     /// What a page that showed answers before they were ordered should have shown: of what it had, that which was ordered, as it was ordered.
     /// </summary>
@@ -53,13 +57,31 @@ public sealed record Entry(string? LineId, string? UnitId, string Field, string 
     /// <summary>The files, where the answer is some.</summary>
     public ImmutableArray<FileValue> Files { get; init; } = [];
 
+    /// <summary>What goes on in the note of its level, where it is too long for its own place; null for nothing.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Rest { get; init; }
+
+    /// <summary>The text before it was adapted to what the destination takes; null where it stands there as it is.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Given { get; init; }
+
+    /// <summary>How often such an answer is given.</summary>
+    [JsonIgnore]
+    public Level Level =>
+        LineId is null ? Level.Order
+        : UnitId is null ? Level.Line
+        : Level.Unit;
+
     /// <summary>The slot where it stands.</summary>
     [JsonIgnore]
     public SlotId Slot => SlotId.Of(LineId, UnitId, Field);
 
     /// <summary>What must be found there, exactly: the text, or name, size and hash of every file.</summary>
     [JsonIgnore]
-    public string Proof => Files.IsEmpty ? Text : ProofOf(Files);
+    public string Proof => Files.IsEmpty ? ProofOf(Text, Rest) : ProofOf(Files);
+
+    /// <summary>What must be found of a text and of what goes on in a note.</summary>
+    public static string ProofOf(string text, string? rest) => rest is null ? text : $"{text}\n{rest}";
 
     /// <summary>What must be found of files: a line for each.</summary>
     public static string ProofOf(IEnumerable<FileValue> files) => string.Join('\n', files);
@@ -68,6 +90,7 @@ public sealed record Entry(string? LineId, string? UnitId, string Field, string 
     public bool Equals(Entry? other) =>
         other is not null
         && (LineId, UnitId, Field, Name, Text) == (other.LineId, other.UnitId, other.Field, other.Name, other.Text)
+        && (Rest, Given) == (other.Rest, other.Given)
         && Files.SequenceEqual(other.Files);
 
     /// <inheritdoc/>
@@ -86,24 +109,49 @@ public static class Projector
     /// <param name="current">The current version of the register, which says what goes where, and what it is called there.</param>
     /// <param name="destination">The key of the destination.</param>
     /// <example><code>Projector.Project(order, own, current, "back_office").Entries // what the back office gets, line by line</code></example>
-    public static Projection Project(OrderContent order, RegisterPlan own, RegisterPlan current, string destination)
+    public static Projection Project(OrderContent order, RegisterPlan own, RegisterPlan current, string destination) =>
+        Project(order, own, current, destination, OrderPart.Whole);
+
+    /// <summary>What a destination gets of a part of an order.</summary>
+    /// <inheritdoc cref="Project(OrderContent, RegisterPlan, RegisterPlan, string)"/>
+    /// <param name="order">The order as placed.</param>
+    /// <param name="own">The version of the register under which it was placed, which says what its answers can be.</param>
+    /// <param name="current">The current version of the register, which says what goes where, and what it is called there.</param>
+    /// <param name="destination">The key of the destination.</param>
+    /// <param name="part">The part.</param>
+    public static Projection Project(OrderContent order, RegisterPlan own, RegisterPlan current, string destination, OrderPart part)
     {
         var to = current.Destinations.Find(destination);
         var facts = new OrderFacts(order);
+        var lines = to is null
+            ? null
+            : OrderParts.LinesOf(order, facts, to, part).Select(static l => l.Id).ToHashSet(StringComparer.Ordinal);
         var given = order
             .Answers.Where(a =>
-                a.Value is not null && current.Find(a.Field) is { } field && Goes(field, destination, facts, facts.PlaceOf(a))
+                a.Value is not null
+                && part.Has(a.LineId, a.UnitId)
+                && (a.LineId is null || lines?.Contains(a.LineId) != false)
+                && current.Find(a.Field) is { } field
+                && Goes(field, destination, facts, facts.PlaceOf(a))
             )
             .ToLookup(static a => (a.LineId, a.UnitId));
         var places = facts.Places().Select(p => (facts.LineIdAt(p), facts.UnitIdAt(p)));
-        return new Projection([
-            .. places
-                .SelectMany(p => given[p])
-                .Select(a => new Entry(a.LineId, a.UnitId, a.Field, NameOf(a, to, order.Language), TextOf(a, to, own, order.Language))
-                {
-                    Files = a.Value!.Files ?? [],
-                }),
-        ]);
+        return new Projection([.. places.SelectMany(p => InOrder(given[p], to)).Select(a => EntryOf(a, to, own, order.Language))]);
+    }
+
+    // As the destination wants them; what it says nothing of follows, as it was asked.
+    private static IEnumerable<OrderAnswer> InOrder(IEnumerable<OrderAnswer> answers, BoundDestination? to) =>
+        to?.Plain.Order is { IsEmpty: false } order
+            ? answers.OrderBy(a => order.IndexOf(a.Field) is >= 0 and var at ? at : int.MaxValue)
+            : answers;
+
+    private static Entry EntryOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string language)
+    {
+        var entry = new Entry(answer.LineId, answer.UnitId, answer.Field, NameOf(answer, to, language), TextOf(answer, to, own, language))
+        {
+            Files = answer.Value!.Files ?? [],
+        };
+        return to is null ? entry : Fitting.Fit(entry, to);
     }
 
     private static string NameOf(OrderAnswer answer, BoundDestination? to, string language) =>

@@ -211,6 +211,7 @@ public sealed class RegisterDifference(
             ),
         }
             .Concat(SideWords.Clauses(_here.KindOf(now)?.Settings ?? [], old?.Settings, now.Settings))
+            .Concat(DestinationWords.Of(old, _then, now, _here))
             .Concat(NamesWords.Of(old, _then, now, _here))
             .Select(static c => c with { AboutRoute = true });
 

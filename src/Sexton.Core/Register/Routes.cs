@@ -21,7 +21,7 @@ public static class Routes
     /// <param name="destinations">Where answers can go.</param>
     public static Field Begin(Field field, AnswerRule rule, DestinationIndex destinations)
     {
-        var takers = destinations.All.Where(d => d.Plain.TakesNewFields && d.Takes(field.Level)).ToList();
+        var takers = destinations.All.Where(d => d.Plain is { TakesNewFields: true, Retired: false } && d.Takes(field.Level)).ToList();
         return field with
         {
             GoesTo = [.. takers.Where(d => d.WhyNot(field.Key, rule, field.Level) is null).Select(static d => d.Key)],

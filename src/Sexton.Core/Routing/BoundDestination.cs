@@ -1,3 +1,4 @@
+using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
@@ -14,6 +15,8 @@ public sealed class BoundDestination
     {
         (Plain, Kind, Settings) = (plain, kind, new SettingReader(kind.Settings, plain.Settings));
         Capacity = kind.CapacityOf(Settings);
+        AddressedBy = kind.AddressedBy(Settings);
+        (GoesBy, Picks) = (kind.GoesBy, kind.Picks);
     }
 
     /// <summary>The destination as plain data.</summary>
@@ -27,6 +30,21 @@ public sealed class BoundDestination
 
     /// <summary>What it takes.</summary>
     public Capacity Capacity { get; }
+
+    /// <summary>The key of the field whose answer says to whom it goes, or null.</summary>
+    public string? AddressedBy { get; }
+
+    /// <summary>Whether an order goes there as a whole, or once for each of its lines or units: those of the answer that it is addressed by.</summary>
+    public Level GoesBy { get; internal set; }
+
+    /// <summary>What its condition picks: whole orders, lines or units.</summary>
+    public Level Picks { get; internal set; }
+
+    /// <summary>Which of them go there, bound; null for all.</summary>
+    internal BoundCondition? Gets { get; set; }
+
+    /// <summary>The field whose answer gives the day of its release; null where none does.</summary>
+    internal AnswerSource? Day { get; set; }
 
     /// <summary>The stable key.</summary>
     public string Key => Plain.Key;
@@ -46,6 +64,13 @@ public sealed class BoundDestination
 
     /// <summary>The greatest length in characters of an answer of a level; null for no limit.</summary>
     public int? Longest(Level level) => level == Level.Order ? Capacity.LongestOrderText : Capacity.LongestLineText;
+
+    /// <summary>The room that the note of a level has for what is too long; 0 where there is none.</summary>
+    public int LongestNote(Level level) => level == Level.Order ? Capacity.LongestOrderNote : Capacity.LongestLineNote;
+
+    /// <summary>What is done there with an answer to a field that does not fit.</summary>
+    /// <param name="field">The key of the field.</param>
+    public Otherwise OtherwiseOf(string field) => NamesOf(field).Otherwise ?? Plain.Otherwise;
 
     /// <summary>What a field and its answers are called there.</summary>
     /// <param name="field">The key of the field.</param>
@@ -75,13 +100,38 @@ public sealed class BoundDestination
             return Capacity.Files ? null : $"Its answers are files, and {Phrase} takes none.";
         }
 
-        if (Longest(level) is { } takes && rule.LongestText > takes)
+        return WhyTooLong(field, rule, level)
+            ?? (
+                Capacity.Characters is { } characters && OtherwiseOf(field) != Otherwise.Call && !rule.IsWrittenIn(characters.HasAll)
+                    ? $"An answer may have any character, and {Phrase} takes only {characters.Name}."
+                    : null
+            );
+    }
+
+    /// <summary>What is done with the answers to a field that are longer than it takes; null where none can be.</summary>
+    /// <param name="field">The key of the field.</param>
+    /// <param name="rule">The rule of the field.</param>
+    /// <param name="level">How often the field is asked.</param>
+    public Otherwise? WhenTooLong(string field, AnswerRule rule, Level level) =>
+        Longest(level) is { } takes && !rule.HoldsFiles && RuleOf(field, rule).LongestText > takes ? OtherwiseOf(field) : null;
+
+    private string? WhyTooLong(string field, AnswerRule rule, Level level)
+    {
+        if (Longest(level) is not { } takes || rule.LongestText <= takes)
         {
-            return $"An answer may have {rule.LongestText} characters, and {Phrase} takes {takes}.";
+            return null;
         }
 
-        return Capacity.Characters is { } characters && !rule.IsWrittenIn(characters.HasAll)
-            ? $"An answer may have any character, and {Phrase} takes only {characters.Name}."
-            : null;
+        var sentence = $"An answer may have {rule.LongestText} characters, and {Phrase} takes {takes}";
+        return OtherwiseOf(field) switch
+        {
+            Otherwise.Refuse => sentence + ".",
+
+            // One of them is the mark.
+            Otherwise.Note when rule.LongestText - (takes - 1) > LongestNote(level) => LongestNote(level) == 0
+                ? sentence + " and has no note for the rest."
+                : $"{sentence} and {LongestNote(level)} more in its note.",
+            _ => null,
+        };
     }
 }

@@ -17,6 +17,12 @@ public sealed record Capacity
     /// <summary>The same for an answer of the order.</summary>
     public int? LongestOrderText { get; init; }
 
+    /// <summary>How many characters the free note of a line or unit holds, where what is too long can go on; 0 where there is none.</summary>
+    public int LongestLineNote { get; init; }
+
+    /// <summary>The same of the order.</summary>
+    public int LongestOrderNote { get; init; }
+
     /// <summary>Whether it takes files.</summary>
     public bool Files { get; init; } = true;
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using Sexton.Core.Conditions;
 
 namespace Sexton.Core.Routing;
 
@@ -23,4 +24,28 @@ public sealed record Destination
 
     /// <summary>Whether a new field goes there by itself.</summary>
     public bool TakesNewFields { get; init; }
+
+    /// <summary>Which orders, or which of their lines or units, go there; null for all.</summary>
+    public Condition? Gets { get; init; }
+
+    /// <summary>The keys of fields in the order in which their answers stand there; the others follow as they stand on the map.</summary>
+    public ImmutableArray<string> Order { get; init; } = [];
+
+    /// <summary>From when on it may have them.</summary>
+    public Release Release { get; init; }
+
+    /// <summary>The key of the field whose answer gives the day, where it is released on a day.</summary>
+    public string? Day { get; init; }
+
+    /// <summary>Whether it gets an order only once, whatever is corrected since.</summary>
+    public bool OnlyOnce { get; init; }
+
+    /// <summary>What is done with answers that it cannot take as they are, where nothing else is said of the field.</summary>
+    public Otherwise Otherwise { get; init; }
+
+    /// <summary>Switched off: no order that is placed goes there until it is switched on again.</summary>
+    public bool SwitchedOff { get; init; }
+
+    /// <summary>Retired: no order goes there again, and it is kept so that what went there can be read.</summary>
+    public bool Retired { get; init; }
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Sexton.Core.Facts;
 using Sexton.Core.Types.Settings;
 
 namespace Sexton.Core.Routing;
@@ -37,6 +38,16 @@ public abstract class DestinationKind
 
     /// <summary>Whether a newer payload replaces one that was not sent, since each says all there is (a state); false where each is sent in its turn (events).</summary>
     public virtual bool ReplacesUnsent => true;
+
+    /// <summary>Whether an order goes there as a whole, or once for each of its lines or units.</summary>
+    public virtual Level GoesBy => Level.Order;
+
+    /// <summary>What its condition picks: whole orders, or the lines or units that it gets of them.</summary>
+    public virtual Level Picks => GoesBy;
+
+    /// <summary>The key of the field whose answer says to whom it goes; null where the settings or the other side say so.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public virtual string? AddressedBy(SettingReader settings) => null;
 
     /// <summary>Whether there is always exactly one destination of it, since it is a part of the application itself.</summary>
     public virtual bool IsBuiltIn => false;

@@ -4,7 +4,7 @@ using Sexton.Core.Values;
 
 namespace Sexton.Core.Routing;
 
-/// <summary>What a field and its answers are called at a destination.</summary>
+/// <summary>What a field and its answers are called at a destination, and what is done there with those that do not fit.</summary>
 public sealed record NamesThere
 {
     /// <summary>No names of its own: all is called as it is everywhere.</summary>
@@ -16,7 +16,10 @@ public sealed record NamesThere
     /// <summary>What its answers are called.</summary>
     public WordsThere Words { get; init; } = WordsThere.None;
 
+    /// <summary>What is done with an answer that does not fit; null for what the destination says.</summary>
+    public Otherwise? Otherwise { get; init; }
+
     /// <summary>Whether it changes nothing.</summary>
     [JsonIgnore]
-    public bool IsEmpty => Name.IsEmpty && Words.IsEmpty;
+    public bool IsEmpty => Name.IsEmpty && Words.IsEmpty && Otherwise is null;
 }

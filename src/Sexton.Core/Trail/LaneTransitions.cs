@@ -27,6 +27,7 @@ public static class LaneTransitions
         {
             SendOutcome.Taken => new(DeliveryState.Sent, wasUncertain, null),
             SendOutcome.Refused => new(DeliveryState.Refused, wasUncertain, null),
+            SendOutcome.Stopped => new(DeliveryState.NeedsAttention, wasUncertain, null),
             SendOutcome.Lost when wasUncertain => new(DeliveryState.Uncertain, true, null),
             SendOutcome.Lost => new(DeliveryState.Uncertain, true, RetrySchedule.PauseAfter(1, jitter)),
             _ => RetrySchedule.PauseAfter(tries, jitter) is { } pause

@@ -17,4 +17,7 @@ public enum SendOutcome
 
     /// <summary>It was handed over, and the acknowledgement was lost.</summary>
     Lost,
+
+    /// <summary>It was not handed over, since it does not fit there: somebody must say what becomes of it.</summary>
+    Stopped,
 }

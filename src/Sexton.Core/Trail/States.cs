@@ -18,8 +18,11 @@ public enum DeliveryState
     /// <summary>The other side refused it for a reason that another try does not change.</summary>
     Refused,
 
-    /// <summary>It was tried as often as is sensible; somebody must look.</summary>
+    /// <summary>It was tried as often as is sensible, or must not go as it is; somebody must look.</summary>
     NeedsAttention,
+
+    /// <summary>It waits for its release: that somebody says it is prepared, or for its day.</summary>
+    NotReleased,
 }
 
 /// <summary>What reading an artefact back found of one answer.</summary>
@@ -64,6 +67,9 @@ public enum Expectation
 
     /// <summary>It could not go there from the start, and nobody chose so.</summary>
     LeftOut,
+
+    /// <summary>It should be there shortened, or with its rest in a note, as was agreed.</summary>
+    Adapted,
 }
 
 /// <summary>The signs of the trail: our motif is the sheet of paper.</summary>
@@ -95,4 +101,10 @@ public enum Sign
 
     /// <summary>Hole with a flag: left out.</summary>
     FlaggedHole,
+
+    /// <summary>Folded sheet with a cut corner: shown or included, adapted as agreed.</summary>
+    CutFoldedSheet,
+
+    /// <summary>Sealed sheet with a cut corner: confirmed, adapted as agreed.</summary>
+    CutSealedSheet,
 }

@@ -13,7 +13,7 @@ public static class TrailSign
     /// <example><code>TrailSign.Of(Expectation.Verbatim, Finding.Confirmed, DeliveryState.Sent) // Sign.SealedSheet</code></example>
     public static Sign Of(Expectation expectation, Finding finding, DeliveryState? delivery)
     {
-        if (expectation != Expectation.Verbatim)
+        if (expectation is not (Expectation.Verbatim or Expectation.Adapted))
         {
             return expectation switch
             {
@@ -29,8 +29,8 @@ public static class TrailSign
             Finding.Missing => Sign.DottedOutline,
             Finding.NotProvable => Sign.RaisedFlag,
             _ when delivery is DeliveryState.Refused or DeliveryState.NeedsAttention => Sign.RaisedFlag,
-            Finding.Confirmed => Sign.SealedSheet,
-            Finding.Shown or Finding.Included => Sign.FoldedSheet,
+            Finding.Confirmed => expectation == Expectation.Adapted ? Sign.CutSealedSheet : Sign.SealedSheet,
+            Finding.Shown or Finding.Included => expectation == Expectation.Adapted ? Sign.CutFoldedSheet : Sign.FoldedSheet,
             _ => Sign.OpenSheet,
         };
     }

@@ -925,7 +925,7 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("destination")
-                        .HasColumnOrder(12);
+                        .HasColumnOrder(13);
 
                     b.Property<int>("Fence")
                         .HasColumnType("integer")
@@ -946,7 +946,7 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("line_id")
-                        .HasColumnOrder(13);
+                        .HasColumnOrder(14);
 
                     b.Property<DateTimeOffset>("NextTryAt")
                         .HasColumnType("timestamp with time zone")
@@ -956,12 +956,17 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
                         .HasColumnName("order_id")
-                        .HasColumnOrder(11);
+                        .HasColumnOrder(12);
 
                     b.Property<string>("Receipt")
                         .HasColumnType("text")
                         .HasColumnName("receipt")
-                        .HasColumnOrder(14);
+                        .HasColumnOrder(15);
+
+                    b.Property<short>("Release")
+                        .HasColumnType("smallint")
+                        .HasColumnName("release")
+                        .HasColumnOrder(9);
 
                     b.Property<int>("Sequence")
                         .HasColumnType("integer")
@@ -976,7 +981,7 @@ namespace Sexton.Data.Migrations
                     b.Property<short>("State")
                         .HasColumnType("smallint")
                         .HasColumnName("state")
-                        .HasColumnOrder(9);
+                        .HasColumnOrder(10);
 
                     b.Property<int>("Tries")
                         .HasColumnType("integer")
@@ -987,7 +992,7 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("unit_id")
-                        .HasColumnOrder(15);
+                        .HasColumnOrder(16);
 
                     b.Property<int>("Wanted")
                         .HasColumnType("integer")
@@ -997,7 +1002,7 @@ namespace Sexton.Data.Migrations
                     b.Property<bool>("WasUncertain")
                         .HasColumnType("boolean")
                         .HasColumnName("was_uncertain")
-                        .HasColumnOrder(10);
+                        .HasColumnOrder(11);
 
                     b.HasKey("Id")
                         .HasName("pk_lanes");
@@ -1503,6 +1508,41 @@ namespace Sexton.Data.Migrations
                         .HasName("pk_payloads");
 
                     b.ToTable("payloads", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.PreparedLineRow", b =>
+                {
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(1);
+
+                    b.Property<string>("LineId")
+                        .HasColumnType("text")
+                        .HasColumnName("line_id")
+                        .HasColumnOrder(2);
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("account")
+                        .HasColumnOrder(3);
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasColumnOrder(0);
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .HasColumnOrder(4);
+
+                    b.HasKey("OrderId", "LineId")
+                        .HasName("pk_prepared_lines");
+
+                    b.ToTable("prepared_lines", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.ProductRow", b =>
@@ -2021,6 +2061,16 @@ namespace Sexton.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_payloads_lanes_lane_id");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.PreparedLineRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.OrderRow", null)
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_prepared_lines_orders_order_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.StockHoldRow", b =>

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore.Storage;
 using Npgsql;
 using NpgsqlTypes;
 using Sexton.Core.Orders;
+using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
@@ -11,8 +12,15 @@ namespace Sexton.Data.Placing;
 
 /// <summary>Where an order goes.</summary>
 /// <param name="CartPage">The key of the page that showed its cart.</param>
-/// <param name="Deliveries">The keys of the destinations that it is sent to, each along a lane of its own.</param>
-public sealed record OrderGoesTo(string CartPage, IReadOnlyCollection<string> Deliveries);
+/// <param name="Lanes">The lanes that it goes along, from what it is.</param>
+public sealed record OrderGoesTo(string CartPage, Func<OrderContent, IReadOnlyList<LaneBeginning>> Lanes);
+
+/// <summary>How a lane begins.</summary>
+/// <param name="Destination">The key of the destination.</param>
+/// <param name="Part">The part of the order that goes along it.</param>
+/// <param name="Release">What it is released by.</param>
+/// <param name="NotBefore">When it may go; null for at once.</param>
+public sealed record LaneBeginning(string Destination, OrderPart Part, Release Release, DateTimeOffset? NotBefore);
 
 /// <summary>
 /// Writes what an attempt evaluated, in one transaction and a fixed number of round trips: the order with its first revision, lines, units, answers and prices,
@@ -91,8 +99,11 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         ), filed as (
             insert into order_files (order_id, file_id) select placed.id, f.id from placed, files f where f.id = any(@files)
         ), lanes as (
-            insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain)
-            select placed.id, d, '', '', 1, 1, @waiting, 0, @now, 0, false from placed, unnest(@destinations) as d
+            insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain, release)
+            select placed.id, l.destination, l.line_id, l.unit_id, 1, 1, case when l.not_before is null then @waiting else @not_released end, 0,
+                coalesce(l.not_before, @now), 0, false, l.release
+            from placed, unnest(@lane_destinations, @lane_lines, @lane_units, @lane_times, @lane_releases)
+                as l (destination, line_id, unit_id, not_before, release)
         ), served as (
             insert into page_views (order_id, destination, revision, artefact, projection, first_at, last_at, times)
             select placed.id, @cart_line, 1, @shown, @shown_projection, @shown_at, @shown_at, 1 from placed where @shown is not null
@@ -133,7 +144,8 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.AddWithValue("paying", (short)AttemptState.Paying);
         p.AddWithValue("waiting", (short)DeliveryState.Waiting);
         p.AddWithValue("cart_line", goesTo.CartPage);
-        p.AddWithValue("destinations", goesTo.Deliveries.ToArray());
+        p.AddWithValue("not_released", (short)DeliveryState.NotReleased);
+        AddLanes(p, goesTo.Lanes(content));
         p.AddWithValue("files", content.Uploads.Select(Guid.Parse).ToArray());
         p.Add(Bytes("shown", attempt.Shown));
         p.Add(Bytes("shown_projection", attempt.ShownProjection));
@@ -143,6 +155,15 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         AddAnswers(p, [.. content.Answers.Select((a, i) => StoredAnswer.Row(0, i, a, key))]);
         AddPrices(p, [.. content.Prices.Rows.Select((r, i) => StoredPrice.Row(0, i, r, content, key))]);
         return (long)(await command.ExecuteScalarAsync(cancel))!;
+    }
+
+    private static void AddLanes(NpgsqlParameterCollection p, IReadOnlyList<LaneBeginning> lanes)
+    {
+        p.AddWithValue("lane_destinations", lanes.Select(l => l.Destination).ToArray());
+        p.AddWithValue("lane_lines", lanes.Select(l => l.Part.LineId).ToArray());
+        p.AddWithValue("lane_units", lanes.Select(l => l.Part.UnitId).ToArray());
+        p.AddWithValue("lane_times", NpgsqlDbType.Array | NpgsqlDbType.TimestampTz, lanes.Select(l => l.NotBefore).ToArray());
+        p.AddWithValue("lane_releases", lanes.Select(l => (short)l.Release).ToArray());
     }
 
     private static void AddLines(NpgsqlParameterCollection p, OrderContent content)

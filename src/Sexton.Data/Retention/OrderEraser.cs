@@ -76,6 +76,7 @@ public sealed class OrderEraser(SextonDb db)
         await db.Tries.Where(t => lanes.Contains(t.LaneId)).ExecuteDeleteAsync(cancel);
         await db.Payloads.Where(p => lanes.Contains(p.LaneId)).ExecuteDeleteAsync(cancel);
         await db.Lanes.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
+        await db.PreparedLines.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
         await db.PageViews.Where(v => gone.Contains(v.OrderId)).ExecuteDeleteAsync(cancel);
         await db.Looks.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
         var revisions = db.OrderRevisions.Where(r => gone.Contains(r.OrderId)).Select(r => r.Id);

@@ -1,3 +1,6 @@
+using System.ComponentModel.DataAnnotations.Schema;
+using Sexton.Core.Orders;
+using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 
 namespace Sexton.Data.Rows;
@@ -55,6 +58,35 @@ public sealed class LaneRow
 
     /// <summary>When everything that is wanted was settled; null before.</summary>
     public DateTimeOffset? SettledAt { get; set; }
+
+    /// <summary>What it is released by.</summary>
+    public Release Release { get; init; }
+
+    /// <summary>The part of the order that goes along it.</summary>
+    [NotMapped]
+    public OrderPart Part => new(LineId, UnitId);
+
+    /// <summary>The time of a lane that waits for somebody.</summary>
+    public static readonly DateTimeOffset Held = DateTimeOffset.MaxValue;
+}
+
+/// <summary>That somebody said that a line of an order is prepared.</summary>
+public sealed class PreparedLineRow
+{
+    /// <summary>The order.</summary>
+    public required Guid OrderId { get; init; }
+
+    /// <summary>The line.</summary>
+    public required string LineId { get; init; }
+
+    /// <summary>The account that said so.</summary>
+    public required string Account { get; init; }
+
+    /// <summary>The name by which others know who it was.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>When.</summary>
+    public required DateTimeOffset At { get; init; }
 }
 
 /// <summary>One payload of a lane: what was to arrive, what went or came back, and what was found in it.</summary>

@@ -17,6 +17,7 @@ using Sexton.Data.Sealing;
 using Sexton.Destinations.Pages;
 using Sexton.Server.Carts;
 using Sexton.Server.Common;
+using Sexton.Server.Deliveries;
 using Sexton.Server.Shop;
 using Sexton.Server.Shoppers;
 using Sexton.Server.Versions;
@@ -37,6 +38,7 @@ internal sealed class AttemptRunner(
     Evaluator evaluator,
     PaymentClient payments,
     OrderPlacer placer,
+    LanePlanner lanes,
     StockReservations stock,
     WorkSignal signal,
     OrderLinks links,
@@ -260,7 +262,7 @@ internal sealed class AttemptRunner(
             case "charged":
                 log.Milestone("attempt.charged", attempt.Id);
                 var (version, _) = await current.GetAsync(CancellationToken.None);
-                var goesTo = new OrderGoesTo(PageKind.CartLine.Key, version.Plan.DeliveredTo);
+                var goesTo = new OrderGoesTo(PageKind.CartLine.Key, order => lanes.Of(order, version.Plan));
                 if (await placer.PlaceAsync(attempt, charge.Number, goesTo, clock.GetUtcNow(), CancellationToken.None))
                 {
                     log.Milestone("order.placed", attempt.Id);

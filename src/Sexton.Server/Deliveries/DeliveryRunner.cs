@@ -1,4 +1,5 @@
 using Npgsql;
+using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
@@ -70,12 +71,18 @@ internal sealed class DeliveryRunner(
         }
 
         var sent = await PrepareAsync(claimed, version.Plan, destination);
+        if (!sent.IsUnread && WhyStops(sent.Order) is { } why)
+        {
+            await SettleAsync(claimed, null, null, new SendResult(SendOutcome.Stopped, why));
+            return;
+        }
+
         var result = sent.IsUnread
             ? await FetchAsync(destination, kind, claimed.Receipt!)
             : await kind.SendAsync(
                 destination,
                 kind.Render(sent.Order, claimed.Sequence),
-                $"{claimed.OrderId:N}/{claimed.Destination}/{claimed.Sequence}",
+                $"{claimed.OrderId:N}/{claimed.Destination}{claimed.Part}/{claimed.Sequence}",
                 () => HandingOverAsync(kind, claimed),
                 CancellationToken.None
             );
@@ -118,10 +125,12 @@ internal sealed class DeliveryRunner(
                 await orders.AnswersAsync(order, payload.Revision, CancellationToken.None),
                 order.OpenKey
             )
-            : order.ProjectedOn(plan, claimed.Destination);
+            : order.ProjectedOn(plan, claimed.Destination, claimed.Part);
         return new Sending(
             new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination)
             {
+                Part = claimed.Part,
+                Lines = OrderParts.LinesOf(order.Content, new OrderFacts(order.Content), destination, claimed.Part),
                 PriceRows = order.Content.Prices.RowsAt(plan, claimed.Destination, order.Content, projection),
                 Leaving = plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
             },
@@ -130,6 +139,10 @@ internal sealed class DeliveryRunner(
             isUnread
         );
     }
+
+    // What changed since it was placed is not guessed at: somebody says what becomes of it.
+    private static string? WhyStops(SentOrder order) =>
+        order.Lines.IsEmpty ? $"None of its lines goes to {order.To.Phrase} any more." : Fitting.WhyStops(order.Projection, order.To);
 
     private static async Task<SendResult> FetchAsync(BoundDestination destination, DeliveredKind kind, string receipt) =>
         await kind.FetchAsync(destination, receipt, CancellationToken.None) is { } record

@@ -230,6 +230,8 @@ internal static class SextonHost
         services.AddScoped<TrailReader>();
         services.AddHttpContextAccessor();
         services.AddScoped<LaneQueue>();
+        services.AddSingleton<LanePlanner>();
+        services.AddScoped<PreparedLines>();
         services.AddScoped<DeliveryRunner>();
         services.AddSingleton<WorkSignal>();
     }
@@ -292,6 +294,8 @@ internal static class SextonHost
         var managing = console.MapGroup("").RequireAuthorization(Roles.Manager);
         managing.MapDraft();
         managing.MapVersions();
-        console.MapGroup("").RequireAuthorization(Roles.Support).MapOrders();
+        var supporting = console.MapGroup("").RequireAuthorization(Roles.Support);
+        supporting.MapOrders();
+        supporting.MapPrepared();
     }
 }

@@ -35,7 +35,7 @@ internal static class EvidenceEndpoint
         var trail = await trails.ReadAsync(order, cancel);
         var known =
             trail.Plan.Destinations.Find(destination) ?? throw ApiProblemException.NotFound($"There is no destination “{destination}”.");
-        var there = trail.At(destination);
+        var there = trail.Of(answer, destination);
         var seen = Seen(order, answer, there);
         await covered.LookAsync(order, seen, Actor.Of(user), cancel);
         var happenings = await HappeningsAsync(db, there, cancel);
@@ -47,6 +47,9 @@ internal static class EvidenceEndpoint
             answer.Label,
             trail.MarkOf(answer, destination),
             answer.Value?.Files is { } files ? Entry.ProofOf(files) : answer.Text,
+            there.Projection.Entries.FirstOrDefault(e => e.Slot == answer.Slot && e.Given is not null) is { } adapted
+                ? new AdaptedView(adapted.Text, adapted.Rest)
+                : null,
             [
                 .. FindingsOf(order, there, known)
                     .Where(f => f.Slot == slot && f.Expected.Length > 0)
@@ -71,8 +74,11 @@ internal static class EvidenceEndpoint
 
     // What agrees is only counted, and so the artefact is read once more, as long as it is there.
     private static IEnumerable<SlotFinding> FindingsOf(StoredOrder order, DestinationTrail there, BoundDestination destination) =>
-        there is { Artefact: { } artefact, Projection: { } sent } && destination.Kind is DeliveredKind kind && there.Agreed != Finding.None
-            ? kind.ReadBack(artefact, new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, sent, destination))
+        there is { Artefact: { } artefact, IsSent: true } && destination.Kind is DeliveredKind kind && there.Agreed != Finding.None
+            ? kind.ReadBack(
+                artefact,
+                new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, there.Projection, destination) { Part = there.Part }
+            )
             : there.Findings;
 
     private static async Task<List<HappeningView>> HappeningsAsync(SextonDb db, DestinationTrail there, CancellationToken cancel)
@@ -105,7 +111,7 @@ internal static class EvidenceEndpoint
 
     private static IReadOnlyList<ArtefactPart> PartsOf(BoundDestination destination, DestinationTrail there, string slot) =>
         there.Artefact is not { } bytes ? []
-        : destination.Kind is DeliveredKind kind ? kind.PartsOf(bytes, there.Projection!, slot)
+        : destination.Kind is DeliveredKind kind ? kind.PartsOf(bytes, there.Projection, slot)
         : PageReader.PartsOf(bytes, slot);
 }
 
@@ -114,6 +120,7 @@ internal static class EvidenceEndpoint
 /// <param name="Label">The question.</param>
 /// <param name="Mark">The mark.</param>
 /// <param name="Given">The answer as given; of files, what tells each of them.</param>
+/// <param name="Adapted">The text that was agreed to stand there instead; null where it stands there as given.</param>
 /// <param name="Found">What each part of the artefact shows.</param>
 /// <param name="Artefact">The parts of the artefact.</param>
 /// <param name="Receipt">What the other side gave in return.</param>
@@ -126,6 +133,7 @@ internal sealed record EvidenceView(
     string Label,
     MarkView Mark,
     string Given,
+    AdaptedView? Adapted,
     IReadOnlyList<FoundView> Found,
     IReadOnlyList<ArtefactPart> Artefact,
     string? Receipt,
@@ -134,6 +142,11 @@ internal sealed record EvidenceView(
     bool CanSendAgain,
     DateTimeOffset? NextTryAt
 );
+
+/// <summary>An answer as it was fitted to what a destination takes.</summary>
+/// <param name="Text">What stands in its place.</param>
+/// <param name="Rest">What goes on in the note; null for nothing.</param>
+internal sealed record AdaptedView(string Text, string? Rest);
 
 /// <summary>What one part shows.</summary>
 internal sealed record FoundView(string Part, string? Text, Finding Finding, string Difference);

@@ -132,14 +132,14 @@ internal static class OrderEndpoints
         var (version, _) = await current.GetAsync(cancel);
         var order = await orders.FindAsync(number, cancel);
         var trail = await trails.ReadAsync(order, cancel);
-        var onPage = trail.At(PageKind.OrderPage.Key).Expected;
+        var onPage = trail.At(PageKind.OrderPage.Key).Single().Expected;
         return new TrailView(
             [
                 .. trail.Plan.Destinations.All.Select(d => new TrailColumn(
                     d.Key,
                     d.Name,
                     d.Kind.Family.Name,
-                    d.Kind is DeliveredKind { GivesNumbers: true } ? trail.At(d.Key).Lane?.Receipt : null
+                    d.Kind is DeliveredKind { GivesNumbers: true } && Receipts(trail, d.Key) is { Length: > 0 } receipts ? receipts : null
                 )),
             ],
             [
@@ -164,6 +164,9 @@ internal static class OrderEndpoints
             [.. order.Content.NotAsked.Select(static n => new NotAskedRow(n.LineId, n.UnitId, n.Field, n.Label, n.Why, n.Answered))]
         );
     }
+
+    private static string Receipts(OrderTrail trail, string destination) =>
+        string.Join(", ", trail.At(destination).Select(static t => t.Lane?.Receipt).OfType<string>());
 
     // A sensitive answer, shown to whoever asks for it by name, and that on record.
     private static async Task<SeenAnswer> LookAsync(
@@ -293,7 +296,7 @@ internal sealed record NotAskedRow(string? LineId, string? UnitId, string Field,
 /// <param name="Key">The key of the destination.</param>
 /// <param name="Name">What it is called.</param>
 /// <param name="Family">What stands over it and its neighbours.</param>
-/// <param name="Number">The number by which people ask for the order there; null where there is none.</param>
+/// <param name="Number">The number, or numbers, by which people ask for the order there; null where there is none.</param>
 internal sealed record TrailColumn(string Key, string Name, string Family, string? Number);
 
 /// <summary>An answer and its thread.</summary>

@@ -36,6 +36,13 @@ internal sealed record StoredOrder(
     /// <param name="destination">The key of the destination.</param>
     public Projection ProjectedOn(RegisterPlan current, string destination) => Projector.Project(Content, Own, current, destination);
 
+    /// <summary>What goes to a destination of a part of it.</summary>
+    /// <param name="current">The current version of the register.</param>
+    /// <param name="destination">The key of the destination.</param>
+    /// <param name="part">The part.</param>
+    public Projection ProjectedOn(RegisterPlan current, string destination, OrderPart part) =>
+        Projector.Project(Content, Own, current, destination, part);
+
     /// <summary>The key of an order that must not have been erased.</summary>
     public DataKey OpenKey => Key ?? throw ApiProblemException.NotFound($"Order {Number} was erased.");
 }

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
@@ -28,14 +27,27 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         var trails = new List<DestinationTrail>();
         foreach (var destination in version.Plan.Destinations.All)
         {
-            var view = views.Find(v => v.Destination == destination.Key);
-            var lane = lanes.Find(l => l.Destination == destination.Key);
-            trails.Add(
-                view is not null ? await OfViewAsync(order, view, looked, version.Plan, cancel)
-                // Made after the order was placed: nothing of it goes there.
-                : lane is null && destination.Kind.IsDelivered ? new DestinationTrail(destination.Key, new HashSet<SlotId>(), [])
-                : await OfLaneAsync(order, destination.Key, lane, payloads, findings, version.Plan, cancel)
-            );
+            if (views.Find(v => v.Destination == destination.Key) is { } view)
+            {
+                trails.Add(await OfViewAsync(order, view, looked, version.Plan, cancel));
+            }
+            else if (!destination.Kind.IsDelivered)
+            {
+                trails.Add(
+                    new DestinationTrail(
+                        destination.Key,
+                        OrderPart.Whole,
+                        Expected(order, destination.Key, OrderPart.Whole, version.Plan),
+                        []
+                    )
+                );
+            }
+
+            // Where there is no lane nothing of it goes: it was made later, or its condition picks nothing of the order.
+            foreach (var lane in lanes.Where(l => l.Destination == destination.Key))
+            {
+                trails.Add(await OfLaneAsync(order, lane, payloads, findings, version.Plan, cancel));
+            }
         }
 
         return new OrderTrail(trails, version.Plan);
@@ -51,7 +63,10 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
     {
         if (order.Key is null)
         {
-            return new DestinationTrail(view.Destination, Expected(order, view.Destination, current), []) { View = view };
+            return new DestinationTrail(view.Destination, OrderPart.Whole, Expected(order, view.Destination, OrderPart.Whole, current), [])
+            {
+                View = view,
+            };
         }
 
         var projection = StoredPayload.OpenProjection(view.Projection, await orders.AnswersAsync(order, view.Revision, cancel), order.Key);
@@ -61,7 +76,8 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         var shown = covered.Where(c => looked.Contains(c.ToString())).Select(static c => SlotFinding.Seen(c, PageReader.Part));
         return new DestinationTrail(
             view.Destination,
-            projection.Slots,
+            OrderPart.Whole,
+            projection,
             [.. (artefact is null ? [] : PageReader.ReadBack(artefact, judged)).Concat(shown)]
         )
         {
@@ -72,8 +88,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
 
     private async Task<DestinationTrail> OfLaneAsync(
         StoredOrder order,
-        string destination,
-        LaneRow? lane,
+        LaneRow lane,
         IReadOnlyList<PayloadRow> payloads,
         IReadOnlyList<FindingRow> findings,
         RegisterPlan current,
@@ -82,18 +97,22 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
     {
         // The newest that has something to show: what was sent counts as it was sent, and what is still to come follows the current routes.
         var payload = payloads
-            .Where(p => p.LaneId == lane?.Id && p.Projection.Length > 0)
+            .Where(p => p.LaneId == lane.Id && p.Projection.Length > 0)
             .OrderByDescending(static p => p.Sequence)
             .FirstOrDefault();
         if (payload is null || order.Key is null)
         {
-            return new DestinationTrail(destination, Expected(order, destination, current), []) { Lane = lane };
+            return new DestinationTrail(lane.Destination, lane.Part, Expected(order, lane.Destination, lane.Part, current), [])
+            {
+                Lane = lane,
+            };
         }
 
         var sent = StoredPayload.OpenProjection(payload.Projection, await orders.AnswersAsync(order, payload.Revision, cancel), order.Key);
         return new DestinationTrail(
-            destination,
-            sent.Slots,
+            lane.Destination,
+            lane.Part,
+            sent,
             [
                 .. findings
                     .Where(f => f.LaneId == payload.LaneId && f.Sequence == payload.Sequence)
@@ -103,38 +122,68 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         {
             Lane = lane,
             Agreed = payload.Agreed,
-            Projection = sent,
+            IsSent = true,
             Artefact = payload.Artefact is null ? null : StoredPayload.OpenArtefact(payload.Artefact, order.Key),
         };
     }
 
-    private static IReadOnlySet<SlotId> Expected(StoredOrder order, string destination, RegisterPlan current) =>
-        order.ProjectedOn(current, destination).Slots;
+    private static Projection Expected(StoredOrder order, string destination, OrderPart part, RegisterPlan current) =>
+        order.ProjectedOn(current, destination, part);
 }
 
 /// <summary>The trail of an order.</summary>
-/// <param name="Destinations">What happened at each destination, in their order.</param>
+/// <param name="Destinations">What happened at each destination, in their order; several of one that goes by lines or units.</param>
 /// <param name="Plan">The register as it is now.</param>
 internal sealed record OrderTrail(IReadOnlyList<DestinationTrail> Destinations, RegisterPlan Plan)
 {
+    // What somebody must look at first.
+    private static readonly Sign[] Gravest =
+    [
+        Sign.TornSheet,
+        Sign.DottedOutline,
+        Sign.RaisedFlag,
+        Sign.OpenSheet,
+        Sign.CutFoldedSheet,
+        Sign.FoldedSheet,
+        Sign.CutSealedSheet,
+        Sign.SealedSheet,
+    ];
+
     /// <summary>What happened at one destination.</summary>
-    public DestinationTrail At(string destination) => Destinations.First(p => p.Destination == destination);
+    public IEnumerable<DestinationTrail> At(string destination) => Destinations.Where(p => p.Destination == destination);
+
+    /// <summary>What happened to one answer at one destination; where it went several times, the gravest of it.</summary>
+    public DestinationTrail Of(OrderAnswer answer, string destination) =>
+        At(destination)
+            .Where(t => t.Part.Has(answer.LineId, answer.UnitId))
+            .OrderBy(t => Array.IndexOf(Gravest, MarkOf(answer, t).Sign) is >= 0 and var at ? at : Gravest.Length)
+            .FirstOrDefault()
+        ?? new DestinationTrail(destination, OrderPart.Whole, new Projection([]), []);
 
     /// <summary>What one answer is to show at one destination.</summary>
-    public MarkView MarkOf(OrderAnswer answer, string destination)
+    public MarkView MarkOf(OrderAnswer answer, string destination) => MarkOf(answer, Of(answer, destination));
+
+    private MarkView MarkOf(OrderAnswer answer, DestinationTrail there)
     {
-        var there = At(destination);
-        var (expectation, finding) = (there.ExpectationOf(answer, Plan), there.FindingOf(answer.Slot));
-        return new MarkView(destination, TrailSign.Of(expectation, finding, there.Lane?.State), expectation, finding, there.Lane?.State);
+        var (expectation, finding, state) = (there.ExpectationOf(answer, Plan), there.FindingOf(answer.Slot), there.Lane?.State);
+        return new MarkView(
+            there.Destination,
+            TrailSign.Of(expectation, finding, state),
+            expectation,
+            finding,
+            state,
+            there.Lane is { State: DeliveryState.NotReleased } lane && lane.NextTryAt < LaneRow.Held ? lane.NextTryAt : null
+        );
     }
 }
 
-/// <summary>What happened at one destination.</summary>
+/// <summary>What happened at one destination, to an order or a part of it.</summary>
 /// <param name="Destination">Its key.</param>
-/// <param name="Expected">The slots expected there.</param>
+/// <param name="Part">The part of the order.</param>
+/// <param name="Projection">What is expected there: what was sent, or is to be sent.</param>
 /// <param name="Findings">What was found slot by slot, as far as it is kept so.</param>
-internal sealed record DestinationTrail(string Destination, IReadOnlySet<SlotId> Expected, IReadOnlyList<SlotFinding> Findings)
-    : DestinationFindings(Destination, Expected, Findings)
+internal sealed record DestinationTrail(string Destination, OrderPart Part, Projection Projection, IReadOnlyList<SlotFinding> Findings)
+    : DestinationFindings(Destination, Projection, Findings)
 {
     /// <summary>The lane; null for a page.</summary>
     public LaneRow? Lane { get; init; }
@@ -142,8 +191,8 @@ internal sealed record DestinationTrail(string Destination, IReadOnlySet<SlotId>
     /// <summary>What was served; null for what is delivered, and for a page that nobody opened.</summary>
     public PageViewRow? View { get; init; }
 
-    /// <summary>The projection as sent; null before.</summary>
-    public Projection? Projection { get; init; }
+    /// <summary>Whether the projection is what was sent.</summary>
+    public bool IsSent { get; init; }
 
     /// <summary>The artefact; null before, and when its time is over.</summary>
     public byte[]? Artefact { get; init; }
@@ -155,4 +204,12 @@ internal sealed record DestinationTrail(string Destination, IReadOnlySet<SlotId>
 /// <param name="Expectation">What was expected.</param>
 /// <param name="Finding">What was found.</param>
 /// <param name="Delivery">How the delivery stands; null for a page.</param>
-internal sealed record MarkView(string Destination, Sign Sign, Expectation Expectation, Finding Finding, DeliveryState? Delivery);
+/// <param name="NotBefore">The day on which it goes, where it waits for one.</param>
+internal sealed record MarkView(
+    string Destination,
+    Sign Sign,
+    Expectation Expectation,
+    Finding Finding,
+    DeliveryState? Delivery,
+    DateTimeOffset? NotBefore
+);

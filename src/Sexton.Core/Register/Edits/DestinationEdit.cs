@@ -2,11 +2,13 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Routing;
 using Sexton.Core.Types.Settings;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Register.Edits;
 
 /// <summary>
-/// Changes to one setting of a destination: "name", "takes_new_fields", "settings.NAME" for those of its kind, and "names.FIELD…" for what is called how there.
+/// Changes to one setting of a destination: "name", "takes_new_fields", "gets", "order", "release", "day", "only_once", "otherwise", "switched_off", "retired",
+/// "settings.NAME" for those of its kind, and "names.FIELD…" for what is called how there.
 /// </summary>
 public static class DestinationEdit
 {
@@ -19,6 +21,14 @@ public static class DestinationEdit
         {
             "name" => EditValue.Json(destination.Name),
             "takes_new_fields" => EditValue.Json(destination.TakesNewFields),
+            "gets" => EditValue.Json(destination.Gets),
+            "order" => EditValue.Json(destination.Order),
+            "release" => EditValue.Json(destination.Release),
+            "day" => EditValue.Json(destination.Day),
+            "only_once" => EditValue.Json(destination.OnlyOnce),
+            "otherwise" => EditValue.Json(destination.Otherwise),
+            "switched_off" => EditValue.Json(destination.SwitchedOff),
+            "retired" => EditValue.Json(destination.Retired),
             "settings" when rest.Length > 0 => destination.Settings.TryGetValue(rest, out var value)
                 ? value
                 : EditValue.Json<string?>(null),
@@ -37,12 +47,29 @@ public static class DestinationEdit
     public static Destination Apply(Destination destination, string path, JsonElement value, DestinationKinds kinds)
     {
         var (name, rest) = EditValue.Split(path);
+        var kind = kinds.Find(destination.Kind);
+        if (name is not ("name" or "takes_new_fields" or "settings" or "names" or "order") && kind?.IsDelivered == false)
+        {
+            throw new DraftEditException(path, "It is shown whenever somebody opens it, with all that goes there.");
+        }
+
         return name switch
         {
             "name" => destination with { Name = Name(value, path) },
             "takes_new_fields" => destination with { TakesNewFields = EditValue.Truth(value, path) },
+            "gets" => destination with { Gets = EditValue.Condition(value, path) },
+            "order" => destination with { Order = Order(value, path) },
+            "release" => Released(
+                destination,
+                EditValue.Word<Release>(value, path, "It is released placed, paid, approved, prepared or on a day.")
+            ),
+            "day" => destination with { Day = EditValue.Key(value, path) },
+            "only_once" => destination with { OnlyOnce = EditValue.Truth(value, path) },
+            "otherwise" => destination with { Otherwise = EditValue.Word<Otherwise>(value, path, NamesEdit.WrongOtherwise) },
+            "switched_off" => destination with { SwitchedOff = EditValue.Truth(value, path) },
+            "retired" => destination with { Retired = EditValue.Truth(value, path) },
             "settings" when rest.Length > 0 => destination with { Settings = With(destination, rest, value, path, kinds) },
-            "names" when rest.Length > 0 => kinds.Find(destination.Kind)?.NamesAnswers == false
+            "names" when rest.Length > 0 => kind?.NamesAnswers == false
                 ? throw new DraftEditException(path, "Answers stand there as the shopper gave them, under their questions.")
                 : destination with
                 {
@@ -51,6 +78,21 @@ public static class DestinationEdit
             _ => throw Unknown(path),
         };
     }
+
+    // Of the day nothing is left where it is not released on one.
+    private static Destination Released(Destination destination, Release release) =>
+        destination with
+        {
+            Release = release,
+            Day = release == Release.Day ? destination.Day : null,
+        };
+
+    private static ImmutableArray<string> Order(JsonElement value, string path) =>
+        value.ValueKind == JsonValueKind.Array
+        && value.EnumerateArray().All(static k => k.ValueKind == JsonValueKind.String && FieldKey.IsValid(k.GetString()!))
+        && value.EnumerateArray().DistinctBy(static k => k.GetString()).Count() == value.GetArrayLength()
+            ? [.. value.EnumerateArray().Select(static k => k.GetString()!)]
+            : throw new DraftEditException(path, "Give the keys of fields, each once.");
 
     private static string Name(JsonElement value, string path) =>
         EditValue.Text(value, path, EditValue.LongestName) is { Length: > 0 } name

@@ -82,15 +82,16 @@ internal static class EditValue
             ? [.. uses]
             : throw new DraftEditException(path, "Give a list of components.");
 
-    public static LineLeaving Leaving(JsonElement value, string path)
+    public static T Word<T>(JsonElement value, string path, string wrong)
+        where T : struct, Enum
     {
         try
         {
-            return value.Deserialize<LineLeaving>(DocumentJson.Options);
+            return value.Deserialize<T>(DocumentJson.Options);
         }
         catch (JsonException)
         {
-            throw new DraftEditException(path, "A line leaves together, beside or instead.");
+            throw new DraftEditException(path, wrong);
         }
     }
 

@@ -7,11 +7,14 @@ using Sexton.Core.Values;
 namespace Sexton.Core.Register.Edits;
 
 /// <summary>
-/// Changes to what fields and answers are called at a destination: "FIELD.name.LANGUAGE", "FIELD.values.CHOICE" ("yes" and "no" of a question with these answers)
-/// and "FIELD.days". An empty text or a null takes the name away.
+/// Changes to what fields and answers are called at a destination: "FIELD.name.LANGUAGE", "FIELD.values.CHOICE" ("yes" and "no" of a question with these answers),
+/// "FIELD.days", and "FIELD.otherwise" for what is done with what does not fit. An empty text or a null takes it away.
 /// </summary>
 internal static class NamesEdit
 {
+    /// <summary>What is said of a way that there is not.</summary>
+    public const string WrongOtherwise = "What does not fit is refused, or called for, shortened or moved: refuse, call, shorten or note.";
+
     private const int LongestWord = 100;
 
     public static JsonElement Read(Destination destination, string path, string rest)
@@ -23,6 +26,7 @@ internal static class NamesEdit
             "name" => EditValue.Json(names.Name.Texts.GetValueOrDefault(part)),
             "values" => EditValue.Json(names.Words.Values.GetValueOrDefault(part)),
             "days" when part.Length == 0 => EditValue.Json(names.Words.Days),
+            "otherwise" when part.Length == 0 => EditValue.Json(names.Otherwise),
             _ => throw Unknown(path),
         };
     }
@@ -35,7 +39,14 @@ internal static class NamesEdit
         {
             "name" => names with { Name = EditValue.With(names.Name, part, OrEmpty(value), path, EditValue.LongestLabel) },
             "values" => names with { Words = names.Words with { Values = With(names.Words.Values, part, value, path) } },
-            "days" when part.Length == 0 => names with { Words = names.Words with { Days = Form(value, path) } },
+            "days" when part.Length == 0 => names with
+            {
+                Words = names.Words with
+                {
+                    Days = OrNone<DayForm>(value, path, "A day is written dotted, slashed, month_first, hyphened or compact."),
+                },
+            },
+            "otherwise" when part.Length == 0 => names with { Otherwise = OrNone<Otherwise>(value, path, WrongOtherwise) },
             _ => throw Unknown(path),
         };
         return changed.IsEmpty ? destination.Names.Remove(field) : destination.Names.SetItem(field, changed);
@@ -62,17 +73,8 @@ internal static class NamesEdit
             : values.SetItem(key, word);
     }
 
-    private static DayForm? Form(JsonElement value, string path)
-    {
-        try
-        {
-            return value.Deserialize<DayForm?>(DocumentJson.Options);
-        }
-        catch (JsonException)
-        {
-            throw new DraftEditException(path, "A day is written dotted, slashed, month_first, hyphened or compact.");
-        }
-    }
+    private static T? OrNone<T>(JsonElement value, string path, string wrong)
+        where T : struct, Enum => value.ValueKind == JsonValueKind.Null ? null : EditValue.Word<T>(value, path, wrong);
 
     private static JsonElement OrEmpty(JsonElement value) => value.ValueKind == JsonValueKind.Null ? EditValue.Json("") : value;
 

@@ -31,6 +31,12 @@ internal static class NamesWords
             }
 
             yield return new($"writes the day of {name} as ", Written(before.Words.Days), Written(after.Words.Days), "");
+            yield return new(
+                $"what does not fit of {name} ",
+                DestinationWords.Said(before.Otherwise),
+                DestinationWords.Said(after.Otherwise),
+                ""
+            );
         }
     }
 

@@ -1,0 +1,90 @@
+using Sexton.Core.Conditions;
+using Sexton.Core.Facts;
+using Sexton.Core.Routing;
+
+namespace Sexton.Core.Plan;
+
+/// <summary>Binds what a destination gets, of whom and when, to the fields of a plan. One that is retired is not mended any more, and gets nothing.</summary>
+/// <param name="destination">The destination.</param>
+/// <param name="binder">Binds conditions.</param>
+/// <param name="find">The planned field with a key, or null.</param>
+internal sealed class DestinationBinder(BoundDestination destination, ConditionBinder binder, Func<string, PlannedField?> find)
+{
+    private static readonly BoundCondition Never = new BoundGroup(GroupKind.Any, []);
+
+    /// <summary>Binds it.</summary>
+    /// <returns>What is wrong: the path of a setting, and a sentence.</returns>
+    public IEnumerable<(string Setting, string Sentence)> Bind()
+    {
+        var problems = new[] { BindAddress(), BindGets(), BindDay() }.OfType<(string, string)>().ToList();
+        return destination.Plain.Retired ? [] : problems;
+    }
+
+    // Whoever is named by an answer of each seat gets one for each seat.
+    private (string, string)? BindAddress()
+    {
+        if (destination.AddressedBy is not { } key)
+        {
+            return null;
+        }
+
+        if (find(key) is not { } field)
+        {
+            destination.Gets = Never;
+            return (
+                "settings",
+                key.Length == 0
+                    ? "Say which answer names who gets it."
+                    : $"There is no field “{key}”. Choose another answer that names who gets it."
+            );
+        }
+
+        (destination.GoesBy, destination.Picks) = (field.Level, field.Level);
+        return null;
+    }
+
+    private (string, string)? BindGets()
+    {
+        if (destination.Plain.Gets is not { } condition)
+        {
+            return null;
+        }
+
+        try
+        {
+            destination.Gets ??= binder.Bind(condition, destination.Picks, int.MaxValue, new HashSet<AnswerSource>());
+            return null;
+        }
+        catch (ConditionException e)
+        {
+            destination.Gets = Never;
+            return ("gets", e.Message);
+        }
+    }
+
+    private (string, string)? BindDay()
+    {
+        if (destination.Plain.Release != Release.Day)
+        {
+            return null;
+        }
+
+        if (find(destination.Plain.Day ?? "") is not { } field)
+        {
+            return ("day", "Say which answer gives the day.");
+        }
+
+        if (field.FactKind != FactKind.Day)
+        {
+            return ("day", $"“{field.NameForStaff}” is no day. Choose another answer.");
+        }
+
+        if (field.Level > destination.GoesBy)
+        {
+            return ("day", $"“{field.NameForStaff}” is answered more often than something goes there. Choose another answer.");
+        }
+
+        destination.Day = field;
+        return null;
+    }
+}

@@ -1,0 +1,62 @@
+using Sexton.Core.Routing;
+using Sexton.Core.Values;
+
+namespace Sexton.Core.Projections;
+
+/// <summary>Fits answers to what a destination takes, as was agreed for it; and says what does not fit all the same.</summary>
+public static class Fitting
+{
+    /// <summary>What stands at the end of a text that goes no further there.</summary>
+    public const string Mark = "…";
+
+    /// <summary>An entry as it goes to a destination: shortened, or with what is too long in the note of its level.</summary>
+    /// <param name="entry">The entry with the whole text.</param>
+    /// <param name="to">The destination.</param>
+    /// <example><code>Fitting.Fit(entry, bench).Text // "For Grandmother Z…", where the bench takes 18 characters and shortens</code></example>
+    public static Entry Fit(Entry entry, BoundDestination to)
+    {
+        var otherwise = to.OtherwiseOf(entry.Field);
+        if (
+            otherwise is not (Otherwise.Shorten or Otherwise.Note)
+            || !entry.Files.IsEmpty
+            || to.Longest(entry.Level) is not { } takes
+            || Graphemes.FitIn(entry.Text, takes)
+        )
+        {
+            return entry;
+        }
+
+        var begins = Graphemes.First(entry.Text, takes - 1);
+        return entry with
+        {
+            Text = (otherwise == Otherwise.Note ? begins : begins.TrimEnd()) + Mark,
+            Rest = otherwise == Otherwise.Note ? entry.Text[begins.Length..] : null,
+            Given = entry.Text,
+        };
+    }
+
+    /// <summary>Why something cannot go to a destination as it is, in a sentence; null where all of it can.</summary>
+    /// <param name="projection">What is to go.</param>
+    /// <param name="to">The destination.</param>
+    public static string? WhyStops(Projection projection, BoundDestination to) =>
+        projection.Entries.Where(static e => e.Files.IsEmpty).Select(e => WhyStops(e, to)).FirstOrDefault(static why => why is not null);
+
+    private static string? WhyStops(Entry entry, BoundDestination to)
+    {
+        if (to.Longest(entry.Level) is { } takes && !Graphemes.FitIn(entry.Text, takes))
+        {
+            return $"“{entry.Name}” has {Graphemes.Count(entry.Text)} characters, and {to.Phrase} takes {takes}.";
+        }
+
+        if (entry.Rest is { } rest && !Graphemes.FitIn(rest, to.LongestNote(entry.Level)))
+        {
+            return $"What is left of “{entry.Name}” has {Graphemes.Count(rest)} characters, and the note in {to.Phrase} takes {to.LongestNote(entry.Level)}.";
+        }
+
+        return
+            to.Capacity.Characters is { } characters
+            && entry.Text.EnumerateRunes().FirstOrDefault(r => !characters.Has(r)) is { Value: > 0 } other
+            ? $"“{entry.Name}” has “{other}” in it, and {to.Phrase} takes only {characters.Name}."
+            : null;
+    }
+}

@@ -1,0 +1,50 @@
+using System.Collections.Immutable;
+using Sexton.Core.Facts;
+using Sexton.Core.Orders;
+using Sexton.Core.Routing;
+
+namespace Sexton.Core.Projections;
+
+/// <summary>Which parts of an order go to a destination.</summary>
+public static class OrderParts
+{
+    /// <summary>The parts that go there, each by itself: none where it is switched off, where its condition picks nothing, or where nobody is named to whom they go.</summary>
+    /// <param name="facts">The facts and answers of the order.</param>
+    /// <param name="to">The destination.</param>
+    /// <example><code>OrderParts.Of(new OrderFacts(order), maker) // a part for each line that goes to the maker</code></example>
+    public static IEnumerable<OrderPart> Of(OrderFacts facts, BoundDestination to)
+    {
+        if (to.Plain.SwitchedOff || to.Plain.Retired)
+        {
+            return [];
+        }
+
+        var picked = PlacesOf(facts, to.Picks).Where(p => IsPicked(facts, to, p));
+        var parts = to.GoesBy == to.Picks ? picked : picked.Take(1).Select(static _ => Place.Order);
+        return parts
+            .Where(p => to.AddressedBy is not { } field || facts.Find(field, p) is not null)
+            .Select(p => new OrderPart(facts.LineIdAt(p) ?? "", facts.UnitIdAt(p) ?? ""));
+    }
+
+    /// <summary>The lines of a part that go to a destination.</summary>
+    /// <param name="order">The order.</param>
+    /// <param name="facts">Its facts and answers.</param>
+    /// <param name="to">The destination.</param>
+    /// <param name="part">The part.</param>
+    public static ImmutableArray<OrderLine> LinesOf(OrderContent order, OrderFacts facts, BoundDestination to, OrderPart part) =>
+        part == OrderPart.Whole
+            ? [.. order.Lines.Where((_, i) => to.Picks != Level.Line || IsPicked(facts, to, Place.OfLine(i)))]
+            : [.. order.Lines.Where(l => l.Id == part.LineId)];
+
+    private static IEnumerable<Place> PlacesOf(OrderFacts facts, Level level)
+    {
+        if (level == Level.Order)
+        {
+            return [Place.Order];
+        }
+
+        return facts.Places().Where(p => p.Level == level);
+    }
+
+    private static bool IsPicked(OrderFacts facts, BoundDestination to, Place place) => to.Gets?.Holds(facts, place) != false;
+}

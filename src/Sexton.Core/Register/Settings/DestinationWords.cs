@@ -1,0 +1,47 @@
+using Sexton.Core.Routing;
+
+namespace Sexton.Core.Register.Settings;
+
+/// <summary>How two destinations differ in what they get, when, and what is done with what does not fit, in words.</summary>
+internal static class DestinationWords
+{
+    public static IEnumerable<ClauseChange> Of(Destination? old, SideWords then, Destination now, SideWords here) =>
+        [
+            new("", SideWords.Flag(old?.SwitchedOff == true, "switched off"), SideWords.Flag(now.SwitchedOff, "switched off"), ""),
+            new("", SideWords.Flag(old?.Retired == true, "retired"), SideWords.Flag(now.Retired, "retired"), ""),
+            new("gets only that of which ", then.Sentence(old?.Gets), here.Sentence(now.Gets), ""),
+            new("in the order ", Listed(old, then), Listed(now, here), ""),
+            new("gets it ", Moment(old, then), Moment(now, here), ""),
+            new(
+                "",
+                SideWords.Flag(old?.OnlyOnce == true, "nothing again after a correction"),
+                SideWords.Flag(now.OnlyOnce, "nothing again after a correction"),
+                ""
+            ),
+            new("what does not fit ", Said(old?.Otherwise ?? Otherwise.Refuse), Said(now.Otherwise), ""),
+        ];
+
+    /// <summary>What is done with what does not fit.</summary>
+    public static string Said(Otherwise? otherwise) =>
+        otherwise switch
+        {
+            Otherwise.Call => "stops it, and whoever answers for it is called",
+            Otherwise.Shorten => "is shortened with a mark",
+            Otherwise.Note => "goes on in its note",
+            Otherwise.Refuse => "is refused before publishing",
+            _ => "",
+        };
+
+    private static string Listed(Destination? side, SideWords words) =>
+        string.Join(", ", (side?.Order ?? []).Select(k => SideWords.Quoted(words.FieldName(k) ?? k)));
+
+    private static string Moment(Destination? side, SideWords words) =>
+        side?.Release switch
+        {
+            Release.Paid => "when the order is paid",
+            Release.Approved => "when its lines are approved",
+            Release.Prepared => "when its lines are prepared",
+            Release.Day => $"on the day of {SideWords.Quoted(side.Day is null ? "…" : words.FieldName(side.Day) ?? side.Day)}",
+            _ => "when the order is placed",
+        };
+}

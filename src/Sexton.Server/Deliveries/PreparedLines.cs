@@ -1,0 +1,90 @@
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Orders;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+using Sexton.Data;
+using Sexton.Data.Rows;
+using Sexton.Server.Accounts;
+using Sexton.Server.Common;
+using Sexton.Server.Orders;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Deliveries;
+
+/// <summary>What somebody says to be prepared, and the lanes that wait for it.</summary>
+internal sealed class PreparedLines(SextonDb db, CurrentRegister current, LanePlanner planner, WorkSignal signal, TimeProvider clock)
+{
+    /// <summary>Says that a line is prepared, or not after all: what waits for it goes, or waits again where it has not gone yet.</summary>
+    /// <param name="order">The order.</param>
+    /// <param name="line">The id of the line.</param>
+    /// <param name="isPrepared">Whether it is prepared.</param>
+    /// <param name="actor">Who says so.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task SayAsync(StoredOrder order, string line, bool isPrepared, Actor actor, CancellationToken cancel)
+    {
+        if (!order.Content.Lines.Any(l => l.Id == line))
+        {
+            throw ApiProblemException.NotFound($"Order {order.Number} has no line “{line}”.");
+        }
+
+        var (version, _) = await current.GetAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+
+        // Of two who say so of two lines at once, the later sees what the earlier said.
+        await db.Orders.FromSql($"select * from orders where id = {order.Id} for update").AsNoTracking().SingleAsync(cancel);
+        await WriteAsync(order.Id, line, isPrepared, actor, cancel);
+        var prepared = await db.PreparedLines.Where(p => p.OrderId == order.Id).Select(p => p.LineId).ToHashSetAsync(cancel);
+        var facts = new OrderFacts(order.Content);
+        foreach (var lane in await UnsentAsync(order.Id, cancel))
+        {
+            // One that is gone from the register holds nothing back: its try says what is wrong.
+            var notBefore = version.Plan.Destinations.Find(lane.Destination) is { } to
+                ? planner.NotBefore(order.Content, facts, to, lane.Part, prepared)
+                : null;
+            (lane.State, lane.NextTryAt) = notBefore is null
+                ? (DeliveryState.Waiting, lane.State == DeliveryState.Waiting ? lane.NextTryAt : clock.GetUtcNow())
+                : (DeliveryState.NotReleased, notBefore.Value);
+        }
+
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        signal.Raise();
+    }
+
+    private async Task WriteAsync(Guid order, string line, bool isPrepared, Actor actor, CancellationToken cancel)
+    {
+        var before = await db.PreparedLines.SingleOrDefaultAsync(p => p.OrderId == order && p.LineId == line, cancel);
+        if (isPrepared && before is null)
+        {
+            db.PreparedLines.Add(
+                new PreparedLineRow
+                {
+                    OrderId = order,
+                    LineId = line,
+                    Account = actor.Id,
+                    Name = actor.Name,
+                    At = clock.GetUtcNow(),
+                }
+            );
+        }
+        else if (!isPrepared && before is not null)
+        {
+            db.PreparedLines.Remove(before);
+        }
+
+        await db.SaveChangesAsync(cancel);
+    }
+
+    // Those of which nothing was tried.
+    private Task<List<LaneRow>> UnsentAsync(Guid order, CancellationToken cancel) =>
+        db
+            .Lanes.FromSql(
+                $"""
+                select * from lanes
+                where order_id = {order} and release = {(short)Release.Prepared} and tries = 0
+                  and state in ({(short)DeliveryState.Waiting}, {(short)DeliveryState.NotReleased})
+                order by id for update
+                """
+            )
+            .ToListAsync(cancel);
+}
