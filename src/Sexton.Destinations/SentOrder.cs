@@ -24,7 +24,7 @@ public sealed record SentOrder(
 )
 {
     /// <summary>The part of the order that goes.</summary>
-    public OrderPart Part { get; init; }
+    public OrderPart Part { get; init; } = OrderPart.Whole;
 
     /// <summary>The lines that go.</summary>
     public ImmutableArray<OrderLine> Lines { get; init; } = Content.Lines;

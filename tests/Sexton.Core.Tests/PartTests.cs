@@ -19,16 +19,45 @@ public sealed class PartTests
     // A label with words, two seats with names of their own, a short tree and a tall one; a gift with a day for the whole order.
     private static readonly Field[] Fields =
     [
-        Fixture.Wording() with { GoesTo = ["bench", "team"] },
-        Fixture.AskUnit("badge", "line_text") with { GoesTo = ["seats", "team"] },
-        Fixture.AskUnit("address", "email") with { GoesTo = ["seats"] },
-        Fixture.Ask("site", "line_text") with { AskedOf = ProductScope.Only("TALL"), GoesTo = ["team"] },
-        Fixture.AskOrder("gift", "line_text") with { GoesTo = ["bench", "seats", "team"] },
-        Fixture.AskOrder("gift_day", "date") with { GoesTo = ["team"] },
+        Fixture.Wording() with
+        {
+            GoesTo = ["bench", "team"],
+        },
+        Fixture.AskUnit("badge", "line_text") with
+        {
+            GoesTo = ["seats", "team"],
+        },
+        Fixture.AskUnit("address", "email") with
+        {
+            GoesTo = ["seats"],
+        },
+        Fixture.Ask("site", "line_text") with
+        {
+            AskedOf = ProductScope.Only("TALL"),
+            GoesTo = ["team"],
+        },
+        Fixture.AskOrder("gift", "line_text") with
+        {
+            GoesTo = ["bench", "seats", "team"],
+        },
+        Fixture.AskOrder("gift_day", "date") with
+        {
+            GoesTo = ["team"],
+        },
     ];
 
-    private static readonly Destination Bench = new() { Key = "bench", Kind = "by_line", Name = "Bench" };
-    private static readonly Destination Team = new() { Key = "team", Kind = "by_order_in_lines", Name = "Team" };
+    private static readonly Destination Bench = new()
+    {
+        Key = "bench",
+        Kind = "by_line",
+        Name = "Bench",
+    };
+    private static readonly Destination Team = new()
+    {
+        Key = "team",
+        Kind = "by_order_in_lines",
+        Name = "Team",
+    };
     private static readonly Destination Seats = new()
     {
         Key = "seats",
@@ -100,11 +129,7 @@ public sealed class PartTests
     public void Answers_stand_in_the_order_that_is_wanted_and_the_others_follow()
     {
         var (order, plan) = Ordered(Team with { Order = ["gift_day", "gone", "gift", "site"] });
-        Projector
-            .Project(order, plan, plan, "team")
-            .Of(null)
-            .Select(static e => e.Field)
-            .ShouldBe(["gift_day", "gift"]);
+        Projector.Project(order, plan, plan, "team").Of(null).Select(static e => e.Field).ShouldBe(["gift_day", "gift"]);
     }
 
     // What it is released by, the day that was given ("" for none), what is prepared, and when it goes.
@@ -144,8 +169,20 @@ public sealed class PartTests
     [InlineData("as it is", "12345678", Otherwise.Shorten, "12345678", null)]
     [InlineData("one more", "123456789", Otherwise.Shorten, "1234567…", null)]
     [InlineData("no blank before the mark", "123456 89", Otherwise.Shorten, "123456…", null)]
-    [InlineData("characters, not code units", "👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾", Otherwise.Shorten, "👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾", null)]
-    [InlineData("a character is not cut", "👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾", Otherwise.Shorten, "👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾…", null)]
+    [InlineData(
+        "characters, not code units",
+        "👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾",
+        Otherwise.Shorten,
+        "👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾",
+        null
+    )]
+    [InlineData(
+        "a character is not cut",
+        "👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾",
+        Otherwise.Shorten,
+        "👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾👩‍🌾…",
+        null
+    )]
     [InlineData("the rest goes on", "1234567 90", Otherwise.Note, "1234567…", " 90")]
     [InlineData("nothing goes on", "12345678", Otherwise.Note, "12345678", null)]
     [InlineData("somebody is called", "123456789", Otherwise.Call, "123456789", null)]
@@ -160,7 +197,9 @@ public sealed class PartTests
         entry.Proof.ShouldBe(rest is null ? there : $"{there}\n{rest}");
 
         // What was not agreed to be fitted stops it.
-        Fitting.WhyStops(new Projection([entry]), to).ShouldBe(there.Length > 8 && there == text && text[0] == '1' ? "“Words” has 9 characters, and “Narrow” takes 8." : null);
+        Fitting
+            .WhyStops(new Projection([entry]), to)
+            .ShouldBe(there.Length > 8 && there == text && text[0] == '1' ? "“Words” has 9 characters, and “Narrow” takes 8." : null);
     }
 
     [Fact]
@@ -176,7 +215,15 @@ public sealed class PartTests
     [InlineData("Zoë", "“Words” has “ë” in it, and “Drop” takes only the characters of ASCII.")]
     public void What_cannot_be_written_there_stops_it(string text, string? why)
     {
-        var drop = Index(new Destination { Key = "drop_it", Kind = "drop", Name = "Drop " + "it" }).Find("drop_it")!;
+        var drop = Index(
+                new Destination
+                {
+                    Key = "drop_it",
+                    Kind = "drop",
+                    Name = "Drop " + "it",
+                }
+            )
+            .Find("drop_it")!;
         Fitting
             .WhyStops(new Projection([new Entry("l1", null, "wording", "Words", text)]), drop)
             .ShouldBe(why?.Replace("“Drop”", "“Drop it”", StringComparison.Ordinal));
@@ -198,7 +245,9 @@ public sealed class PartTests
         Narrow(otherwise).WhenTooLong("wording", rule, Level.Line).ShouldBe(longest > 8 ? otherwise : null);
         if (otherwise == Otherwise.Note)
         {
-            Narrow(otherwise).WhyNot("gift", rule, Level.Order).ShouldBe("An answer may have " + longest + " characters, and “Narrow” takes 8 and has no note for the rest.");
+            Narrow(otherwise)
+                .WhyNot("gift", rule, Level.Order)
+                .ShouldBe("An answer may have " + longest + " characters, and “Narrow” takes 8 and has no note for the rest.");
         }
     }
 
@@ -210,7 +259,14 @@ public sealed class PartTests
             { "a day", Team with { Release = Release.Day, Day = "gift_day" }, null },
             { "a fact of each seat", Gets(Team, "{'of': 'answer.badge', 'was_given': true}"), "gets “The badge” is answered for each one" },
             { "a field that is not there", Gets(Team, "{'of': 'answer.gone', 'was_given': true}"), "gets There is no field “gone”." },
-            { "a name that nobody gives", Seats with { Settings = Fixture.Settings(("to", "gone")) }, "settings There is no field “gone”." },
+            {
+                "a name that nobody gives",
+                Seats with
+                {
+                    Settings = Fixture.Settings(("to", "gone")),
+                },
+                "settings There is no field “gone”."
+            },
             { "nobody named", Seats with { Settings = Fixture.Settings() }, "settings Say which answer names who gets it." },
             { "retired, and not mended any more", Team with { Release = Release.Day, Retired = true }, null },
         };
@@ -236,7 +292,10 @@ public sealed class PartTests
     {
         var gets = Gets(Bench, "{'of': 'category', 'is': 'Bulbs'}");
         var problems = DraftChecks.Run(RegisterPlan.Compile(Register(gets), FieldTypes.Standard, TestKind.All), Fixture.Products);
-        problems.Where(static p => p.Field == "bench").Select(static p => (p.Code, p.Setting)).ShouldBe([("condition_names_unknown", "gets")]);
+        problems
+            .Where(static p => p.Field == "bench")
+            .Select(static p => (p.Code, p.Setting))
+            .ShouldBe([("condition_names_unknown", "gets")]);
     }
 
     [Theory]
@@ -252,7 +311,9 @@ public sealed class PartTests
     {
         var value = JsonSerializer.Deserialize<JsonElement>(json);
         var changed = DestinationEdit.Apply(Bench, setting, value, TestKind.All);
-        JsonElement.DeepEquals(DestinationEdit.Read(changed, setting), value).ShouldBeTrue(DestinationEdit.Read(changed, setting).GetRawText());
+        JsonElement
+            .DeepEquals(DestinationEdit.Read(changed, setting), value)
+            .ShouldBeTrue(DestinationEdit.Read(changed, setting).GetRawText());
         var back = DestinationEdit.Apply(changed, setting, DestinationEdit.Read(Bench, setting), TestKind.All);
         JsonSerializer.Serialize(back, DocumentJson.Options).ShouldBe(JsonSerializer.Serialize(Bench, DocumentJson.Options));
     }
@@ -270,14 +331,25 @@ public sealed class PartTests
     {
         var plain = Register(Bench).Destinations.Single(d => d.Key == destination);
         Should
-            .Throw<DraftEditException>(() => DestinationEdit.Apply(plain, setting, JsonSerializer.Deserialize<JsonElement>(json), TestKind.All))
+            .Throw<DraftEditException>(() =>
+                DestinationEdit.Apply(plain, setting, JsonSerializer.Deserialize<JsonElement>(json), TestKind.All)
+            )
             .Message.ShouldContain(says);
     }
 
     [Fact]
     public void Nothing_is_left_of_the_day_where_it_is_not_released_on_one() =>
         DestinationEdit
-            .Apply(Team with { Release = Release.Day, Day = "gift_day" }, "release", JsonSerializer.SerializeToElement("paid"), TestKind.All)
+            .Apply(
+                Team with
+                {
+                    Release = Release.Day,
+                    Day = "gift_day",
+                },
+                "release",
+                JsonSerializer.SerializeToElement("paid"),
+                TestKind.All
+            )
             .Day.ShouldBeNull();
 
     [Fact]
@@ -333,7 +405,11 @@ public sealed class PartTests
     private static RegisterContent Register(params Destination[] more) =>
         Fixture.Register(Fields) with
         {
-            Fields = [.. Fixture.BuiltIns, .. Fields.Select(f => f with { GoesTo = f.GoesTo.Intersect(more.Select(static d => d.Key)).Add("order_page") })],
+            Fields =
+            [
+                .. Fixture.BuiltIns,
+                .. Fields.Select(f => f with { GoesTo = f.GoesTo.Intersect(more.Select(static d => d.Key)).Add("order_page") }),
+            ],
             Destinations = [.. TestKind.All.AtFirst, .. more],
         };
 
@@ -350,8 +426,16 @@ public sealed class PartTests
                 new("b", Fixture.Answers(("badge", "Bo"), ("address", "bo@seat.example"))),
             ],
         };
-        var cart = Fixture.Of(Fixture.Line("LABEL", 1, ("wording", "Quince")), seats, Fixture.Line("TREE"), Fixture.Line("TALL", 1, ("site", "Lane")));
-        var answers = Fixture.Answers([("gift", "For you"), .. day.Length > 0 ? [("gift_day", (object)day)] : Array.Empty<(string, object)>()]);
+        var cart = Fixture.Of(
+            Fixture.Line("LABEL", 1, ("wording", "Quince")),
+            seats,
+            Fixture.Line("TREE"),
+            Fixture.Line("TALL", 1, ("site", "Lane"))
+        );
+        var answers = Fixture.Answers([
+            ("gift", "For you"),
+            .. day.Length > 0 ? [("gift_day", (object)day)] : Array.Empty<(string, object)>(),
+        ]);
         cart = cart with { Answers = AnswerSet.Of([.. Fixture.Shopper, .. answers]) };
         return (Fixture.Order(Fixture.Evaluate(plan, cart)), plan);
     }

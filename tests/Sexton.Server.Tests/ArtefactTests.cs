@@ -10,6 +10,7 @@ using Sexton.Core.Trail;
 using Sexton.Core.Values;
 using Sexton.Destinations;
 using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.Email;
 using Sexton.Destinations.Pages;
 using Sexton.Destinations.ShopperEmail;
 
@@ -35,7 +36,8 @@ public sealed class ArtefactTests
             "Shop",
             new MailboxAddress("Shop", "shop@marrowby.example"),
             id => $"http://localhost/{id}",
-            (id, sha256) => $"http://localhost/{id}/files/{sha256}"
+            (id, sha256) => $"http://localhost/{id}/files/{sha256}",
+            static number => $"http://localhost/console/orders/{number}"
         ),
         new MailConnection("", 0, TimeSpan.Zero)
     );
@@ -207,7 +209,7 @@ public sealed class ArtefactTests
     {
         var projection = new Projection([new Entry("a", null, "wording", "Words: on {{it}}", text)]);
         var order = Order with { Projection = projection };
-        Email.ReadBack(Email.Render(order, 1), order).Select(f => f.Found).ShouldAllBe(found => found == text);
+        Email.ReadBack(Email.Render(ToShopper(order), 1), order).Select(f => f.Found).ShouldAllBe(found => found == text);
         BackOffice.ReadBack(BackOffice.Render(order, 1), order).Single().Found.ShouldBe(text);
         var page = new JsonObject
         {
@@ -243,7 +245,7 @@ public sealed class ArtefactTests
                 ],
             },
         };
-        using var message = MimeMessage.Load(new MemoryStream(Email.Render(order, 1)));
+        using var message = MimeMessage.Load(new MemoryStream(Email.Render(ToShopper(order), 1)));
         var recipient = message.To.Mailboxes.ShouldHaveSingleItem();
         recipient.Address.ShouldBe("yes@1.example");
         // Blanks in a row are one in a header (RFC 5322, folding white space).
@@ -273,7 +275,7 @@ public sealed class ArtefactTests
             "name" => ("the plan (2).pdf", "the plan.pdf"),
             _ => ("the plan", "the plan"),
         };
-        var email = Email.Render(order, 1);
+        var email = Email.Render(ToShopper(order), 1);
         Worst(Email.ReadBack(Replace(email, "text/html", Html(from), Html(to)), order), "line/a/site", "html").ShouldBe(message);
         Worst(Email.ReadBack(Replace(email, "text/plain", from, to), order), "line/a/site", "text").ShouldBe(message);
 
@@ -311,7 +313,7 @@ public sealed class ArtefactTests
     private static Finding Worst(IEnumerable<SlotFinding> findings, string slot, string part) =>
         SlotFinding.Worst(findings.Where(f => f.Slot == slot && f.Part == part).Select(f => f.Finding));
 
-    private static byte[] EmailBytes() => Email.Render(Order, 1);
+    private static byte[] EmailBytes() => Email.Render(ToShopper(Order), 1);
 
     private static byte[] HtmlDeed(string deed) =>
         deed switch
@@ -467,4 +469,7 @@ public sealed class ArtefactTests
     }
 
     private static Destination BackOfficeAtFirst => new DestinationKinds([BackOffice]).AtFirst.Single();
+
+    private static SentOrder ToShopper(SentOrder order) =>
+        order with { To = new BoundDestination(new DestinationKinds([Email]).AtFirst.Single(), Email) };
 }

@@ -6,6 +6,7 @@ using MimeKit;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.Email;
 using Sexton.Destinations.ShopperEmail;
 using Sexton.Server.Tests.Support;
 using Sexton.StandIns;
@@ -76,7 +77,13 @@ public sealed class ConnectionTests : IDisposable
         await standIns.StartAsync(TestContext.Current.CancellationToken);
         using var wire = new Wire(port);
         var kind = new ShopperEmailKind(
-            new EmailSettings("Shop", new MailboxAddress("Shop", "shop@shop.example"), static _ => "", static (_, _) => ""),
+            new EmailSettings(
+                "Shop",
+                new MailboxAddress("Shop", "shop@shop.example"),
+                static _ => "",
+                static (_, _) => "",
+                static number => $"http://localhost/console/orders/{number}"
+            ),
             new MailConnection("127.0.0.1", wire.Port, TimeSpan.FromSeconds(5))
             {
                 Security = security,

@@ -295,7 +295,8 @@ public sealed class ProxiedTests(ProxiedTests.Proxied world) : IClassFixture<Pro
     {
         using var shopper = new Shopper(world);
         var uploader = new Uploader(shopper.Http);
-        async Task<int> AnnounceAsync(string from) => (await uploader.BeginAsync("plans", "plan.pdf", 10, ("X-Forwarded-For", from))).Status;
+        async Task<int> AnnounceAsync(string from) =>
+            (await uploader.BeginAsync("plans", "plan.pdf", 10, ("X-Forwarded-For", from))).Status;
         var statuses = new List<int>();
         for (var i = 0; i < 4; i++)
         {

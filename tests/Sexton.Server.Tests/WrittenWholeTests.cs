@@ -9,6 +9,7 @@ using Sexton.Core.Routing;
 using Sexton.Core.Values;
 using Sexton.Destinations;
 using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.Email;
 using Sexton.Destinations.ShopperEmail;
 
 namespace Sexton.Server.Tests;
@@ -35,7 +36,8 @@ public sealed class WrittenWholeTests
             "Shop",
             new MailboxAddress("Shop", "shop@marrowby.example"),
             id => $"http://shop.example/orders/{id:N}",
-            (id, sha256) => $"http://shop.example/{id:N}/{sha256[..4]}"
+            (id, sha256) => $"http://shop.example/{id:N}/{sha256[..4]}",
+            static number => $"http://localhost/console/orders/{number}"
         ),
         new MailConnection("", 0, TimeSpan.Zero)
     );
@@ -210,8 +212,8 @@ public sealed class WrittenWholeTests
     {
         var prices = Order.Content.Prices with { IncludeTax = taxIncluded };
         var order = Order with { Content = Order.Content with { Prices = prices } };
-        using var message = MimeMessage.Load(new MemoryStream(Email.Render(order, 2)));
-        message.MessageId.ShouldBe("11111111111111111111111111111111.2@marrowby.example");
+        using var message = MimeMessage.Load(new MemoryStream(Email.Render(ToShopper(order), 2)));
+        message.MessageId.ShouldBe("11111111111111111111111111111111.shopper_email.2@marrowby.example");
         message.Subject.ShouldBe("Your order 40712 at Shop");
         message.From.ToString().ShouldBe("\"Shop\" <shop@marrowby.example>");
         message.To.Mailboxes.ShouldHaveSingleItem().ShouldBe(new MailboxAddress("Zoë Quill", "zoe@quill.example"));
@@ -302,4 +304,7 @@ public sealed class WrittenWholeTests
 
     private static string FileLinkOf(string name) =>
         $"{name} (82 kB) http://shop.example/11111111111111111111111111111111/aaaa#sha256={Photograph.Sha256}&size=82000";
+
+    private static SentOrder ToShopper(SentOrder order) =>
+        order with { To = new BoundDestination(new DestinationKinds([Email]).AtFirst.Single(), Email) };
 }

@@ -21,6 +21,7 @@ public static class DraftChecks
         new AskedOfNothing(),
         new GoesNowhere(),
         new ConditionNamesUnknown(),
+        new PlaceNamesUnknown(),
         new PriceNamesUnknown(),
         new TwoPricesOfTheGoods(),
         new ItemCodes(),

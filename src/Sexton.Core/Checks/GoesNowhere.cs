@@ -23,7 +23,9 @@ internal sealed class GoesNowhere : IDraftCheck
     // Those who fulfil an order are the shop's people and its programs.
     private static IEnumerable<BoundDestination> Fulfilling(RegisterPlan plan, Field field) =>
         plan.Destinations.All.Where(d =>
-            d.Kind.Audience != Audience.Shopper && d.Plain is { TakesNewFields: true, Retired: false } && d.Takes(field.Level)
+            d.Kind.Audience is Audience.Staff or Audience.Program
+            && d.Plain is { TakesNewFields: true, Retired: false }
+            && d.Takes(field.Level)
         );
 
     private static Remedy Send(BoundDestination destination) =>

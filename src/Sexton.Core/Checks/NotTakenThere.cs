@@ -13,7 +13,7 @@ internal sealed class NotTakenThere : IDraftCheck
         let field = planned.Field
         from destination in plan.Destinations.All
         where field.GoesTo.Contains(destination.Key) && !destination.Plain.Retired
-        let why = destination.WhyNot(field.Key, planned.Rule, field.Level)
+        let why = destination.WhyNot(field.Key, planned.Rule, field.Level, field.Privacy)
         where why is not null
         select new Problem("not_taken_there", field.Key, "goes_to." + destination.Key, why, [.. Remedies(planned, destination)]);
 

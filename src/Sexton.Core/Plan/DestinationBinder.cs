@@ -16,9 +16,11 @@ internal sealed class DestinationBinder(BoundDestination destination, ConditionB
     /// <returns>What is wrong: the path of a setting, and a sentence.</returns>
     public IEnumerable<(string Setting, string Sentence)> Bind()
     {
-        var problems = new[] { BindAddress(), BindGets(), BindDay() }.OfType<(string, string)>().ToList();
+        var problems = new[] { BindAddress(), BindGets(), BindDay(), Lacking() }.OfType<(string, string)>().ToList();
         return destination.Plain.Retired ? [] : problems;
     }
+
+    private (string, string)? Lacking() => destination.Kind.Lacks(destination.Settings) is { } lacks ? ("settings", lacks) : null;
 
     // Whoever is named by an answer of each seat gets one for each seat.
     private (string, string)? BindAddress()

@@ -115,6 +115,13 @@ public sealed record Field
     /// <summary>The conditions under which it goes to some of them, by destination.</summary>
     public ImmutableSortedDictionary<string, Condition> GoesToWhen { get; init; } = ImmutableSortedDictionary<string, Condition>.Empty;
 
+    /// <summary>Whom its answers are about.</summary>
+    [JsonIgnore]
+    public Privacy Privacy =>
+        Sensitive || (BuiltIn && Personal) ? Privacy.ShoppersOwn
+        : Personal ? Privacy.Personal
+        : Privacy.Open;
+
     /// <summary>In <see cref="PriceWithin"/>: the form on which it is asked.</summary>
     public const string OnTheForm = "form";
 

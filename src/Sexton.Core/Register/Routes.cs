@@ -24,8 +24,8 @@ public static class Routes
         var takers = destinations.All.Where(d => d.Plain is { TakesNewFields: true, Retired: false } && d.Takes(field.Level)).ToList();
         return field with
         {
-            GoesTo = [.. takers.Where(d => d.WhyNot(field.Key, rule, field.Level) is null).Select(static d => d.Key)],
-            LeftOut = [.. takers.Where(d => d.WhyNot(field.Key, rule, field.Level) is not null).Select(static d => d.Key)],
+            GoesTo = [.. takers.Where(d => d.WhyNot(field.Key, rule, field.Level, field.Privacy) is null).Select(static d => d.Key)],
+            LeftOut = [.. takers.Where(d => d.WhyNot(field.Key, rule, field.Level, field.Privacy) is not null).Select(static d => d.Key)],
         };
     }
 
@@ -38,7 +38,7 @@ public static class Routes
     public static Field Settle(Field before, Field after, AnswerRule rule, DestinationIndex destinations)
     {
         bool IsTaken(string key) =>
-            destinations.Find(key) is not { } destination || destination.WhyNot(after.Key, rule, after.Level) is null;
+            destinations.Find(key) is not { } destination || destination.WhyNot(after.Key, rule, after.Level, after.Privacy) is null;
         var refused = after.GoesTo.Except(before.GoesTo).Where(key => !IsTaken(key)).ToList();
         var taken = after.LeftOut.Where(IsTaken).ToList();
         return refused.Count + taken.Count == 0
@@ -58,6 +58,6 @@ public static class Routes
         [
             .. destinations
                 .All.Where(d => field.LeftOut.Contains(d.Key))
-                .Select(d => new LeftOutRoute(d, d.WhyNot(field.Key, rule, field.Level))),
+                .Select(d => new LeftOutRoute(d, d.WhyNot(field.Key, rule, field.Level, field.Privacy))),
         ];
 }

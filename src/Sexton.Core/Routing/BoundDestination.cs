@@ -85,13 +85,19 @@ public sealed class BoundDestination
     /// <param name="field">The key of the field.</param>
     /// <param name="plain">The rule of the field.</param>
     /// <param name="level">How often the field is asked.</param>
+    /// <param name="privacy">Whom its answers are about.</param>
     /// <example><code>destination.WhyNot("wording", rule, Level.Line) // "An answer may have 120 characters, and the back office takes 60."</code></example>
-    public string? WhyNot(string field, AnswerRule plain, Level level)
+    public string? WhyNot(string field, AnswerRule plain, Level level, Privacy privacy = Privacy.Open)
     {
         var rule = RuleOf(field, plain);
         if (WhyLevelNotTaken(level) is { } noPlace)
         {
             return noPlace;
+        }
+
+        if (Kind.Audience == Audience.Recipient && (privacy == Privacy.ShoppersOwn || (privacy == Privacy.Personal && level != GoesBy)))
+        {
+            return $"It is about somebody else than whoever gets {Phrase}.";
         }
 
         // A file is no text: it goes beside the texts, and no limit on them is one on it.

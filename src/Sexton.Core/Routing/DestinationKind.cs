@@ -58,7 +58,23 @@ public abstract class DestinationKind
     /// <summary>The settings of its destinations; empty when it has none.</summary>
     public virtual ImmutableArray<TypeSetting> Settings => [];
 
+    /// <summary>What must be set before anything can go there, in a sentence; null where nothing lacks.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public virtual string? Lacks(SettingReader settings) => null;
+
+    /// <summary>The places in its settings where something of the order stands, by name: one of its own, or the key of a field.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public virtual IEnumerable<NamedPlace> PlacesIn(SettingReader settings) => [];
+
+    /// <summary>The names of places that are no fields.</summary>
+    public virtual ImmutableArray<string> OwnPlaces => [];
+
     /// <summary>What a destination takes.</summary>
     /// <param name="settings">Its settings, already found valid.</param>
     public abstract Capacity CapacityOf(SettingReader settings);
 }
+
+/// <summary>A place in a setting where something of the order stands.</summary>
+/// <param name="Setting">The name of the setting.</param>
+/// <param name="Name">What stands there: one of the kind's own names, or the key of a field.</param>
+public sealed record NamedPlace(string Setting, string Name);

@@ -12,10 +12,14 @@ namespace Sexton.Core.Types;
 /// </summary>
 public sealed partial class EmailAddress : FieldType
 {
+    /// <summary>The key of the type.</summary>
+    public const string TypeKey = "email";
+
     private const string Domains = "domains";
+    private const int Longest = 254;
 
     /// <inheritdoc/>
-    public override string Key => "email";
+    public override string Key => TypeKey;
 
     /// <inheritdoc/>
     public override string Name => "an e-mail address";
@@ -42,6 +46,21 @@ public sealed partial class EmailAddress : FieldType
             .Where(static d => !Domain().IsMatch(d))
             .Select(static d => new SettingProblem(Domains, $"“{d}” is not a domain. Give what stands behind the @, such as example.org."));
 
+    /// <summary>Whether a message can be sent to an address.</summary>
+    public static bool IsGood(string text)
+    {
+        var at = text.LastIndexOf('@');
+        return at is >= 1 and <= 64
+            && text.Length <= Longest
+            && Domain().IsMatch(text.AsSpan(at + 1))
+            && text[0] is not ('.' or '"')
+            && text[at - 1] is not '.'
+            && !text.Contains("..", StringComparison.Ordinal)
+            && text.All(static c => c is > ' ' and < '\u007f')
+            && MailAddress.TryCreate(text, out var address)
+            && string.Equals(address.Address, text, StringComparison.Ordinal);
+    }
+
     // Labels of letters, digits and hyphens, at most 63 of them (RFC 5321, 4.1.2; RFC 1034, 3.1), and two labels at least.
     [GeneratedRegex(
         @"\A([A-Za-z0-9]([A-Za-z0-9-]{0,61}[A-Za-z0-9])?\.)+[A-Za-z0-9]([A-Za-z0-9-]{0,61}[A-Za-z0-9])?\z",
@@ -55,29 +74,20 @@ public sealed partial class EmailAddress : FieldType
 
         private readonly Refusal _otherDomain = new("other_domain", string.Join(", ", domains), Wording: OtherDomain);
 
-        public override int LongestText => 254;
+        public override int LongestText => Longest;
 
         public override ImmutableArray<AnswerValue> Samples => [AnswerValue.Of("name@" + (domains.IsEmpty ? "example.org" : domains[0]))];
 
         protected override Refusal? Check(string text, IAnswerContext context)
         {
-            var at = text.LastIndexOf('@');
-            if (
-                at is < 1 or > 64
-                || text.Length > LongestText
-                || !Domain().IsMatch(text.AsSpan(at + 1))
-                || text[0] is '.' or '"'
-                || text[at - 1] is '.'
-                || text.Contains("..", StringComparison.Ordinal)
-                || !text.All(static c => c is > ' ' and < '\u007f')
-                || !MailAddress.TryCreate(text, out var address)
-                || !string.Equals(address.Address, text, StringComparison.Ordinal)
-            )
+            if (!IsGood(text))
             {
                 return new Refusal(RefusalKeys.NotEmail);
             }
 
-            return domains.IsEmpty || domains.Contains(text[(at + 1)..], StringComparer.OrdinalIgnoreCase) ? null : _otherDomain;
+            return domains.IsEmpty || domains.Contains(text[(text.LastIndexOf('@') + 1)..], StringComparer.OrdinalIgnoreCase)
+                ? null
+                : _otherDomain;
         }
     }
 }

@@ -15,6 +15,9 @@ internal sealed class OrderLinks(SextonOptions options, TimeProvider clock)
     public string LinkToFile(Guid order, string sha256) =>
         new Uri(options.PublicUrl, $"/api/shop/v1/orders/{TokenFor(order)}/files/{sha256}").ToString();
 
+    /// <summary>The address of an order for staff, who sign in there.</summary>
+    public string LinkForStaff(long number) => new Uri(options.PublicUrl, $"/console/orders/{number}").ToString();
+
     /// <summary>The order of a token, or null when it was not signed here.</summary>
     public Guid? Read(string token) => Guid.TryParseExact(_signer.Read(token), "N", out var order) ? order : null;
 }

@@ -1,5 +1,5 @@
 using Sexton.Core.Catalogue;
-using Sexton.Destinations.ShopperEmail;
+using Sexton.Destinations.Email;
 
 namespace Sexton.Server.Common;
 

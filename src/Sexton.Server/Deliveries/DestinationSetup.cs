@@ -3,8 +3,11 @@ using System.Security.Cryptography.X509Certificates;
 using MimeKit;
 using Sexton.Core.Routing;
 using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.Email;
 using Sexton.Destinations.Pages;
+using Sexton.Destinations.RecipientEmail;
 using Sexton.Destinations.ShopperEmail;
+using Sexton.Destinations.StaffEmail;
 using Sexton.Server.Common;
 using Sexton.Server.Files;
 
@@ -23,15 +26,16 @@ internal static class DestinationSetup
         }
 
         services.AddSingleton(_ => ConnectionOf(options));
-        services.AddSingleton<DestinationKind>(provider => new ShopperEmailKind(
-            new EmailSettings(
-                options.ShopName,
-                new MailboxAddress(options.ShopName, options.MailFrom),
-                provider.GetRequiredService<OrderLinks>().LinkTo,
-                provider.GetRequiredService<OrderLinks>().LinkToFile
-            ),
-            provider.GetRequiredService<MailConnection>()
+        services.AddSingleton(provider => new EmailSettings(
+            options.ShopName,
+            new MailboxAddress(options.ShopName, options.MailFrom),
+            provider.GetRequiredService<OrderLinks>().LinkTo,
+            provider.GetRequiredService<OrderLinks>().LinkToFile,
+            provider.GetRequiredService<OrderLinks>().LinkForStaff
         ));
+        services.AddSingleton<DestinationKind, ShopperEmailKind>();
+        services.AddSingleton<DestinationKind, StaffEmailKind>();
+        services.AddSingleton<DestinationKind, RecipientEmailKind>();
         services.AddHttpClient(
             BackOffice,
             http =>

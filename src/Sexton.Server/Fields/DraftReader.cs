@@ -44,9 +44,10 @@ internal sealed class DraftReader(
         var order = await db.Products.AsNoTracking().OrderBy(p => p.Position).Select(p => p.Code).ToListAsync(cancel);
         var shown = order.Select(products.Find).OfType<Product>().ToList();
         var words = new ConditionWords(content, types, products);
-        var destinations = new DestinationIndex(content.Destinations, kinds);
+        var compiled = draft.Compile(content);
+        var destinations = compiled.Plan.Destinations;
 
-        var (open, meant) = await accepted.SplitAsync(DraftChecks.Run(draft.Compile(content), products), cancel);
+        var (open, meant) = await accepted.SplitAsync(DraftChecks.Run(compiled, products), cancel);
         var codes = Of(rows, DraftItemKind.Codes).FirstOrDefault();
 
         int? Since(DraftItemRow row) => since.TryGetValue(row.Key, out var number) ? number : null;
@@ -65,7 +66,17 @@ internal sealed class DraftReader(
                 .. Of(rows, DraftItemKind.Destination)
                     .Where(r => destinations.Find(r.Key) is not null)
                     .OrderBy(r => destinations.All.IndexOf(destinations.Find(r.Key)!))
-                    .Select(r => DestinationView.Of(destinations.Find(r.Key)!, r.Revision, Since(r), Changed(r))),
+                    .Select(r => destinations.Find(r.Key)!)
+                    .Select(d => (Row: rows.Find(r => r.Key == d.Key)!, To: d))
+                    .Select(d =>
+                        DestinationView.Of(
+                            d.To,
+                            Sentences(words, [("gets", d.To.Plain.Gets)]),
+                            d.Row.Revision,
+                            Since(d.Row),
+                            Changed(d.Row)
+                        )
+                    ),
             ],
             [.. kinds.All.Select(DestinationKindView.Of)],
             [.. types.All.Select(TypeView.Of)],
@@ -126,11 +137,19 @@ internal sealed class DraftReader(
             rule is null
                 ? []
                 : [.. Routes.LeftOut(field, rule, destinations).Select(static r => new LeftOutView(r.Destination.Key, r.Why ?? ""))],
+            rule is null ? [] : [.. TooLong(field, rule, destinations)],
             [.. (rule?.NamedValues ?? []).Select(static v => new NamedKey(v.Key, v.Label.ToString()))],
             rule?.HoldsDay == true,
             field
         );
     }
+
+    private static IEnumerable<TooLongView> TooLong(Field field, AnswerRule rule, DestinationIndex destinations) =>
+        from destination in destinations.All
+        where field.GoesTo.Contains(destination.Key)
+        let otherwise = destination.WhenTooLong(field.Key, rule, field.Level)
+        where otherwise is not null
+        select new TooLongView(destination.Key, otherwise.Value, destination.Longest(field.Level)!.Value);
 
     private static PricingView? PricingOf(Field field, FieldType? type, AnswerRule? rule)
     {

@@ -93,12 +93,25 @@ internal sealed class DraftStore(
         return await AddAsync(DraftItemKind.Step, step.Key, DraftItems.Write(step), actor, cancel);
     }
 
-    /// <summary>Adds a destination.</summary>
+    /// <summary>Adds a destination; as a copy of another it begins with all that goes there.</summary>
     public async Task<DraftItemRow> AddDestinationAsync(AddDestinationRequest request, Actor actor, CancellationToken cancel)
     {
         await CheckNewKeyAsync(request.Key, cancel);
-        var destination = NewItems.Destination(request.Key, request.Kind, request.Name, kinds);
-        return await AddAsync(DraftItemKind.Destination, destination.Key, DraftItems.Write(destination), actor, cancel);
+        var register = await ReadAsync(cancel);
+        var original = request.CopyOf is null
+            ? null
+            : register.Destinations.FirstOrDefault(d => d.Key == request.CopyOf)
+                ?? throw new DraftEditException("copy_of", $"There is no destination “{request.CopyOf}”.");
+        var made = NewItems.Destination(request.Key, original?.Kind ?? request.Kind, request.Name, kinds);
+        var destination = original is null ? made : original with { Key = made.Key, Name = made.Name };
+        var row = await InsertAsync(DraftItemKind.Destination, made.Key, DraftItems.Write(destination), null, actor, undoes: false, cancel);
+        if (original is not null)
+        {
+            await new DraftRoutes(db, history).CopyAsync(original.Key, made.Key, actor, cancel);
+        }
+
+        await db.SaveChangesAsync(cancel);
+        return row;
     }
 
     /// <summary>Changes one setting.</summary>
@@ -304,6 +317,12 @@ internal sealed class DraftStore(
 
     private async Task TakeAwayAsync(DraftItemRow row, Actor actor, bool undoes, CancellationToken cancel)
     {
+        // Of a copy that is undone the routes go with it: they came with it.
+        if (undoes && row.Kind == DraftItemKind.Destination)
+        {
+            await new DraftRoutes(db, history).TakeBackAsync(row.Key, actor, cancel);
+        }
+
         await guards.CheckRemovalAsync(row, await ReadAsync(cancel), cancel);
         var next = await PositionOfAsync(row, cancel);
         db.DraftItems.Remove(row);

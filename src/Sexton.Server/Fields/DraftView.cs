@@ -100,6 +100,13 @@ internal sealed record NamedKey(string Key, string Name);
 /// <param name="TakesItemCodes">Whether it gets item codes.</param>
 /// <param name="Files">Whether it takes files.</param>
 /// <param name="NamesAnswers">Whether fields and answers can be called otherwise there.</param>
+/// <param name="IsDelivered">Whether it is sent, so that it is said which orders it gets, when, and what is done with what does not fit.</param>
+/// <param name="GoesBy">Whether an order goes there as a whole, or once for each of its lines or units.</param>
+/// <param name="Picks">What its condition picks: orders, lines or units.</param>
+/// <param name="LongestLineText">The greatest length of an answer of a line or unit; null for no limit.</param>
+/// <param name="LongestOrderText">The same of the order.</param>
+/// <param name="HasNote">Whether it has a note where what is too long can go on.</param>
+/// <param name="Sentences">Its condition as a sentence, by the path of its setting.</param>
 /// <param name="Revision">The revision of it in the draft.</param>
 /// <param name="Since">The first version that had it; null where none has.</param>
 /// <param name="Changed">Whether it differs from the current version.</param>
@@ -114,13 +121,26 @@ internal sealed record DestinationView(
     bool TakesItemCodes,
     bool Files,
     bool NamesAnswers,
+    bool IsDelivered,
+    Level GoesBy,
+    Level Picks,
+    int? LongestLineText,
+    int? LongestOrderText,
+    bool HasNote,
+    IReadOnlyDictionary<string, string> Sentences,
     int Revision,
     int? Since,
     bool Changed,
     Destination Destination
 )
 {
-    public static DestinationView Of(BoundDestination destination, int revision, int? since, bool changed) =>
+    public static DestinationView Of(
+        BoundDestination destination,
+        IReadOnlyDictionary<string, string> sentences,
+        int revision,
+        int? since,
+        bool changed
+    ) =>
         new(
             destination.Key,
             destination.Name,
@@ -131,6 +151,13 @@ internal sealed record DestinationView(
             destination.Capacity.ItemCodes is not null,
             destination.Capacity.Files,
             destination.Kind.NamesAnswers,
+            destination.Kind.IsDelivered,
+            destination.GoesBy,
+            destination.Picks,
+            destination.Longest(Level.Line),
+            destination.Longest(Level.Order),
+            destination.LongestNote(Level.Line) + destination.LongestNote(Level.Order) > 0,
+            sentences,
             revision,
             since,
             changed,
@@ -167,6 +194,12 @@ internal sealed record DestinationKindView(
             SettingsObject.Schema(kind.Settings)
         );
 }
+
+/// <summary>A destination where the answers to a field may be longer than it takes, and something was agreed.</summary>
+/// <param name="Destination">Its key.</param>
+/// <param name="Otherwise">What is done with them.</param>
+/// <param name="Takes">How many characters it takes.</param>
+internal sealed record TooLongView(string Destination, Otherwise Otherwise, int Takes);
 
 /// <summary>A destination that a field is left out of.</summary>
 /// <param name="Destination">Its key.</param>
@@ -226,6 +259,7 @@ internal sealed record TypeView(
 /// <param name="Default">The value where none is set, or null.</param>
 /// <param name="Options">What can be chosen, where there is a fixed list.</param>
 /// <param name="Days">Whether its texts are days.</param>
+/// <param name="OfType">The kind of answer that the field must have, where it names one; "" for none.</param>
 internal sealed record SettingView(
     string Name,
     string Kind,
@@ -233,7 +267,8 @@ internal sealed record SettingView(
     string Offer,
     JsonElement? Default,
     IReadOnlyList<NamedKey> Options,
-    bool Days
+    bool Days,
+    string OfType
 )
 {
     public static SettingView Of(TypeSetting setting) =>
@@ -244,7 +279,8 @@ internal sealed record SettingView(
             setting.Offer,
             setting.Default,
             setting is OptionSetting option ? [.. option.Options.Select(static o => new NamedKey(o.Key, o.Value))] : [],
-            setting is TextsSetting { Days: true }
+            setting is TextsSetting { Days: true },
+            setting is AnswerSetting answer ? answer.Type : ""
         );
 }
 
@@ -270,6 +306,7 @@ internal sealed record ProductChoice(
 /// <param name="Sentences">Its conditions as sentences, by the path of their setting.</param>
 /// <param name="Pricing">What its answers can do to the price; null where nothing is asked.</param>
 /// <param name="LeftOut">Where its answers cannot go, and why.</param>
+/// <param name="TooLong">Where they may be too long, and what is done then.</param>
 /// <param name="NamedValues">What of its answers can have another word at a destination: its choices, or yes and no.</param>
 /// <param name="HoldsDay">Whether its answers hold a day, which can be written in another form there.</param>
 /// <param name="Field">The field.</param>
@@ -284,6 +321,7 @@ internal sealed record FieldView(
     IReadOnlyDictionary<string, string> Sentences,
     PricingView? Pricing,
     IReadOnlyList<LeftOutView> LeftOut,
+    IReadOnlyList<TooLongView> TooLong,
     IReadOnlyList<NamedKey> NamedValues,
     bool HoldsDay,
     Field Field
@@ -346,7 +384,8 @@ internal sealed record AddStepRequest(string Name, string Key, string After);
 /// <param name="Name">What it is called.</param>
 /// <param name="Key">The key.</param>
 /// <param name="Kind">The key of its kind.</param>
-internal sealed record AddDestinationRequest(string Name, string Key, string Kind);
+/// <param name="CopyOf">The key of one of the same kind that it begins as, with all that goes there; null for none.</param>
+internal sealed record AddDestinationRequest(string Name, string Key, string Kind, string? CopyOf = null);
 
 /// <summary>Changes one setting.</summary>
 /// <param name="Setting">The path of the setting; "position" moves it before another of its kind, or to the end for null.</param>

@@ -106,7 +106,7 @@ internal static class EvidenceEndpoint
 
     private static string? WhyLeftOut(OrderTrail trail, OrderAnswer answer, BoundDestination destination) =>
         trail.MarkOf(answer, destination.Key).Expectation == Expectation.LeftOut && trail.Plan.Find(answer.Field) is { } planned
-            ? destination.WhyNot(planned.Key, planned.Rule, planned.Level)
+            ? destination.WhyNot(planned.Key, planned.Rule, planned.Level, planned.Field.Privacy)
             : null;
 
     private static IReadOnlyList<ArtefactPart> PartsOf(BoundDestination destination, DestinationTrail there, string slot) =>

@@ -11,7 +11,7 @@ using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
-using Sexton.Destinations.ShopperEmail;
+using Sexton.Destinations.Email;
 using Sexton.Server.Common;
 
 namespace Sexton.Server.Shoppers;

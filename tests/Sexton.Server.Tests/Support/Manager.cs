@@ -62,7 +62,7 @@ public sealed class Manager(Client http) : IDisposable
             }
         );
 
-    public Task<Reply> AddDestinationAsync(string name, string key, string kind) =>
+    public Task<Reply> AddDestinationAsync(string name, string key, string kind, string? copyOf = null) =>
         http.SendAsync(
             HttpMethod.Post,
             Draft + "/destinations",
@@ -71,8 +71,22 @@ public sealed class Manager(Client http) : IDisposable
                 ["name"] = name,
                 ["key"] = key,
                 ["kind"] = kind,
+                ["copy_of"] = copyOf,
             }
         );
+
+    /// <summary>A destination of the draft.</summary>
+    public async Task<JsonNode> DestinationAsync(string key) =>
+        (await DraftAsync())["destinations"]!.AsArray().Single(d => d!["key"]!.GetValue<string>() == key)!;
+
+    /// <summary>The sentences of what is wrong with something of the draft.</summary>
+    public async Task<IReadOnlyList<string>> ProblemsAsync(string key) =>
+        [
+            .. (await DraftAsync())["problems"]!
+                .AsArray()
+                .Where(p => p!["field"]!.GetValue<string>() == key)
+                .Select(static p => p!["sentence"]!.GetValue<string>()),
+        ];
 
     /// <summary>Changes a setting, under the revision that the draft has now or one that is given.</summary>
     public async Task<Reply> TryAsync(string key, string setting, JsonNode? value, int? revision = null) =>

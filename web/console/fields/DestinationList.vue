@@ -2,11 +2,12 @@
 import { computed } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
 import type { SignKey } from '../parts/signs';
+import type { Schemas } from '../../shared/api/client';
 import type { Draft, DraftDestination } from './draft';
 
 // The manager sees here every destination with what it takes, how far it can prove that it has it, and how much goes there; each opens as a paragraph.
 const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
-const emit = defineEmits<{ open: [key: string] }>();
+const emit = defineEmits<{ open: [key: string]; add: [kind: string] }>();
 
 const word = computed(() => filter.trim().toLowerCase());
 const groups = computed(() =>
@@ -26,6 +27,18 @@ const levels = [
   { key: 'line', name: 'Lines' },
   { key: 'unit', name: 'Each one' },
 ] as const;
+const moments = [
+  { key: 'placed', name: 'Placed' },
+  { key: 'paid', name: 'Paid' },
+  { key: 'approved', name: 'Approved' },
+  { key: 'prepared', name: 'Prepared' },
+  { key: 'day', name: 'On a day' },
+] as const;
+const made = computed(() => draft.destination_kinds.filter((k) => k.can_be_made));
+const isAt = (d: DraftDestination, moment: string) => d.is_delivered && (d.destination.release ?? 'placed') === moment;
+const whenSign = (d: DraftDestination): SignKey => (d.destination.gets ? 'must_if' : 'must');
+const takesSign = (d: DraftDestination, level: Schemas['Level']): SignKey =>
+  !d.levels.includes(level) ? 'stays' : (level === 'order' ? d.longest_order_text : d.longest_line_text) === null ? 'goes' : 'goes_cut';
 const proofs: Record<string, { sign: SignKey; words: string }> = {
   shown: { sign: 'folded_sheet', words: 'shown' },
   included: { sign: 'folded_sheet', words: 'included' },
@@ -44,28 +57,52 @@ defineExpose({ focus });
 <template>
   <table class="destinations-list" aria-label="Destinations">
     <thead>
-      <tr>
+      <tr class="over">
         <td></td>
-        <th v-for="level in levels" :key="level.key" scope="col">{{ level.name }}</th>
-        <th scope="col">Files</th>
-        <th scope="col">Proof at best</th>
+        <th :colspan="moments.length" scope="colgroup">Gets it when</th>
+        <th :colspan="levels.length + 1" scope="colgroup">Takes answers of</th>
+        <th scope="col">Proof</th>
+        <td></td>
+      </tr>
+      <tr class="columns">
+        <td></td>
+        <th v-for="moment in moments" :key="moment.key" scope="col" class="slant">
+          <span>{{ moment.name }}</span>
+        </th>
+        <th v-for="level in levels" :key="level.key" scope="col" class="slant">
+          <span>{{ level.name }}</span>
+        </th>
+        <th scope="col" class="slant"><span>Files</span></th>
+        <th scope="col" class="small soft">at best</th>
         <th scope="col" class="figure">Fields</th>
       </tr>
     </thead>
     <tbody v-for="group in groups" :key="group.key">
       <tr>
-        <th class="family" colspan="7" scope="rowgroup">{{ group.name }}</th>
+        <th class="family" colspan="12" scope="rowgroup">{{ group.name }}</th>
       </tr>
       <tr v-for="d in group.destinations" :key="d.key" :class="{ selected: d.key === selected }">
         <th scope="row">
           <button :aria-current="d.key === selected || undefined" @click="emit('open', d.key)">{{ d.name }}</button>{{ ' ' }}
-          <span v-if="d.changed" class="soft small">changed</span>
+          <span v-if="d.destination.retired" class="soft small">retired</span>
+          <span v-else-if="d.destination.switched_off" class="soft small">off</span>
+          <span v-else-if="d.changed" class="soft small">changed</span>
         </th>
-        <td v-for="level in levels" :key="level.key">
-          <MarkSign :sign="d.levels.includes(level.key) ? 'goes' : 'stays'" />
-          <span class="visually-hidden">{{ d.levels.includes(level.key) ? 'takes these' : 'has no place for these' }}</span>
+        <td v-for="moment in moments" :key="moment.key" class="mark">
+          <template v-if="isAt(d, moment.key)">
+            <MarkSign :sign="whenSign(d)" />
+            <span class="visually-hidden">{{ d.destination.gets ? 'then, under a condition' : 'then' }}</span>
+          </template>
         </td>
-        <td>
+        <td v-for="level in levels" :key="level.key" class="mark">
+          <MarkSign :sign="takesSign(d, level.key)" />
+          <span class="visually-hidden">{{
+            { goes: 'takes these', goes_cut: 'takes these, only so long', stays: 'has no place for these' }[
+              takesSign(d, level.key) as string
+            ]
+          }}</span>
+        </td>
+        <td class="mark">
           <MarkSign :sign="d.files ? 'goes' : 'stays'" />
           <span class="visually-hidden">{{ d.files ? 'takes files' : 'takes no files' }}</span>
         </td>
@@ -79,6 +116,15 @@ defineExpose({ focus });
     </tbody>
   </table>
   <p v-if="!groups.length">No destination has that name.</p>
+  <p class="small add">
+    add:
+    <template v-for="kind in made" :key="kind.key"
+      >{{ ' '
+      }}<button class="act" @click="emit('add', kind.key)">
+        {{ kind.family.name.toLowerCase() }}: {{ kind.name.toLowerCase() }}
+      </button></template
+    >
+  </p>
 </template>
 
 <style scoped>
@@ -97,6 +143,42 @@ td {
   border-bottom: 1px solid var(--rule);
   height: 29px;
   padding: 0 12px 0 0;
+}
+thead th,
+thead td {
+  border-bottom: 0;
+}
+.over th {
+  height: auto;
+  padding-top: 2px;
+}
+.columns th,
+.columns td {
+  height: 58px;
+  vertical-align: bottom;
+}
+.slant {
+  position: relative;
+  width: 31px;
+  padding: 0;
+}
+.slant span {
+  position: absolute;
+  left: 12px;
+  bottom: 5px;
+  white-space: nowrap;
+  transform-origin: 0 100%;
+  transform: rotate(-45deg);
+}
+.mark {
+  width: 31px;
+  padding: 0;
+}
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+  margin: 10px 9px;
 }
 thead th {
   font-size: var(--size-small);

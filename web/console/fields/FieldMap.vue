@@ -10,10 +10,12 @@ import { groupsOf, nameOf } from './groups';
 const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
 const emit = defineEmits<{ open: [key: string]; switch: [key: string, destination: string, on: boolean] }>();
 
+// What is retired gets nothing any more, and has no column.
+const destinations = computed(() => draft.destinations.filter((d) => !d.destination.retired));
 const families = computed(() => {
   const all = new Map(draft.destination_kinds.map((k) => [k.family.key, k.family.name]));
   return [...all]
-    .map(([key, name]) => ({ name, count: draft.destinations.filter((d) => d.family === key).length }))
+    .map(([key, name]) => ({ name, count: destinations.value.filter((d) => d.family === key).length }))
     .filter((f) => f.count > 0);
 });
 
@@ -31,13 +33,13 @@ const current = computed(() =>
 );
 
 const goes = (f: DraftField, destination: string) => f.field.goes_to?.includes(destination) ?? false;
-const lastOf = (f: DraftField) => draft.destinations.reduce((last, d, i) => (goes(f, d.key) ? i : last), -1);
+const lastOf = (f: DraftField) => destinations.value.reduce((last, d, i) => (goes(f, d.key) ? i : last), -1);
 const stepOf = (f: DraftField) =>
   draft.steps.findIndex((s) => s.key === (draft.sections.find((x) => x.section.key === f.field.section)?.section.step ?? f.field.step));
 const isOwn = (step: string) => draft.own_steps.some((s) => s.step.key === step);
 const isOff = (f: DraftField) => f.field.switched_off || f.field.retired;
 const asksNothing = (f: DraftField) => draft.types.find((t) => t.key === f.field.type)?.asks_nothing ?? false;
-const takes = (f: DraftField, column: number) => !asksNothing(f) && !!draft.destinations[column]?.levels.includes(f.field.level as Level);
+const takes = (f: DraftField, column: number) => !asksNothing(f) && !!destinations.value[column]?.levels.includes(f.field.level as Level);
 const whyNot = (f: DraftField, destination: string) => f.left_out.find((l) => l.destination === destination)?.why;
 const problemOf = (f: DraftField) => draft.problems.find((p) => p.field === f.field.key);
 const tab = (key: string, column: number) => (current.value.key === key && current.value.column === column ? 0 : -1);
@@ -50,7 +52,15 @@ const placeSign = (f: DraftField, destination: string): SignKey =>
       ? 'stays'
       : f.field.goes_to_when?.[destination]
         ? 'goes_if'
-        : 'goes';
+        : f.too_long.some((t) => t.destination === destination && (t.otherwise === 'shorten' || t.otherwise === 'note'))
+          ? 'goes_cut'
+          : 'goes';
+
+const tooLong = { refuse: 'refused', call: 'somebody is called', shorten: 'shortened', note: 'continued in the note' };
+function goesWords(f: DraftField, destination: string): string {
+  const cut = f.too_long.find((t) => t.destination === destination);
+  return cut ? `goes there; over ${cut.takes} characters ${tooLong[cut.otherwise]}` : 'goes there';
+}
 
 // Where the thread runs through a step's cell: from the mark to the right.
 function stepThread(f: DraftField, i: number): string {
@@ -76,7 +86,7 @@ watch(
 
 async function onKey(event: KeyboardEvent): Promise<void> {
   const row = rows.value.findIndex((f) => f.field.key === current.value.key);
-  const next = cellAfter(event.key, { row, column: current.value.column }, rows.value.length, draft.destinations.length + 1);
+  const next = cellAfter(event.key, { row, column: current.value.column }, rows.value.length, destinations.value.length + 1);
   if (next) {
     event.preventDefault();
     cursor.value = { key: rows.value[next.row]?.field.key ?? '', column: next.column };
@@ -121,14 +131,14 @@ defineExpose({ focus });
           <button v-else @click="emit('open', step.key)">{{ step.name }}</button>
         </th>
         <td class="gap"></td>
-        <th v-for="destination in draft.destinations" :key="destination.key" scope="col">
-          <span>{{ destination.name }}</span>
+        <th v-for="destination in destinations" :key="destination.key" scope="col">
+          <span :class="{ off: destination.destination.switched_off }">{{ destination.name }}</span>
         </th>
       </tr>
     </thead>
     <tbody v-for="group in groups" :key="group.key" :hidden="!foundGroups.has(group.key)">
       <tr class="section">
-        <th :colspan="draft.steps.length + draft.destinations.length + 2" scope="rowgroup">
+        <th :colspan="draft.steps.length + destinations.length + 2" scope="rowgroup">
           <button v-if="group.section" :class="{ chosen: group.section === selected }" @click="emit('open', group.section)">
             {{ group.title }}
           </button>
@@ -171,14 +181,14 @@ defineExpose({ focus });
           <span v-if="i === stepOf(f)" class="visually-hidden">asked here{{ f.conditional ? ' under a condition' : '' }}</span>
         </td>
         <td class="gap thread-cell" :class="{ through: lastOf(f) >= 0 }"></td>
-        <td v-for="(destination, i) in draft.destinations" :key="destination.key" class="thread-cell" :class="destinationThread(f, i)">
+        <td v-for="(destination, i) in destinations" :key="destination.key" class="thread-cell" :class="destinationThread(f, i)">
           <button
             v-if="takes(f, i)"
             role="switch"
             :tabindex="tab(f.field.key, i + 1)"
             :aria-checked="goes(f, destination.key)"
             :aria-label="`${nameOf(f)} goes to: ${destination.name}`"
-            :title="`${destination.name}: ${whyNot(f, destination.key) ?? (goes(f, destination.key) ? 'goes there' : 'does not go')}`"
+            :title="`${destination.name}: ${whyNot(f, destination.key) ?? (goes(f, destination.key) ? goesWords(f, destination.key) : 'does not go')}`"
             @focus="cursor = { key: f.field.key, column: i + 1 }"
             @click="press(f, i + 1, destination.key)"
           >
@@ -239,6 +249,10 @@ table {
 .columns .step span,
 .columns .step button {
   left: 17px;
+}
+.columns .off {
+  color: var(--ink-soft);
+  text-decoration: line-through;
 }
 /* However long the map is, what its columns are stays in sight. */
 thead {

@@ -12,11 +12,14 @@ const asking: [SignKey, string][] = [
 ];
 const words = computed<[SignKey, string][]>(() =>
   face === 'fields'
-    ? [['goes', 'goes there'], ['goes_if', 'under a condition'], ['stays', 'does not go'], ...asking]
+    ? [['goes', 'goes there'], ['goes_if', 'under a condition'], ['goes_cut', 'only so long'], ['stays', 'does not go'], ...asking]
     : face === 'products'
       ? [...asking, ['stays', 'not asked']]
       : [
+          ['must', 'waits for it'],
+          ['must_if', 'if …'],
           ['goes', 'takes'],
+          ['goes_cut', 'only so long'],
           ['stays', 'does not take'],
           ['flagged_hole', 'left out'],
           ['folded_sheet', 'shown, included'],

@@ -2,13 +2,15 @@
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { Schemas } from '../../shared/api/client';
-import type { DraftField } from './draft';
+import type { DraftDestination, DraftField } from './draft';
 import { nameOf } from './groups';
+import { otherwiseWords } from './otherwise';
 import WordInput from './WordInput.vue';
 
 /** What one field and its answers are called at a destination; what has no name of its own is called as everywhere. */
-const { field, names, refused } = defineProps<{
+const { field, item, names, refused } = defineProps<{
   field: DraftField;
+  item: DraftDestination;
   names?: Schemas['NamesThere'];
   refused?: { setting: string };
 }>();
@@ -26,6 +28,12 @@ const forms = [
 const values = computed(() => names?.words?.values ?? {});
 const open = ref(false);
 const shown = computed(() => (open.value ? field.named_values : field.named_values.filter((v) => values.value[v.key])));
+const tooLong = computed(() => field.too_long.find((t) => t.destination === item.key));
+const AS_SAID = 'as_said';
+const otherwise = computed(() => [
+  { key: AS_SAID, name: 'as said below' },
+  ...otherwiseWords.filter((o) => o.key !== 'note' || item.has_note),
+]);
 const isRefused = (part: string) => refused?.setting === `names.${field.field.key}.${part}`;
 </script>
 
@@ -49,6 +57,18 @@ const isRefused = (part: string) => refused?.setting === `names.${field.field.ke
         option-value="key"
         :aria-label="`How the day of ${nameOf(field)} is written there`"
         @update:model-value="emit('set', 'days', $event === AS_USUAL ? null : $event)"
+      />
+    </template>
+    <template v-if="tooLong || names?.otherwise"
+      >; over {{ tooLong?.takes ?? '' }} characters it
+      <Select
+        class="words"
+        :model-value="names?.otherwise ?? AS_SAID"
+        :options="otherwise"
+        option-label="name"
+        option-value="key"
+        :aria-label="`What is done with what does not fit of ${nameOf(field)}`"
+        @update:model-value="emit('set', 'otherwise', $event === AS_SAID ? null : $event)"
       />
     </template>
     <button

@@ -3,10 +3,10 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { computed, onMounted, ref, useTemplateRef } from 'vue';
-import { api, ApiError, ask, sentenceOf, type Schemas } from '../../shared/api/client';
-import { latest } from '../../shared/latest';
+import { ApiError, sentenceOf, type Schemas } from '../../shared/api/client';
 import type { Draft, Level } from './draft';
 import { useDraft } from './draft';
+import { useProposedKey } from './proposedKey';
 import ScopeChoice from './ScopeChoice.vue';
 
 /** A new field, section or step: what the shopper reads, and how often it is asked. The rest is said in its paragraph. */
@@ -21,8 +21,6 @@ const kinds = [
   { key: 'step', name: 'A new step' },
 ];
 const label = ref('');
-const key = ref('');
-const keyTyped = ref(false);
 const type = ref('line_text');
 const level = ref<Level>('line');
 const section = ref<string | null>(into ?? null);
@@ -31,6 +29,7 @@ const after = ref('cart');
 const failure = ref<{ setting: string; sentence: string }>();
 const busy = ref(false);
 const root = useTemplateRef<HTMLElement>('root');
+const { key, propose, settle, type: typeKey } = useProposedKey((sentence) => (failure.value = { setting: 'key', sentence }));
 
 const inSection = computed(() => draft.sections.find((s) => s.section.key === section.value));
 const sections = computed(() => [
@@ -46,25 +45,16 @@ const predecessors = computed(() =>
   draft.steps.filter((s) => ['cart', 'contact', 'delivery'].includes(s.key)).map((s) => ({ key: s.key, name: s.name.toLowerCase() })),
 );
 
-const propose = latest(
-  (text: string) => ask(api.GET('/api/console/v1/draft/proposed-key', { params: { query: { label: text } } })),
-  (proposed) => {
-    if (!keyTyped.value) key.value = proposed.key;
-  },
-  (error) => (failure.value = { setting: 'key', sentence: sentenceOf(error) }),
-);
-
 function onLabel(text: string | undefined): void {
   label.value = text ?? '';
-  if (!keyTyped.value && label.value.trim()) propose.soon(label.value);
+  propose(label.value);
 }
 
 async function submit(): Promise<void> {
   busy.value = true;
   failure.value = undefined;
   try {
-    // The key of the very label: somebody who types fast is not refused for a key that was still on its way.
-    if (!keyTyped.value) await propose.now(label.value);
+    await settle(label.value);
     const added =
       kind.value === 'section'
         ? await addSection({ heading: label.value, key: key.value, level: level.value })
@@ -121,12 +111,12 @@ onMounted(() => root.value?.querySelector('input')?.focus());
       <dt>Key</dt>
       <dd>
         <InputText
-          v-model="key"
+          :model-value="key"
           class="words mono"
           aria-label="Key"
           autocomplete="off"
           :aria-invalid="isWrong('key')"
-          @input="keyTyped = true"
+          @update:model-value="typeKey($event ?? '')"
         />
         <span class="small soft"> never changes once published</span>
       </dd>

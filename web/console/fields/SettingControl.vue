@@ -3,10 +3,17 @@ import MultiSelect from 'primevue/multiselect';
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import type { Schemas } from '../../shared/api/client';
+import type { Draft } from './draft';
+import { nameOf } from './groups';
 import WordInput from './WordInput.vue';
 
 /** The control of one setting of a kind of answer: one for each kind of setting, whatever type it belongs to. */
-const { setting, value, invalid } = defineProps<{ setting: Schemas['SettingView']; value: unknown; invalid: boolean }>();
+const { setting, value, invalid, draft } = defineProps<{
+  setting: Schemas['SettingView'];
+  value: unknown;
+  invalid: boolean;
+  draft?: Draft;
+}>();
 const emit = defineEmits<{ save: [value: unknown] }>();
 
 const label = computed(() => setting.clause.replace('{}', '…'));
@@ -26,6 +33,13 @@ const text = computed(() => {
       return String(value);
   }
 });
+
+/** The fields that can be named. */
+const answers = computed(() =>
+  (draft?.fields ?? [])
+    .filter((f) => f.field.type === setting.of_type && !f.field.retired)
+    .map((f) => ({ key: f.field.key, name: `“${nameOf(f)}”` })),
+);
 
 // What is not what the setting takes is sent as it was typed: the server says what it wants, and nothing typed is lost.
 function parse(typed: string): unknown {
@@ -62,6 +76,18 @@ function parse(typed: string): unknown {
     option-label="name"
     option-value="key"
     :filter="setting.options.length > 12"
+    :aria-label="label"
+    @update:model-value="emit('save', $event)"
+  />
+  <Select
+    v-else-if="setting.kind === 'answer'"
+    class="words"
+    :model-value="value"
+    :options="answers"
+    option-label="name"
+    option-value="key"
+    placeholder="choose an answer"
+    :filter="answers.length > 12"
     :aria-label="label"
     @update:model-value="emit('save', $event)"
   />

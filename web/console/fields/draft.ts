@@ -128,6 +128,9 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     add(() => ask(api.POST('/api/console/v1/draft/sections', { body })), body.heading);
   const addStep = (body: Schemas['AddStepRequest']) => add(() => ask(api.POST('/api/console/v1/draft/steps', { body })), body.name);
 
+  const addDestination = (body: Schemas['AddDestinationRequest']) =>
+    add(() => ask(api.POST('/api/console/v1/draft/destinations', { body })), body.name);
+
   /** Undoes one's own last change. */
   function undo(): Promise<void> {
     return inTurn(async () => {
@@ -141,5 +144,5 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     });
   }
 
-  return { query, draft, refused, done, refresh, change, remove, switchLive, addField, addSection, addStep, undo };
+  return { query, draft, refused, done, refresh, change, remove, switchLive, addField, addSection, addStep, addDestination, undo };
 }

@@ -29,6 +29,8 @@ const expectation = computed(() => {
   switch (evidence.value?.mark.expectation) {
     case 'verbatim':
       return 'the same, to the character';
+    case 'adapted':
+      return 'fitted to what it takes, as agreed:';
     case 'left_empty':
       return 'nothing: it was left empty';
     default:
@@ -60,7 +62,15 @@ async function again(): Promise<void> {
             <b>{{ evidence.given || '–' }}</b>
           </dd>
           <dt>Expected</dt>
-          <dd>{{ expectation }}</dd>
+          <dd>
+            {{ expectation }}
+            <template v-if="evidence.adapted"
+              ><b>{{ evidence.adapted.text }}</b
+              ><template v-if="evidence.adapted.rest !== null">
+                and in its note <b>{{ evidence.adapted.rest }}</b></template
+              ></template
+            >
+          </dd>
           <template v-for="found in evidence.found" :key="found.part">
             <dt>Found</dt>
             <dd :class="{ call: found.difference }">

@@ -53,7 +53,7 @@ const isChosen = (row: Row, destination: string) => chosen.value?.slot === row.s
 
 // The thread runs from the first destination that an answer should reach to the last.
 function thread(row: Row, column: number): string {
-  const reached = row.marks.map((m, i) => (m.expectation === 'verbatim' ? i : -1)).filter((i) => i >= 0);
+  const reached = row.marks.map((m, i) => (m.expectation === 'verbatim' || m.expectation === 'adapted' ? i : -1)).filter((i) => i >= 0);
   const [first, last] = [reached[0] ?? Infinity, reached.at(-1) ?? -1];
   if (column < first || column > last || first === last) return '';
   return column === first ? 'from' : column === last ? 'to' : 'through';

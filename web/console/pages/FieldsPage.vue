@@ -11,6 +11,7 @@ import FieldMap from '../fields/FieldMap.vue';
 import FieldParagraph from '../fields/FieldParagraph.vue';
 import FieldPreview from '../fields/FieldPreview.vue';
 import { nameOf } from '../fields/groups';
+import NewDestination from '../fields/NewDestination.vue';
 import NewItem from '../fields/NewItem.vue';
 import MapLegend from '../fields/MapLegend.vue';
 import ProductMap from '../fields/ProductMap.vue';
@@ -25,8 +26,8 @@ const router = useRouter();
 const { query, draft, done, change, undo } = useDraft();
 
 const filter = ref('');
-/** What is being added: into which section, and of which products. */
-const adding = ref<{ into?: string; products?: string[] }>();
+/** What is being added: into which section, and of which products; or what kind of destination. */
+const adding = ref<{ into?: string; products?: string[]; destination?: string }>();
 const map = useTemplateRef('map');
 const right = useTemplateRef('right');
 
@@ -86,7 +87,7 @@ function onKey(event: KeyboardEvent): void {
   if ((event.ctrlKey || event.metaKey) && event.key === 'z') void undo();
   else if (event.ctrlKey || event.metaKey || event.altKey) return;
   else if (event.key === '/') document.getElementById('find')?.focus();
-  else if (event.key === 'n') adding.value = {};
+  else if (event.key === 'n') adding.value = face.value === 'destinations' ? { destination: '' } : {};
   else return;
   event.preventDefault();
 }
@@ -136,6 +137,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           >
         </span>
         <Button v-if="face !== 'destinations'" class="button" @click="adding = {}">Add a field</Button>
+        <Button v-else class="button" @click="adding = { destination: '' }">Add a destination</Button>
       </div>
       <div class="scroll">
         <FieldMap
@@ -157,7 +159,15 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @scope="(key, scope) => change(key, 'asked_of', scope)"
           @add="(products) => (adding = { products })"
         />
-        <DestinationList v-else ref="map" :draft="draft" :selected="at" :filter="filter" @open="open" />
+        <DestinationList
+          v-else
+          ref="map"
+          :draft="draft"
+          :selected="at"
+          :filter="filter"
+          @open="open"
+          @add="(kind) => (adding = { destination: kind })"
+        />
         <p v-if="nothingFound">No field has that name. <button class="act" @click="adding = {}">Add a field</button></p>
       </div>
       <footer>
@@ -167,8 +177,16 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     </section>
     <div ref="right" class="right">
       <div class="paragraph">
+        <NewDestination
+          v-if="adding?.destination !== undefined"
+          :key="`destination ${adding.destination}`"
+          :draft="draft"
+          :kind="adding.destination || undefined"
+          @added="added"
+          @cancel="adding = undefined"
+        />
         <NewItem
-          v-if="adding"
+          v-else-if="adding"
           :key="`${adding.into}${adding.products}`"
           :draft="draft"
           :into="adding.into"

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import EvidencePanel from '../orders/EvidencePanel.vue';
+import PreparedLines from '../orders/PreparedLines.vue';
 import PriceRows from '../orders/PriceRows.vue';
 import TrailTable from '../orders/TrailTable.vue';
 import { dayAndTime, inFull } from '../parts/when';
@@ -19,7 +20,7 @@ const page = useQuery({
   refetchOnWindowFocus: false,
 });
 // A page that nobody has opened yet is not on the way to anybody.
-const isOnTheWay = (m: Schemas['MarkView']) => m.sign === 'open_sheet' && m.delivery !== null;
+const isOnTheWay = (m: Schemas['MarkView']) => m.sign === 'open_sheet' && m.delivery !== null && m.delivery !== 'not_released';
 // The page itself is one of the destinations: its trail is read after it was served.
 const trail = useQuery({
   queryKey: ['trail', () => number],
@@ -33,12 +34,13 @@ const wrong = computed(() => {
   const marks =
     trail.data.value?.answers
       .flatMap((a) => a.marks)
-      .filter((m) => m.expectation === 'verbatim' && (m.sign !== 'open_sheet' || isOnTheWay(m))) ?? [];
+      .filter((m) => (m.expectation === 'verbatim' || m.expectation === 'adapted') && (m.sign !== 'open_sheet' || isOnTheWay(m))) ?? [];
   const bad = marks.filter((m) => ['torn_sheet', 'dotted_outline', 'raised_flag'].includes(m.sign)).length;
   const open = marks.filter(isOnTheWay).length;
   const leftOut = trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.expectation === 'left_out').length ?? 0;
   return { all: marks.length, bad, open, leftOut };
 });
+const waits = computed(() => trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.delivery === 'not_released').length ?? 0);
 const textOf = (field: string) => order.value?.entries.find((e) => e.slot === `order/${field}`)?.text;
 const numbered = computed(() => trail.data.value?.destinations.filter((d) => d.number) ?? []);
 </script>
@@ -57,6 +59,7 @@ const numbered = computed(() => trail.data.value?.destinations.filter((d) => d.n
         <b v-if="wrong.bad" class="call">{{ wrong.bad }} of {{ wrong.all }} arrivals not as expected</b>
         <span v-else-if="wrong.open" class="soft">{{ wrong.open }} of {{ wrong.all }} on the way</span>
         <span v-else-if="wrong.all && !wrong.leftOut" class="soft">all {{ wrong.all }} arrivals as expected</span>
+        <span v-if="waits" class="soft">{{ waits === 1 ? '1 arrival waits' : `${waits} arrivals wait` }} for release</span>
         <span v-if="wrong.leftOut" class="soft"
           >{{ wrong.leftOut === 1 ? '1 arrival' : `${wrong.leftOut} arrivals` }} left out for want of room</span
         >
@@ -83,6 +86,7 @@ const numbered = computed(() => trail.data.value?.destinations.filter((d) => d.n
         </div>
       </dl>
       <PriceRows v-if="adding" :order="order" />
+      <PreparedLines :order="order" @said="trail.refetch()" />
       <TrailTable v-if="trail.data.value" v-model="chosen" :order="order" :trail="trail.data.value" @looked="trail.refetch()" />
     </div>
     <EvidencePanel

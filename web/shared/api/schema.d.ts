@@ -804,6 +804,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/orders/{number}/prepared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPrepared"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/{number}/lines/{line}/prepared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["SayPrepared"];
+        post?: never;
+        delete: operations["SayNotPrepared"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -841,6 +873,13 @@ export interface components {
             /** @description Why it is meant. */
             reason: string;
         };
+        /** @description An answer as it was fitted to what a destination takes. */
+        AdaptedView: {
+            /** @description What stands in its place. */
+            text: string;
+            /** @description What goes on in the note; null for nothing. */
+            rest: null | string;
+        };
         /** @description Adds a destination. */
         AddDestinationRequest: {
             /** @description What it is called. */
@@ -849,6 +888,8 @@ export interface components {
             key: string;
             /** @description The key of its kind. */
             kind: string;
+            /** @description The key of one of the same kind that it begins as, with all that goes there; null for none. */
+            copy_of?: null | string;
         };
         /** @description Adds a field. */
         AddFieldRequest: {
@@ -1242,7 +1283,7 @@ export interface components {
         /** @enum {unknown} */
         DayForm: "dotted" | "slashed" | "month_first" | "hyphened" | "compact" | null;
         /** @enum {unknown} */
-        DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | null;
+        DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | "not_released" | null;
         /** @description Somewhere that answers go, as plain data of the register. */
         Destination: {
             /** @description The stable key; keys of fields, sections, steps and destinations never meet. */
@@ -1261,6 +1302,21 @@ export interface components {
             };
             /** @description Whether a new field goes there by itself. */
             takes_new_fields?: boolean;
+            gets?: null | components["schemas"]["Condition"];
+            /** @description The keys of fields in the order in which their answers stand there; the others follow as they stand on the map. */
+            order?: string[];
+            /** @description From when on it may have them. */
+            release?: components["schemas"]["Release"];
+            /** @description The key of the field whose answer gives the day, where it is released on a day. */
+            day?: null | string;
+            /** @description Whether it gets an order only once, whatever is corrected since. */
+            only_once?: boolean;
+            /** @description What is done with answers that it cannot take as they are, where nothing else is said of the field. */
+            otherwise?: components["schemas"]["Otherwise"];
+            /** @description Switched off: no order that is placed goes there until it is switched on again. */
+            switched_off?: boolean;
+            /** @description Retired: no order goes there again, and it is kept so that what went there can be read. */
+            retired?: boolean;
         };
         /** @description What stands together on the map. Each kind of destination says which one it belongs to. */
         DestinationFamily: {
@@ -1306,6 +1362,28 @@ export interface components {
             files: boolean;
             /** @description Whether fields and answers can be called otherwise there. */
             names_answers: boolean;
+            /** @description Whether it is sent, so that it is said which orders it gets, when, and what is done with what does not fit. */
+            is_delivered: boolean;
+            /** @description Whether an order goes there as a whole, or once for each of its lines or units. */
+            goes_by: components["schemas"]["Level"];
+            /** @description What its condition picks: orders, lines or units. */
+            picks: components["schemas"]["Level"];
+            /**
+             * Format: int32
+             * @description The greatest length of an answer of a line or unit; null for no limit.
+             */
+            longest_line_text: null | number;
+            /**
+             * Format: int32
+             * @description The same of the order.
+             */
+            longest_order_text: null | number;
+            /** @description Whether it has a note where what is too long can go on. */
+            has_note: boolean;
+            /** @description Its condition as a sentence, by the path of its setting. */
+            sentences: {
+                [key: string]: string;
+            };
             /**
              * Format: int32
              * @description The revision of it in the draft.
@@ -1430,6 +1508,7 @@ export interface components {
             mark: components["schemas"]["MarkView"];
             /** @description The answer as given; of files, what tells each of them. */
             given: string;
+            adapted: null | components["schemas"]["AdaptedView"];
             /** @description What each part of the artefact shows. */
             found: components["schemas"]["FoundView"][];
             /** @description The parts of the artefact. */
@@ -1452,7 +1531,7 @@ export interface components {
          * @description What was expected of an answer at a destination.
          * @enum {string}
          */
-        Expectation: "verbatim" | "not_routed" | "left_empty" | "no_longer_asked" | "left_out";
+        Expectation: "verbatim" | "not_routed" | "left_empty" | "no_longer_asked" | "left_out" | "adapted";
         /** @description Whether a condition holds at a place, and what each part of it saw there. */
         Explained: {
             /** @description Whether it holds. */
@@ -1599,6 +1678,8 @@ export interface components {
             pricing: null | components["schemas"]["PricingView"];
             /** @description Where its answers cannot go, and why. */
             left_out: components["schemas"]["LeftOutView"][];
+            /** @description Where they may be too long, and what is done then. */
+            too_long: components["schemas"]["TooLongView"][];
             /** @description What of its answers can have another word at a destination: its choices, or yes and no. */
             named_values: components["schemas"]["NamedKey"][];
             /** @description Whether its answers hold a day, which can be written in another form there. */
@@ -1744,6 +1825,11 @@ export interface components {
             /** @description What was found. */
             finding: components["schemas"]["Finding"];
             delivery: null | components["schemas"]["DeliveryState"];
+            /**
+             * Format: date-time
+             * @description The day on which it goes, where it waits for one.
+             */
+            not_before: null | string;
         };
         /** @description How amounts of money are written. */
         MoneyView: {
@@ -1765,12 +1851,13 @@ export interface components {
             id: string;
             name: string;
         };
-        /** @description What a field and its answers are called at a destination. */
+        /** @description What a field and its answers are called at a destination, and what is done there with those that do not fit. */
         NamesThere: {
             /** @description What the field is called; empty for its label. */
             name?: components["schemas"]["LanguageMap"];
             /** @description What its answers are called. */
             words?: components["schemas"]["WordsThere"];
+            otherwise?: null | components["schemas"]["Otherwise"];
         };
         /** @description A question that a condition kept from being asked. */
         NotAskedRow: {
@@ -1893,10 +1980,27 @@ export interface components {
             wrong: number;
         };
         /**
+         * @description What is done with an answer that a destination cannot take as it is. Never silently.
+         * @enum {string}
+         */
+        Otherwise: "refuse" | "call" | "shorten" | "note";
+        /**
          * @description How a part of an artefact is shown.
          * @enum {string}
          */
         PartForm: "html" | "plain" | "bytes";
+        /** @description A line that somebody prepared. */
+        PreparedView: {
+            /** @description The id of the line. */
+            line: string;
+            /** @description Who said so. */
+            by: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+        };
         /** @description What the draft asks of a cart. */
         PreviewView: {
             /** @description The evaluation. */
@@ -2127,6 +2231,11 @@ export interface components {
             takes_value: boolean;
             takes_list: boolean;
         };
+        /**
+         * @description The moment from which a destination may have an order, or one of its lines.
+         * @enum {string}
+         */
+        Release: "placed" | "paid" | "approved" | "prepared" | "day";
         /** @description A change that mends a problem. */
         Remedy: {
             /** @description What the action is called. */
@@ -2222,6 +2331,8 @@ export interface components {
             options: components["schemas"]["NamedKey"][];
             /** @description Whether its texts are days. */
             days: boolean;
+            /** @description The kind of answer that the field must have, where it names one; "" for none. */
+            of_type: string;
         };
         /** @description An order in the account's list. */
         ShopperOrderView: {
@@ -2243,7 +2354,7 @@ export interface components {
          * @description The signs of the trail: our motif is the sheet of paper.
          * @enum {string}
          */
-        Sign: "nothing" | "open_sheet" | "folded_sheet" | "sealed_sheet" | "torn_sheet" | "dotted_outline" | "raised_flag" | "struck_line" | "flagged_hole";
+        Sign: "nothing" | "open_sheet" | "folded_sheet" | "sealed_sheet" | "torn_sheet" | "dotted_outline" | "raised_flag" | "struck_line" | "flagged_hole" | "cut_folded_sheet" | "cut_sealed_sheet";
         /** @description Signs in. */
         SignInRequest: {
             /** @description The e-mail address of the account. */
@@ -2322,6 +2433,18 @@ export interface components {
             rate: string;
             tax: string;
         };
+        /** @description A destination where the answers to a field may be longer than it takes, and something was agreed. */
+        TooLongView: {
+            /** @description Its key. */
+            destination: string;
+            /** @description What is done with them. */
+            otherwise: components["schemas"]["Otherwise"];
+            /**
+             * Format: int32
+             * @description How many characters it takes.
+             */
+            takes: number;
+        };
         /** @description A column of the trail. */
         TrailColumn: {
             /** @description The key of the destination. */
@@ -2330,7 +2453,7 @@ export interface components {
             name: string;
             /** @description What stands over it and its neighbours. */
             family: string;
-            /** @description The number by which people ask for the order there; null where there is none. */
+            /** @description The number, or numbers, by which people ask for the order there; null where there is none. */
             number: null | string;
         };
         /** @description An answer and its thread. */
@@ -4218,6 +4341,83 @@ export interface operations {
             path: {
                 number: number;
                 destination: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetPrepared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreparedView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SayPrepared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                line: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SayNotPrepared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                line: string;
             };
             cookie?: never;
         };

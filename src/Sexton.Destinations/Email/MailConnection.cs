@@ -3,7 +3,7 @@ using System.Security.Cryptography.X509Certificates;
 using MailKit.Net.Smtp;
 using MailKit.Security;
 
-namespace Sexton.Destinations.ShopperEmail;
+namespace Sexton.Destinations.Email;
 
 /// <summary>How a connection to the mail server is kept from being read.</summary>
 public enum MailSecurity

@@ -5,7 +5,7 @@ using MimeKit;
 using Sexton.Core.Facts;
 using Sexton.Core.Projections;
 
-namespace Sexton.Destinations.ShopperEmail;
+namespace Sexton.Destinations.Email;
 
 /// <summary>
 /// Finds the slots in the bytes of an e-mail by their marks, whatever its language. Shares nothing with the renderer but the slot ids, and the numbers and names of the

@@ -1,13 +1,24 @@
 using System.Text;
 using MimeKit;
 
-namespace Sexton.Destinations.ShopperEmail;
+namespace Sexton.Destinations.Email;
 
-/// <summary>Names in address headers that are to be read as they are, whatever they look like.</summary>
-internal static class PlainNames
+/// <summary>What stands in headers and is to be read as it is, whatever it looks like.</summary>
+internal static class PlainHeaders
 {
     // With its frame, an encoded word has at most 75 characters (RFC 2047, section 2); four of them carry three bytes.
     private const int MostBytes = 45;
+
+    /// <summary>Writes a subject as encoded words (RFC 2047) where a part of it looks like one itself.</summary>
+    public static void EncodeSubject(MimeMessage message, string subject)
+    {
+        if (IsTakenForWords(subject))
+        {
+            var header = new Header(HeaderId.Subject, "");
+            header.SetRawValue(Encoding.ASCII.GetBytes($" {string.Join("\r\n ", Words(subject))}\r\n"));
+            message.Headers.Replace(header);
+        }
+    }
 
     /// <summary>
     /// Writes the name of the one recipient as encoded words (RFC 2047) where it looks like one itself: a library leaves it alone, and whoever reads the
@@ -15,15 +26,17 @@ internal static class PlainNames
     /// </summary>
     public static void EncodeRecipient(MimeMessage message, MailboxAddress recipient)
     {
-        if (recipient.Name?.Contains("=?", StringComparison.Ordinal) != true)
+        if (!IsTakenForWords(recipient.Name ?? ""))
         {
             return;
         }
 
         var header = new Header(HeaderId.To, "");
-        header.SetRawValue(Encoding.ASCII.GetBytes($" {string.Join("\r\n ", Words(recipient.Name))}\r\n <{recipient.Address}>\r\n"));
+        header.SetRawValue(Encoding.ASCII.GetBytes($" {string.Join("\r\n ", Words(recipient.Name!))}\r\n <{recipient.Address}>\r\n"));
         message.Headers.Replace(header);
     }
+
+    private static bool IsTakenForWords(string text) => text.Contains("=?", StringComparison.Ordinal);
 
     private static IEnumerable<string> Words(string name)
     {

@@ -1,0 +1,178 @@
+using System.Globalization;
+using System.Net;
+using System.Reflection;
+using HandlebarsDotNet;
+using MimeKit;
+using Sexton.Core.Facts;
+using Sexton.Core.Pricing;
+using Sexton.Core.Projections;
+using Sexton.Core.Routing;
+using Sexton.Core.Values;
+
+namespace Sexton.Destinations.Email;
+
+/// <summary>Renders e-mails: one message with a text part and an HTML part that say the same.</summary>
+internal sealed class EmailRenderer
+{
+    private readonly EmailSettings _settings;
+    private readonly HandlebarsTemplate<object, object> _html;
+    private readonly HandlebarsTemplate<object, object> _text;
+
+    public EmailRenderer(EmailSettings settings)
+    {
+        _settings = settings;
+        _html = Compile("html.hbs", escape: true, static text => string.Join("<br>", text.Split('\n').Select(WebUtility.HtmlEncode)));
+        // A further line of an answer is indented deeper than its label, so that the reader can tell the two apart.
+        _text = Compile("text.hbs", escape: false, static text => text.Replace("\n", "\n    ", StringComparison.Ordinal));
+    }
+
+    public byte[] Render(SentOrder order, int sequence, EmailKind kind)
+    {
+        var (places, settings) = (PlacesOf(order), order.To.Settings);
+        string Say(string setting) => NamedPlaces.Fill(settings.Wording(setting).In(order.Content.Language), places);
+        var subject = Say(EmailKind.Subject).Replace('\n', ' ');
+        var view = ViewOf(order, kind, subject, Say);
+        var message = new MimeMessage
+        {
+            Subject = subject,
+            Date = order.PlacedAt,
+            MessageId = $"{order.Id:N}.{order.Reference}.{sequence}@{_settings.From.Domain}",
+            Body = new BodyBuilder { TextBody = _text(view), HtmlBody = _html(view) }.ToMessageBody(),
+        };
+
+        // Nobody is there to answer it by machine (RFC 3834, section 5).
+        message.Headers.Add(HeaderId.AutoSubmitted, "auto-generated");
+        message.From.Add(_settings.From);
+        var recipients = kind.RecipientsOf(order).ToList();
+        message.To.AddRange(recipients);
+        message.Prepare(EncodingConstraint.SevenBit);
+        if (recipients is [var recipient])
+        {
+            PlainHeaders.EncodeRecipient(message, recipient);
+        }
+
+        PlainHeaders.EncodeSubject(message, subject);
+
+        using var bytes = new MemoryStream();
+        message.WriteTo(Format, bytes);
+        return bytes.ToArray();
+    }
+
+    private object ViewOf(SentOrder order, EmailKind kind, string subject, Func<string, string> say)
+    {
+        var content = order.Content;
+        var prices = new PriceWords(content.Prices.Currency, content.Language);
+        var numbers = order.Projection.Entries.Select(static (e, i) => (e.Slot, i)).ToDictionary(static n => n.Slot, static n => n.i + 1);
+        var isWhole = order.Lines.Length == content.Lines.Length;
+        return new
+        {
+            language = content.Language,
+            subject,
+            shop = _settings.ShopName,
+            greeting = Spoken(say(EmailKind.Greeting)),
+            heading = Spoken(say(EmailKind.Heading)),
+            sentences = Spoken(say(EmailKind.Sentences)),
+            ending = Spoken(say(EmailKind.Ending)),
+            link = kind.LinkTo(order),
+            forshopper = kind.Audience == Audience.Shopper,
+            prices = kind.HasPrices(order.To.Settings),
+            rows = order
+                .PriceRows.Where(row => row.LineId is null || order.Lines.Any(l => l.Id == row.LineId))
+                .Select(row => new
+                {
+                    quantity = row.Quantity,
+                    label = row.UnitId is { } unit
+                        ? $"{row.Label}, {content.Lines[order.LineNumbers[row.LineId!] - 1].NameOf(unit)}"
+                        : row.Label,
+                    extra = row.Kind != PriceRowKind.Goods,
+                    sum = prices.Amount(row.SumMinor),
+                })
+                .ToArray(),
+            // What it comes to is of the whole order, and stands only under all of its lines.
+            whole = isWhole,
+            taxes = isWhole
+                ? content.Prices.Taxes.Select(tax => new { rate = prices.Share(tax.RatePpm), sum = prices.Amount(tax.TaxMinor) }).ToArray()
+                : [],
+            included = content.Prices.IncludeTax,
+            total = prices.Amount(content.Prices.TotalMinor),
+            lines = order
+                .Lines.Where(line => kind.Audience != Audience.Recipient || order.Projection.Entries.Any(e => e.LineId == line.Id))
+                .Select(line => new
+                {
+                    position = order.LineNumbers[line.Id],
+                    name = order.Part.UnitId.Length > 0 ? line.ProductName : $"{line.Quantity} × {line.ProductName}",
+                    entries = View(order.Projection.Of(line.Id), order, numbers),
+                    units = line
+                        .Units.Select(
+                            (unit, i) =>
+                                new
+                                {
+                                    ordinal = i + 1,
+                                    name = line.NameOf(unit),
+                                    entries = View(order.Projection.Of(line.Id, unit), order, numbers),
+                                }
+                        )
+                        .Where(static u => u.entries.Length > 0)
+                        .ToArray(),
+                })
+                .ToArray(),
+            details = View(order.Projection.Of(null), order, numbers),
+        };
+    }
+
+    // What stands in named places: of answers those that go there, of the order and of the line and unit that the message is about.
+    private Dictionary<string, string> PlacesOf(SentOrder order)
+    {
+        var places = order
+            .Projection.Entries.Where(e =>
+                e.LineId is null || (e.LineId == order.Part.LineId && (e.UnitId ?? "") == (e.UnitId is null ? "" : order.Part.UnitId))
+            )
+            .ToDictionary(static e => e.Field, static e => e.Text, StringComparer.Ordinal);
+        places[NamedPlaces.Number] = order.Number.ToString(CultureInfo.InvariantCulture);
+        places[NamedPlaces.Shop] = _settings.ShopName;
+        if (order.Part.LineId.Length > 0)
+        {
+            var line = order.Lines[0];
+            places[NamedPlaces.Product] = line.ProductName;
+            places[NamedPlaces.Unit] = order.Part.UnitId.Length > 0 ? line.NameOf(order.Part.UnitId) : "";
+        }
+
+        return places;
+    }
+
+    // No line of what is only said may look like one that an answer stands in.
+    private static string Spoken(string text) => string.Join('\n', text.Split('\n').Select(static line => line.TrimStart()));
+
+    /// <summary>The line ends of SMTP.</summary>
+    public static FormatOptions Format { get; } = new() { NewLineFormat = NewLineFormat.Dos };
+
+    // The number of an entry is its mark in the text part.
+    private object[] View(IEnumerable<Entry> entries, SentOrder order, Dictionary<SlotId, int> numbers) =>
+        [
+            .. entries.Select(e => new
+            {
+                slot = e.Slot.ToString(),
+                number = numbers[e.Slot],
+                name = e.Name,
+                text = e.Text,
+                files = e
+                    .Files.Select(f => new
+                    {
+                        name = f.Name,
+                        size = FileValue.SizeText(f.Size),
+                        link = FileLink.Write(_settings.LinkToFile(order.Id, f.Sha256), f),
+                    })
+                    .ToArray(),
+            }),
+        ];
+
+    private static HandlebarsTemplate<object, object> Compile(string name, bool escape, Func<string, string> lines)
+    {
+        var handlebars = Handlebars.Create(new HandlebarsConfiguration { NoEscape = !escape });
+        handlebars.RegisterHelper("lines", (writer, _, arguments) => writer.WriteSafeString(lines(arguments[0]?.ToString() ?? "")));
+        using var source = new StreamReader(
+            Assembly.GetExecutingAssembly().GetManifestResourceStream($"Sexton.Destinations.Email.{name}")!
+        );
+        return handlebars.Compile(source.ReadToEnd());
+    }
+}

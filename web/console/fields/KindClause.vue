@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import ClauseNotes from './ClauseNotes.vue';
+import type { Draft, DraftDestination } from './draft';
+import { useDraft } from './draft';
+import SettingClause from './SettingClause.vue';
+
+/** What a destination is, with the settings that its kind has. */
+const { item, draft } = defineProps<{ item: DraftDestination; draft: Draft }>();
+const { change, refused } = useDraft();
+
+const kind = computed(() => draft.destination_kinds.find((k) => k.key === item.destination.kind));
+const settings = computed(() => kind.value?.settings ?? []);
+const valueOf = (name: string) => item.destination.settings?.[name] ?? null;
+const wanted = ref<string[]>([]);
+watch(
+  () => item.key,
+  () => (wanted.value = []),
+);
+const shown = computed(() =>
+  settings.value.filter((s) => valueOf(s.name) !== null || s.default !== null || !s.offer || wanted.value.includes(s.name)),
+);
+const offered = computed(() => settings.value.filter((s) => !shown.value.includes(s)));
+
+const set = (setting: string, value: unknown) => void change(item.key, setting, value);
+const isRefused = (setting: string) => refused.value?.field === item.key && refused.value.setting === setting;
+
+// What is only so or not is said as soon as it is asked for.
+function add(setting: (typeof settings.value)[number]): void {
+  if (setting.kind === 'toggle') set(`settings.${setting.name}`, true);
+  else wanted.value.push(setting.name);
+}
+</script>
+
+<template>
+  <dd>
+    {{ kind?.name.toLowerCase()
+    }}<SettingClause
+      v-for="setting in shown"
+      :key="setting.name"
+      :setting="setting"
+      :value="valueOf(setting.name) ?? setting.default"
+      :invalid="isRefused(`settings.${setting.name}`)"
+      :draft="draft"
+      @save="set(`settings.${setting.name}`, $event)"
+    /><template v-if="item.destination.takes_new_fields"
+      >; new fields go there by themselves <button class="act small" @click="set('takes_new_fields', false)">no longer</button></template
+    >
+    <div v-if="offered.length || !item.destination.takes_new_fields" class="offers small">
+      add:
+      <button v-for="setting in offered" :key="setting.name" class="act" @click="add(setting)">{{ setting.offer }}</button>
+      <button v-if="!item.destination.takes_new_fields" class="act" @click="set('takes_new_fields', true)">
+        that new fields go there by themselves
+      </button>
+    </div>
+    <ClauseNotes :of="item.key" :problems="draft.problems" :settings="['settings', 'takes_new_fields']" />
+  </dd>
+</template>
