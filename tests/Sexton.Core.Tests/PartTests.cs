@@ -202,6 +202,24 @@ public sealed class PartTests
             .ShouldBe(there.Length > 8 && there == text && text[0] == '1' ? "“Words” has 9 characters, and “Narrow” takes 8." : null);
     }
 
+    // How much is left of two answers of one line, and whether their note has room for both.
+    [Theory]
+    [InlineData(10, 10, false)]
+    [InlineData(10, 11, true)]
+    [InlineData(21, 0, true)]
+    public void What_goes_on_in_one_note_shares_its_room(int first, int second, bool stops)
+    {
+        var to = Narrow(Otherwise.Note);
+        Entry Left(string field, int rest) => Fitting.Fit(new Entry("l1", null, field, "The " + field, new string('x', 7 + rest)), to);
+        var entries = new[] { Left("a", first), Left("b", second) };
+        entries.Select(static e => e.Rest?.Length ?? 0).ShouldBe([first, second]);
+        var why = Fitting.WhyStops(new Projection([.. entries]), to);
+        (why is not null).ShouldBe(stops, why ?? "");
+        Fitting
+            .WhyStops(new Projection([.. entries.Select(static (e, i) => e with { LineId = "l" + i })]), to)
+            .ShouldBe(first > 20 ? why : null, "each line has a note of its own");
+    }
+
     [Fact]
     public void What_is_said_of_one_field_goes_before_what_is_said_of_all()
     {

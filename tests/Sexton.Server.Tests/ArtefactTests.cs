@@ -470,6 +470,42 @@ public sealed class ArtefactTests
 
     private static Destination BackOfficeAtFirst => new DestinationKinds([BackOffice]).AtFirst.Single();
 
+    // What goes on in the remark of its own place, however it looks; and what is taken away or changed there is found.
+    [Theory]
+    [InlineData("and more of it", "and more of it", Finding.Confirmed)]
+    [InlineData(" a blank before\nand a line\n\n  indented", " a blank before\nand a line\n\n  indented", Finding.Confirmed)]
+    [InlineData("wording: count: 1", "wording: count: 1", Finding.Confirmed)]
+    [InlineData("and more of it", "and more", Finding.Altered)]
+    [InlineData("and more of it", null, Finding.Altered)]
+    public void What_goes_on_in_a_remark_is_proven_with_what_begins_it(string rest, string? found, Finding finding)
+    {
+        Entry Long(Entry entry) =>
+            (entry.LineId, entry.UnitId, entry.Field) is ("a", null, "wording") or ("a", "u2", "badge") or (null, null, "name")
+                ? entry with
+                {
+                    Rest = rest,
+                    Given = entry.Text + rest,
+                }
+                : entry;
+        var order = Order with { Projection = new Projection([.. Order.Projection.Entries.Select(Long)]) };
+        var record = JsonNode.Parse(BackOffice.Render(order, 1))!;
+        foreach (var place in new[] { record, record["lines"]![0]!, record["lines"]![0]!["pieces"]![1]! })
+        {
+            var remark = place["remark"]!.GetValue<string>();
+            place["remark"] = found is null ? null : remark.Replace(Indented(rest), Indented(found), StringComparison.Ordinal);
+        }
+
+        BackOffice
+            .ReadBack(Encoding.UTF8.GetBytes(record.ToJsonString()), order)
+            .ShouldAllBe(f => f.Finding == (f.Expected.Contains('\n') && f.Expected.Contains(rest) ? finding : Finding.Confirmed));
+        record["lines"]![1]!["remark"].ShouldBeNull("where nothing goes on there is none");
+    }
+
+    private static string Indented(string text) => text.Replace("\n", "\n  ", StringComparison.Ordinal);
+
     private static SentOrder ToShopper(SentOrder order) =>
-        order with { To = new BoundDestination(new DestinationKinds([Email]).AtFirst.Single(), Email) };
+        order with
+        {
+            To = new BoundDestination(new DestinationKinds([Email]).AtFirst.Single(), Email),
+        };
 }

@@ -306,5 +306,8 @@ public sealed class WrittenWholeTests
         $"{name} (82 kB) http://shop.example/11111111111111111111111111111111/aaaa#sha256={Photograph.Sha256}&size=82000";
 
     private static SentOrder ToShopper(SentOrder order) =>
-        order with { To = new BoundDestination(new DestinationKinds([Email]).AtFirst.Single(), Email) };
+        order with
+        {
+            To = new BoundDestination(new DestinationKinds([Email]).AtFirst.Single(), Email),
+        };
 }

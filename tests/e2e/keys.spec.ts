@@ -50,6 +50,11 @@ test('a list that a letter opened is left without taking what it stands on', asy
 
 test('what keeps a version back is mended at its clause', async ({ page, signIn }) => {
   await signIn();
+  // What stands below the paragraph comes late, and takes room from it.
+  await page.route('**/draft/preview*', async (route) => {
+    await new Promise((done) => setTimeout(done, 1500));
+    await route.continue();
+  });
   await page.goto('/console/fields/guest_name');
   const longest = page.getByLabel('at most … characters');
   const before = await longest.inputValue();
@@ -57,11 +62,15 @@ test('what keeps a version back is mended at its clause', async ({ page, signIn 
   await longest.press('Enter');
   await expect(page.getByText(/takes 60|only 60|60 characters/).first()).toBeVisible();
   await page.goto('/console/versions');
+  const shown = page.waitForResponse(/draft\/preview/);
   await page.getByRole('link', { name: 'Mend it' }).first().click();
   const note = page.locator('.note').filter({ hasText: '60' });
   await expect(note).toBeInViewport();
   await expect(page.locator('dd').filter({ has: note }).locator(':focus')).toHaveCount(1);
   await expect(page).not.toHaveURL(/mend/);
+  await shown;
+  await expect(page.getByText('Shown to a cart')).toBeVisible();
+  await expect(note).toBeInViewport();
   await longest.fill(before);
   await longest.press('Enter');
   await expect(note).toHaveCount(0);

@@ -39,7 +39,16 @@ public static class Fitting
     /// <param name="projection">What is to go.</param>
     /// <param name="to">The destination.</param>
     public static string? WhyStops(Projection projection, BoundDestination to) =>
-        projection.Entries.Where(static e => e.Files.IsEmpty).Select(e => WhyStops(e, to)).FirstOrDefault(static why => why is not null);
+        projection
+            .Entries.Where(static e => e.Files.IsEmpty)
+            .Select(e => WhyStops(e, to))
+            .Concat(
+                projection
+                    .Entries.Where(static e => e.Rest is not null)
+                    .GroupBy(static e => (e.LineId, e.UnitId))
+                    .Select(g => WhyNoteStops([.. g], to))
+            )
+            .FirstOrDefault(static why => why is not null);
 
     private static string? WhyStops(Entry entry, BoundDestination to)
     {
@@ -48,15 +57,19 @@ public static class Fitting
             return $"“{entry.Name}” has {Graphemes.Count(entry.Text)} characters, and {to.Phrase} takes {takes}.";
         }
 
-        if (entry.Rest is { } rest && !Graphemes.FitIn(rest, to.LongestNote(entry.Level)))
-        {
-            return $"What is left of “{entry.Name}” has {Graphemes.Count(rest)} characters, and the note in {to.Phrase} takes {to.LongestNote(entry.Level)}.";
-        }
-
         return
             to.Capacity.Characters is { } characters
             && entry.Text.EnumerateRunes().FirstOrDefault(r => !characters.Has(r)) is { Value: > 0 } other
             ? $"“{entry.Name}” has “{other}” in it, and {to.Phrase} takes only {characters.Name}."
             : null;
+    }
+
+    // All that goes on in one note shares its room.
+    private static string? WhyNoteStops(IReadOnlyList<Entry> entries, BoundDestination to)
+    {
+        var (length, takes) = (entries.Sum(static e => Graphemes.Count(e.Rest!)), to.LongestNote(entries[0].Level));
+        return length <= takes
+            ? null
+            : $"What is left of {string.Join(", ", entries.Select(static e => $"“{e.Name}”"))} has {length} characters, and the note in {to.Phrase} takes {takes}.";
     }
 }

@@ -23,7 +23,8 @@ public sealed class BackOfficeKind(Func<HttpClient> client, Func<Guid, string, s
 
     private const string LongestLineText = "longest_line_text",
         LongestOrderText = "longest_order_text",
-        LongestItemCode = "longest_item_code";
+        LongestItemCode = "longest_item_code",
+        LongestRemark = "longest_remark";
 
     /// <inheritdoc/>
     public override string Key => "back_office";
@@ -67,6 +68,10 @@ public sealed class BackOfficeKind(Func<HttpClient> client, Func<Guid, string, s
         {
             Default = JsonSerializer.SerializeToElement(30),
         },
+        new WholeNumberSetting(LongestRemark, "takes {} characters in a remark", "", 0, 10_000)
+        {
+            Default = JsonSerializer.SerializeToElement(400),
+        },
     ];
 
     /// <inheritdoc/>
@@ -75,6 +80,8 @@ public sealed class BackOfficeKind(Func<HttpClient> client, Func<Guid, string, s
         {
             LongestLineText = settings.Whole(LongestLineText),
             LongestOrderText = settings.Whole(LongestOrderText),
+            LongestLineNote = settings.Whole(LongestRemark)!.Value,
+            LongestOrderNote = settings.Whole(LongestRemark)!.Value,
             ItemCodes = new ItemCodeLimits(settings.Whole(LongestItemCode)!.Value, ".-/"),
         };
 

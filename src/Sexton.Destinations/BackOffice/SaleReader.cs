@@ -24,10 +24,11 @@ internal static class SaleReader
     {
         var found = new Dictionary<SlotId, Reading>();
         var sale = record as JsonObject;
-        Put(found, "name", Member(sale?["customer"], "name"));
-        Put(found, "email", Member(sale?["customer"], "email"));
-        Put(found, "telephone", Member(sale?["customer"], "telephone"));
-        Put(found, "delivery_address", sale?["ship_to"]);
+        var rests = Remark.Read(Text(sale?["remark"]) ?? "");
+        Put(found, rests, "name", Member(sale?["customer"], "name"));
+        Put(found, rests, "email", Member(sale?["customer"], "email"));
+        Put(found, rests, "telephone", Member(sale?["customer"], "telephone"));
+        Put(found, rests, "delivery_address", sale?["ship_to"]);
         Notes(found, null, null, sale);
         foreach (var (reference, line) in Referenced(sale?["lines"]))
         {
@@ -70,18 +71,26 @@ internal static class SaleReader
 
     private static JsonNode? Member(JsonNode? node, string name) => (node as JsonObject)?[name];
 
-    private static void Put(Dictionary<SlotId, Reading> found, string field, JsonNode? node)
+    private static void Put(Dictionary<SlotId, Reading> found, IReadOnlyDictionary<string, string> rests, string field, JsonNode? node)
     {
         if (Text(node) is { } text)
         {
-            found[SlotId.Of(null, null, field)] = new Reading(text, node!);
+            found[SlotId.Of(null, null, field)] = new Reading(Entry.ProofOf(text, rests.GetValueOrDefault(field)), node!);
         }
     }
 
     private static void Notes(Dictionary<SlotId, Reading> found, string? lineId, string? unitId, JsonNode? holder)
     {
-        var notes = (Member(holder, "notes") as JsonArray ?? []).Select(static n =>
-            (Key: Text(Member(n, "key")), Text: Text(Member(n, "text")), Node: n)
+        // What is too long for a note goes on in the remark beside it.
+        var rests = Remark.Read(Text(Member(holder, "remark")) ?? "");
+        var notes = (Member(holder, "notes") as JsonArray ?? []).Select(n =>
+            (
+                Key: Text(Member(n, "key")),
+                Text: Text(Member(n, "text")) is { } text
+                    ? Entry.ProofOf(text, rests.GetValueOrDefault(Text(Member(n, "key")) ?? ""))
+                    : null,
+                Node: n
+            )
         );
         var attachments = (Member(holder, "attachments") as JsonArray ?? []).Select(static a =>
             (Key: Text(Member(a, "key")), Text: Files(Member(a, "files")), Node: a)

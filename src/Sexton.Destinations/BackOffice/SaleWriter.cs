@@ -32,6 +32,7 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
     private void WriteSale()
     {
         var own = order.Projection.Of(null).ToList();
+        var remark = Remark.Write(own);
         json.WriteStartObject();
         json.WriteString("reference", order.Id);
         json.WriteNumber("shop_number", order.Number);
@@ -44,7 +45,7 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         WriteMember("telephone", own, BuiltInFields.Telephone);
         json.WriteEndObject();
         WriteMember("ship_to", own, BuiltInFields.DeliveryAddress);
-        WriteNotes(own);
+        WriteNotes(own, remark);
         WriteCharges(order.Prices.ExtrasOf(null));
         WriteComponents(order.Content.Uses.Where(static u => u is { LineId: null, IsSold: true }));
         json.WriteStartArray("lines");
@@ -90,7 +91,7 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
 
         WriteCharges(line.Charges);
         WriteComponents(line.Components);
-        WriteNotes(line.Notes);
+        WriteNotes(line.Notes, Remark.Write(line.Notes));
         WritePieces(line.Pieces);
 
         json.WriteEndObject();
@@ -163,15 +164,20 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
             json.WriteStartObject();
             json.WriteString("reference", piece.Unit);
             json.WriteString("name", piece.Name);
-            WriteNotes(piece.Notes);
+            WriteNotes(piece.Notes, Remark.Write(piece.Notes));
             json.WriteEndObject();
         }
 
         json.WriteEndArray();
     }
 
-    private void WriteNotes(IReadOnlyCollection<Entry> entries)
+    private void WriteNotes(IReadOnlyCollection<Entry> entries, string remark)
     {
+        if (remark.Length > 0)
+        {
+            json.WriteString("remark", remark);
+        }
+
         json.WriteStartArray("notes");
         foreach (var entry in entries.Where(static e => e.Files.IsEmpty))
         {

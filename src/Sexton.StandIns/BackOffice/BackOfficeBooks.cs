@@ -16,13 +16,14 @@ public sealed record BookedSale(string Number, string Key, DateTimeOffset At, Js
 
 /// <summary>
 /// The back office: takes sales by POST under an idempotency key, gives each a number, gives them back by GET.
-/// It has limits of its own: 60 characters a note of a line, 300 any other text, 30 an item code. Attached files it fetches by their links before
+/// It has limits of its own: 60 characters a note of a line, 300 any other text, 500 a remark, 30 an item code. Attached files it fetches by their links before
 /// it books a sale, and keeps; what it says of them it reckoned itself.
 /// </summary>
 public sealed class BackOfficeBooks(string folder, string? token = null) : IDisposable
 {
     private const int LongestLineNote = 60;
     private const int LongestOther = 300;
+    private const int LongestRemark = 500;
     private const int LongestItem = 30;
     private static readonly JsonSerializerOptions Readable = new()
     {
@@ -117,6 +118,11 @@ public sealed class BackOfficeBooks(string folder, string? token = null) : IDisp
 
     private static string? TooLong(JsonObject sale)
     {
+        if (Places(sale).Any(static p => Length(p["remark"]?.ToString() ?? "") > LongestRemark))
+        {
+            return $"remark longer than {LongestRemark} characters";
+        }
+
         if (LineNotes(sale).SelectMany(Texts).Any(static t => Length(t) > LongestLineNote))
         {
             return $"line note longer than {LongestLineNote} characters";
@@ -145,6 +151,13 @@ public sealed class BackOfficeBooks(string folder, string? token = null) : IDisp
         (sale["lines"]?.AsArray() ?? []).SelectMany(static l =>
             (l!["pieces"]?.AsArray() ?? []).Select(static p => p!["notes"]).Prepend(l["notes"])
         );
+
+    // The sale, its lines and their pieces.
+    private static IEnumerable<JsonObject> Places(JsonObject sale) =>
+        (sale["lines"]?.AsArray() ?? [])
+            .SelectMany(static l => (l!["pieces"]?.AsArray() ?? []).Prepend(l))
+            .Prepend(sale)
+            .Select(static p => p!.AsObject());
 
     private static IEnumerable<string> Texts(JsonNode? notes) =>
         (notes?.AsArray() ?? []).Select(static n => n!["text"]!.GetValue<string>());
@@ -176,15 +189,18 @@ public sealed class BackOfficeBooks(string folder, string? token = null) : IDisp
             }
         }
 
+        foreach (var place in Places(kept).Where(static p => p["remark"] is not null))
+        {
+            place["remark"] = Dial.Keep(place["remark"]!.GetValue<string>());
+        }
+
         return kept;
     }
 
     // The files of the sale, of its lines and of their pieces.
     private static IEnumerable<JsonObject> Attachments(JsonObject sale) =>
-        (sale["lines"]?.AsArray() ?? [])
-            .SelectMany(static l => (l!["pieces"]?.AsArray() ?? []).Prepend(l))
-            .Prepend(sale)
-            .SelectMany(static place => place!["attachments"]?.AsArray() ?? [])
+        Places(sale)
+            .SelectMany(static place => place["attachments"]?.AsArray() ?? [])
             .SelectMany(static a => a!["files"]!.AsArray())
             .Select(static f => f!.AsObject());
 

@@ -60,7 +60,9 @@ defineExpose({ focus });
       <tr class="over">
         <td></td>
         <th :colspan="moments.length" scope="colgroup">Gets it when</th>
+        <td class="gap"></td>
         <th :colspan="levels.length + 1" scope="colgroup">Takes answers of</th>
+        <td class="gap"></td>
         <th scope="col">Proof</th>
         <td></td>
       </tr>
@@ -69,17 +71,19 @@ defineExpose({ focus });
         <th v-for="moment in moments" :key="moment.key" scope="col" class="slant">
           <span>{{ moment.name }}</span>
         </th>
+        <td class="gap"></td>
         <th v-for="level in levels" :key="level.key" scope="col" class="slant">
           <span>{{ level.name }}</span>
         </th>
         <th scope="col" class="slant"><span>Files</span></th>
+        <td class="gap"></td>
         <th scope="col" class="small soft">at best</th>
         <th scope="col" class="figure">Fields</th>
       </tr>
     </thead>
     <tbody v-for="group in groups" :key="group.key">
       <tr>
-        <th class="family" colspan="12" scope="rowgroup">{{ group.name }}</th>
+        <th class="family" colspan="14" scope="rowgroup">{{ group.name }}</th>
       </tr>
       <tr v-for="d in group.destinations" :key="d.key" :class="{ selected: d.key === selected }">
         <th scope="row">
@@ -94,6 +98,7 @@ defineExpose({ focus });
             <span class="visually-hidden">{{ d.destination.gets ? 'then, under a condition' : 'then' }}</span>
           </template>
         </td>
+        <td class="gap"></td>
         <td v-for="level in levels" :key="level.key" class="mark">
           <MarkSign :sign="takesSign(d, level.key)" />
           <span class="visually-hidden">{{
@@ -106,6 +111,7 @@ defineExpose({ focus });
           <MarkSign :sign="d.files ? 'goes' : 'stays'" />
           <span class="visually-hidden">{{ d.files ? 'takes files' : 'takes no files' }}</span>
         </td>
+        <td class="gap"></td>
         <td class="proof"><MarkSign :sign="proofOf(d).sign" /> {{ proofOf(d).words }}</td>
         <td class="figure">
           <template v-if="leftOutOf(d)"
@@ -174,9 +180,14 @@ thead td {
   width: 31px;
   padding: 0;
 }
+.gap {
+  width: 22px;
+  padding: 0;
+}
 .add {
   display: flex;
   flex-wrap: wrap;
+  align-items: baseline;
   gap: 2px 12px;
   margin: 10px 9px;
 }

@@ -20,7 +20,6 @@ const words = computed<[SignKey, string][]>(() =>
           ['must_if', 'if …'],
           ['goes', 'takes'],
           ['goes_cut', 'only so long'],
-          ['stays', 'does not take'],
           ['flagged_hole', 'left out'],
           ['folded_sheet', 'shown, included'],
           ['sealed_sheet', 'confirmed'],

@@ -21,6 +21,7 @@ const text = computed(() => {
   if (value === null || value === undefined) return '';
   switch (setting.kind) {
     case 'texts':
+    case 'addresses':
       return (value as string[]).join(', ');
     case 'wording':
     case 'long_wording':
@@ -50,6 +51,7 @@ function parse(typed: string): unknown {
     case 'number':
       return Number.isFinite(Number(plain.replace(',', '.'))) ? Number(plain.replace(',', '.')) : plain;
     case 'texts':
+    case 'addresses':
       return plain
         .split(',')
         .map((t) => t.trim())
@@ -111,7 +113,15 @@ function parse(typed: string): unknown {
     :numeric="setting.kind === 'whole_number'"
     :lines="setting.kind === 'long_wording'"
     :placeholder="
-      setting.kind === 'day' ? '2027-03-31 or 14 days' : setting.kind === 'texts' ? (setting.days ? '2027-03-31, …' : 'a, b') : '…'
+      setting.kind === 'day'
+        ? '2027-03-31 or 14 days'
+        : setting.kind === 'addresses'
+          ? 'team@shop.example, …'
+          : setting.kind === 'texts'
+            ? setting.days
+              ? '2027-03-31, …'
+              : 'a, b'
+            : '…'
     "
     :invalid="invalid"
     @save="emit('save', parse($event))"

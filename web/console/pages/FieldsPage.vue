@@ -17,6 +17,7 @@ import MapLegend from '../fields/MapLegend.vue';
 import ProductMap from '../fields/ProductMap.vue';
 import SectionParagraph from '../fields/SectionParagraph.vue';
 import StepParagraph from '../fields/StepParagraph.vue';
+import { keepInSight } from '../parts/keepInSight';
 
 // The manager decides here what is asked, of which products, and where each answer goes, and needs to see every field's thread,
 // the settings of what is at hand, and what the shopper sees of it.
@@ -74,9 +75,9 @@ watch(
   async ([setting, there]) => {
     if (!setting || !there) return;
     await nextTick();
-    const clause = right.value?.querySelector(`[data-setting="${CSS.escape(String(setting))}"]`)?.closest('dd');
-    clause?.scrollIntoView({ block: 'center' });
+    const clause = right.value?.querySelector(`[data-setting="${CSS.escape(String(setting))}"]`)?.closest<HTMLElement>('dd');
     clause?.querySelector<HTMLElement>('input, textarea, [role="combobox"], button')?.focus();
+    if (clause) keepInSight(clause, clause.closest('.paragraph')!);
     await router.replace({ path: route.path, query: { ...route.query, mend: undefined } });
   },
   { immediate: true, flush: 'post' },

@@ -12,7 +12,7 @@ public sealed class AddressesSetting(string name, string clause, string offer) :
     private const int Most = 20;
 
     /// <inheritdoc/>
-    public override string Kind => "texts";
+    public override string Kind => "addresses";
 
     /// <inheritdoc/>
     public override JsonObject Schema =>
