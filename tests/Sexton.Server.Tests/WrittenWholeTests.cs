@@ -225,7 +225,8 @@ public sealed class WrittenWholeTests
                 $"""
                 Shop
 
-                We have your order 40712.
+                We have your order 40712
+                Below is what you ordered and what you told us.
                 Your order is also at http://shop.example/orders/11111111111111111111111111111111
 
                 Item 1: 2 × Quince
