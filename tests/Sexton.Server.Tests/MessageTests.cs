@@ -1,4 +1,6 @@
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Server.Deliveries;
 using Sexton.Server.Tests.Support;
 
 namespace Sexton.Server.Tests;
@@ -205,6 +207,114 @@ public sealed class MessageTests(World world) : IClassFixture<World>
         card.Text.ShouldNotContain("Slate", Case.Insensitive, "a line of which nothing goes there is not told");
     }
 
+    // A revision moves what was not sent, and what was sent goes again or not, as the destination says.
+    [Fact]
+    public async Task A_correction_moves_the_day_and_goes_again_where_that_is_wanted()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await manager.AddAsync("Visit on", "visit_on", "date", "order")).Status.ShouldBe(200);
+        await AddAsync(
+            manager,
+            "Reminder",
+            "reminder",
+            "staff_email",
+            ("settings.to", new JsonArray("reminder@marrowby.example")),
+            ("release", "day"),
+            ("day", "visit_on")
+        );
+        await AddAsync(
+            manager,
+            "Once",
+            "once",
+            "staff_email",
+            ("settings.to", new JsonArray("once@marrowby.example")),
+            ("only_once", true)
+        );
+        await AddAsync(manager, "Again", "again", "staff_email", ("settings.to", new JsonArray("again@marrowby.example")));
+        foreach (var to in new[] { "reminder", "once", "again" })
+        {
+            await manager.ChangeAsync("visit_on", "goes_to." + to, true);
+        }
+
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        using var shopper = new Shopper(world);
+        await shopper.Http.SendAsync(
+            HttpMethod.Put,
+            "api/shop/v1/cart/answers",
+            new JsonObject
+            {
+                ["step"] = "cart",
+                ["answers"] = new JsonObject { ["visit_on"] = "2999-07-24" },
+            }
+        );
+        var number = (await shopper.BuyAsync("Ada"))["number"]!.GetValue<long>();
+        (await ToAsync("once@marrowby.example")).Count.ShouldBe(1);
+        (await ToAsync("again@marrowby.example"))[0].Text.ShouldContain("24 July 2999");
+        var marks = await SignsAsync(number, "Visit on", "reminder");
+        (await NotBeforeAsync(number)).ShouldBe(new DateTimeOffset(2999, 7, 24, 7, 0, 0, TimeSpan.Zero), "summer time in Dublin");
+        marks["reminder"].ShouldBe("open_sheet");
+
+        await ReviseAsync(number, "visit_on", "2999-08-01", "1 August 2999");
+        (await NotBeforeAsync(number)).ShouldBe(new DateTimeOffset(2999, 8, 1, 7, 0, 0, TimeSpan.Zero));
+        (await ToAsync("again@marrowby.example", 2))[1].Text.ShouldContain("1 August 2999");
+        (await ToAsync("once@marrowby.example")).Count.ShouldBe(1);
+
+        // Moved before today it goes at once, as it is by now.
+        await ReviseAsync(number, "visit_on", "2020-01-01", "1 January 2020");
+        (await ToAsync("reminder@marrowby.example"))[0].Text.ShouldContain("1 January 2020");
+        (await ToAsync("again@marrowby.example", 3)).Count.ShouldBe(3);
+        (await ToAsync("once@marrowby.example")).Count.ShouldBe(1);
+        (await ToAsync("reminder@marrowby.example")).Count.ShouldBe(1);
+    }
+
+    private Task<DateTimeOffset> NotBeforeAsync(long number) =>
+        Postgres
+            .ScalarAsync<DateTime>(
+                world.Database,
+                $"select next_try_at from lanes l join orders o on o.id = l.order_id where o.number = {number} and destination = 'reminder'"
+            )
+            .ContinueWith(static t => new DateTimeOffset(t.Result, TimeSpan.Zero), TaskScheduler.Default);
+
+    // Writes a revision with one other answer, as a correction will.
+    private async Task ReviseAsync(long number, string field, string value, string text)
+    {
+        await Postgres.ExecuteAsync(
+            world.Database,
+            $"""
+            with o as (
+                update orders set revision = revision + 1 where number = {number} returning id, revision
+            ), old as (
+                select r.* from order_revisions r join o on o.id = r.order_id and o.revision - 1 = r.revision
+            ), made as (
+                insert into order_revisions (order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts)
+                select order_id, revision + 1, 'a test', now(), 'moved', version, language, total_minor, coupon, facts from old returning id
+            ), lines as (
+                insert into order_lines (revision_id, line_id, position, product_code, product_name, quantity, item_code, facts)
+                select made.id, line_id, position, product_code, product_name, quantity, item_code, l.facts from made, order_lines l where l.revision_id = (select id from old)
+            ), units as (
+                insert into order_units (revision_id, line_id, unit_id, position)
+                select made.id, line_id, unit_id, position from made, order_units u where u.revision_id = (select id from old)
+            )
+            insert into answers (revision_id, position, line_id, unit_id, field, value, text, system_text, sealed, personal)
+            select made.id, position, line_id, unit_id, field,
+                case when field = '{field}' then '"{value}"' else value end,
+                case when field = '{field}' then '{text}' else text end,
+                case when field = '{field}' then '{value}' else system_text end,
+                sealed, personal
+            from made, answers a where a.revision_id = (select id from old)
+            """
+        );
+        await world.ScopedAsync<RevisedLanes>(
+            async (lanes, db) =>
+            {
+                var id = await db.Orders.Where(o => o.Number == number).Select(static o => o.Id).SingleAsync();
+                await using var transaction = await db.Database.BeginTransactionAsync();
+                await lanes.FollowAsync(id, CancellationToken.None);
+                await transaction.CommitAsync();
+            }
+        );
+    }
+
     private static async Task<int> SayAsync(Client staff, HttpMethod method, long number, string line) =>
         (await staff.SendAsync(method, $"api/console/v1/orders/{number}/lines/{line}/prepared", null)).Status;
 
@@ -253,7 +363,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
             .AsArray()
             .ToDictionary(static m => m!["destination"]!.GetValue<string>(), static m => m!, StringComparer.Ordinal);
 
-    private async Task<Dictionary<string, string>> SignsAsync(long number, string label)
+    private async Task<Dictionary<string, string>> SignsAsync(long number, string label, params string[] waiting)
     {
         Dictionary<string, string> signs = [];
         await World.UntilAsync(
@@ -264,7 +374,9 @@ public sealed class MessageTests(World world) : IClassFixture<World>
                     static m => m.Value["sign"]!.GetValue<string>(),
                     StringComparer.Ordinal
                 );
-                return !signs.Where(static s => s.Key is not ("account" or "order_page")).Any(static s => s.Value == "open_sheet");
+                return !signs
+                    .Where(s => s.Key is not ("account" or "order_page") && !waiting.Contains(s.Key))
+                    .Any(static s => s.Value == "open_sheet");
             },
             "settled"
         );

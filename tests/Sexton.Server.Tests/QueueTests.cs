@@ -154,14 +154,7 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
     {
         await using var db = Db();
         await using var transaction = await db.Database.BeginTransactionAsync();
-        await new LaneQueue(db).WantAsync(
-            lane.OrderId,
-            lane.Destination,
-            revision,
-            replaces,
-            DateTimeOffset.UtcNow,
-            CancellationToken.None
-        );
+        await new LaneQueue(db).WantAsync(lane.Id, revision, replaces, DateTimeOffset.UtcNow, CancellationToken.None);
         await transaction.CommitAsync();
     }
 

@@ -1,4 +1,4 @@
-﻿using System;
+using System;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -11,77 +11,6 @@ namespace Sexton.Data.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.AlterColumn<bool>(
-                name: "was_uncertain",
-                table: "lanes",
-                type: "boolean",
-                nullable: false,
-                oldClrType: typeof(bool),
-                oldType: "boolean")
-                .Annotation("Relational:ColumnOrder", 11)
-                .OldAnnotation("Relational:ColumnOrder", 10);
-
-            migrationBuilder.AlterColumn<string>(
-                name: "unit_id",
-                table: "lanes",
-                type: "text",
-                nullable: false,
-                oldClrType: typeof(string),
-                oldType: "text")
-                .Annotation("Relational:ColumnOrder", 16)
-                .OldAnnotation("Relational:ColumnOrder", 15);
-
-            migrationBuilder.AlterColumn<short>(
-                name: "state",
-                table: "lanes",
-                type: "smallint",
-                nullable: false,
-                oldClrType: typeof(short),
-                oldType: "smallint")
-                .Annotation("Relational:ColumnOrder", 10)
-                .OldAnnotation("Relational:ColumnOrder", 9);
-
-            migrationBuilder.AlterColumn<string>(
-                name: "receipt",
-                table: "lanes",
-                type: "text",
-                nullable: true,
-                oldClrType: typeof(string),
-                oldType: "text",
-                oldNullable: true)
-                .Annotation("Relational:ColumnOrder", 15)
-                .OldAnnotation("Relational:ColumnOrder", 14);
-
-            migrationBuilder.AlterColumn<Guid>(
-                name: "order_id",
-                table: "lanes",
-                type: "uuid",
-                nullable: false,
-                oldClrType: typeof(Guid),
-                oldType: "uuid")
-                .Annotation("Relational:ColumnOrder", 12)
-                .OldAnnotation("Relational:ColumnOrder", 11);
-
-            migrationBuilder.AlterColumn<string>(
-                name: "line_id",
-                table: "lanes",
-                type: "text",
-                nullable: false,
-                oldClrType: typeof(string),
-                oldType: "text")
-                .Annotation("Relational:ColumnOrder", 14)
-                .OldAnnotation("Relational:ColumnOrder", 13);
-
-            migrationBuilder.AlterColumn<string>(
-                name: "destination",
-                table: "lanes",
-                type: "text",
-                nullable: false,
-                oldClrType: typeof(string),
-                oldType: "text")
-                .Annotation("Relational:ColumnOrder", 13)
-                .OldAnnotation("Relational:ColumnOrder", 12);
-
             migrationBuilder.AddColumn<short>(
                 name: "release",
                 table: "lanes",
@@ -121,77 +50,6 @@ namespace Sexton.Data.Migrations
             migrationBuilder.DropColumn(
                 name: "release",
                 table: "lanes");
-
-            migrationBuilder.AlterColumn<bool>(
-                name: "was_uncertain",
-                table: "lanes",
-                type: "boolean",
-                nullable: false,
-                oldClrType: typeof(bool),
-                oldType: "boolean")
-                .Annotation("Relational:ColumnOrder", 10)
-                .OldAnnotation("Relational:ColumnOrder", 11);
-
-            migrationBuilder.AlterColumn<string>(
-                name: "unit_id",
-                table: "lanes",
-                type: "text",
-                nullable: false,
-                oldClrType: typeof(string),
-                oldType: "text")
-                .Annotation("Relational:ColumnOrder", 15)
-                .OldAnnotation("Relational:ColumnOrder", 16);
-
-            migrationBuilder.AlterColumn<short>(
-                name: "state",
-                table: "lanes",
-                type: "smallint",
-                nullable: false,
-                oldClrType: typeof(short),
-                oldType: "smallint")
-                .Annotation("Relational:ColumnOrder", 9)
-                .OldAnnotation("Relational:ColumnOrder", 10);
-
-            migrationBuilder.AlterColumn<string>(
-                name: "receipt",
-                table: "lanes",
-                type: "text",
-                nullable: true,
-                oldClrType: typeof(string),
-                oldType: "text",
-                oldNullable: true)
-                .Annotation("Relational:ColumnOrder", 14)
-                .OldAnnotation("Relational:ColumnOrder", 15);
-
-            migrationBuilder.AlterColumn<Guid>(
-                name: "order_id",
-                table: "lanes",
-                type: "uuid",
-                nullable: false,
-                oldClrType: typeof(Guid),
-                oldType: "uuid")
-                .Annotation("Relational:ColumnOrder", 11)
-                .OldAnnotation("Relational:ColumnOrder", 12);
-
-            migrationBuilder.AlterColumn<string>(
-                name: "line_id",
-                table: "lanes",
-                type: "text",
-                nullable: false,
-                oldClrType: typeof(string),
-                oldType: "text")
-                .Annotation("Relational:ColumnOrder", 13)
-                .OldAnnotation("Relational:ColumnOrder", 14);
-
-            migrationBuilder.AlterColumn<string>(
-                name: "destination",
-                table: "lanes",
-                type: "text",
-                nullable: false,
-                oldClrType: typeof(string),
-                oldType: "text")
-                .Annotation("Relational:ColumnOrder", 12)
-                .OldAnnotation("Relational:ColumnOrder", 13);
         }
     }
 }

@@ -125,18 +125,15 @@ public sealed class LaneQueue(SextonDb db)
         return true;
     }
 
-    /// <summary>Wants a payload of a revision along the lane of an order to a destination. Called within the transaction that makes the revision.</summary>
-    /// <param name="order">The order.</param>
-    /// <param name="destination">The key of the destination.</param>
+    /// <summary>Wants a payload of a revision along a lane. Called within the transaction that makes the revision.</summary>
+    /// <param name="id">The id of the lane.</param>
     /// <param name="revision">The revision.</param>
     /// <param name="replaces">Whether a newer payload replaces one that was not sent.</param>
     /// <param name="now">The time.</param>
     /// <param name="cancel">Cancels.</param>
-    public async Task WantAsync(Guid order, string destination, int revision, bool replaces, DateTimeOffset now, CancellationToken cancel)
+    public async Task WantAsync(long id, int revision, bool replaces, DateTimeOffset now, CancellationToken cancel)
     {
-        var lane = await db
-            .Lanes.FromSql($"select * from lanes where order_id = {order} and destination = {destination} for update")
-            .SingleAsync(cancel);
+        var lane = await db.Lanes.FromSql($"select * from lanes where id = {id} for update").SingleAsync(cancel);
         lane.Wanted++;
         db.Payloads.Add(
             new PayloadRow

@@ -63,6 +63,13 @@ internal static class DraftEndpoints
                     preview.ShowAsync(cart, explain, cancel)
             )
             .WithName("PreviewDraft");
+        console
+            .MapPost(
+                "draft/destinations/{key}/preview",
+                (string key, SentPreviewRequest request, ClaimsPrincipal user, DestinationPreview preview, CancellationToken cancel) =>
+                    preview.ShowAsync(key, request, Actor.Of(user), cancel)
+            )
+            .WithName("PreviewDestination");
     }
 
     private static async Task<ChangedView> ChangeAsync(

@@ -202,6 +202,7 @@ internal static class SextonHost
         services.AddScoped<AcceptedProblems>();
         services.AddScoped<DraftReader>();
         services.AddScoped<DraftPreview>();
+        services.AddScoped<DestinationPreview>();
         services.AddScoped<LiveSwitch>();
         services.AddScoped<ShopperSession>();
         services.AddScoped<SignInLinks>();
@@ -232,6 +233,7 @@ internal static class SextonHost
         services.AddScoped<LaneQueue>();
         services.AddSingleton<LanePlanner>();
         services.AddScoped<PreparedLines>();
+        services.AddScoped<RevisedLanes>();
         services.AddScoped<DeliveryRunner>();
         services.AddSingleton<WorkSignal>();
     }

@@ -8,6 +8,7 @@ using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Extensions.DependencyInjection;
 using Sexton.Core.Types;
+using Sexton.Data;
 using Sexton.Data.Sealing;
 using Sexton.Server.Common;
 using Sexton.Server.Hosting;
@@ -161,6 +162,14 @@ public class World : IAsyncLifetime
     /// <summary>A part of the server, as it runs.</summary>
     internal T Part<T>()
         where T : notnull => _server.Services.GetRequiredService<T>();
+
+    /// <summary>Does something with a part of the server that lives as long as one piece of work, and its database.</summary>
+    internal async Task ScopedAsync<T>(Func<T, SextonDb, Task> work)
+        where T : notnull
+    {
+        await using var scope = _server.Services.CreateAsyncScope();
+        await work(scope.ServiceProvider.GetRequiredService<T>(), scope.ServiceProvider.GetRequiredService<SextonDb>());
+    }
 
     /// <summary>A client of the shop or the console, with cookies of its own.</summary>
     public Client NewClient() => new(Address);

@@ -3,7 +3,11 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { faceOf } from '../parts/faces';
 import type { Schemas } from '../../shared/api/client';
 
-const { artefact, slotId } = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string }>();
+const {
+  artefact,
+  slotId,
+  title = 'What was read back',
+} = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string; title?: string }>();
 const part = ref('');
 
 watch(
@@ -70,7 +74,7 @@ const lines = computed(() => {
 <template>
   <div>
     <h2>
-      What was read back
+      {{ title }}
       <span class="parts">
         <button v-for="p in artefact" :key="p.name" class="act" :aria-pressed="p.name === part" @click="part = p.name">
           {{ faceOf(p) }}

@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { sentenceOf } from '../../shared/api/client';
 import DestinationList from '../fields/DestinationList.vue';
 import DestinationParagraph from '../fields/DestinationParagraph.vue';
+import DestinationShown from '../fields/DestinationShown.vue';
 import { useDraft } from '../fields/draft';
 import FieldMap from '../fields/FieldMap.vue';
 import FieldParagraph from '../fields/FieldParagraph.vue';
@@ -208,6 +209,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" />
       </div>
       <FieldPreview v-if="at && !adding && !step && !destination" :of="at" :draft="draft" />
+      <DestinationShown v-else-if="destination?.is_delivered && !adding" :key="destination.key" :item="destination" :draft="draft" />
     </div>
   </div>
 </template>

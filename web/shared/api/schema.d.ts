@@ -628,6 +628,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/draft/destinations/{key}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PreviewDestination"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/versions": {
         parameters: {
             query?: never;
@@ -2306,6 +2322,61 @@ export interface components {
             kept: null | string;
             /** @description The files, where it is some. */
             files: components["schemas"]["FileView"][];
+        };
+        /** @description What a destination would get. */
+        SentPreview: {
+            /** @description The parts of the artefact. */
+            artefact: components["schemas"]["ArtefactPart"][];
+            /** @description What would prove it: each answer with what must be read back. */
+            slots: components["schemas"]["SentSlot"][];
+            /**
+             * Format: int32
+             * @description Which of the parts of the order it is, from 0.
+             */
+            part: number;
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            parts: number;
+            /** @description What that part is called; "" for the whole order. */
+            called: string;
+            /** @description Why it would not go as it is, in a sentence; null where it would. */
+            stops: null | string;
+        };
+        /** @description Asks what a destination would get. */
+        SentPreviewRequest: {
+            /** @description A stand-in cart; what is not answered in it gets examples. */
+            cart: components["schemas"]["CartContent"];
+            /**
+             * @description Whether the examples are as long as they can be.
+             * @default false
+             */
+            longest: boolean;
+            /**
+             * Format: int64
+             * @description The number of an order to be shown instead; null for the cart.
+             */
+            order?: null | number;
+            /**
+             * Format: int32
+             * @description Which of the parts that go there, from 0.
+             * @default 0
+             */
+            part: number;
+            /** @description The slot that is looked for; null for the first. */
+            slot?: null | string;
+        };
+        /** @description An answer in what would be sent. */
+        SentSlot: {
+            /** @description Its slot. */
+            slot: string;
+            /** @description What it is called there. */
+            name: string;
+            /** @description What must be read back. */
+            expected: string;
+            /** @description The answer as given, where it is fitted to what the destination takes; null where it is the same. */
+            given: null | string;
         };
         /** @description Who is signed in. */
         SessionView: {
@@ -3989,6 +4060,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    PreviewDestination: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentPreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentPreview"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,0 +1,170 @@
+using Sexton.Core.Asking;
+using Sexton.Core.Cart;
+using Sexton.Core.Files;
+using Sexton.Core.Orders;
+using Sexton.Core.Plan;
+using Sexton.Core.Projections;
+using Sexton.Core.Routing;
+using Sexton.Core.Types;
+using Sexton.Data.Placing;
+using Sexton.Destinations;
+using Sexton.Server.Accounts;
+using Sexton.Server.Common;
+using Sexton.Server.Orders;
+using Sexton.Server.Shop;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Fields;
+
+/// <summary>Shows the very bytes that a destination of the draft would get, of a stand-in cart or of an order that was placed. Nothing is sent, and nothing is kept but that somebody looked.</summary>
+internal sealed class DestinationPreview(
+    DraftStore draft,
+    CurrentRegister current,
+    FieldTypes types,
+    Evaluator evaluator,
+    StockReservations stock,
+    OrderReader orders,
+    CoveredAnswers covered,
+    TimeProvider clock
+)
+{
+    // What examples bring brings more, but not for ever.
+    private const int MostRounds = 8;
+
+    private const long StandInNumber = 40_000;
+
+    /// <summary>Shows it.</summary>
+    /// <param name="key">The key of the destination.</param>
+    /// <param name="request">Of what.</param>
+    /// <param name="who">Who looks.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<SentPreview> ShowAsync(string key, SentPreviewRequest request, Actor who, CancellationToken cancel)
+    {
+        var plan = draft.Compile(await draft.ReadAsync(cancel)).Plan;
+        var to =
+            plan.Destinations.Find(key) ?? throw ApiProblemException.NotFound($"The draft has no destination “{key}” that can be used.");
+        if (to.Kind is not DeliveredKind kind)
+        {
+            throw ApiProblemException.Unprocessable("not_sent", $"Nothing is sent to {to.Phrase}.");
+        }
+
+        var order = request.Order is { } number
+            ? await orders.FindAsync(number, cancel) ?? throw ApiProblemException.NotFound($"There is no order {number}.")
+            : null;
+        var content = order?.Content ?? await StandInAsync(plan, request, cancel);
+        var facts = new OrderFacts(content);
+        var parts = OrderParts.Of(facts, to).ToList();
+        if (parts.Count == 0)
+        {
+            return SentPreview.Nothing($"Nothing of this order goes to {to.Phrase}.");
+        }
+
+        var at = Math.Clamp(request.Part, 0, parts.Count - 1);
+        var sent = SentOf(order, content, facts, plan, to, parts[at]);
+        if (order is not null)
+        {
+            await covered.LookAsync(order, CoveredAnswers.Of(order).Where(sent.Projection.Slots.Contains), who, cancel);
+        }
+
+        var slot = request.Slot ?? sent.Projection.Entries.FirstOrDefault()?.Slot.ToString() ?? "";
+        return new SentPreview(
+            kind.PartsOf(kind.Render(sent, 1), sent.Projection, slot),
+            [.. sent.Projection.Entries.Select(static e => new SentSlot(e.Slot.ToString(), e.Name, e.Proof, e.Given))],
+            at,
+            parts.Count,
+            Called(content, parts[at]),
+            Fitting.WhyStops(sent.Projection, to)
+        );
+    }
+
+    private SentOrder SentOf(
+        StoredOrder? order,
+        OrderContent content,
+        OrderFacts facts,
+        RegisterPlan plan,
+        BoundDestination to,
+        OrderPart part
+    )
+    {
+        var projection = Projector.Project(content, order?.Own ?? plan, plan, to.Key, part);
+        return new SentOrder(
+            order?.Id ?? Guid.Empty,
+            order?.Number ?? StandInNumber,
+            order?.PlacedAt ?? clock.GetUtcNow(),
+            content,
+            projection,
+            to
+        )
+        {
+            Part = part,
+            Lines = OrderParts.LinesOf(content, facts, to, part),
+            PriceRows = content.Prices.RowsAt(plan, to.Key, content, projection),
+            Leaving = plan.Content.Codes.Leaves.GetValueOrDefault(to.Key),
+        };
+    }
+
+    private async Task<OrderContent> StandInAsync(RegisterPlan plan, SentPreviewRequest request, CancellationToken cancel)
+    {
+        request.Cart.CheckShape();
+        var products = await current.ProductsAsync(cancel);
+        var levels = await stock.LevelsAsync(cancel);
+        var cart = plan.WithUnits(products, request.Cart);
+        for (var round = 0; ; round++)
+        {
+            var evaluation = await evaluator.RunAsync(plan, products, cart, levels, cancel, KeptFiles.Samples);
+            var filled = StandInAnswers.Fill(evaluation, request.Longest);
+            if (round < MostRounds && !ReferenceEquals(filled, cart))
+            {
+                cart = filled;
+                continue;
+            }
+
+            return evaluation.Problems.Count == 0
+                ? OrderSnapshot.Of(evaluation, 0, new(plan.Content, types, products))
+                : throw ApiProblemException.Unprocessable(
+                    "cart_has_problems",
+                    $"This cart cannot be ordered: {evaluation.Problems[0].SentenceIn(cart.Language)}"
+                );
+        }
+    }
+
+    private static string Called(OrderContent content, OrderPart part) =>
+        content.Lines.FirstOrDefault(l => l.Id == part.LineId) is not { } line ? ""
+        : part.UnitId.Length > 0 ? $"{line.ProductName}, {line.NameOf(part.UnitId)}"
+        : line.ProductName;
+}
+
+/// <summary>Asks what a destination would get.</summary>
+/// <param name="Cart">A stand-in cart; what is not answered in it gets examples.</param>
+/// <param name="Longest">Whether the examples are as long as they can be.</param>
+/// <param name="Order">The number of an order to be shown instead; null for the cart.</param>
+/// <param name="Part">Which of the parts that go there, from 0.</param>
+/// <param name="Slot">The slot that is looked for; null for the first.</param>
+internal sealed record SentPreviewRequest(CartContent Cart, bool Longest = false, long? Order = null, int Part = 0, string? Slot = null);
+
+/// <summary>What a destination would get.</summary>
+/// <param name="Artefact">The parts of the artefact.</param>
+/// <param name="Slots">What would prove it: each answer with what must be read back.</param>
+/// <param name="Part">Which of the parts of the order it is, from 0.</param>
+/// <param name="Parts">How many there are.</param>
+/// <param name="Called">What that part is called; "" for the whole order.</param>
+/// <param name="Stops">Why it would not go as it is, in a sentence; null where it would.</param>
+internal sealed record SentPreview(
+    IReadOnlyList<ArtefactPart> Artefact,
+    IReadOnlyList<SentSlot> Slots,
+    int Part,
+    int Parts,
+    string Called,
+    string? Stops
+)
+{
+    /// <summary>Nothing goes there, and why.</summary>
+    public static SentPreview Nothing(string why) => new([], [], 0, 0, "", why);
+}
+
+/// <summary>An answer in what would be sent.</summary>
+/// <param name="Slot">Its slot.</param>
+/// <param name="Name">What it is called there.</param>
+/// <param name="Expected">What must be read back.</param>
+/// <param name="Given">The answer as given, where it is fitted to what the destination takes; null where it is the same.</param>
+internal sealed record SentSlot(string Slot, string Name, string Expected, string? Given);

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import Select from 'primevue/select';
+import { computed, ref, watch } from 'vue';
+import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import { latest } from '../../shared/latest';
+import ArtefactView from '../orders/ArtefactView.vue';
+import type { Draft, DraftDestination } from './draft';
+import WordInput from './WordInput.vue';
+
+// The manager sees here the very bytes that a destination of the draft would get, and what would prove that each answer is in them, before anything is
+// published: of a stand-in order, or of one that was placed.
+const { item, draft } = defineProps<{ item: DraftDestination; draft: Draft }>();
+
+const EXAMPLES = 'examples';
+const LONGEST = 'longest';
+const PLACED = 'placed';
+const kinds = [
+  { key: EXAMPLES, name: 'a stand-in order' },
+  { key: LONGEST, name: 'a stand-in order with the longest answers' },
+  { key: PLACED, name: 'order' },
+];
+const kind = ref(EXAMPLES);
+const order = ref('');
+const part = ref(0);
+const slot = ref('');
+const shown = ref<Schemas['SentPreview']>();
+const failure = ref('');
+
+// What most of that goes there is asked of, so that there is something to see.
+const going = computed(() => draft.fields.filter((f) => f.field.goes_to?.includes(item.key)));
+const likely = computed(() => {
+  const count = (code: string) => going.value.filter((f) => f.field.level !== 'order' && f.asks.includes(code)).length;
+  return draft.products.toSorted((a, b) => count(b.code) - count(a.code))[0]!.code;
+});
+const chosen = ref('');
+const product = computed(() => draft.products.find((p) => p.code === (chosen.value || likely.value))!);
+
+const look = latest(
+  () =>
+    ask(
+      api.POST('/api/console/v1/draft/destinations/{key}/preview', {
+        params: { path: { key: item.key } },
+        body: {
+          cart: {
+            language: 'en',
+            group: draft.groups[0]?.key ?? '',
+            country: '',
+            answers: {},
+            lines: [
+              {
+                id: 'preview',
+                product_code: product.value.code,
+                variant_code: product.value.variants[0]?.key ?? null,
+                quantity: product.value.unit_name ? 2 : 1,
+                answers: {},
+                units: [],
+              },
+            ],
+          },
+          longest: kind.value === LONGEST,
+          order: kind.value === PLACED ? Number(order.value) : null,
+          part: part.value,
+          slot: slot.value || null,
+        },
+      }),
+    ),
+  (result) => {
+    shown.value = result;
+    failure.value = '';
+    if (!result.slots.some((s) => s.slot === slot.value)) slot.value = result.slots[0]?.slot ?? '';
+  },
+  (error) => ((shown.value = undefined), (failure.value = sentenceOf(error))),
+  150,
+);
+
+watch(
+  [() => draft, () => item.key, kind, order, product, part, slot],
+  () => {
+    if (kind.value !== PLACED || Number(order.value)) look.soon(undefined);
+    else shown.value = undefined;
+  },
+  { immediate: true },
+);
+watch([() => item.key, kind, order, product], () => (part.value = 0));
+</script>
+
+<template>
+  <section class="shown" aria-label="What it gets">
+    <p class="small soft head">
+      What it gets for
+      <Select
+        v-model="kind"
+        class="words"
+        :options="kinds"
+        option-label="name"
+        option-value="key"
+        aria-label="Of which order it is shown"
+      />
+      <WordInput
+        v-if="kind === PLACED"
+        :value="order"
+        label="Number of the order that is shown"
+        placeholder="its number"
+        numeric
+        @save="order = $event"
+      />
+      <template v-else>
+        of
+        <Select
+          class="words"
+          :model-value="product.code"
+          :options="draft.products"
+          option-label="name"
+          option-value="code"
+          aria-label="Product of the stand-in order"
+          @update:model-value="chosen = $event"
+        />
+      </template>
+      <template v-if="shown && shown.parts > 1">
+        <button class="act" :disabled="part === 0" aria-label="The one before" @click="part--">←</button>
+        {{ shown.part + 1 }} of {{ shown.parts }}
+        <button class="act" :disabled="part >= shown.parts - 1" aria-label="The next one" @click="part++">→</button>
+      </template>
+      <template v-if="shown?.called">· {{ shown.called }}</template>
+    </p>
+    <p v-if="failure" class="call" role="alert">{{ failure }}</p>
+    <p v-if="shown?.stops" class="call">{{ shown.stops }}</p>
+    <div v-if="shown?.artefact.length" class="panes">
+      <ArtefactView :artefact="shown.artefact" :slot-id="slot" title="What it would get" />
+      <div class="proof">
+        <h2>What would prove it</h2>
+        <p v-if="!shown.slots.length" class="soft small">No answer goes there.</p>
+        <ul>
+          <li v-for="s in shown.slots" :key="s.slot">
+            <button class="act plain" :aria-pressed="s.slot === slot" @click="slot = s.slot">{{ s.name }}</button>
+            <span class="small">{{ s.given === null ? 'to the character' : `fitted: ${s.expected}` }}</span>
+          </li>
+        </ul>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.shown {
+  border-top: 1px solid var(--rule-strong);
+  background: var(--paper);
+  padding: 4px var(--edge) 10px;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 6px;
+  align-items: baseline;
+  margin: 0 0 4px;
+}
+.panes {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 150px;
+  gap: 12px;
+  height: 232px;
+}
+.panes > * {
+  min-height: 0;
+}
+.proof {
+  overflow: auto;
+}
+h2 {
+  font-size: 15px;
+  margin-bottom: 6px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  border-bottom: 1px solid var(--rule);
+  padding: 2px 0;
+}
+.plain {
+  display: block;
+  text-align: left;
+  text-decoration: none;
+  min-height: 24px;
+}
+.plain[aria-pressed='true'] {
+  font-weight: 650;
+}
+li span {
+  overflow-wrap: anywhere;
+}
+</style>
