@@ -3,21 +3,17 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
 import { bringIntoSight, cellAfter, focusCell } from '../parts/grid';
 import type { SignKey } from '../parts/signs';
+import { useColumns, type Column } from './columns';
 import type { Draft, DraftField, Level } from './draft';
 import { levelWords } from './draft';
 import { groupsOf, nameOf } from './groups';
 
 const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
-const emit = defineEmits<{ open: [key: string]; switch: [key: string, destination: string, on: boolean] }>();
+const emit = defineEmits<{ open: [key: string]; column: [key: string]; switch: [key: string, destination: string, on: boolean] }>();
 
-// What is retired gets nothing any more, and has no column.
-const destinations = computed(() => draft.destinations.filter((d) => !d.destination.retired));
-const families = computed(() => {
-  const all = new Map(draft.destination_kinds.map((k) => [k.family.key, k.family.name]));
-  return [...all]
-    .map(([key, name]) => ({ name, count: destinations.value.filter((d) => d.family === key).length }))
-    .filter((f) => f.count > 0);
-});
+const { families, columns, fold } = useColumns(() => draft);
+// A row is drawn again when the columns differ, and not whenever something in the draft does.
+const layout = computed(() => families.value.map((f) => `${f.key}${f.folded}`).join());
 
 // All rows stay in the table: what Find leaves out is only hidden, and a row is drawn again when something in it changes.
 const groups = computed(() => groupsOf(draft, ''));
@@ -25,7 +21,7 @@ const found = computed(() => groupsOf(draft, filter));
 const rows = computed(() => found.value.flatMap((g) => g.fields));
 const foundGroups = computed(() => new Set(found.value.map((g) => g.key)));
 const foundFields = computed(() => new Set(rows.value.map((f) => f.field.key)));
-// The cell that the arrows stand on: column 0 is the field, the rest the destinations.
+// The cell that the arrows stand on: column 0 is the field, the rest the destinations and folded families.
 const cursor = ref({ key: '', column: 0 });
 const table = useTemplateRef<HTMLTableElement>('table');
 const current = computed(() =>
@@ -33,13 +29,15 @@ const current = computed(() =>
 );
 
 const goes = (f: DraftField, destination: string) => f.field.goes_to?.includes(destination) ?? false;
-const lastOf = (f: DraftField) => destinations.value.reduce((last, d, i) => (goes(f, d.key) ? i : last), -1);
+const goesTo = (f: DraftField, column: Column) => column.destinations.filter((d) => goes(f, d.key)).length;
+const lastOf = (f: DraftField) => columns.value.reduce((last, c, i) => (goesTo(f, c) ? i : last), -1);
 const stepOf = (f: DraftField) =>
   draft.steps.findIndex((s) => s.key === (draft.sections.find((x) => x.section.key === f.field.section)?.section.step ?? f.field.step));
 const isOwn = (step: string) => draft.own_steps.some((s) => s.step.key === step);
 const isOff = (f: DraftField) => f.field.switched_off || f.field.retired;
 const asksNothing = (f: DraftField) => draft.types.find((t) => t.key === f.field.type)?.asks_nothing ?? false;
-const takes = (f: DraftField, column: number) => !asksNothing(f) && !!destinations.value[column]?.levels.includes(f.field.level as Level);
+const takes = (f: DraftField, column: Column) =>
+  !asksNothing(f) && column.destinations.some((d) => d.levels.includes(f.field.level as Level));
 const whyNot = (f: DraftField, destination: string) => f.left_out.find((l) => l.destination === destination)?.why;
 const problemOf = (f: DraftField) => draft.problems.find((p) => p.field === f.field.key);
 const tab = (key: string, column: number) => (current.value.key === key && current.value.column === column ? 0 : -1);
@@ -86,7 +84,7 @@ watch(
 
 async function onKey(event: KeyboardEvent): Promise<void> {
   const row = rows.value.findIndex((f) => f.field.key === current.value.key);
-  const next = cellAfter(event.key, { row, column: current.value.column }, rows.value.length, destinations.value.length + 1);
+  const next = cellAfter(event.key, { row, column: current.value.column }, rows.value.length, columns.value.length + 1);
   if (next) {
     event.preventDefault();
     cursor.value = { key: rows.value[next.row]?.field.key ?? '', column: next.column };
@@ -122,7 +120,17 @@ defineExpose({ focus });
         <td></td>
         <th :colspan="draft.steps.length" scope="colgroup">Asked at</th>
         <td class="gap"></td>
-        <th v-for="family in families" :key="family.name" :colspan="family.count" scope="colgroup">{{ family.name }}</th>
+        <th v-for="family in families" :key="family.key" :colspan="family.columns.length" scope="colgroup">
+          <button
+            v-if="family.count > 1"
+            :aria-expanded="!family.folded"
+            :title="family.folded ? `Show all ${family.count}` : 'Fold them into one column'"
+            @click="fold(family)"
+          >
+            {{ family.name }}
+          </button>
+          <template v-else>{{ family.name }}</template>
+        </th>
       </tr>
       <tr class="columns">
         <td></td>
@@ -131,14 +139,22 @@ defineExpose({ focus });
           <button v-else @click="emit('open', step.key)">{{ step.name }}</button>
         </th>
         <td class="gap"></td>
-        <th v-for="destination in destinations" :key="destination.key" scope="col">
-          <span :class="{ off: destination.destination.switched_off }">{{ destination.name }}</span>
+        <th v-for="column in columns" :key="column.key" scope="col">
+          <span v-if="column.folded">{{ column.name }}</span>
+          <button
+            v-else
+            :class="{ off: column.destinations[0]!.destination.switched_off }"
+            :title="`What ${column.name} gets, in its order`"
+            @click="emit('column', column.key)"
+          >
+            {{ column.name }}
+          </button>
         </th>
       </tr>
     </thead>
     <tbody v-for="group in groups" :key="group.key" :hidden="!foundGroups.has(group.key)">
       <tr class="section">
-        <th :colspan="draft.steps.length + destinations.length + 2" scope="rowgroup">
+        <th :colspan="draft.steps.length + columns.length + 2" scope="rowgroup">
           <button v-if="group.section" :class="{ chosen: group.section === selected }" @click="emit('open', group.section)">
             {{ group.title }}
           </button>
@@ -151,6 +167,7 @@ defineExpose({ focus });
         v-memo="[
           f,
           draft.destinations,
+          layout,
           draft.steps,
           draft.types,
           stepOf(f),
@@ -181,23 +198,40 @@ defineExpose({ focus });
           <span v-if="i === stepOf(f)" class="visually-hidden">asked here{{ f.conditional ? ' under a condition' : '' }}</span>
         </td>
         <td class="gap thread-cell" :class="{ through: lastOf(f) >= 0 }"></td>
-        <td v-for="(destination, i) in destinations" :key="destination.key" class="thread-cell" :class="destinationThread(f, i)">
+        <td v-for="(column, i) in columns" :key="column.key" class="thread-cell" :class="destinationThread(f, i)">
           <button
-            v-if="takes(f, i)"
+            v-if="column.folded"
+            class="several"
+            :tabindex="tab(f.field.key, i + 1)"
+            :aria-label="`${nameOf(f)} goes to ${goesTo(f, column)} of ${column.destinations.length} here`"
+            :title="
+              column.destinations
+                .filter((d) => goes(f, d.key))
+                .map((d) => d.name)
+                .join(', ') || 'goes to none of them'
+            "
+            @focus="cursor = { key: f.field.key, column: i + 1 }"
+            @click="open(f)"
+          >
+            <MarkSign v-if="!goesTo(f, column)" sign="stays" />
+            <span v-else>{{ goesTo(f, column) }}</span>
+          </button>
+          <button
+            v-else-if="takes(f, column)"
             role="switch"
             :tabindex="tab(f.field.key, i + 1)"
-            :aria-checked="goes(f, destination.key)"
-            :aria-label="`${nameOf(f)} goes to: ${destination.name}`"
-            :title="`${destination.name}: ${whyNot(f, destination.key) ?? (goes(f, destination.key) ? goesWords(f, destination.key) : 'does not go')}`"
+            :aria-checked="goes(f, column.key)"
+            :aria-label="`${nameOf(f)} goes to: ${column.name}`"
+            :title="`${column.name}: ${whyNot(f, column.key) ?? (goes(f, column.key) ? goesWords(f, column.key) : 'does not go')}`"
             @focus="cursor = { key: f.field.key, column: i + 1 }"
-            @click="press(f, i + 1, destination.key)"
+            @click="press(f, i + 1, column.key)"
           >
-            <MarkSign :sign="placeSign(f, destination.key)" />
+            <MarkSign :sign="placeSign(f, column.key)" />
           </button>
           <span
             v-else
             class="none"
-            :title="`${destination.name} has no place for answers given once for ${levelWords[f.field.level as Level]}`"
+            :title="`${column.name} has no place for answers given once for ${levelWords[f.field.level as Level]}`"
           ></span>
         </td>
       </tr>
@@ -225,14 +259,33 @@ table {
   font-size: var(--size-small);
   color: var(--ink);
 }
-.columns button {
+.columns button,
+.families button {
   font: inherit;
   color: inherit;
   background: none;
   border: 0;
   padding: 0;
-  text-decoration: underline;
   cursor: pointer;
+}
+.columns .step button,
+.families button {
+  text-decoration: underline;
+  text-underline-offset: 2px;
+}
+.columns button:hover {
+  text-decoration: underline;
+}
+.families button {
+  min-height: 24px;
+}
+.several span {
+  position: relative;
+  z-index: 1;
+  background: var(--paper);
+  padding: 0 4px;
+  font-size: var(--size-small);
+  font-variant-numeric: tabular-nums;
 }
 .columns span,
 .columns button {
@@ -253,6 +306,9 @@ table {
 .columns .off {
   color: var(--ink-soft);
   text-decoration: line-through;
+}
+.columns .off:hover {
+  text-decoration: underline line-through;
 }
 /* However long the map is, what its columns are stays in sight. */
 thead {
@@ -361,6 +417,9 @@ thead {
   background: var(--wash);
   border-bottom-color: var(--ink);
   box-shadow: inset 0 1px 0 var(--ink);
+}
+.selected .several span {
+  background: var(--sheet);
 }
 .selected .thread-cell::before {
   top: calc(50% - 1.25px);

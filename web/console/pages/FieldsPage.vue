@@ -149,6 +149,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :selected="at"
           :filter="filter"
           @open="open"
+          @column="(key) => router.push({ path: `/fields/${key}`, query: { by: 'destinations' } })"
           @switch="(key, destination, on) => change(key, `goes_to.${destination}`, on)"
         />
         <ProductMap

@@ -1,0 +1,109 @@
+import { expect, test } from './fixtures';
+import type { Page } from '@playwright/test';
+
+const choose = async (page: Page, control: string, option: string) => {
+  await page.getByRole('combobox', { name: control }).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+};
+
+test('a message to staff is made, tried out beside its paragraph, told in words and taken out again', async ({
+  page,
+  signIn,
+  accessible,
+}) => {
+  await signIn();
+  await page.goto('/console/fields?by=destinations');
+  await page.getByRole('button', { name: 'messages: to staff' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Tree yard');
+  await expect(page.getByLabel('Key', { exact: true })).toHaveValue('tree_yard');
+  await page.keyboard.press('Enter');
+  const yard = page.getByRole('region', { name: 'The destination tree_yard' });
+  await expect(yard.getByText('Say to whom it goes.')).toBeVisible();
+
+  await yard.getByLabel('to …').fill('yard@marrowby.example');
+  await page.keyboard.press('Enter');
+  await expect(yard.getByText('Say to whom it goes.')).toBeHidden();
+  await choose(page, 'When Tree yard gets it', 'when its lines are prepared');
+  await choose(page, 'What Tree yard gets', 'lines of which');
+  await yard.getByRole('button', { name: 'add a test' }).click();
+  await expect(yard.getByRole('combobox', { name: 'What Tree yard gets' })).toHaveText('lines of which');
+  await yard.getByRole('button', { name: 'take it all away' }).click();
+  await expect(yard.getByText('every line')).toBeVisible();
+  await choose(page, 'Add a field to Tree yard', 'Planting year');
+  await choose(page, 'Add a field to Tree yard', 'Typeface');
+  await expect(yard.getByRole('listitem')).toHaveText([/^Planting year/, /^Typeface/]);
+
+  // The order there is set by a button, and by the keyboard.
+  await yard.getByRole('button', { name: 'Typeface further up' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(yard.getByRole('listitem')).toHaveText([/^Typeface/, /^Planting year/]);
+
+  // The very message, and each answer marked in it.
+  const shown = page.getByRole('region', { name: 'What it gets' });
+  await expect(shown.getByRole('listitem').first()).toContainText('Typeface');
+  await expect(page.frameLocator('iframe').getByText('Typeface')).toBeVisible();
+  await shown.getByRole('button', { name: 'plain' }).click();
+  await shown.getByRole('button', { name: 'Typeface' }).click();
+  await expect(shown.locator('mark')).toContainText('1. Typeface');
+  await shown.getByRole('button', { name: 'Planting year' }).click();
+  await expect(shown.locator('mark')).toContainText('2. Planting year');
+  await accessible('what a destination gets');
+
+  await page.getByRole('link', { name: /^Versions/ }).click();
+  await expect(page.getByText(/gets it .*when its lines are prepared/i).first()).toBeVisible();
+
+  // Everything is undone one by one, and nothing is left of it.
+  await page.goto('/console/fields/tree_yard?by=destinations');
+  await yard.getByRole('button', { name: 'Leave Typeface off' }).click();
+  await yard.getByRole('button', { name: 'Leave Planting year off' }).click();
+  await expect(yard.getByText('Nothing goes there yet.')).toBeVisible();
+  await yard.getByRole('button', { name: 'take it out' }).click();
+  await expect(page.getByRole('table', { name: 'Destinations' }).getByRole('row', { name: /Tree yard/ })).toHaveCount(0);
+});
+
+test('what is too long is shortened there, shown with both texts and marked on the map', async ({ page, signIn }) => {
+  await signIn();
+  await page.goto('/console/fields/back_office?by=destinations');
+  const office = page.getByRole('region', { name: 'The destination back_office' });
+  await office.getByLabel('takes … characters about a line or one of it').fill('10');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await choose(page, 'What Back office does with what does not fit', 'is shortened, with a mark');
+  await choose(page, 'Of which order it is shown', 'a stand-in order with the longest answers');
+  await choose(page, 'Product of the stand-in order', 'Orchard walk, May morning');
+  const shown = page.getByRole('region', { name: 'What it gets' });
+  await expect(shown.getByText(/^fitted: x{9}…$/).first()).toBeVisible();
+  await page.getByRole('link', { name: 'where it goes', exact: true }).click();
+  const mark = page.getByRole('switch', { name: 'Who is coming goes to: Back office' });
+  await expect(mark).toHaveAttribute('title', 'Back office: goes there; over 10 characters shortened');
+
+  await page.goto('/console/fields/back_office?by=destinations');
+  await choose(page, 'What Back office does with what does not fit', 'is refused before publishing');
+  await office.getByLabel('takes … characters about a line or one of it').fill('60');
+  await page.keyboard.press('Enter');
+  await expect(mark).toHaveCount(0);
+});
+
+test('families of columns are folded and opened, and a column opens what it is', async ({ page, signIn, accessible }) => {
+  await signIn();
+  await page.goto('/console/fields');
+  const map = page.getByRole('grid', { name: 'Fields against steps and destinations' });
+  await map.getByRole('button', { name: 'Pages' }).click();
+  await expect(map.getByRole('columnheader', { name: 'Confirmation' })).toHaveCount(0);
+  await expect(map.getByRole('button', { name: 'Who is coming goes to 4 of 4 here' })).toHaveText('4');
+  await accessible('a folded family');
+
+  // As it was left, after a reload; and by the keyboard from the field to the folded column.
+  await page.reload();
+  await expect(map.getByRole('button', { name: 'Pages' })).toHaveAttribute('aria-expanded', 'false');
+  await map
+    .getByRole('rowheader', { name: /^Who is coming/ })
+    .getByRole('button')
+    .focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(map.getByRole('button', { name: 'Who is coming goes to 4 of 4 here' })).toBeFocused();
+  await map.getByRole('button', { name: 'Pages' }).click();
+  await expect(map.getByRole('columnheader', { name: 'Confirmation' })).toBeVisible();
+  await map.getByRole('columnheader', { name: 'Back office' }).getByRole('button').click();
+  await expect(page.getByRole('region', { name: 'The destination back_office' })).toBeVisible();
+});
