@@ -16,6 +16,43 @@ public sealed class NamesTests
 {
     private const string Sizes = """{"choices":[{"key":"small","label":{"en":"Small"}},{"key":"medium","label":{"en":"Medium"}}]}""";
 
+    [Fact]
+    public void The_opening_question_of_a_section_is_called_there_too_and_told_by_its_question()
+    {
+        RegisterContent With(NamesThere names) =>
+            Fixture.Register(Fixture.AskOrder("card", "line_text") with { Section = "gift" }) with
+            {
+                Sections = [Fixture.Section("gift") with { Opening = LanguageMap.Of("Is it a present?"), GoesTo = ["back_office"] }],
+                Destinations =
+                [
+                    .. TestKind.All.AtFirst.Select(d =>
+                        d.Key == "back_office" && !names.IsEmpty ? d with { Names = d.Names.SetItem("gift", names) } : d
+                    ),
+                ],
+            };
+        var named = With(
+            new NamesThere
+            {
+                Name = LanguageMap.Of("PRESENT"),
+                Words = new WordsThere { Values = ImmutableSortedDictionary<string, string>.Empty.Add("yes", "J") },
+            }
+        );
+        var plan = Fixture.Plan(named);
+        var cart = Fixture.Of(Fixture.Line("LABEL")) with
+        {
+            Answers = AnswerSet.Of([.. Fixture.Shopper, .. Fixture.Answers(("gift", true))]),
+        };
+        var entry = Projector
+            .Project(Fixture.Order(Fixture.Evaluate(plan, cart)), plan, plan, "back_office")
+            .Entries.Single(static e => e.Field == "gift");
+        (entry.Name, entry.Text).ShouldBe(("PRESENT", "J"));
+        RegisterDifference
+            .Between(With(NamesThere.None), named, FieldTypes.Standard, TestKind.All, Fixture.Products)
+            .Single()
+            .Clauses.Select(static c => c.Lead)
+            .ShouldBe(["calls “Is it a present?” ", "for “yes” of “Is it a present?” says "]);
+    }
+
     [Theory]
     // kind of answer, its settings, the answer; the words there; what a system reads, what the shopper reads in a message with the same words
     [InlineData("one_of", Sizes, "\"medium\"", """{"values":{"medium":"M"}}""", "M", "M")]

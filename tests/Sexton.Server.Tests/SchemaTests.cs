@@ -1,7 +1,13 @@
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+using Sexton.Data;
 using Sexton.Server.Commands;
 using Sexton.Server.Common;
 using Sexton.Server.Hosting;
 using Sexton.Server.Tests.Support;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Tests;
 
@@ -36,5 +42,56 @@ public sealed class SchemaTests
     {
         await using var app = SextonHost.Build(World.Arguments(database), works: false);
         return (await Should.ThrowAsync<CommandException>(() => MigrateCommand.RefuseOtherSchemaAsync(app.Services))).Message;
+    }
+}
+
+/// <summary>A database from before is brought up, and what is in it is as it was.</summary>
+public sealed class MigrationTests(World world) : IClassFixture<World>
+{
+    private static readonly string[] New = ["gets", "order", "release", "day", "only_once", "otherwise", "switched_off", "retired"];
+
+    [Fact]
+    public async Task Orders_of_before_keep_their_trail_and_destinations_what_they_were()
+    {
+        using var shopper = new Shopper(world);
+        var number = (await shopper.BuyAsync("Ada"))["number"]!.GetValue<long>();
+        using var staff = await world.SignedInAsync();
+        await World.UntilAsync(
+            async () => await Postgres.ScalarAsync<long>(world.Database, "select count(*) from lanes where settled_at is null") == 0,
+            "arrived"
+        );
+        var trail = (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Body;
+        trail.ShouldContain("sealed_sheet");
+        await using (var db = new SextonDb(SextonDbFactory.Options(world.Database)))
+        {
+            await db.Database.GetService<IMigrator>().MigrateAsync("ByHand", TestContext.Current.CancellationToken);
+        }
+
+        await WithoutAsync("select content from register_versions order by number desc limit 1", "update register_versions set content = ");
+        await using (var db = new SextonDb(SextonDbFactory.Options(world.Database)))
+        {
+            await db.Database.MigrateAsync(TestContext.Current.CancellationToken);
+        }
+
+        world.Part<RegisterCache>().Versions.Clear();
+        (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Body.ShouldBe(trail);
+        (await Postgres.ScalarAsync<long>(world.Database, "select count(*) from lanes where release = 0")).ShouldBe(2);
+        var next = (await shopper.BuyAsync("Bo"))["number"]!.GetValue<long>();
+        await world.SaleAsync(next);
+    }
+
+    // As a version was written before there was any of this.
+    private async Task WithoutAsync(string read, string write)
+    {
+        var register = JsonNode.Parse(await Postgres.ScalarAsync<string>(world.Database, read))!;
+        foreach (var destination in register["destinations"]!.AsArray())
+        {
+            foreach (var name in New)
+            {
+                destination!.AsObject().Remove(name).ShouldBeTrue(name);
+            }
+        }
+
+        await Postgres.ExecuteAsync(world.Database, $"{write}'{register.ToJsonString().Replace("'", "''", StringComparison.Ordinal)}'");
     }
 }

@@ -38,9 +38,10 @@ test('the names of a destination are set beside its fields and told before publi
   await expect(office.getByLabel('What Typeface is called there')).toHaveValue('FACE');
   await office.getByRole('heading').click();
   for (let i = 0; i < 4; i++) {
+    const undone = page.waitForResponse(/draft\/undo/);
     await page.keyboard.press('Control+z');
+    expect((await undone).status()).toBe(200);
     await expect(page.getByText(/^Undone/)).toBeVisible();
-    await expect(page.getByText(/^Undone/)).toBeHidden({ timeout: 10_000 });
   }
   await expect(office.getByLabel('What Typeface is called there')).toHaveValue('');
 });

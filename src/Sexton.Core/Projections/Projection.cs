@@ -136,14 +136,16 @@ public static class Projector
             )
             .ToLookup(static a => (a.LineId, a.UnitId));
         var places = facts.Places().Select(p => (facts.LineIdAt(p), facts.UnitIdAt(p)));
-        return new Projection([.. places.SelectMany(p => InOrder(given[p], to)).Select(a => EntryOf(a, to, own, order.Language))]);
+        return new Projection([
+            .. places
+                .SelectMany(p => InOrder(given[p], static a => a.Field, to?.Plain.Order ?? []))
+                .Select(a => EntryOf(a, to, own, order.Language)),
+        ]);
     }
 
     // As the destination wants them; what it says nothing of follows, as it was asked.
-    private static IEnumerable<OrderAnswer> InOrder(IEnumerable<OrderAnswer> answers, BoundDestination? to) =>
-        to?.Plain.Order is { IsEmpty: false } order
-            ? answers.OrderBy(a => order.IndexOf(a.Field) is >= 0 and var at ? at : int.MaxValue)
-            : answers;
+    private static IEnumerable<T> InOrder<T>(IEnumerable<T> answers, Func<T, string> field, ImmutableArray<string> order) =>
+        order.IsEmpty ? answers : answers.OrderBy(a => order.IndexOf(field(a)) is >= 0 and var at ? at : int.MaxValue);
 
     private static Entry EntryOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string language)
     {
@@ -172,9 +174,12 @@ public static class Projector
     /// <summary>What a page of the cart shows of the answers that it has so far.</summary>
     public static Projection Project(Evaluation cart, string destination)
     {
+        var (order, language) = (cart.Plan.Destinations.Find(destination)?.Plain.Order ?? [], cart.Cart.Language);
         var entries = cart
             .Asked.Where(a => a.Value is not null && Goes(a.Field, destination, cart.Facts, a.Place))
-            .Select(a => new Entry(a.LineId, a.UnitId, a.Field.Key, a.Field.Label.In(cart.Cart.Language), a.TextIn(cart.Cart.Language))
+            .GroupBy(static a => a.Place)
+            .SelectMany(place => InOrder(place, static a => a.Field.Key, order))
+            .Select(a => new Entry(a.LineId, a.UnitId, a.Field.Key, a.Field.Label.In(language), a.TextIn(language))
             {
                 Files = a.Value!.Files ?? [],
             });

@@ -124,7 +124,7 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
         {
             throw ApiProblemException.Unprocessable(
                 "was_published",
-                $"“{destination.Name}” was published, and what went there must stay readable. Switch off what goes there instead."
+                $"“{destination.Name}” was published, and what went there must stay readable. Retire it instead."
             );
         }
 

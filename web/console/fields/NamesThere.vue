@@ -2,14 +2,14 @@
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { Schemas } from '../../shared/api/client';
-import type { DraftDestination, DraftField } from './draft';
-import { nameOf } from './groups';
+import type { DraftDestination } from './draft';
+import type { Routed } from './routed';
 import { otherwiseWords } from './otherwise';
 import WordInput from './WordInput.vue';
 
-/** What one field and its answers are called at a destination; what has no name of its own is called as everywhere. */
+/** What one field, or the opening question of a section, and its answers are called at a destination; what has no name of its own is called as everywhere. */
 const { field, item, names, refused } = defineProps<{
-  field: DraftField;
+  field: Routed;
   item: DraftDestination;
   names?: Schemas['NamesThere'];
   refused?: { setting: string };
@@ -34,7 +34,7 @@ const otherwise = computed(() => [
   { key: AS_SAID, name: 'as said below' },
   ...otherwiseWords.filter((o) => o.key !== 'note' || item.has_note),
 ]);
-const isRefused = (part: string) => refused?.setting === `names.${field.field.key}.${part}`;
+const isRefused = (part: string) => refused?.setting === `names.${field.key}.${part}`;
 </script>
 
 <template>
@@ -42,7 +42,7 @@ const isRefused = (part: string) => refused?.setting === `names.${field.field.ke
     <span aria-hidden="true">→</span>
     <WordInput
       :value="names?.name?.en ?? ''"
-      :label="`What ${nameOf(field)} is called there`"
+      :label="`What ${field.name} is called there`"
       placeholder="the same"
       :invalid="isRefused('name.en')"
       @save="emit('set', 'name.en', $event)"
@@ -55,7 +55,7 @@ const isRefused = (part: string) => refused?.setting === `names.${field.field.ke
         :options="forms"
         option-label="name"
         option-value="key"
-        :aria-label="`How the day of ${nameOf(field)} is written there`"
+        :aria-label="`How the day of ${field.name} is written there`"
         @update:model-value="emit('set', 'days', $event === AS_USUAL ? null : $event)"
       />
     </template>
@@ -67,14 +67,14 @@ const isRefused = (part: string) => refused?.setting === `names.${field.field.ke
         :options="otherwise"
         option-label="name"
         option-value="key"
-        :aria-label="`What is done with what does not fit of ${nameOf(field)}`"
+        :aria-label="`What is done with what does not fit of ${field.name}`"
         @update:model-value="emit('set', 'otherwise', $event === AS_SAID ? null : $event)"
       />
     </template>
     <button
       v-if="field.named_values.length && shown.length < field.named_values.length"
       class="act small"
-      :aria-label="`Words for the answers to ${nameOf(field)}`"
+      :aria-label="`Words for the answers to ${field.name}`"
       @click="open = true"
     >
       its answers
@@ -84,7 +84,7 @@ const isRefused = (part: string) => refused?.setting === `names.${field.field.ke
         {{ value.name }} <span aria-hidden="true">→</span>
         <WordInput
           :value="values[value.key] ?? ''"
-          :label="`What ${value.name} of ${nameOf(field)} is called there`"
+          :label="`What ${value.name} of ${field.name} is called there`"
           placeholder="the same"
           :invalid="isRefused(`values.${value.key}`)"
           @save="emit('set', `values.${value.key}`, $event)"

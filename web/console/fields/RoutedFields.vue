@@ -1,48 +1,43 @@
 <script setup lang="ts">
 import Select from 'primevue/select';
 import { computed } from 'vue';
-import type { Draft, DraftDestination, DraftField, Level } from './draft';
+import type { Draft, DraftDestination } from './draft';
 import { useDraft } from './draft';
-import { nameOf } from './groups';
 import NamesThere from './NamesThere.vue';
+import { routable, type Routed } from './routed';
 
-/** The fields that go to one destination, in the order in which they stand there, each with what it is called; and those that are off or left out. */
+/** The fields and opening questions that go to one destination, in the order in which they stand there, each with what it is called; and those that are off or left out. */
 const { item, draft } = defineProps<{ item: DraftDestination; draft: Draft }>();
 const emit = defineEmits<{ open: [key: string] }>();
 const { change, refused } = useDraft();
 
 const key = computed(() => item.key);
 const order = computed(() => item.destination.order ?? []);
-const place = (f: DraftField) => {
-  const at = order.value.indexOf(f.field.key);
+const place = (f: Routed) => {
+  const at = order.value.indexOf(f.key);
   return at < 0 ? order.value.length : at;
 };
-const canGo = computed(() =>
-  draft.fields.filter(
-    (f) =>
-      !f.field.retired && item.levels.includes(f.field.level as Level) && !draft.types.find((t) => t.key === f.field.type)?.asks_nothing,
-  ),
-);
-const going = computed(() => canGo.value.filter((f) => f.field.goes_to?.includes(key.value)).toSorted((a, b) => place(a) - place(b)));
-const off = computed(() => canGo.value.filter((f) => !f.field.goes_to?.includes(key.value)));
-const leftOut = (f: DraftField) => f.left_out.find((l) => l.destination === key.value)?.why;
+const canGo = computed(() => routable(draft, item));
+const going = computed(() => canGo.value.filter((f) => f.goesTo.includes(key.value)).toSorted((a, b) => place(a) - place(b)));
+const off = computed(() => canGo.value.filter((f) => !f.goesTo.includes(key.value)));
+const leftOut = (f: Routed) => f.left_out.find((l) => l.destination === key.value)?.why;
 const out = computed(() => off.value.filter(leftOut));
 
 const set = (setting: string, value: unknown) => void change(key.value, setting, value);
-const route = (f: DraftField, on: boolean) => void change(f.field.key, `goes_to.${key.value}`, on);
+const route = (f: Routed, on: boolean) => void change(f.key, `goes_to.${key.value}`, on);
 
 // The fields that stand beside each other there: those of the same level.
-function move(f: DraftField, by: -1 | 1): void {
-  const keys = going.value.map((g) => g.field.key);
-  const same = going.value.filter((g) => g.field.level === f.field.level).map((g) => g.field.key);
-  const other = same[same.indexOf(f.field.key) + by];
+function move(f: Routed, by: -1 | 1): void {
+  const keys = going.value.map((g) => g.key);
+  const same = going.value.filter((g) => g.level === f.level).map((g) => g.key);
+  const other = same[same.indexOf(f.key) + by];
   if (!other) return;
-  const next = keys.filter((k) => k !== f.field.key);
-  next.splice(next.indexOf(other) + (by > 0 ? 1 : 0), 0, f.field.key);
+  const next = keys.filter((k) => k !== f.key);
+  next.splice(next.indexOf(other) + (by > 0 ? 1 : 0), 0, f.key);
   set('order', next);
 }
-const canMove = (f: DraftField, by: -1 | 1) => {
-  const same = going.value.filter((g) => g.field.level === f.field.level);
+const canMove = (f: Routed, by: -1 | 1) => {
+  const same = going.value.filter((g) => g.level === f.level);
   return !!same[same.indexOf(f) + by];
 };
 </script>
@@ -51,25 +46,25 @@ const canMove = (f: DraftField, by: -1 | 1) => {
   <dd>
     <p v-if="!going.length">Nothing goes there yet.</p>
     <ul class="names">
-      <li v-for="f in going" :key="f.field.key">
-        <button class="act plain" :title="`Open “${nameOf(f)}”`" @click="emit('open', f.field.key)">{{ nameOf(f) }}</button>
+      <li v-for="f in going" :key="f.key">
+        <button class="act plain" :title="`Open “${f.name}”`" @click="emit('open', f.key)">{{ f.name }}</button>
         <NamesThere
           v-if="item.names_answers"
           :field="f"
           :item="item"
-          :names="item.destination.names?.[f.field.key]"
+          :names="item.destination.names?.[f.key]"
           :refused="refused?.field === key ? refused : undefined"
-          @set="(part, value) => set(`names.${f.field.key}.${part}`, value)"
+          @set="(part, value) => set(`names.${f.key}.${part}`, value)"
         />
         <span v-else></span>
         <span class="moves">
-          <button class="act move" :disabled="!canMove(f, -1)" :aria-label="`${nameOf(f)} further up`" @click="move(f, -1)">↑</button>
-          <button class="act move" :disabled="!canMove(f, 1)" :aria-label="`${nameOf(f)} further down`" @click="move(f, 1)">↓</button>
-          <button class="act small" :aria-label="`Leave ${nameOf(f)} off`" @click="route(f, false)">leave it off</button>
+          <button class="act move" :disabled="!canMove(f, -1)" :aria-label="`${f.name} further up`" @click="move(f, -1)">↑</button>
+          <button class="act move" :disabled="!canMove(f, 1)" :aria-label="`${f.name} further down`" @click="move(f, 1)">↓</button>
+          <button class="act small" :aria-label="`Leave ${f.name} off`" @click="route(f, false)">leave it off</button>
         </span>
       </li>
-      <li v-for="f in out" :key="f.field.key" class="out">
-        <button class="act plain" @click="emit('open', f.field.key)">{{ nameOf(f) }}</button>
+      <li v-for="f in out" :key="f.key" class="out">
+        <button class="act plain" @click="emit('open', f.key)">{{ f.name }}</button>
         <span class="small">left out: {{ leftOut(f) }}</span>
       </li>
     </ul>
@@ -78,7 +73,7 @@ const canMove = (f: DraftField, by: -1 | 1) => {
       <Select
         class="words"
         :model-value="null"
-        :options="off.map((f) => ({ key: f.field.key, name: nameOf(f) }))"
+        :options="off"
         option-label="name"
         option-value="key"
         :filter="off.length > 12"

@@ -40,7 +40,10 @@ const wrong = computed(() => {
   const leftOut = trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.expectation === 'left_out').length ?? 0;
   return { all: marks.length, bad, open, leftOut };
 });
-const waits = computed(() => trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.delivery === 'not_released').length ?? 0);
+const waits = computed(
+  () =>
+    trail.data.value?.answers.flatMap((a) => a.marks).filter((m) => m.sign === 'open_sheet' && m.delivery === 'not_released').length ?? 0,
+);
 const textOf = (field: string) => order.value?.entries.find((e) => e.slot === `order/${field}`)?.text;
 const numbered = computed(() => trail.data.value?.destinations.filter((d) => d.number) ?? []);
 </script>

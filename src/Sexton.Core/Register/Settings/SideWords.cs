@@ -25,8 +25,10 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
 
     public FieldType? TypeOf(Field field) => types.Find(field.Type);
 
-    /// <summary>What staff call a field; null where there is none.</summary>
-    public string? FieldName(string key) => register.Find(key)?.NameForStaff;
+    /// <summary>What staff call a field, or the opening question of a section; null where there is none.</summary>
+    public string? FieldName(string key) =>
+        register.Find(key)?.NameForStaff
+        ?? (register.FindSection(key) is { Opening.IsEmpty: false } section ? section.Opening.ToString() : null);
 
     /// <summary>What a choice, or yes or no, of a field is called; null where there is none.</summary>
     public string? ValueName(string key, string value) =>
