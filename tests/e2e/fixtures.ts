@@ -24,7 +24,7 @@ export const test = base.extend<Fixtures, { shop: string; world: World }>({
       await use(world);
       await world.stop();
     },
-    { scope: 'worker', timeout: 120_000 },
+    { scope: 'worker', timeout: 300_000 },
   ],
   baseURL: async ({ world }, use) => use(world.address),
   expected: [[], { option: true }],
