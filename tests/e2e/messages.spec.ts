@@ -1,6 +1,9 @@
 import { expect, test } from './fixtures';
 import type { Page } from '@playwright/test';
 
+// A world of its own: what others ask and publish meanwhile would change what a stand-in order has in it.
+test.use({ shop: 'Messages' });
+
 const choose = async (page: Page, control: string, option: string) => {
   await page.getByRole('combobox', { name: control }).click();
   await page.getByRole('option', { name: option, exact: true }).click();
