@@ -60,6 +60,7 @@ test('a message to staff is made, tried out beside its paragraph, told in words 
   await yard.getByRole('button', { name: 'Leave Typeface off' }).click();
   await yard.getByRole('button', { name: 'Leave Planting year off' }).click();
   await expect(yard.getByText('Nothing goes there yet.')).toBeVisible();
+  await expect(shown.getByText('No answer goes there.')).toBeVisible();
   await yard.getByRole('button', { name: 'take it out' }).click();
   await expect(page.getByRole('table', { name: 'Destinations' }).getByRole('row', { name: /Tree yard/ })).toHaveCount(0);
 });

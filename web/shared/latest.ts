@@ -19,5 +19,11 @@ export function latest<A, R>(work: (argument: A) => Promise<R>, take: (result: R
     timer = setTimeout(() => void now(argument), pause);
   }
 
-  return { soon, now };
+  /** Calls no more, and drops the reply to the last call. */
+  function stop(): void {
+    clearTimeout(timer);
+    turn++;
+  }
+
+  return { soon, now, stop };
 }

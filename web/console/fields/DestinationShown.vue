@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Select from 'primevue/select';
-import { computed, ref, watch } from 'vue';
+import { computed, onUnmounted, ref, watch } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
 import ArtefactView from '../orders/ArtefactView.vue';
@@ -82,6 +82,8 @@ watch(
   { immediate: true },
 );
 watch([() => item.key, kind, order, product], () => (part.value = 0));
+// What was taken out is not asked for.
+onUnmounted(look.stop);
 </script>
 
 <template>
