@@ -146,7 +146,7 @@ public sealed class PartTests
     {
         var (order, plan) = Ordered(day, Team with { Release = release, Day = release == Release.Day ? "gift_day" : null });
         var (to, facts) = (plan.Destinations.Find("team")!, new OrderFacts(order));
-        var point = ReleasePoint.Of(facts, to, OrderPart.Whole, order.Lines, prepared.Split(' ').ToHashSet());
+        var point = ReleasePoint.Of(order, facts, to, OrderPart.Whole, prepared.Split(' ').ToHashSet());
         (
             point.IsHeld ? "held"
             : point.Day is { } on ? on.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)
@@ -159,8 +159,7 @@ public sealed class PartTests
     {
         var (order, plan) = Ordered(Bench with { Release = Release.Prepared });
         var (to, facts) = (plan.Destinations.Find("bench")!, new OrderFacts(order));
-        bool IsHeld(string part) =>
-            ReleasePoint.Of(facts, to, Part(part), OrderParts.LinesOf(order, facts, to, Part(part)), new HashSet<string> { "l2" }).IsHeld;
+        bool IsHeld(string part) => ReleasePoint.Of(order, facts, to, Part(part), new HashSet<string> { "l2" }).IsHeld;
         (IsHeld("/l2"), IsHeld("/l1")).ShouldBe((false, true));
     }
 

@@ -71,15 +71,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
         (await manager.PublishAsync()).Status.ShouldBe(200);
 
         using var shopper = new Shopper(world);
-        await shopper.Http.SendAsync(
-            HttpMethod.Put,
-            "api/shop/v1/cart/answers",
-            new JsonObject
-            {
-                ["step"] = "cart",
-                ["answers"] = new JsonObject { ["word_to_all"] = "Bring boots" },
-            }
-        );
+        await AnswerAsync(shopper, new JsonObject { ["word_to_all"] = "Bring boots" });
         var order = await shopper.BuyLineAsync(
             """
             {"product":"WA-MAY","quantity":3,"answers":{},"units":[
@@ -141,18 +133,13 @@ public sealed class MessageTests(World world) : IClassFixture<World>
         (await manager.PublishAsync()).Status.ShouldBe(200);
 
         using var shopper = new Shopper(world);
-        await shopper.Http.SendAsync(
-            HttpMethod.Put,
-            "api/shop/v1/cart/answers",
+        await AnswerAsync(
+            shopper,
             new JsonObject
             {
-                ["step"] = "cart",
-                ["answers"] = new JsonObject
-                {
-                    ["card_day"] = "2999-12-24",
-                    ["card_email"] = "ada@card.example",
-                    ["card_says"] = "Happy\nday",
-                },
+                ["card_day"] = "2999-12-24",
+                ["card_email"] = "ada@card.example",
+                ["card_says"] = "Happy\nday",
             }
         );
         (await shopper.AddAsync("Ada")).Status.ShouldBe(200);
@@ -238,15 +225,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
 
         (await manager.PublishAsync()).Status.ShouldBe(200);
         using var shopper = new Shopper(world);
-        await shopper.Http.SendAsync(
-            HttpMethod.Put,
-            "api/shop/v1/cart/answers",
-            new JsonObject
-            {
-                ["step"] = "cart",
-                ["answers"] = new JsonObject { ["visit_on"] = "2999-07-24" },
-            }
-        );
+        await AnswerAsync(shopper, new JsonObject { ["visit_on"] = "2999-07-24" });
         var number = (await shopper.BuyAsync("Ada"))["number"]!.GetValue<long>();
         (await ToAsync("once@marrowby.example")).Count.ShouldBe(1);
         (await ToAsync("again@marrowby.example"))[0].Text.ShouldContain("24 July 2999");
@@ -314,6 +293,15 @@ public sealed class MessageTests(World world) : IClassFixture<World>
             }
         );
     }
+
+    private static async Task AnswerAsync(Shopper shopper, JsonObject answers) =>
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Put,
+                "api/shop/v1/cart/answers",
+                new JsonObject { ["step"] = "cart", ["answers"] = answers }
+            )
+        ).Status.ShouldBe(200);
 
     private static async Task<int> SayAsync(Client staff, HttpMethod method, long number, string line) =>
         (await staff.SendAsync(method, $"api/console/v1/orders/{number}/lines/{line}/prepared", null)).Status;

@@ -84,8 +84,8 @@ export const known = [
   {
     what: 'files of a cart are lost when it is projected',
     file: CORE + 'Projections/Projection.cs',
-    from: 'a.TextIn(cart.Cart.Language))\n            {\n                Files = a.Value!.Files ?? [],\n            });',
-    to: 'a.TextIn(cart.Cart.Language)));',
+    from: 'a.TextIn(language))\n            {\n                Files = a.Value!.Files ?? [],\n            });',
+    to: 'a.TextIn(language)));',
     tests: core('RoutingTests', 'FileTests'),
   },
   {
@@ -308,8 +308,8 @@ export const known = [
   {
     what: 'one line that is prepared releases all of them',
     file: CORE + 'Projections/ReleasePoint.cs',
-    from: '!lines.All(',
-    to: '!lines.Any(',
+    from: 'part).All(l =>',
+    to: 'part).Any(l =>',
     tests: core('PartTests'),
   },
   {

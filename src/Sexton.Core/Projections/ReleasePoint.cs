@@ -12,22 +12,22 @@ namespace Sexton.Core.Projections;
 public readonly record struct ReleasePoint(bool IsHeld, DateOnly? Day)
 {
     /// <summary>From when on a part may go.</summary>
-    /// <param name="facts">The facts and answers of the order.</param>
+    /// <param name="order">The order.</param>
+    /// <param name="facts">Its facts and answers.</param>
     /// <param name="to">The destination.</param>
     /// <param name="part">The part.</param>
     /// <param name="prepared">The ids of the lines that somebody prepared.</param>
-    /// <param name="lines">The lines of the part that go there.</param>
     public static ReleasePoint Of(
+        OrderContent order,
         OrderFacts facts,
         BoundDestination to,
         OrderPart part,
-        IEnumerable<OrderLine> lines,
         IReadOnlySet<string> prepared
     ) =>
         to.Plain.Release switch
         {
             // An order is charged before it is placed, or not at all, and nothing holds its lines yet: it is placed, paid and approved at once.
-            Release.Prepared => new(!lines.All(l => prepared.Contains(l.Id)), null),
+            Release.Prepared => new(!OrderParts.LinesOf(order, facts, to, part).All(l => prepared.Contains(l.Id)), null),
             Release.Day => new(
                 false,
                 to.Day is { } day && facts.ValueOf(day, facts.PlaceOf(part)) is { } value ? DayIn(day.FactOf(value).Text) : null

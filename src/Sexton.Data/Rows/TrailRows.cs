@@ -68,6 +68,14 @@ public sealed class LaneRow
 
     /// <summary>The time of a lane that waits for somebody.</summary>
     public static readonly DateTimeOffset Held = DateTimeOffset.MaxValue;
+
+    /// <summary>Lets what was not tried yet wait for its release, or go: what was due already stays due since then.</summary>
+    /// <param name="notBefore">When it may go; null for at once.</param>
+    /// <param name="now">The time.</param>
+    public void WaitFor(DateTimeOffset? notBefore, DateTimeOffset now) =>
+        (State, NextTryAt) = notBefore is { } time
+            ? (DeliveryState.NotReleased, time)
+            : (DeliveryState.Waiting, State == DeliveryState.Waiting ? NextTryAt : now);
 }
 
 /// <summary>That somebody said that a line of an order is prepared.</summary>

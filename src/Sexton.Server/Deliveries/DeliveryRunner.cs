@@ -1,5 +1,4 @@
 using Npgsql;
-using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
@@ -127,13 +126,7 @@ internal sealed class DeliveryRunner(
             )
             : order.ProjectedOn(plan, claimed.Destination, claimed.Part);
         return new Sending(
-            new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination)
-            {
-                Part = claimed.Part,
-                Lines = OrderParts.LinesOf(order.Content, new OrderFacts(order.Content), destination, claimed.Part),
-                PriceRows = order.Content.Prices.RowsAt(plan, claimed.Destination, order.Content, projection),
-                Leaving = plan.Content.Codes.Leaves.GetValueOrDefault(claimed.Destination),
-            },
+            new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination).Along(plan, claimed.Part),
             order.OpenKey,
             isUnread ? payload!.Revision : order.Revision,
             isUnread

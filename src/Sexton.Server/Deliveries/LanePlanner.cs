@@ -45,7 +45,7 @@ internal sealed class LanePlanner(ShopClock shop, TimeProvider clock)
         IReadOnlySet<string> prepared
     )
     {
-        var point = ReleasePoint.Of(facts, to, part, OrderParts.LinesOf(order, facts, to, part), prepared);
+        var point = ReleasePoint.Of(order, facts, to, part, prepared);
         return point.IsHeld ? LaneRow.Held
             : point.Day is { } day && shop.MorningOf(day) is var morning && morning > clock.GetUtcNow() ? morning
             : null;

@@ -41,9 +41,7 @@ internal sealed class PreparedLines(SextonDb db, CurrentRegister current, LanePl
             var notBefore = version.Plan.Destinations.Find(lane.Destination) is { } to
                 ? planner.NotBefore(order.Content, facts, to, lane.Part, prepared)
                 : null;
-            (lane.State, lane.NextTryAt) = notBefore is null
-                ? (DeliveryState.Waiting, lane.State == DeliveryState.Waiting ? lane.NextTryAt : clock.GetUtcNow())
-                : (DeliveryState.NotReleased, notBefore.Value);
+            lane.WaitFor(notBefore, clock.GetUtcNow());
         }
 
         await db.SaveChangesAsync(cancel);

@@ -41,10 +41,7 @@ internal sealed class RevisedLanes(
 
             if (lane is { Tries: 0, Sequence: 1, State: DeliveryState.Waiting or DeliveryState.NotReleased })
             {
-                var notBefore = planner.NotBefore(order.Content, facts, to, lane.Part, prepared);
-                (lane.State, lane.NextTryAt) = notBefore is { } time
-                    ? (DeliveryState.NotReleased, time)
-                    : (DeliveryState.Waiting, clock.GetUtcNow());
+                lane.WaitFor(planner.NotBefore(order.Content, facts, to, lane.Part, prepared), clock.GetUtcNow());
             }
             else if (!to.Plain.OnlyOnce)
             {

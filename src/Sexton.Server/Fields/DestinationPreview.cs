@@ -4,12 +4,12 @@ using Sexton.Core.Files;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
-using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Data.Placing;
 using Sexton.Destinations;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
+using Sexton.Server.Deliveries;
 using Sexton.Server.Orders;
 using Sexton.Server.Shop;
 using Sexton.Server.Versions;
@@ -52,15 +52,22 @@ internal sealed class DestinationPreview(
             ? await orders.FindAsync(number, cancel) ?? throw ApiProblemException.NotFound($"There is no order {number}.")
             : null;
         var content = order?.Content ?? await StandInAsync(plan, request, cancel);
-        var facts = new OrderFacts(content);
-        var parts = OrderParts.Of(facts, to).ToList();
+        var parts = OrderParts.Of(new OrderFacts(content), to).ToList();
         if (parts.Count == 0)
         {
             return SentPreview.Nothing($"Nothing of this order goes to {to.Phrase}.");
         }
 
         var at = Math.Clamp(request.Part, 0, parts.Count - 1);
-        var sent = SentOf(order, content, facts, plan, to, parts[at]);
+        var projection = Projector.Project(content, order?.Own ?? plan, plan, key, parts[at]);
+        var sent = new SentOrder(
+            order?.Id ?? Guid.Empty,
+            order?.Number ?? StandInNumber,
+            order?.PlacedAt ?? clock.GetUtcNow(),
+            content,
+            projection,
+            to
+        ).Along(plan, parts[at]);
         if (order is not null)
         {
             await covered.LookAsync(order, CoveredAnswers.Of(order).Where(sent.Projection.Slots.Contains), who, cancel);
@@ -75,32 +82,6 @@ internal sealed class DestinationPreview(
             Called(content, parts[at]),
             Fitting.WhyStops(sent.Projection, to)
         );
-    }
-
-    private SentOrder SentOf(
-        StoredOrder? order,
-        OrderContent content,
-        OrderFacts facts,
-        RegisterPlan plan,
-        BoundDestination to,
-        OrderPart part
-    )
-    {
-        var projection = Projector.Project(content, order?.Own ?? plan, plan, to.Key, part);
-        return new SentOrder(
-            order?.Id ?? Guid.Empty,
-            order?.Number ?? StandInNumber,
-            order?.PlacedAt ?? clock.GetUtcNow(),
-            content,
-            projection,
-            to
-        )
-        {
-            Part = part,
-            Lines = OrderParts.LinesOf(content, facts, to, part),
-            PriceRows = content.Prices.RowsAt(plan, to.Key, content, projection),
-            Leaving = plan.Content.Codes.Leaves.GetValueOrDefault(to.Key),
-        };
     }
 
     private async Task<OrderContent> StandInAsync(RegisterPlan plan, SentPreviewRequest request, CancellationToken cancel)
