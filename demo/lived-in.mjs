@@ -54,6 +54,7 @@ const revisionOf = (draft, key) =>
     ...draft.fields.map((f) => [f.field.key, f.revision]),
     ...draft.sections.map((s) => [s.section.key, s.revision]),
     ...draft.own_steps.map((s) => [s.step.key, s.revision]),
+    ...draft.destinations.map((d) => [d.key, d.revision]),
   ].find(([k]) => k === key)[1];
 
 async function change(key, settings) {
@@ -209,6 +210,32 @@ await field('Your order reference', 'order_reference', 'line_text', {
   when: { of: 'answer.who_is_buying', is: 'organisation' },
 });
 await publish('Cards and organisations');
+
+// Who stamps the labels: a maker outside, and a bench in the house for what is given to it by hand.
+await desk.send('PUT', '/api/console/v1/shop/connections/ferrow', { name: 'Ferrow Works', address: `${world}/makers/ferrow` });
+await desk.send('PUT', '/api/console/v1/shop/connections/ferrow/secret', { secret: randomUUID() });
+await desk.send('POST', '/api/console/v1/draft/destinations', { key: 'ferrow', kind: 'maker', name: 'Ferrow Works' });
+await change('ferrow', {
+  'settings.connection': 'ferrow',
+  gets: { of: 'tag', has_in_it: 'stamped' },
+  'names.words_on_the_label.name.en': 'inscription',
+  'names.typeface.name.en': 'face',
+  'names.typeface.values.clarendon': 'cl',
+  'names.typeface.values.roman': 'ro',
+  'names.typeface.values.plain': 'pl',
+});
+await desk.send('POST', '/api/console/v1/draft/destinations', { key: 'stamping_bench', kind: 'workbench', name: 'Stamping bench' });
+await change('stamping_bench', { 'settings.lines': 'by_hand' });
+for (const key of ['words_on_the_label', 'typeface', 'planting_year'])
+  await change(key, { 'goes_to.ferrow': true, 'goes_to.stamping_bench': true });
+for (const face of ['CL', 'RO', 'PL']) {
+  for (const [item, code] of [
+    ['LA-ZINC-L', 'FW 118'],
+    ['LA-ZINC-S', 'FW 119'],
+  ])
+    await desk.send('PUT', '/api/console/v1/destinations/ferrow/codes', { item: `${item}.${face}`, code });
+}
+await publish('Labels are stamped by Ferrow Works');
 
 // Not in force yet: what is being worked on.
 await field('Name on the gate', 'gate_name', 'line_text', { level: 'order', 'settings.longest': 40 });

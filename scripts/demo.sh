@@ -38,7 +38,7 @@ prepare_demo() {
   fi
   start_cluster demo
   export SEXTON__DATABASE SEXTON__KEY SEXTON__PUBLICURL="http://localhost:$port" SEXTON__MAILPORT="$smtp" \
-    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/" SEXTON__TAXREGISTRYURL="http://localhost:$stand_ins/tax-registry/" SEXTON__ADDRESSESURL="http://localhost:$stand_ins/addresses/" SEXTON__STANDARDTAXPPM=230000 \
+    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/" SEXTON__TAXREGISTRYURL="http://localhost:$stand_ins/tax-registry/" SEXTON__ADDRESSESURL="http://localhost:$stand_ins/addresses/" SEXTON__STANDARDTAXPPM=230000 SEXTON__INSIDENETWORKS="127.0.0.0/8, ::1/128" \
     SEXTON__LIMITS__CARTS__EACH=3000 # everybody comes from one address here
   SEXTON__DATABASE="$(connection_to sexton)"
   SEXTON__KEY="$(private_key)"
@@ -67,9 +67,12 @@ live_in() {
   step lived-in "The demo shop could not be filled with orders." node demo/lived-in.mjs "http://localhost:$1" "http://localhost:$2" "$DEMO_MANAGER" "$DEMO_PASSWORD"
   # They bought within a minute; as if it had been the last four weeks.
   psql_in sexton >/dev/null <<'SQL'
-with span as (select min(number) as first, max(number) as last from orders), aged as (
-  select id, interval '27 days' * ((last - number)::float / greatest(last - first, 1)) as age from orders, span)
+create temp table aged as
+  select id, interval '27 days' * ((last - number)::float / greatest(last - first, 1)) as age
+  from orders, (select min(number) as first, max(number) as last from orders) span;
 update orders o set placed_at = o.placed_at - a.age from aged a where a.id = o.id;
+update lanes l set settled_at = l.settled_at - a.age from aged a where a.id = l.order_id;
+update tries t set at = t.at - a.age from aged a, lanes l where l.id = t.lane_id and a.id = l.order_id;
 SQL
 }
 

@@ -23,9 +23,9 @@ internal sealed class BenchDatabase : IAsyncDisposable
     /// <summary>The connection string.</summary>
     public string Connection { get; }
 
-    public static async Task<BenchDatabase> CreateAsync(string admin)
+    public static async Task<BenchDatabase> CreateAsync(string admin, string called = "")
     {
-        var database = new BenchDatabase(admin, string.Create(CultureInfo.InvariantCulture, $"bench_{Environment.ProcessId}"));
+        var database = new BenchDatabase(admin, string.Create(CultureInfo.InvariantCulture, $"bench_{Environment.ProcessId}{called}"));
         await ExecuteAsync(admin, $"create database {database._name}");
         await using var db = new SextonDb(SextonDbFactory.Options(database.Connection));
         await db.Database.MigrateAsync();

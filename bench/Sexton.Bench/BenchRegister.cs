@@ -13,6 +13,7 @@ using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.Http;
 using Sexton.Destinations.Pages;
 
 namespace Sexton.Bench;
@@ -51,7 +52,7 @@ internal static class BenchRegister
         PageKind.Confirmation,
         PageKind.Account,
         PageKind.OrderPage,
-        new BackOfficeKind(static () => throw new NotSupportedException(), static (_, _) => ""),
+        new BackOfficeKind(new NoWayOut(), static (_, _) => ""),
     ]);
 
     /// <summary>A field that takes files, and that nobody is asked.</summary>
@@ -245,4 +246,11 @@ internal static class BenchRegister
                     return given;
                 })
         );
+}
+
+/// <summary>No way out: nothing is sent.</summary>
+internal sealed class NoWayOut : IHttpConnections
+{
+    /// <inheritdoc/>
+    public Task<HttpClient> OpenAsync(string connection, CancellationToken cancel) => throw new NotSupportedException();
 }

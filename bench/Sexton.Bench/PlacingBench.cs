@@ -47,7 +47,7 @@ internal static class PlacingBench
             rounds,
             () => RunAsync(source, connection, RawAsync),
             () => RunAsync(source, connection, OursAsync),
-            "at least 0.60"
+            "at least 0.70"
         );
     }
 
@@ -102,14 +102,15 @@ internal static class PlacingBench
         // The number of the revision is known beforehand here, so that all goes in one batch.
         var revision = Interlocked.Increment(ref _revision);
         Add(
-            "insert into order_revisions (id, order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts) overriding system value values ($7, $1, 1, 'shopper', $2, '', $3, $4, $5, '', $6)",
+            "insert into order_revisions (id, order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts, search) overriding system value values ($7, $1, 1, 'shopper', $2, '', $3, $4, $5, '', $6, $8)",
             attempt.Id,
             now,
             content.Version,
             content.Language,
             content.Prices.TotalMinor,
             StoredFacts.Of(content).Seal(key),
-            revision
+            revision,
+            SearchText.Of(content)
         );
         Add(
             "insert into order_lines (revision_id, line_id, position, product_code, product_name, quantity, item_code, facts) select $1, a, b, c, d, e, f, g from unnest($2::text[], $3::int[], $4::text[], $5::text[], $6::int[], $7::text[], $8::text[]) as u(a, b, c, d, e, f, g)",

@@ -72,6 +72,30 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The lines of orders that somebody prepared.</summary>
     public DbSet<PreparedLineRow> PreparedLines => Set<PreparedLineRow>();
 
+    /// <summary>The lines that somebody gave to a maker.</summary>
+    public DbSet<GivenLineRow> GivenLines => Set<GivenLineRow>();
+
+    /// <summary>The destinations to which nothing is sent for now.</summary>
+    public DbSet<PausedDestinationRow> PausedDestinations => Set<PausedDestinationRow>();
+
+    /// <summary>The deliveries that were handed over to a person.</summary>
+    public DbSet<HandedOverRow> HandedOver => Set<HandedOverRow>();
+
+    /// <summary>The ways out to other systems.</summary>
+    public DbSet<ConnectionRow> Connections => Set<ConnectionRow>();
+
+    /// <summary>What other systems call the items of the shop.</summary>
+    public DbSet<ItemCodeThereRow> ItemCodesThere => Set<ItemCodeThereRow>();
+
+    /// <summary>Who answers for which destination.</summary>
+    public DbSet<AnswersForRow> AnswersFor => Set<AnswersForRow>();
+
+    /// <summary>The settings of the shop.</summary>
+    public DbSet<ShopSettingRow> ShopSettings => Set<ShopSettingRow>();
+
+    /// <summary>What was changed of the shop.</summary>
+    public DbSet<ShopChangeRow> ShopChanges => Set<ShopChangeRow>();
+
     /// <summary>What went along them.</summary>
     public DbSet<PayloadRow> Payloads => Set<PayloadRow>();
 
@@ -228,6 +252,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         });
         ModelOrders(builder);
         ModelTrail(builder);
+        ModelShop(builder);
         builder.Entity<FileRow>(e =>
         {
             e.ToTable("files").HasKey(f => f.Id);
@@ -249,6 +274,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
 
     private static void ModelOrders(ModelBuilder builder)
     {
+        builder.HasPostgresExtension("pg_trgm");
         builder.HasSequence<long>("order_numbers").StartsAt(40001);
         builder.Entity<OrderRow>(e =>
         {
@@ -261,6 +287,10 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("order_revisions").HasKey(r => r.Id);
             e.HasIndex(r => new { r.OrderId, r.Revision }).IsUnique();
+
+            // By three characters of a code or an answer, asked once for all of them.
+            e.Property(r => r.Search).HasDefaultValue("");
+            e.HasIndex(r => r.Search, "ix_order_revisions_search").HasMethod("gin").HasOperators("gin_trgm_ops");
             e.HasOne<OrderRow>().WithMany().HasForeignKey(r => r.OrderId);
         });
         builder.Entity<OrderLineRow>(e =>
@@ -321,6 +351,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
                 })
                 .IsUnique();
             e.HasIndex(l => new { l.Destination, l.NextTryAt }, "ix_lanes_due").HasFilter("settled_at is null");
+            e.HasIndex(l => l.SettledAt, "ix_lanes_settled").HasFilter("settled_at is not null");
             e.HasIndex(l => l.OrderId, "ix_lanes_stuck")
                 .HasFilter($"state in ({(short)DeliveryState.Refused}, {(short)DeliveryState.NeedsAttention})");
         });
@@ -328,6 +359,18 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("prepared_lines").HasKey(p => new { p.OrderId, p.LineId });
             e.HasOne<OrderRow>().WithMany().HasForeignKey(p => p.OrderId);
+        });
+        builder.Entity<GivenLineRow>(e =>
+        {
+            e.ToTable("given_lines").HasKey(g => new { g.OrderId, g.LineId });
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(g => g.OrderId);
+        });
+        builder.Entity<HandedOverRow>(e =>
+        {
+            e.ToTable("handed_over").HasKey(h => h.LaneId);
+            e.Property(h => h.LaneId).ValueGeneratedNever();
+            e.HasOne<LaneRow>().WithMany().HasForeignKey(h => h.LaneId);
+            e.HasOne<Account>().WithMany().HasForeignKey(h => h.To);
         });
         builder.Entity<PayloadRow>(e =>
         {
@@ -360,6 +403,28 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("page_views").HasKey(s => new { s.OrderId, s.Destination });
             e.HasOne<OrderRow>().WithMany().HasForeignKey(s => s.OrderId);
         });
+    }
+
+    private static void ModelShop(ModelBuilder builder)
+    {
+        builder.Entity<ConnectionRow>(e =>
+        {
+            e.ToTable("connections").HasKey(c => c.Key);
+            e.Property(c => c.Revision).IsConcurrencyToken();
+        });
+        builder.Entity<ItemCodeThereRow>(e => e.ToTable("item_codes_there").HasKey(c => new { c.Destination, c.Item }));
+        builder.Entity<PausedDestinationRow>(e => e.ToTable("paused_destinations").HasKey(p => p.Destination));
+        builder.Entity<AnswersForRow>(e =>
+        {
+            e.ToTable("answers_for").HasKey(a => new { a.Destination, a.Account });
+            e.HasOne<Account>().WithMany().HasForeignKey(a => a.Account);
+        });
+        builder.Entity<ShopSettingRow>(e =>
+        {
+            e.ToTable("shop_settings").HasKey(s => s.Name);
+            e.Property(s => s.Value).HasColumnType("jsonb");
+        });
+        builder.Entity<ShopChangeRow>(e => e.ToTable("shop_changes").HasKey(c => c.Id));
     }
 
     // What has a fixed length stands first, the longest foremost: then nothing is left empty between columns for their alignment.

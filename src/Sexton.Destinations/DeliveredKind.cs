@@ -30,16 +30,13 @@ public abstract class DeliveredKind : DestinationKind
     /// <summary>Hands an artefact over.</summary>
     /// <param name="to">The destination.</param>
     /// <param name="artefact">What <see cref="Render"/> gave.</param>
-    /// <param name="key">The idempotency key of order, destination and payload.</param>
-    /// <param name="handingOver">Called just before the first byte that the receiver may act on.</param>
+    /// <param name="handover">What tells this hand-over apart, and who is told when it begins.</param>
     /// <param name="cancel">Cancels.</param>
-    public abstract Task<SendResult> SendAsync(
-        BoundDestination to,
-        byte[] artefact,
-        string key,
-        Func<Task> handingOver,
-        CancellationToken cancel
-    );
+    public abstract Task<SendResult> SendAsync(BoundDestination to, byte[] artefact, Handover handover, CancellationToken cancel);
+
+    /// <summary>What is sent, as it goes to the trial address of its destination; null where that has none.</summary>
+    /// <param name="order">What is sent.</param>
+    public abstract SentOrder? ForTrial(SentOrder order);
 
     /// <summary>Asks once more for what the other side has of something that it took.</summary>
     /// <param name="to">The destination.</param>

@@ -26,6 +26,9 @@ public sealed record SentOrder(
     /// <summary>The part of the order that goes.</summary>
     public OrderPart Part { get; init; } = OrderPart.Whole;
 
+    /// <summary>To whom it goes instead, where it is only tried out; empty where it is meant.</summary>
+    public ImmutableArray<string> TrialRecipients { get; init; } = [];
+
     /// <summary>The lines that go.</summary>
     public ImmutableArray<OrderLine> Lines { get; init; } = Content.Lines;
 
@@ -40,6 +43,22 @@ public sealed record SentOrder(
 
     /// <summary>How its lines leave for the destination.</summary>
     public LineLeaving Leaving { get; init; }
+
+    /// <summary>The destination's own item codes, by those of the shop; null where it goes by these.</summary>
+    public IReadOnlyDictionary<string, string>? CodesThere { get; init; }
+
+    /// <summary>The item code under which a line goes; that of the shop where the destination has none of its own for it.</summary>
+    public string ItemCodeOf(OrderLine line) => CodesThere?.GetValueOrDefault(line.ItemCode) ?? line.ItemCode;
+
+    /// <summary>The item codes of its lines for which the destination has none of its own.</summary>
+    public IEnumerable<string> Unmatched =>
+        CodesThere is null ? [] : Lines.Select(static l => l.ItemCode).Where(code => !CodesThere.ContainsKey(code)).Distinct();
+
+    /// <summary>Why it cannot go as it is, in a sentence: what changed since it was placed, or does not fit, is not guessed at. Null where it can.</summary>
+    public string? WhyStops =>
+        Lines.IsEmpty ? $"None of its lines goes to {To.Phrase} any more."
+        : Unmatched.FirstOrDefault() is { } code ? $"There is no code for {code} in {To.Phrase}. Match it with one of theirs."
+        : Fitting.WhyStops(Projection, To);
 
     /// <summary>The position of each line in the order, from 1, by its id.</summary>
     public IReadOnlyDictionary<string, int> LineNumbers { get; } =

@@ -2,14 +2,15 @@ using Sexton.StandIns.Addresses;
 using Sexton.StandIns.BackOffice;
 using Sexton.StandIns.Common;
 using Sexton.StandIns.Mail;
+using Sexton.StandIns.Makers;
 using Sexton.StandIns.Payments;
 
 namespace Sexton.StandIns;
 
 /// <summary>
 /// The simulated outside world, a process of its own. Settings: "Folder" for the logs of what it received, "Urls", "SmtpPort",
-/// "ShopOrigin", whose pages may ask for a payment token, what <see cref="SmtpAccess"/> demands of who sends mail, and "BackOfficeToken", without which the back
-/// office (RFC 6750) tells nobody anything.
+/// "ShopOrigin", whose pages may ask for a payment token, what <see cref="SmtpAccess"/> demands of who sends mail, "BackOfficeToken", without which the back
+/// office (RFC 6750) tells nobody anything, "ReportsUrl" where a report of what comes back is posted, and "MakerTokens", one of which the makers want, separated by blanks.
 /// </summary>
 public static class StandInHost
 {
@@ -18,11 +19,20 @@ public static class StandInHost
     {
         var builder = WebApplication.CreateBuilder(args);
         var folder = Directory.CreateDirectory(builder.Configuration["Folder"] ?? ".sexton/stand-ins").FullName;
-        builder.Services.AddSingleton(_ => new Mailbox(folder));
+        builder.Services.AddSingleton(_ => new Mailbox(
+            folder,
+            Uri.TryCreate(builder.Configuration["ReportsUrl"], UriKind.Absolute, out var reports) ? reports : null
+        ));
         builder.Services.AddSingleton(_ => new BackOfficeBooks(folder, builder.Configuration["BackOfficeToken"]));
         builder.Services.AddSingleton(_ => new PaymentProvider(folder));
         builder.Services.AddSingleton(_ => new TaxRegistry.TaxRegistry(folder));
         builder.Services.AddSingleton<AddressBook>();
+        var tokens = (builder.Configuration["MakerTokens"] ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var makers = new[]
+        {
+            new MakerShop("Ferrow Works", "/makers/ferrow", ["FW 118", "FW 119", "FW 240"], Path.Combine(folder, "ferrow.jsonl"), tokens),
+            new MakerShop("Quill and Slate", "/makers/quill", ["QS-10", "QS-11"], Path.Combine(folder, "quill.jsonl"), tokens),
+        };
         builder.Services.AddHostedService<SmtpListener>();
         builder.Services.AddCors(cors =>
             cors.AddDefaultPolicy(policy =>
@@ -40,9 +50,15 @@ public static class StandInHost
             () =>
                 Page.Of(
                     "Stand-ins",
-                    "<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li><li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li><li><a href=\"/addresses/page\">Address book</a></li></ul>"
+                    $"<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li>{string.Concat(makers.Select(static m => $"<li><a href=\"{m.Path}\">{m.Name}</a></li>"))}<li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li><li><a href=\"/addresses/page\">Address book</a></li></ul>"
                 )
         );
+        foreach (var maker in makers)
+        {
+            maker.Map(app.MapGroup(maker.Path));
+            app.Lifetime.ApplicationStopped.Register(maker.Dispose);
+        }
+
         app.MapGet("/health", () => "ok");
         app.Services.GetRequiredService<Mailbox>().Map(app.MapGroup("/mail"));
         app.Services.GetRequiredService<BackOfficeBooks>().Map(app.MapGroup("/back-office"));

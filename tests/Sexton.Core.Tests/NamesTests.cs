@@ -194,6 +194,8 @@ public sealed class NamesTests
     [InlineData("names.size.values.medium", "\"M\\nL\"", "!")]
     [InlineData("names.size.values.Not a key", "\"M\"", "!")]
     [InlineData("names.size.days", "\"dotted\"", "\"dotted\"")]
+    [InlineData("names.size.as_value", "true", "true")]
+    [InlineData("names.size.as_value", "3", "!")]
     [InlineData("names.size.days", "null", "null")]
     [InlineData("names.size.days", "\"backwards\"", "!")]
     [InlineData("names.size.days.more", "\"dotted\"", "!")]

@@ -64,6 +64,19 @@ internal sealed class TestKind(string key, string name, string phrase, Destinati
             AtFirst = false,
             IsAddressed = true,
         },
+        new TestKind("maker", "Maker", "the maker", Systems, Audience.Program, Evidence.Confirmed)
+        {
+            Delivered = true,
+            AtFirst = false,
+            By = Level.Line,
+            IsMaker = true,
+        },
+        new TestKind("house", "House", "the house", Systems, Audience.Staff, Evidence.Shown)
+        {
+            AtFirst = false,
+            PicksLines = true,
+            IsMaker = true,
+        },
         new TestKind("narrow", "Narrow one", "the narrow one", Systems, Audience.Program, Evidence.Confirmed)
         {
             Delivered = true,
@@ -93,7 +106,13 @@ internal sealed class TestKind(string key, string name, string phrase, Destinati
 
     public override bool ShowsPrices => Prices;
 
-    public override bool IsBuiltIn => !Delivered;
+    public override bool IsBuiltIn => !Delivered && !IsMaker;
+
+    public override bool Makes => IsMaker;
+
+    public override bool FindsByName => IsMaker && Delivered;
+
+    public override bool OnlyByHand(SettingReader settings) => settings.Text("to") == "by hand";
 
     public override bool IsThereAtFirst => AtFirst;
 
@@ -117,6 +136,8 @@ internal sealed class TestKind(string key, string name, string phrase, Destinati
     private bool PicksLines { get; init; }
 
     private bool IsAddressed { get; init; }
+
+    private bool IsMaker { get; init; }
 
     private bool Prices { get; init; }
 

@@ -13,6 +13,7 @@ using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.Email;
 using Sexton.Destinations.Pages;
 using Sexton.Destinations.ShopperEmail;
+using Sexton.Server.Tests.Support;
 
 namespace Sexton.Server.Tests;
 
@@ -34,17 +35,16 @@ public sealed class ArtefactTests
     private static readonly ShopperEmailKind Email = new(
         new EmailSettings(
             "Shop",
-            new MailboxAddress("Shop", "shop@marrowby.example"),
+            static () => new MailboxAddress("Shop", "shop@marrowby.example"),
+            "marrowby.example",
+            static reference => new MailboxAddress("", $"{reference}@shop.example"),
             id => $"http://localhost/{id}",
             (id, sha256) => $"http://localhost/{id}/files/{sha256}",
             static number => $"http://localhost/console/orders/{number}"
         ),
         new MailConnection("", 0, TimeSpan.Zero)
     );
-    private static readonly BackOfficeKind BackOffice = new(
-        () => throw new NotSupportedException(),
-        (id, sha256) => $"http://localhost/{id}/{sha256}"
-    );
+    private static readonly BackOfficeKind BackOffice = new(WayOut.None, (id, sha256) => $"http://localhost/{id}/{sha256}");
     private static readonly SentOrder Order = MakeOrder();
 
     [Fact]

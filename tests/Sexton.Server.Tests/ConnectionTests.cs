@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Builder;
 using MimeKit;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Destinations;
 using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.Email;
 using Sexton.Destinations.ShopperEmail;
@@ -79,7 +80,9 @@ public sealed class ConnectionTests : IDisposable
         var kind = new ShopperEmailKind(
             new EmailSettings(
                 "Shop",
-                new MailboxAddress("Shop", "shop@shop.example"),
+                static () => new MailboxAddress("Shop", "shop@shop.example"),
+                "shop.example",
+                static reference => new MailboxAddress("", $"{reference}@shop.example"),
                 static _ => "",
                 static (_, _) => "",
                 static number => $"http://localhost/console/orders/{number}"
@@ -96,8 +99,7 @@ public sealed class ConnectionTests : IDisposable
         var result = await kind.SendAsync(
             Of(kind),
             Message(),
-            "key",
-            static () => Task.CompletedTask,
+            new Handover("key", "1.1", static () => Task.CompletedTask),
             TestContext.Current.CancellationToken
         );
         result.Outcome.ShouldBe(taken ? SendOutcome.Taken : SendOutcome.NotTaken, $"{because}: {result.Detail}");
@@ -124,15 +126,26 @@ public sealed class ConnectionTests : IDisposable
         ]);
         await standIns.StartAsync(TestContext.Current.CancellationToken);
         var address = new Uri(standIns.Urls.First());
-        using var http = new HttpClient { BaseAddress = new Uri(address, "back-office/") };
-        if (shows is not null)
-        {
-            http.DefaultRequestHeaders.Add("Authorization", shows);
-        }
+        var kind = new BackOfficeKind(
+            new WayOut(() =>
+            {
+                var http = new HttpClient { BaseAddress = new Uri(address, "back-office/") };
+                if (shows is not null)
+                {
+                    http.DefaultRequestHeaders.Add("Authorization", shows);
+                }
 
-        var kind = new BackOfficeKind(() => http, static (_, _) => "");
+                return http;
+            }),
+            static (_, _) => ""
+        );
         var sale = """{"reference":"r","lines":[]}"""u8.ToArray();
-        var result = await kind.SendAsync(Of(kind), sale, "key", static () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        var result = await kind.SendAsync(
+            Of(kind),
+            sale,
+            new Handover("key", "1.1", static () => Task.CompletedTask),
+            TestContext.Current.CancellationToken
+        );
         (result.Outcome == SendOutcome.NotTaken).ShouldBe(outcome == SendOutcome.NotTaken, $"{because}: {result.Detail}");
         if (outcome == SendOutcome.NotTaken)
         {
@@ -157,9 +170,16 @@ public sealed class ConnectionTests : IDisposable
     public async Task What_the_back_office_says_is_a_refusal_or_another_try(int status, SendOutcome outcome)
     {
         using var handler = new Says((System.Net.HttpStatusCode)status);
-        using var http = new HttpClient(handler) { BaseAddress = new Uri("http://127.0.0.1/") };
-        var kind = new BackOfficeKind(() => http, static (_, _) => "");
-        var result = await kind.SendAsync(Of(kind), "{}"u8.ToArray(), "key", static () => Task.CompletedTask, CancellationToken.None);
+        var kind = new BackOfficeKind(
+            new WayOut(() => new HttpClient(handler, disposeHandler: false) { BaseAddress = new Uri("http://127.0.0.1/") }),
+            static (_, _) => ""
+        );
+        var result = await kind.SendAsync(
+            Of(kind),
+            "{}"u8.ToArray(),
+            new Handover("key", "1.1", static () => Task.CompletedTask),
+            CancellationToken.None
+        );
         result.Outcome.ShouldBe(outcome);
     }
 

@@ -233,13 +233,13 @@ public sealed class MessageTests(World world) : IClassFixture<World>
         (await NotBeforeAsync(number)).ShouldBe(new DateTimeOffset(2999, 7, 24, 7, 0, 0, TimeSpan.Zero), "summer time in Dublin");
         marks["reminder"].ShouldBe("open_sheet");
 
-        await ReviseAsync(number, "visit_on", "2999-08-01", "1 August 2999");
+        await world.ReviseAsync(number, "visit_on", "2999-08-01", "1 August 2999");
         (await NotBeforeAsync(number)).ShouldBe(new DateTimeOffset(2999, 8, 1, 7, 0, 0, TimeSpan.Zero));
         (await ToAsync("again@marrowby.example", 2))[1].Text.ShouldContain("1 August 2999");
         (await ToAsync("once@marrowby.example")).Count.ShouldBe(1);
 
         // Moved before today it goes at once, as it is by now.
-        await ReviseAsync(number, "visit_on", "2020-01-01", "1 January 2020");
+        await world.ReviseAsync(number, "visit_on", "2020-01-01", "1 January 2020");
         (await ToAsync("reminder@marrowby.example"))[0].Text.ShouldContain("1 January 2020");
         (await ToAsync("again@marrowby.example", 3)).Count.ShouldBe(3);
         (await ToAsync("once@marrowby.example")).Count.ShouldBe(1);
@@ -253,46 +253,6 @@ public sealed class MessageTests(World world) : IClassFixture<World>
                 $"select next_try_at from lanes l join orders o on o.id = l.order_id where o.number = {number} and destination = 'reminder'"
             )
             .ContinueWith(static t => new DateTimeOffset(t.Result, TimeSpan.Zero), TaskScheduler.Default);
-
-    // Writes a revision with one other answer, as a correction will.
-    private async Task ReviseAsync(long number, string field, string value, string text)
-    {
-        await Postgres.ExecuteAsync(
-            world.Database,
-            $"""
-            with o as (
-                update orders set revision = revision + 1 where number = {number} returning id, revision
-            ), old as (
-                select r.* from order_revisions r join o on o.id = r.order_id and o.revision - 1 = r.revision
-            ), made as (
-                insert into order_revisions (order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts)
-                select order_id, revision + 1, 'a test', now(), 'moved', version, language, total_minor, coupon, facts from old returning id
-            ), lines as (
-                insert into order_lines (revision_id, line_id, position, product_code, product_name, quantity, item_code, facts)
-                select made.id, line_id, position, product_code, product_name, quantity, item_code, l.facts from made, order_lines l where l.revision_id = (select id from old)
-            ), units as (
-                insert into order_units (revision_id, line_id, unit_id, position)
-                select made.id, line_id, unit_id, position from made, order_units u where u.revision_id = (select id from old)
-            )
-            insert into answers (revision_id, position, line_id, unit_id, field, value, text, system_text, sealed, personal)
-            select made.id, position, line_id, unit_id, field,
-                case when field = '{field}' then '"{value}"' else value end,
-                case when field = '{field}' then '{text}' else text end,
-                case when field = '{field}' then '{value}' else system_text end,
-                sealed, personal
-            from made, answers a where a.revision_id = (select id from old)
-            """
-        );
-        await world.ScopedAsync<RevisedLanes>(
-            async (lanes, db) =>
-            {
-                var id = await db.Orders.Where(o => o.Number == number).Select(static o => o.Id).SingleAsync();
-                await using var transaction = await db.Database.BeginTransactionAsync();
-                await lanes.FollowAsync(id, CancellationToken.None);
-                await transaction.CommitAsync();
-            }
-        );
-    }
 
     private static async Task AnswerAsync(Shopper shopper, JsonObject answers) =>
         (

@@ -75,4 +75,48 @@ public sealed class NamesThereTests(World world) : IClassFixture<World>
         evidence["given"]!.GetValue<string>().ShouldBe("Medium");
         evidence["found"]![0]!["text"]!.GetValue<string>().ShouldBe("M");
     }
+
+    // What is found by its name stands in a place of its own, and is proven there and nowhere else.
+    [Fact]
+    public async Task An_answer_stands_as_a_line_of_text_or_as_a_value_under_its_name()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await manager.AddAsync("How deep", "depth", "line_text", "line", products: "LA-SLATE")).Status.ShouldBe(200);
+        (await manager.AddAsync("How wide", "width", "line_text", "line", products: "LA-SLATE")).Status.ShouldBe(200);
+        await manager.ChangeAsync("back_office", "names.depth.as_value", true);
+        await manager.ChangeAsync("back_office", "names.width.as_value", true);
+        await manager.ChangeAsync("back_office", "names.width.name.en", "depth");
+        (await manager.ProblemsAsync("back_office")).ShouldBe([
+            "Answers are found by their names in the back office, and “How deep” and “How wide” are both called “depth” there. Call one of them otherwise.",
+        ]);
+        await manager.ChangeAsync("back_office", "names.width.name.en", "WIDTH");
+        (await manager.ProblemsAsync("back_office")).ShouldBeEmpty();
+        (await manager.Http.GetAsync("api/console/v1/versions")).Body.ShouldContain("writes “How deep” as ");
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+
+        const string Line =
+            """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":1,"answers":{"depth":"Ünder 3 m","width":"1 \"x\" 2"}}""";
+        using var shopper = new Shopper(world);
+        var number = (await shopper.BuyLineAsync(Line))["number"]!.GetValue<long>();
+        var line = (await world.SaleAsync(number))["lines"]![0]!;
+        line["values"]!["depth"]!.GetValue<string>().ShouldBe("Ünder 3 m");
+        line["values"]!["WIDTH"]!.GetValue<string>().ShouldBe("1 \"x\" 2");
+        line["notes"]!.AsArray().ShouldBeEmpty();
+        await World.UntilAsync(async () => await SignAsync(number, "How deep") == "sealed_sheet", "confirmed");
+
+        await world.DialAsync("back-office", new System.Text.Json.Nodes.JsonObject { ["shortensTo"] = 5 });
+        var altered = (await shopper.BuyLineAsync(Line))["number"]!.GetValue<long>();
+        await World.UntilAsync(async () => await SignAsync(altered, "How deep") == "torn_sheet", "noticed");
+        await world.DialAsync("back-office", []);
+    }
+
+    private async Task<string> SignAsync(long number, string label)
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        return (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Json["answers"]!
+            .AsArray()
+            .Single(r => r!["label"]!.GetValue<string>() == label)!["marks"]!
+            .AsArray()
+            .Single(static m => m!["destination"]!.GetValue<string>() == "back_office")!["sign"]!.GetValue<string>();
+    }
 }

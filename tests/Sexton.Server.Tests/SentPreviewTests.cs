@@ -54,6 +54,49 @@ public sealed class SentPreviewTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task A_trial_goes_to_the_trial_address_and_nowhere_else_and_is_read_back_from_there()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await TrialAsync(manager, "back_office", new JsonObject { ["cart"] = Cart.DeepClone() })).Code.ShouldBe("no_trial_address");
+        (
+            await manager.Http.SendAsync(
+                HttpMethod.Put,
+                "api/console/v1/shop/connections/trials",
+                new JsonObject { ["name"] = "Trials", ["address"] = new Uri(world.StandInAddress, "back-office/").AbsoluteUri }
+            )
+        ).Status.ShouldBe(200);
+        await manager.ChangeAsync("back_office", "settings.trial_connection", "trials");
+        await manager.ChangeAsync("shopper_email", "settings.trial_to", new JsonArray("trials@marrowby.example"));
+        var orders = await Postgres.ScalarAsync<long>(world.Database, "select count(*) from orders");
+        var sales = (await world.ReceivedAsync("back-office/sales")).Count;
+
+        var tried = (await TrialAsync(manager, "back_office", new JsonObject { ["cart"] = Cart.DeepClone() })).Json;
+        tried["taken"]!.GetValue<bool>().ShouldBeTrue(tried.ToJsonString());
+        tried["agreed"]!.GetValue<int>().ShouldBeGreaterThan(3);
+        tried["differs"]!.AsArray().ShouldBeEmpty();
+        (await world.ReceivedAsync("back-office/sales")).Count.ShouldBe(sales + 1);
+
+        await world.DialAsync("back-office", new JsonObject { ["shortensTo"] = 2 });
+        tried = (await TrialAsync(manager, "back_office", new JsonObject { ["cart"] = Cart.DeepClone() })).Json;
+        tried["differs"]!.AsArray().Count.ShouldBeGreaterThan(0);
+        await world.DialAsync("back-office", new JsonObject { ["down"] = true });
+        tried = (await TrialAsync(manager, "back_office", new JsonObject { ["cart"] = Cart.DeepClone() })).Json;
+        tried["taken"]!.GetValue<bool>().ShouldBeFalse();
+        await world.DialAsync("back-office", new JsonObject());
+
+        tried = (await TrialAsync(manager, "shopper_email", new JsonObject { ["cart"] = Cart.DeepClone() })).Json;
+        tried["taken"]!.GetValue<bool>().ShouldBeTrue(tried.ToJsonString());
+        Mail.Parse((await world.ReceivedAsync("mail/messages"))[^1]!).To.ShouldBe("trials@marrowby.example");
+        (await Postgres.ScalarAsync<long>(world.Database, "select count(*) from orders")).ShouldBe(orders, "nothing of it is kept");
+
+        // What a shopper answered is nobody's to try things out with.
+        (await TrialAsync(manager, "back_office", new JsonObject { ["cart"] = Cart.DeepClone(), ["order"] = 40001 })).Code.ShouldBe(
+            "stand_in_only"
+        );
+        (await TrialAsync(manager, "confirmation", new JsonObject { ["cart"] = Cart.DeepClone() })).Code.ShouldBe("not_sent");
+    }
+
+    [Fact]
     public async Task What_is_too_long_is_shown_as_it_would_be_fitted_or_why_it_would_stop()
     {
         using var manager = await Manager.ComeAsync(world);
@@ -126,4 +169,7 @@ public sealed class SentPreviewTests(World world) : IClassFixture<World>
         reply.Status.ShouldBe(200, reply.Body);
         return reply.Json;
     }
+
+    private static Task<Reply> TrialAsync(Manager manager, string destination, JsonObject request) =>
+        manager.Http.SendAsync(HttpMethod.Post, $"api/console/v1/draft/destinations/{destination}/trial", request);
 }

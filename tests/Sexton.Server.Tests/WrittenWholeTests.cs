@@ -11,6 +11,7 @@ using Sexton.Destinations;
 using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.Email;
 using Sexton.Destinations.ShopperEmail;
+using Sexton.Server.Tests.Support;
 
 namespace Sexton.Server.Tests;
 
@@ -27,14 +28,13 @@ public sealed class WrittenWholeTests
         CatalogueMinor: 8_950
     );
     private static readonly FileValue Photograph = new("site.jpg", 82_000, new string('a', 64));
-    private static readonly BackOfficeKind BackOffice = new(
-        () => throw new NotSupportedException(),
-        (id, sha256) => $"http://shop.example/{id:N}/{sha256[..4]}"
-    );
+    private static readonly BackOfficeKind BackOffice = new(WayOut.None, (id, sha256) => $"http://shop.example/{id:N}/{sha256[..4]}");
     private static readonly ShopperEmailKind Email = new(
         new EmailSettings(
             "Shop",
-            new MailboxAddress("Shop", "shop@marrowby.example"),
+            static () => new MailboxAddress("Shop", "shop@marrowby.example"),
+            "marrowby.example",
+            static reference => new MailboxAddress("", $"{reference}@shop.example"),
             id => $"http://shop.example/orders/{id:N}",
             (id, sha256) => $"http://shop.example/{id:N}/{sha256[..4]}",
             static number => $"http://localhost/console/orders/{number}"

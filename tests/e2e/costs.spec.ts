@@ -40,7 +40,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
   await test.step('a stamped label by the letter, with another amount for trade', async () => {
     const words = await desk.add({ label: 'Words on the label', of: ['Zinc label, stamped, large'] });
     const field = desk.paragraph(words);
-    await field.getByRole('button', { name: 'add a price' }).click();
+    await desk.bring(field.getByRole('button', { name: 'add a price' }), field.getByLabel('What price 1 is taken times', { exact: true }));
     await desk.choose(field, 'What price 1 is taken times', 'a letter');
     await field.getByLabel('Amount', { exact: true }).fill('0,2x');
     await expect(field.getByText('“0,2x” is no amount. Give one such as 1.20.')).toBeVisible();

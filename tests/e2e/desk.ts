@@ -14,13 +14,26 @@ export class Desk {
   }
 
   /** Chooses in a list that opens in a sentence. */
-  async choose(within: Locator, label: string, option: string | RegExp, nth = 0): Promise<void> {
+  choose(within: Locator, label: string, option: string | RegExp, nth = 0): Promise<void> {
+    return this.chooseIn(within.getByLabel(label, { exact: true }).nth(nth), option);
+  }
+
+  /** Presses what brings something, until that is there: what moves while it is pressed does not notice. */
+  async bring(control: Locator, wanted: Locator): Promise<void> {
+    await expect(async () => {
+      if (!(await wanted.isVisible())) await control.click({ timeout: 3_000 });
+      await expect(wanted).toBeVisible({ timeout: 5_000 });
+    }).toPass({ timeout: 60_000 });
+  }
+
+  /** Chooses in a list that opens in place. */
+  async chooseIn(list: Locator, option: string | RegExp): Promise<void> {
     const wanted = this.page.getByRole('option', typeof option === 'string' ? { name: option, exact: true } : { name: option }).first();
     // A list closes when what it hangs on moves, as when a change before it comes back from the server: whoever wants it opens it again.
     await expect(async () => {
-      if (!(await wanted.isVisible())) await within.getByLabel(label, { exact: true }).nth(nth).click({ timeout: 3_000 });
+      if (!(await wanted.isVisible())) await list.click({ timeout: 3_000 });
       await wanted.click({ timeout: 3_000 });
-    }).toPass({ timeout: 20_000 });
+    }).toPass({ timeout: 60_000 });
     // The list fades away; the next must not be mistaken for it.
     await expect(this.page.getByRole('option')).toHaveCount(0);
   }

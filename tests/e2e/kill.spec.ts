@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { randomUUID } from 'node:crypto';
 import { simpleParser } from 'mailparser';
+import { ApiShopper, Refused } from './apiShopper';
 import { World } from './world';
 
 const ORDERS = 200;
@@ -131,42 +132,8 @@ test('the server dies six times while two hundred orders are placed and delivere
 
 /** Buys by the API as the shop's pages do: whatever fails is sent again, the same. Gives the id of the order that was acknowledged. */
 async function buy(address: string, guest: string): Promise<string> {
-  const cookies = new Map<string, string>();
   const key = randomUUID();
-
-  async function send(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<unknown> {
-    for (let tries = 0; tries < 240; tries++) {
-      try {
-        const token = method === 'GET' ? undefined : ((await request('GET', '/api/antiforgery')) as { token: string }).token;
-        return await request(method, path, body, { ...headers, ...(token ? { 'X-Antiforgery': token } : {}) });
-      } catch (error) {
-        if (error instanceof Refused) throw error;
-        await new Promise((resolve) => setTimeout(resolve, 250));
-      }
-    }
-    throw new Error(`${path} did not work within a minute.`);
-  }
-
-  async function request(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<unknown> {
-    const response = await fetch(address + path, {
-      method,
-      headers: {
-        ...headers,
-        'content-type': 'application/json',
-        cookie: [...cookies].map(([name, value]) => `${name}=${value}`).join('; '),
-      },
-      body: body === undefined ? undefined : JSON.stringify(body),
-    });
-    for (const cookie of response.headers.getSetCookie()) {
-      const [name, value] = cookie.split(';')[0]!.split('=') as [string, string];
-      cookies.set(name, value);
-    }
-    const text = await response.text();
-    if (response.status >= 400 && response.status < 500) throw new Refused(`${path}: ${response.status} ${text}`);
-    if (!response.ok) throw new Error(`${path}: ${response.status}`);
-    return JSON.parse(text);
-  }
-
+  const { send } = new ApiShopper(address);
   const cart = (await send('GET', '/api/shop/v1/cart')) as { cart: { lines: unknown[] } };
   expect(cart.cart.lines).toEqual([]);
   await send('PUT', '/api/shop/v1/cart/answers', { step: 'delivery', answers: { name: guest, email: `${key}@guests.example` } });
@@ -201,5 +168,3 @@ async function buy(address: string, guest: string): Promise<string> {
     await new Promise((resolve) => setTimeout(resolve, 250));
   }
 }
-
-class Refused extends Error {}

@@ -1,13 +1,12 @@
+import { Desk } from './desk';
 import { expect, test } from './fixtures';
 import type { Page } from '@playwright/test';
 
 // A world of its own: what others ask and publish meanwhile would change what a stand-in order has in it.
 test.use({ shop: 'Messages' });
 
-const choose = async (page: Page, control: string, option: string) => {
-  await page.getByRole('combobox', { name: control }).click();
-  await page.getByRole('option', { name: option, exact: true }).click();
-};
+const choose = (page: Page, control: string, option: string) =>
+  new Desk(page).chooseIn(page.getByRole('combobox', { name: control }), option);
 
 test('a message to staff is made, tried out beside its paragraph, told in words and taken out again', async ({
   page,

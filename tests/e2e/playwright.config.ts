@@ -5,10 +5,10 @@ export default defineConfig({
   // Each worker has a world of its own: a database, a server and the stand-ins. Most of a test is waiting, so two share two cores well.
   workers: 2,
   timeout: 120_000,
-  expect: { timeout: 10_000 },
+  expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],
   use: {
-    actionTimeout: 10_000,
+    actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
     locale: 'en-IE',
     timezoneId: 'Europe/Dublin',

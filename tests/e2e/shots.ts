@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { checkOut, howMany, payByCard } from './checkout';
+import { buyOne } from './apiShopper';
 import { Desk } from './desk';
 import { photograph } from './drawn';
 import { expect, test } from './fixtures';
@@ -8,8 +9,8 @@ import { root } from './world';
 // The pictures of docs/screenshots, one for each main view, from demo data. Run with ./sexton shots.
 test.use({ expected: [/Blocked script execution in 'about:srcdoc'/] });
 
-test('pictures', async ({ page, signIn }) => {
-  test.setTimeout(180_000);
+test('pictures', async ({ page, world, signIn }) => {
+  test.setTimeout(300_000);
   const shot = async (name: string, from = 0) => {
     // What has the focus shows a ring; the pictures are of the views at rest.
     await page.evaluate((top) => {
@@ -148,4 +149,30 @@ test('pictures', async ({ page, signIn }) => {
   await row.getByRole('button', { name: /To the shopper/ }).click();
   await expect(page.frameLocator('iframe').locator('[data-slot$="/words_on_the_label"]')).toBeVisible();
   await shot('order');
+
+  // Something is stuck, and somebody has it.
+  await world.dial('mail', { refusedRate: 1 });
+  await world.dial('makers/ferrow', { down: true });
+  await page.getByRole('link', { name: 'The shop' }).click();
+  await page.getByRole('button', { name: 'make a connection' }).click();
+  const form = page.locator('form.shop-form');
+  await form.getByLabel('Name').fill('Ferrow Works');
+  await form.getByLabel('Key').fill('ferrow');
+  await form.getByLabel('Address').fill(`${world.standInAddress}/makers/ferrow`);
+  await form.getByRole('button', { name: 'Make the connection' }).click();
+  await page.getByRole('button', { name: 'Give Ferrow Works a secret' }).click();
+  await page.getByLabel('The secret of Ferrow Works').fill('a-secret-of-the-demo');
+  await page.getByRole('button', { name: 'Give it' }).click();
+  await expect(page.getByText(/^given /)).toBeVisible();
+  await shot('shop');
+  for (const words of ['Quince, Zoë 2026', 'The crooked medlar']) await buyOne(world, 'LA-ZINC-L', { words_on_the_label: words });
+  await page.getByRole('link', { name: 'Deliveries' }).click();
+  await expect(page.getByText('The mail server refused it').first()).toBeVisible();
+  await page.getByRole('button', { name: 'hand over' }).first().click();
+  await page.getByRole('combobox', { name: 'To whom' }).click();
+  await page.getByRole('option', { name: 'Imre Halloway' }).click();
+  await page.getByLabel('what is to be done').fill('ask for another address');
+  await page.getByRole('button', { name: 'Hand it over' }).click();
+  await expect(page.getByText('“ask for another address”')).toBeVisible();
+  await shot('deliveries');
 });

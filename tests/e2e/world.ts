@@ -54,6 +54,7 @@ export class World {
       SEXTON__PAYMENTSURL: `${standIns}/payments/`,
       SEXTON__TAXREGISTRYURL: `${standIns}/tax-registry/`,
       SEXTON__ADDRESSESURL: `${standIns}/addresses/`,
+      SEXTON__INSIDENETWORKS: '127.0.0.0/8, ::1/128',
       SEXTON__TIMEOUTSECONDS: '3',
       SEXTON__PAYMENTTIMEOUTSECONDS: '2',
       SEXTON__ATTEMPTLEASESECONDS: '6',
@@ -109,7 +110,7 @@ export class World {
     }
   }
 
-  async dial(standIn: 'mail' | 'back-office' | 'payments' | 'tax-registry', setting: object): Promise<void> {
+  async dial(standIn: 'mail' | 'back-office' | 'payments' | 'tax-registry' | 'makers/ferrow', setting: object): Promise<void> {
     await fetch(`${this.standInAddress}/${standIn}/dial`, {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
@@ -139,6 +140,8 @@ export class World {
         String(this.ports.smtp),
         '--ShopOrigin',
         this.address,
+        '--ReportsUrl',
+        `${this.address}/api/mail/v1/reports`,
       ),
       { stdio: 'ignore' },
     );

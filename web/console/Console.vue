@@ -7,7 +7,7 @@ import { useDraft } from './fields/draft';
 import KeyHelp from './parts/KeyHelp.vue';
 import SealOfSexton from './parts/SealOfSexton.vue';
 import SignInPage from './pages/SignInPage.vue';
-import { isManager, readSession, session, signOut } from './session';
+import { isManager, may, readSession, session, signOut } from './session';
 
 const route = useRoute();
 const router = useRouter();
@@ -23,6 +23,12 @@ const attention = useQuery({
   enabled: signedIn,
   refetchInterval: 15_000,
 });
+const stuck = useQuery({
+  queryKey: ['deliveries', 'attention'],
+  queryFn: () => ask(api.GET('/api/console/v1/deliveries/attention')),
+  enabled: computed(() => signedIn.value && may('deliveries')),
+  refetchInterval: 5_000,
+});
 const views = computed(() => [
   ...(isManager.value
     ? [
@@ -36,10 +42,21 @@ const views = computed(() => [
     to: '/orders',
     figure: attention.data.value?.orders ? `${attention.data.value.orders} need attention` : '',
   },
+  ...(may('deliveries')
+    ? [
+        {
+          key: 'deliveries',
+          name: 'Deliveries',
+          to: '/deliveries',
+          figure: stuck.data.value?.deliveries ? `${stuck.data.value.deliveries}` : '',
+        },
+      ]
+    : []),
+  ...(may('shop') ? [{ key: 'shop', name: 'The shop', to: '/shop', figure: '' }] : []),
 ]);
 
-// Only managers have the register; the others come in at the orders.
-const mayBeHere = computed(() => isManager.value || route.meta.view === 'orders');
+// Where somebody has no place they come in at the orders, which everybody has.
+const mayBeHere = computed(() => views.value.some((v) => v.key === route.meta.view));
 watchEffect(() => {
   if (signedIn.value && route.meta.view && !mayBeHere.value) void router.replace('/orders');
 });

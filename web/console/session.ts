@@ -3,7 +3,10 @@ import { api, ask, forgetToken, type Schemas } from '../shared/api/client';
 
 export const session = shallowRef<Schemas['SessionView']>();
 
-export const isManager = computed(() => session.value?.roles.includes('manager') ?? false);
+/** Whether whoever is signed in has a right. */
+export const may = (right: string): boolean => session.value?.rights.includes(right) ?? false;
+
+export const isManager = computed(() => may('register'));
 
 export async function readSession(): Promise<void> {
   session.value = await ask(api.GET('/api/console/v1/session'));

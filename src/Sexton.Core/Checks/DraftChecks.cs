@@ -22,6 +22,7 @@ public static class DraftChecks
         new GoesNowhere(),
         new ConditionNamesUnknown(),
         new PlaceNamesUnknown(),
+        new SameNameThere(),
         new PriceNamesUnknown(),
         new TwoPricesOfTheGoods(),
         new ItemCodes(),

@@ -43,6 +43,10 @@ public sealed record OrderContent
     /// <summary>What it uses up, item by item.</summary>
     public ImmutableArray<OrderUsage> Uses { get; init; } = [];
 
+    /// <summary>The keys of the makers to whom somebody gave lines, by the id of the line.</summary>
+    [JsonIgnore]
+    public ImmutableSortedDictionary<string, string> GivenTo { get; init; } = ImmutableSortedDictionary<string, string>.Empty;
+
     /// <summary>The ids of the uploads that its answers were made of; known until it is placed.</summary>
     public ImmutableArray<string> Uploads { get; init; } = [];
 

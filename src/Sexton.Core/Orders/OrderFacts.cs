@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
@@ -81,6 +82,10 @@ public sealed class OrderFacts : IFacts
         _answers.GetValueOrDefault((place, field))
         ?? _answers.GetValueOrDefault((Place.OfLine(place.Line), field))
         ?? _answers.GetValueOrDefault((Place.Order, field));
+
+    /// <summary>The key of the maker to whom somebody gave a line; null where nobody did.</summary>
+    /// <param name="place">The line, or one of its units.</param>
+    public string? GivenTo(Place place) => LineIdAt(place) is { } line ? _order.GivenTo.GetValueOrDefault(line) : null;
 
     /// <summary>Where an answer of the order stands.</summary>
     /// <exception cref="ArgumentException">The order has no line of that id.</exception>

@@ -14,7 +14,7 @@ public static class OrderParts
     /// <example><code>OrderParts.Of(new OrderFacts(order), maker) // a part for each line that goes to the maker</code></example>
     public static IEnumerable<OrderPart> Of(OrderFacts facts, BoundDestination to)
     {
-        if (to.Plain.SwitchedOff || to.Plain.Retired)
+        if (!to.IsOn)
         {
             return [];
         }
@@ -36,6 +36,16 @@ public static class OrderParts
             ? [.. order.Lines.Where((_, i) => to.Picks != Level.Line || IsPicked(facts, to, Place.OfLine(i)))]
             : [.. order.Lines.Where(l => l.Id == part.LineId)];
 
+    /// <summary>Who makes a line; null where nobody does.</summary>
+    /// <param name="order">The order.</param>
+    /// <param name="facts">Its facts and answers.</param>
+    /// <param name="destinations">The destinations in force.</param>
+    /// <param name="line">The line.</param>
+    public static BoundDestination? MakerOf(OrderContent order, OrderFacts facts, DestinationIndex destinations, OrderLine line) =>
+        destinations.All.FirstOrDefault(d =>
+            d is { Kind.Makes: true, IsOn: true } && LinesOf(order, facts, d, OrderPart.Whole).Contains(line)
+        );
+
     private static IEnumerable<Place> PlacesOf(OrderFacts facts, Level level)
     {
         if (level == Level.Order)
@@ -46,5 +56,19 @@ public static class OrderParts
         return facts.Places().Where(p => p.Level == level);
     }
 
-    private static bool IsPicked(OrderFacts facts, BoundDestination to, Place place) => to.Gets?.Holds(facts, place) != false;
+    // A line goes to one maker: to whom somebody gave it, or to the first on the map that gets such lines.
+    private static bool IsPicked(OrderFacts facts, BoundDestination to, Place place)
+    {
+        if (!to.Kind.Makes)
+        {
+            return Gets(facts, to, place);
+        }
+
+        return facts.GivenTo(place) is { } maker
+            ? maker == to.Key
+            : Gets(facts, to, place) && !to.Before.Any(other => Gets(facts, other, place));
+    }
+
+    private static bool Gets(OrderFacts facts, BoundDestination to, Place place) =>
+        !to.Kind.OnlyByHand(to.Settings) && to.Gets?.Holds(facts, place) != false;
 }

@@ -20,6 +20,9 @@ public sealed record Projection(ImmutableArray<Entry> Entries)
     public Projection Without(IReadOnlyCollection<SlotId> slots) =>
         slots.Count == 0 ? this : new([.. Entries.Where(e => !slots.Contains(e.Slot))]);
 
+    /// <summary>What of it is in another, too.</summary>
+    public Projection Within(Projection other) => new([.. Entries.Where(e => other.Slots.Contains(e.Slot))]);
+
     /// <summary>Where all that goes there stands.</summary>
     [JsonIgnore]
     public IReadOnlySet<SlotId> Slots => Entries.Select(static e => e.Slot).ToHashSet();
@@ -65,6 +68,10 @@ public sealed record Entry(string? LineId, string? UnitId, string Field, string 
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public string? Given { get; init; }
 
+    /// <summary>Whether it stands there as a value under its name, and not as a line of text.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool AsValue { get; init; }
+
     /// <summary>How often such an answer is given.</summary>
     [JsonIgnore]
     public Level Level =>
@@ -90,7 +97,7 @@ public sealed record Entry(string? LineId, string? UnitId, string Field, string 
     public bool Equals(Entry? other) =>
         other is not null
         && (LineId, UnitId, Field, Name, Text) == (other.LineId, other.UnitId, other.Field, other.Name, other.Text)
-        && (Rest, Given) == (other.Rest, other.Given)
+        && (Rest, Given, AsValue) == (other.Rest, other.Given, other.AsValue)
         && Files.SequenceEqual(other.Files);
 
     /// <inheritdoc/>
@@ -152,12 +159,15 @@ public static class Projector
         var entry = new Entry(answer.LineId, answer.UnitId, answer.Field, NameOf(answer, to, language), TextOf(answer, to, own, language))
         {
             Files = answer.Value!.Files ?? [],
+            AsValue = to is { Kind.HasNamedValues: true } && to.NamesOf(answer.Field).AsValue,
         };
         return to is null ? entry : Fitting.Fit(entry, to);
     }
 
     private static string NameOf(OrderAnswer answer, BoundDestination? to, string language) =>
-        to?.NamesOf(answer.Field).Name is { IsEmpty: false } name ? name.In(language) : answer.Label;
+        to?.NamesOf(answer.Field).Name is { IsEmpty: false } name ? name.In(language)
+        : to?.FindsByName(answer.Field) == true ? answer.Field
+        : answer.Label;
 
     private static string TextOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string language)
     {

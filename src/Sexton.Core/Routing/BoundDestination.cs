@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Types;
@@ -43,6 +44,9 @@ public sealed class BoundDestination
     /// <summary>Which of them go there, bound; null for all.</summary>
     internal BoundCondition? Gets { get; set; }
 
+    /// <summary>Who comes before it where a line goes to one of several makers; empty where it makes nothing.</summary>
+    internal ImmutableArray<BoundDestination> Before { get; set; } = [];
+
     /// <summary>The field whose answer gives the day of its release; null where none does.</summary>
     internal AnswerSource? Day { get; set; }
 
@@ -51,6 +55,9 @@ public sealed class BoundDestination
 
     /// <summary>What the interface calls it.</summary>
     public string Name => Plain.Name;
+
+    /// <summary>Whether anything new goes there: it is neither switched off nor retired.</summary>
+    public bool IsOn => Plain is { SwitchedOff: false, Retired: false };
 
     /// <summary>What a sentence calls it: "the cart line", or its own name in quotes.</summary>
     public string Phrase => Name == Kind.Name ? Kind.Phrase : $"“{Name}”";
@@ -75,6 +82,10 @@ public sealed class BoundDestination
     /// <summary>What a field and its answers are called there.</summary>
     /// <param name="field">The key of the field.</param>
     public NamesThere NamesOf(string field) => Plain.Names.GetValueOrDefault(field) ?? NamesThere.None;
+
+    /// <summary>Whether a program finds the answers to a field there by its name.</summary>
+    /// <param name="field">The key of the field.</param>
+    public bool FindsByName(string field) => Kind.FindsByName || (Kind.HasNamedValues && NamesOf(field).AsValue);
 
     /// <summary>The rule of a field with the words of the destination.</summary>
     /// <param name="field">The key of the field.</param>

@@ -23,6 +23,11 @@ public sealed class DestinationIndex
                 .Select(static d => new BoundDestination(d.Plain, d.Kind!))
                 .OrderBy(d => kinds.Families.IndexOf(d.Kind.Family)),
         ];
+        foreach (var maker in All.Where(static d => d.Kind.Makes))
+        {
+            maker.Before = [.. All.TakeWhile(d => d != maker).Where(static d => d.Kind.Makes && d.IsOn)];
+        }
+
         _byKey = All.ToFrozenDictionary(static d => d.Key, StringComparer.Ordinal);
     }
 

@@ -49,6 +49,28 @@ public abstract class DestinationKind
     /// <param name="settings">Its settings, already found valid.</param>
     public virtual string? AddressedBy(SettingReader settings) => null;
 
+    /// <summary>Whether a line goes to one of the destinations of such kinds and no other, since it makes what the line is about.</summary>
+    public virtual bool Makes => false;
+
+    /// <summary>Whether it gets only the lines that somebody gives to it.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public virtual bool OnlyByHand(SettingReader settings) => false;
+
+    /// <summary>Whether the other side has item codes of its own, which a table says.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public virtual bool HasCodesOfItsOwn(SettingReader settings) => false;
+
+    /// <summary>Whether a program finds all answers by their names, so that no two may stand under the same.</summary>
+    public virtual bool FindsByName => false;
+
+    /// <summary>Whether an answer can stand there as a value under its name, where a line of text is usual.</summary>
+    public virtual bool HasNamedValues => false;
+
+    /// <summary>The keys of the connections that its settings name.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public IEnumerable<string> ConnectionsIn(SettingReader settings) =>
+        Settings.OfType<ConnectionSetting>().Select(s => settings.Text(s.Name)).OfType<string>();
+
     /// <summary>Whether there is always exactly one destination of it, since it is a part of the application itself.</summary>
     public virtual bool IsBuiltIn => false;
 

@@ -19,7 +19,11 @@ public sealed record NamesThere
     /// <summary>What is done with an answer that does not fit; null for what the destination says.</summary>
     public Otherwise? Otherwise { get; init; }
 
+    /// <summary>Whether its answers stand there as values under their names, and not as lines of text; only where the kind of destination has such values.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool AsValue { get; init; }
+
     /// <summary>Whether it changes nothing.</summary>
     [JsonIgnore]
-    public bool IsEmpty => Name.IsEmpty && Words.IsEmpty && Otherwise is null;
+    public bool IsEmpty => Name.IsEmpty && Words.IsEmpty && Otherwise is null && !AsValue;
 }

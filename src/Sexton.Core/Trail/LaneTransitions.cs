@@ -43,11 +43,12 @@ public static class LaneTransitions
 
     /// <summary>
     /// Whether a lane goes on to the next payload that is wanted, once one is settled: where the destination takes states whatever became of it, and where it
-    /// takes events only when it went, for none may be left out.
+    /// takes events only when it went or somebody settled it, for none may be left out.
     /// </summary>
     /// <param name="state">How the payload ended.</param>
     /// <param name="replaces">Whether a newer payload replaces one that was not sent.</param>
-    public static bool GoesOn(DeliveryState state, bool replaces) => replaces || state is DeliveryState.Sent or DeliveryState.Uncertain;
+    public static bool GoesOn(DeliveryState state, bool replaces) =>
+        replaces || state is DeliveryState.Sent or DeliveryState.Uncertain or DeliveryState.SettledByHand;
 
     /// <summary>Which payload follows: the newest where the destination takes states, and the next in turn where it takes events.</summary>
     /// <param name="sequence">The one that is over.</param>

@@ -23,6 +23,12 @@ public enum DeliveryState
 
     /// <summary>It waits for its release: that somebody says it is prepared, or for its day.</summary>
     NotReleased,
+
+    /// <summary>It goes elsewhere instead: what it was about was given to another.</summary>
+    Withdrawn,
+
+    /// <summary>Somebody settled it by hand: nothing more is done about it.</summary>
+    SettledByHand,
 }
 
 /// <summary>What reading an artefact back found of one answer.</summary>

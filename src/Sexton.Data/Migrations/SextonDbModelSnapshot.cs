@@ -20,6 +20,7 @@ namespace Sexton.Data.Migrations
                 .HasAnnotation("ProductVersion", "10.0.12")
                 .HasAnnotation("Relational:MaxIdentifierLength", 63);
 
+            NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pg_trgm");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
             modelBuilder.HasSequence("order_numbers")
@@ -417,6 +418,27 @@ namespace Sexton.Data.Migrations
                     b.ToTable("answers", (string)null);
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.AnswersForRow", b =>
+                {
+                    b.Property<string>("Destination")
+                        .HasColumnType("text")
+                        .HasColumnName("destination")
+                        .HasColumnOrder(1);
+
+                    b.Property<Guid>("Account")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account")
+                        .HasColumnOrder(0);
+
+                    b.HasKey("Destination", "Account")
+                        .HasName("pk_answers_for");
+
+                    b.HasIndex("Account")
+                        .HasDatabaseName("ix_answers_for_account");
+
+                    b.ToTable("answers_for", (string)null);
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.AttemptRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -621,6 +643,52 @@ namespace Sexton.Data.Migrations
                             Id = 1,
                             Revision = 1L
                         });
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.ConnectionRow", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("text")
+                        .HasColumnName("key")
+                        .HasColumnOrder(2);
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("address")
+                        .HasColumnOrder(3);
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .HasColumnOrder(4);
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("revision")
+                        .HasColumnOrder(1);
+
+                    b.Property<byte[]>("Secret")
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret")
+                        .HasColumnOrder(5);
+
+                    b.Property<DateTimeOffset?>("SecretAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("secret_at")
+                        .HasColumnOrder(0);
+
+                    b.Property<byte[]>("SecretBefore")
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_before")
+                        .HasColumnOrder(6);
+
+                    b.HasKey("Key")
+                        .HasName("pk_connections");
+
+                    b.ToTable("connections", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.CouponRow", b =>
@@ -911,6 +979,109 @@ namespace Sexton.Data.Migrations
                     b.ToTable("findings", (string)null);
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.GivenLineRow", b =>
+                {
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(1);
+
+                    b.Property<string>("LineId")
+                        .HasColumnType("text")
+                        .HasColumnName("line_id")
+                        .HasColumnOrder(2);
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("account")
+                        .HasColumnOrder(3);
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasColumnOrder(0);
+
+                    b.Property<string>("Destination")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("destination")
+                        .HasColumnOrder(4);
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .HasColumnOrder(5);
+
+                    b.HasKey("OrderId", "LineId")
+                        .HasName("pk_given_lines");
+
+                    b.ToTable("given_lines", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.HandedOverRow", b =>
+                {
+                    b.Property<long>("LaneId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("lane_id")
+                        .HasColumnOrder(0);
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasColumnOrder(1);
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by")
+                        .HasColumnOrder(3);
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("note")
+                        .HasColumnOrder(4);
+
+                    b.Property<Guid>("To")
+                        .HasColumnType("uuid")
+                        .HasColumnName("to")
+                        .HasColumnOrder(2);
+
+                    b.HasKey("LaneId")
+                        .HasName("pk_handed_over");
+
+                    b.HasIndex("To")
+                        .HasDatabaseName("ix_handed_over_to");
+
+                    b.ToTable("handed_over", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.ItemCodeThereRow", b =>
+                {
+                    b.Property<string>("Destination")
+                        .HasColumnType("text")
+                        .HasColumnName("destination")
+                        .HasColumnOrder(0);
+
+                    b.Property<string>("Item")
+                        .HasColumnType("text")
+                        .HasColumnName("item")
+                        .HasColumnOrder(1);
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("code")
+                        .HasColumnOrder(2);
+
+                    b.HasKey("Destination", "Item")
+                        .HasName("pk_item_codes_there");
+
+                    b.ToTable("item_codes_there", (string)null);
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.LaneRow", b =>
                 {
                     b.Property<long>("Id")
@@ -925,12 +1096,12 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("destination")
-                        .HasColumnOrder(13);
+                        .HasColumnOrder(14);
 
                     b.Property<int>("Fence")
                         .HasColumnType("integer")
                         .HasColumnName("fence")
-                        .HasColumnOrder(5);
+                        .HasColumnOrder(6);
 
                     b.Property<DateTimeOffset?>("HandedOverAt")
                         .HasColumnType("timestamp with time zone")
@@ -946,7 +1117,12 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("line_id")
-                        .HasColumnOrder(14);
+                        .HasColumnOrder(15);
+
+                    b.Property<string>("MissingCode")
+                        .HasColumnType("text")
+                        .HasColumnName("missing_code")
+                        .HasColumnOrder(16);
 
                     b.Property<DateTimeOffset>("NextTryAt")
                         .HasColumnType("timestamp with time zone")
@@ -956,22 +1132,22 @@ namespace Sexton.Data.Migrations
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
                         .HasColumnName("order_id")
-                        .HasColumnOrder(12);
+                        .HasColumnOrder(13);
 
                     b.Property<string>("Receipt")
                         .HasColumnType("text")
                         .HasColumnName("receipt")
-                        .HasColumnOrder(15);
+                        .HasColumnOrder(17);
 
                     b.Property<short>("Release")
                         .HasColumnType("smallint")
                         .HasColumnName("release")
-                        .HasColumnOrder(9);
+                        .HasColumnOrder(10);
 
                     b.Property<int>("Sequence")
                         .HasColumnType("integer")
                         .HasColumnName("sequence")
-                        .HasColumnOrder(6);
+                        .HasColumnOrder(7);
 
                     b.Property<DateTimeOffset?>("SettledAt")
                         .HasColumnType("timestamp with time zone")
@@ -981,28 +1157,33 @@ namespace Sexton.Data.Migrations
                     b.Property<short>("State")
                         .HasColumnType("smallint")
                         .HasColumnName("state")
-                        .HasColumnOrder(10);
+                        .HasColumnOrder(11);
+
+                    b.Property<DateTimeOffset?>("ToldAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("told_at")
+                        .HasColumnOrder(5);
 
                     b.Property<int>("Tries")
                         .HasColumnType("integer")
                         .HasColumnName("tries")
-                        .HasColumnOrder(7);
+                        .HasColumnOrder(8);
 
                     b.Property<string>("UnitId")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("unit_id")
-                        .HasColumnOrder(16);
+                        .HasColumnOrder(18);
 
                     b.Property<int>("Wanted")
                         .HasColumnType("integer")
                         .HasColumnName("wanted")
-                        .HasColumnOrder(8);
+                        .HasColumnOrder(9);
 
                     b.Property<bool>("WasUncertain")
                         .HasColumnType("boolean")
                         .HasColumnName("was_uncertain")
-                        .HasColumnOrder(11);
+                        .HasColumnOrder(12);
 
                     b.HasKey("Id")
                         .HasName("pk_lanes");
@@ -1014,6 +1195,10 @@ namespace Sexton.Data.Migrations
                     b.HasIndex(new[] { "Destination", "NextTryAt" }, "ix_lanes_due")
                         .HasDatabaseName("ix_lanes_destination_next_try_at")
                         .HasFilter("settled_at is null");
+
+                    b.HasIndex(new[] { "SettledAt" }, "ix_lanes_settled")
+                        .HasDatabaseName("ix_lanes_settled_at")
+                        .HasFilter("settled_at is not null");
 
                     b.HasIndex(new[] { "OrderId" }, "ix_lanes_stuck")
                         .HasDatabaseName("ix_lanes_order_id")
@@ -1281,6 +1466,14 @@ namespace Sexton.Data.Migrations
                         .HasColumnName("revision")
                         .HasColumnOrder(3);
 
+                    b.Property<string>("Search")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("")
+                        .HasColumnName("search")
+                        .HasColumnOrder(11);
+
                     b.Property<long>("TotalMinor")
                         .HasColumnType("bigint")
                         .HasColumnName("total_minor")
@@ -1297,6 +1490,12 @@ namespace Sexton.Data.Migrations
                     b.HasIndex("OrderId", "Revision")
                         .IsUnique()
                         .HasDatabaseName("ix_order_revisions_order_id_revision");
+
+                    b.HasIndex(new[] { "Search" }, "ix_order_revisions_search")
+                        .HasDatabaseName("ix_order_revisions_search");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex(new[] { "Search" }, "ix_order_revisions_search"), "gin");
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex(new[] { "Search" }, "ix_order_revisions_search"), new[] { "gin_trgm_ops" });
 
                     b.ToTable("order_revisions", (string)null);
                 });
@@ -1454,6 +1653,42 @@ namespace Sexton.Data.Migrations
                         .HasName("pk_page_views");
 
                     b.ToTable("page_views", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.PausedDestinationRow", b =>
+                {
+                    b.Property<string>("Destination")
+                        .HasColumnType("text")
+                        .HasColumnName("destination")
+                        .HasColumnOrder(1);
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("account")
+                        .HasColumnOrder(2);
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasColumnOrder(0);
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .HasColumnOrder(3);
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("note")
+                        .HasColumnOrder(4);
+
+                    b.HasKey("Destination")
+                        .HasName("pk_paused_destinations");
+
+                    b.ToTable("paused_destinations", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.PayloadRow", b =>
@@ -1653,6 +1888,64 @@ namespace Sexton.Data.Migrations
                         .HasDatabaseName("ix_register_versions_current_from");
 
                     b.ToTable("register_versions", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.ShopChangeRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id")
+                        .HasColumnOrder(0);
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("account")
+                        .HasColumnOrder(2);
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasColumnOrder(1);
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .HasColumnOrder(3);
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("what")
+                        .HasColumnOrder(4);
+
+                    b.HasKey("Id")
+                        .HasName("pk_shop_changes");
+
+                    b.ToTable("shop_changes", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.ShopSettingRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .HasColumnOrder(0);
+
+                    b.Property<string>("Value")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("value")
+                        .HasColumnOrder(1);
+
+                    b.HasKey("Name")
+                        .HasName("pk_shop_settings");
+
+                    b.ToTable("shop_settings", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.ShopperGroupRow", b =>
@@ -1956,6 +2249,16 @@ namespace Sexton.Data.Migrations
                         .HasConstraintName("fk_answers_order_revisions_revision_id");
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.AnswersForRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.Account", null)
+                        .WithMany()
+                        .HasForeignKey("Account")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_answers_for_accounts_account");
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.FileChunkRow", b =>
                 {
                     b.HasOne("Sexton.Data.Rows.FileRow", null)
@@ -1974,6 +2277,33 @@ namespace Sexton.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_findings_lanes_lane_id");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.GivenLineRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.OrderRow", null)
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_given_lines_orders_order_id");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.HandedOverRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.LaneRow", null)
+                        .WithMany()
+                        .HasForeignKey("LaneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_handed_over_lanes_lane_id");
+
+                    b.HasOne("Sexton.Data.Rows.Account", null)
+                        .WithMany()
+                        .HasForeignKey("To")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_handed_over_accounts_to");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.LaneRow", b =>

@@ -72,8 +72,8 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
             select id, 1, 'shop', @now, @currency, @include_tax, @charge, shopper_id, @key from taken
             returning id
         ), revised as (
-            insert into order_revisions (order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts)
-            select id, 1, 'shopper', @now, '', @version, @language, @total, @coupon, @facts from placed
+            insert into order_revisions (order_id, revision, actor, at, reason, version, language, total_minor, coupon, facts, search)
+            select id, 1, 'shopper', @now, '', @version, @language, @total, @coupon, @facts, @search from placed
             returning id
         ), lines as (
             insert into order_lines (revision_id, line_id, position, product_code, product_name, quantity, item_code, facts)
@@ -140,6 +140,7 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.AddWithValue("include_tax", content.Prices.IncludeTax);
         p.AddWithValue("coupon", content.Coupon);
         p.AddWithValue("facts", StoredFacts.Of(content).Seal(key));
+        p.AddWithValue("search", SearchText.Of(content));
         p.AddWithValue("placed", (short)AttemptState.Placed);
         p.AddWithValue("paying", (short)AttemptState.Paying);
         p.AddWithValue("waiting", (short)DeliveryState.Waiting);

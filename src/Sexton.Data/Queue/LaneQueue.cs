@@ -25,6 +25,7 @@ public sealed class LaneQueue(SextonDb db)
                 from (
                     select id from lanes
                     where destination = {destination} and settled_at is null
+                      and not exists (select 1 from paused_destinations p where p.destination = {destination})
                       and case when state = {(short)
                     DeliveryState.Sending} then lease_until < clock_timestamp() else next_try_at <= clock_timestamp() end
                     order by next_try_at
@@ -113,6 +114,7 @@ public sealed class LaneQueue(SextonDb db)
         }
 
         (held.State, held.NextTryAt, held.LeaseUntil, held.SettledAt) = (claimed.State, claimed.NextTryAt, null, claimed.SettledAt);
+        held.MissingCode = claimed.MissingCode;
         (held.HandedOverAt, held.WasUncertain, held.Receipt) = (claimed.HandedOverAt, claimed.WasUncertain, claimed.Receipt);
         if (held.SettledAt is not null && LaneTransitions.GoesOn(held.State, replaces))
         {
@@ -183,6 +185,7 @@ public sealed class LaneQueue(SextonDb db)
         {
             (lane.Sequence, lane.State, lane.Tries, lane.NextTryAt) = (next, DeliveryState.Waiting, 0, now);
             (lane.WasUncertain, lane.HandedOverAt, lane.Receipt, lane.SettledAt) = (false, null, null, null);
+            (lane.MissingCode, lane.ToldAt) = (null, null);
         }
     }
 

@@ -10,6 +10,10 @@ namespace Sexton.Data.Retention;
 /// </summary>
 public sealed class OrderEraser(SextonDb db)
 {
+    // What the other side said of a delivery, and what people noted, may say something of a person.
+    private const string Unsent = "The order was erased before this was sent.",
+        Erased = "What was said of it was erased with the order.";
+
     /// <summary>Erases an order. What was still to be sent of it is not sent any more. Done twice, it is done once.</summary>
     /// <param name="order">The id of the order.</param>
     /// <param name="now">The time.</param>
@@ -34,7 +38,7 @@ public sealed class OrderEraser(SextonDb db)
                     Sequence = lane.Sequence,
                     At = now,
                     Outcome = lane.State,
-                    Detail = "The order was erased before this was sent.",
+                    Detail = Unsent,
                 }
             );
         }
@@ -75,7 +79,9 @@ public sealed class OrderEraser(SextonDb db)
         await db.Findings.Where(f => lanes.Contains(f.LaneId)).ExecuteDeleteAsync(cancel);
         await db.Tries.Where(t => lanes.Contains(t.LaneId)).ExecuteDeleteAsync(cancel);
         await db.Payloads.Where(p => lanes.Contains(p.LaneId)).ExecuteDeleteAsync(cancel);
+        await db.HandedOver.Where(h => lanes.Contains(h.LaneId)).ExecuteDeleteAsync(cancel);
         await db.Lanes.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
+        await db.GivenLines.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
         await db.PreparedLines.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
         await db.PageViews.Where(v => gone.Contains(v.OrderId)).ExecuteDeleteAsync(cancel);
         await db.Looks.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
@@ -101,12 +107,21 @@ public sealed class OrderEraser(SextonDb db)
             ), priced as (
                 update order_prices p set sealed = null from erased e, order_revisions r where r.order_id = e.id and p.revision_id = r.id and p.sealed is not null
             ), revised as (
-                update order_revisions r set facts = '' from erased e where r.order_id = e.id
+                update order_revisions r set facts = '', search = (
+                    select coalesce(string_agg(distinct t, E'\n'), '') from (
+                        select item_code as t from order_lines l where l.revision_id = r.id
+                        union select text from answers a where a.revision_id = r.id and not a.personal and a.sealed is null and a.text <> ''
+                    ) kept
+                ) from erased e where r.order_id = e.id
             ), sent as (
                 update payloads p set projection = '', artefact = null, hash = null
                 from erased e, lanes l where l.order_id = e.id and p.lane_id = l.id
             ), found as (
                 update findings f set texts = '' from erased e, lanes l where l.order_id = e.id and f.lane_id = l.id
+            ), tried as (
+                update tries t set detail = {Erased} from erased e, lanes l where l.order_id = e.id and t.lane_id = l.id and t.detail <> {Unsent}
+            ), handed as (
+                delete from handed_over h using erased e, lanes l where l.order_id = e.id and h.lane_id = l.id
             ), viewed as (
                 update page_views v set artefact = '', projection = '' from erased e where v.order_id = e.id
             ), unfiled as (

@@ -15,9 +15,15 @@ public static class Roles
     /// <summary>Defines fields, publishes, and sees everything.</summary>
     public const string Manager = "manager";
 
-    /// <summary>Reads orders and their trail, and starts a delivery again.</summary>
+    /// <summary>Prepares lines, and reads orders for it.</summary>
+    public const string Packer = "packer";
+
+    /// <summary>Reads orders and their trail, and sees to it that deliveries go.</summary>
     public const string Support = "support";
 
+    /// <summary>Reads orders and how deliveries stand.</summary>
+    public const string Viewer = "viewer";
+
     /// <summary>All roles.</summary>
-    public static readonly IReadOnlyList<string> All = [Manager, Support];
+    public static readonly IReadOnlyList<string> All = [Manager, Packer, Support, Viewer];
 }

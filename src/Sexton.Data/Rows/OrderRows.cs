@@ -74,6 +74,9 @@ public sealed class OrderRevisionRow
 
     /// <summary>The facts that conditions read and what was not asked, as JSON, sealed; empty once it was erased.</summary>
     public required byte[] Facts { get; set; }
+
+    /// <summary>By what it is found: its item codes and its answers that are not sensitive, a line each.</summary>
+    public string Search { get; set; } = "";
 }
 
 /// <summary>An order with the revision that is in force.</summary>

@@ -62,6 +62,12 @@ public sealed class LaneRow
     /// <summary>What it is released by.</summary>
     public Release Release { get; init; }
 
+    /// <summary>The item code that the other side has no match for, so that it waits; null where it waits for none.</summary>
+    public string? MissingCode { get; set; }
+
+    /// <summary>When whoever answers for the destination was told that it is stuck; null before, and once it is tried again.</summary>
+    public DateTimeOffset? ToldAt { get; set; }
+
     /// <summary>The part of the order that goes along it.</summary>
     [NotMapped]
     public OrderPart Part => new(LineId, UnitId);

@@ -45,7 +45,20 @@ public sealed class KeyRewrapper(SextonDb db, KeyVault vault)
             }
         }
 
-        return count;
+        return count + await RewrapConnectionsAsync(cancel);
+    }
+
+    private async Task<int> RewrapConnectionsAsync(CancellationToken cancel)
+    {
+        var connections = await db.Connections.Where(c => c.Secret != null).ToListAsync(cancel);
+        foreach (var row in connections)
+        {
+            (row.Secret, row.SecretBefore) = (ConnectionSecret.Rewrap(row.Secret, vault), ConnectionSecret.Rewrap(row.SecretBefore, vault));
+            row.Revision++;
+        }
+
+        await db.SaveChangesAsync(cancel);
+        return connections.Count;
     }
 
     private static async Task<List<(Guid Id, byte[] Key)>> NextAsync(

@@ -3,7 +3,6 @@ using System.Text.Json;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
-using Sexton.Core.Values;
 
 namespace Sexton.Destinations.BackOffice;
 
@@ -178,8 +177,9 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
             json.WriteString("remark", remark);
         }
 
+        WriteValues(entries);
         json.WriteStartArray("notes");
-        foreach (var entry in entries.Where(static e => e.Files.IsEmpty))
+        foreach (var entry in entries.Where(static e => e.Files.IsEmpty && !e.AsValue))
         {
             BeginNote(entry);
             json.WriteString("text", entry.Text);
@@ -194,7 +194,7 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
             json.WriteStartArray("files");
             foreach (var file in entry.Files)
             {
-                WriteFile(file);
+                AttachedFile.Write(json, file, linkToFile(order.Id, file.Sha256));
             }
 
             json.WriteEndArray();
@@ -204,20 +204,29 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         json.WriteEndArray();
     }
 
+    // What is found by its name; nothing where nothing is.
+    private void WriteValues(IEnumerable<Entry> entries)
+    {
+        var values = entries.Where(static e => e.Files.IsEmpty && e.AsValue).ToList();
+        if (values.Count == 0)
+        {
+            return;
+        }
+
+        SameNames.Refuse(values);
+        json.WriteStartObject("values");
+        foreach (var entry in values)
+        {
+            json.WriteString(entry.Name, entry.Text);
+        }
+
+        json.WriteEndObject();
+    }
+
     private void BeginNote(Entry entry)
     {
         json.WriteStartObject();
         json.WriteString("key", entry.Field);
         json.WriteString("label", entry.Name);
-    }
-
-    private void WriteFile(FileValue file)
-    {
-        json.WriteStartObject();
-        json.WriteString("name", file.Name);
-        json.WriteNumber("size", file.Size);
-        json.WriteString("sha256", file.Sha256);
-        json.WriteString("link", linkToFile(order.Id, file.Sha256));
-        json.WriteEndObject();
     }
 }

@@ -42,7 +42,8 @@ public abstract class EmailKind(
         Heading = "heading",
         Greeting = "greeting",
         Sentences = "sentences",
-        Ending = "ending";
+        Ending = "ending",
+        TrialTo = "trial_to";
 
     private readonly EmailRenderer _renderer = new(settings);
 
@@ -68,6 +69,7 @@ public abstract class EmailKind(
             Default = wording.Sentences.Length == 0 ? null : Said(wording.Sentences),
         },
         new WordingSetting(Ending, "it ends “{}”", "an ending") { SeveralLines = true },
+        new AddressesSetting(TrialTo, "at {}", "a trial address") { ForTrials = true },
     ];
 
     /// <inheritdoc/>
@@ -102,8 +104,7 @@ public abstract class EmailKind(
     public sealed override async Task<SendResult> SendAsync(
         BoundDestination to,
         byte[] artefact,
-        string key,
-        Func<Task> handingOver,
+        Handover handover,
         CancellationToken cancel
     )
     {
@@ -123,10 +124,16 @@ public abstract class EmailKind(
             return new SendResult(SendOutcome.NotTaken, $"The mail server did not answer: {e.Message}");
         }
 
-        await handingOver();
+        await handover.Begins();
         try
         {
-            var reply = await client.SendAsync(EmailRenderer.Format, message, cancel);
+            var reply = await client.SendAsync(
+                EmailRenderer.Format,
+                message,
+                settings.ReturnTo(handover.Reference),
+                message.To.Mailboxes,
+                cancel
+            );
             await client.DisconnectAsync(quit: true, cancel);
             return new SendResult(SendOutcome.Taken, $"Handed over: {reply}", reply, artefact);
         }
@@ -148,6 +155,10 @@ public abstract class EmailKind(
             return new SendResult(SendOutcome.Lost, $"Handed over, but the acknowledgement was lost: {e.Message}", null, artefact);
         }
     }
+
+    /// <inheritdoc/>
+    public sealed override SentOrder? ForTrial(SentOrder order) =>
+        order.To.Settings.Texts(TrialTo) is { IsEmpty: false } addresses ? order with { TrialRecipients = addresses } : null;
 
     /// <inheritdoc/>
     public sealed override IEnumerable<SlotFinding> ReadBack(byte[] artefact, SentOrder order) =>

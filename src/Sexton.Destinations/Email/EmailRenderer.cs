@@ -36,14 +36,16 @@ internal sealed class EmailRenderer
         {
             Subject = subject,
             Date = order.PlacedAt,
-            MessageId = $"{order.Id:N}.{order.Reference}.{sequence}@{_settings.From.Domain}",
+            MessageId = $"{order.Id:N}.{order.Reference}.{sequence}@{_settings.IdDomain}",
             Body = new BodyBuilder { TextBody = _text(view), HtmlBody = _html(view) }.ToMessageBody(),
         };
 
         // Nobody is there to answer it by machine (RFC 3834, section 5).
         message.Headers.Add(HeaderId.AutoSubmitted, "auto-generated");
-        message.From.Add(_settings.From);
-        var recipients = kind.RecipientsOf(order).ToList();
+        message.From.Add(_settings.From());
+        var recipients = order.TrialRecipients.IsEmpty
+            ? kind.RecipientsOf(order).ToList()
+            : [.. order.TrialRecipients.Select(static address => new MailboxAddress("", address))];
         message.To.AddRange(recipients);
         message.Prepare(EncodingConstraint.SevenBit);
         if (recipients is [var recipient])

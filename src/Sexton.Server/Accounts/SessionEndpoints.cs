@@ -22,8 +22,8 @@ internal static class SessionEndpoints
 
     private static async Task<SessionView> ReadAsync(ClaimsPrincipal user, UserManager<Account> accounts, SextonOptions options) =>
         await accounts.GetUserAsync(user) is { } account
-            ? new SessionView(options.ShopName, account.DisplayName, [.. await accounts.GetRolesAsync(account)])
-            : new SessionView(options.ShopName, null, []);
+            ? SessionView.Of(options.ShopName, account.DisplayName, await accounts.GetRolesAsync(account))
+            : SessionView.Of(options.ShopName, null, []);
 
     // Wrong tries slow down whoever makes them, and nobody else: the owner of the account is never locked out of it.
     private static async Task<SessionView> SignInAsync(
@@ -42,8 +42,13 @@ internal static class SessionEndpoints
         var result = account is null
             ? HashAnyway(request.Password, accounts)
             : await signIn.PasswordSignInAsync(account, request.Password, isPersistent: false, lockoutOnFailure: false);
+        if (result.IsLockedOut)
+        {
+            HashAnyway(request.Password, accounts);
+        }
+
         return result.Succeeded
-            ? new SessionView(options.ShopName, account!.DisplayName, [.. await accounts.GetRolesAsync(account)])
+            ? SessionView.Of(options.ShopName, account!.DisplayName, await accounts.GetRolesAsync(account))
             : throw ApiProblemException.Unprocessable("sign_in_refused", "The address or the password is not right.");
     }
 
@@ -72,7 +77,11 @@ internal static class SessionEndpoints
 /// <param name="Shop">The name of the shop.</param>
 /// <param name="Name">The name of the person, or null when nobody is.</param>
 /// <param name="Roles">The roles.</param>
-internal sealed record SessionView(string Shop, string? Name, IReadOnlyList<string> Roles);
+/// <param name="Rights">What these may do.</param>
+internal sealed record SessionView(string Shop, string? Name, IReadOnlyList<string> Roles, IReadOnlyList<string> Rights)
+{
+    public static SessionView Of(string shop, string? name, IList<string> roles) => new(shop, name, [.. roles], Accounts.Rights.Of(roles));
+}
 
 /// <summary>Signs in.</summary>
 /// <param name="Email">The e-mail address of the account.</param>

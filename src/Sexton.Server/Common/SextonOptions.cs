@@ -63,6 +63,9 @@ internal sealed class SextonOptions
     /// <summary>The token that the back office asks for (RFC 6750); empty for none.</summary>
     public string BackOfficeToken { get; set; } = "";
 
+    /// <summary>The addresses inside this machine or its network, or their networks, that connections made in the console may reach; separated by commas.</summary>
+    public string InsideNetworks { get; set; } = "";
+
     /// <summary>The payment provider.</summary>
     public Uri PaymentsUrl { get; set; } = new("http://127.0.0.1:5081/payments/");
 
@@ -143,9 +146,14 @@ internal sealed class SextonOptions
             yield return $"A tax rate of {StandardTaxPpm} parts per million is not valid. Set SEXTON__STANDARDTAXPPM to a number from 0 to {TaxRules.MostPpm}, such as 230000 for 23 %.";
         }
 
-        if (ProxiesOf(TrustedProxies).Any(static p => p is null))
+        if (NetworksOf(TrustedProxies).Any(static p => p is null))
         {
             yield return $"“{TrustedProxies}” are not addresses or networks. Set SEXTON__TRUSTEDPROXIES to some such as 192.0.2.7, 198.51.100.0/24.";
+        }
+
+        if (NetworksOf(InsideNetworks).Any(static n => n is null))
+        {
+            yield return $"“{InsideNetworks}” are not addresses or networks. Set SEXTON__INSIDENETWORKS to some such as 192.0.2.7, 198.51.100.0/24.";
         }
 
         if (Enum.GetValues<LimitedWork>().Any(work => Limits.Of(work) is { Each: < 1 } or { All: < 1 }))
@@ -179,10 +187,9 @@ internal sealed class SextonOptions
         }
     }
 
-    /// <summary>The networks of the proxies that are trusted; null for one that is none.</summary>
-    public static IEnumerable<System.Net.IPNetwork?> ProxiesOf(string trusted) =>
-        trusted
-            .Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+    /// <summary>The addresses and networks of a list; null for one that is none.</summary>
+    public static IEnumerable<System.Net.IPNetwork?> NetworksOf(string list) =>
+        list.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
             .Select(static text =>
                 System.Net.IPNetwork.TryParse(text, out var network) ? network
                 : System.Net.IPAddress.TryParse(text, out var address)

@@ -1,6 +1,5 @@
 using Npgsql;
 using Sexton.Core.Plan;
-using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data.Queue;
@@ -8,6 +7,7 @@ using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Destinations;
 using Sexton.Server.Common;
+using Sexton.Server.Makers;
 using Sexton.Server.Orders;
 using Sexton.Server.Versions;
 
@@ -21,6 +21,7 @@ namespace Sexton.Server.Deliveries;
 internal sealed class DeliveryRunner(
     LaneQueue queue,
     OrderReader orders,
+    ItemCodesThere codes,
     CurrentRegister current,
     TimeProvider clock,
     ILogger<DeliveryRunner> log
@@ -70,9 +71,16 @@ internal sealed class DeliveryRunner(
         }
 
         var sent = await PrepareAsync(claimed, version.Plan, destination);
-        if (!sent.IsUnread && WhyStops(sent.Order) is { } why)
+        if (!sent.IsUnread && sent.Order.WhyStops is { } why)
         {
+            claimed.MissingCode = sent.Order.Unmatched.FirstOrDefault();
             await SettleAsync(claimed, null, null, new SendResult(SendOutcome.Stopped, why));
+            if (claimed.MissingCode is not null)
+            {
+                // Somebody may have matched it between our looking and our saying so.
+                await codes.WakeAsync(claimed.Destination, clock.GetUtcNow(), CancellationToken.None);
+            }
+
             return;
         }
 
@@ -81,8 +89,11 @@ internal sealed class DeliveryRunner(
             : await kind.SendAsync(
                 destination,
                 kind.Render(sent.Order, claimed.Sequence),
-                $"{claimed.OrderId:N}/{claimed.Destination}{claimed.Part}/{claimed.Sequence}",
-                () => HandingOverAsync(kind, claimed),
+                new Handover(
+                    $"{claimed.OrderId:N}/{claimed.Destination}{claimed.Part}/{claimed.Sequence}",
+                    ReturnAddresses.ReferenceOf(claimed.Id, claimed.Sequence),
+                    () => HandingOverAsync(kind, claimed)
+                ),
                 CancellationToken.None
             );
         log.Milestone("delivery.handed_over", claimed.OrderId, claimed.Destination);
@@ -126,16 +137,15 @@ internal sealed class DeliveryRunner(
             )
             : order.ProjectedOn(plan, claimed.Destination, claimed.Part);
         return new Sending(
-            new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination).Along(plan, claimed.Part),
+            await codes.FillInAsync(
+                new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination).Along(plan, claimed.Part),
+                CancellationToken.None
+            ),
             order.OpenKey,
             isUnread ? payload!.Revision : order.Revision,
             isUnread
         );
     }
-
-    // What changed since it was placed is not guessed at: somebody says what becomes of it.
-    private static string? WhyStops(SentOrder order) =>
-        order.Lines.IsEmpty ? $"None of its lines goes to {order.To.Phrase} any more." : Fitting.WhyStops(order.Projection, order.To);
 
     private static async Task<SendResult> FetchAsync(BoundDestination destination, DeliveredKind kind, string receipt) =>
         await kind.FetchAsync(destination, receipt, CancellationToken.None) is { } record

@@ -4,20 +4,22 @@ using MimeKit;
 using Sexton.Core.Routing;
 using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.Email;
+using Sexton.Destinations.Maker;
 using Sexton.Destinations.Pages;
 using Sexton.Destinations.RecipientEmail;
 using Sexton.Destinations.ShopperEmail;
 using Sexton.Destinations.StaffEmail;
+using Sexton.Destinations.Workbench;
 using Sexton.Server.Common;
+using Sexton.Server.Connections;
 using Sexton.Server.Files;
+using Sexton.Server.Settings;
 
 namespace Sexton.Server.Deliveries;
 
 /// <summary>Collects the kinds of destination, each with its connection to the world outside. The order is that of the map.</summary>
 internal static class DestinationSetup
 {
-    private const string BackOffice = "back office";
-
     public static void AddDestinations(this IServiceCollection services, SextonOptions options)
     {
         foreach (var page in new[] { PageKind.CartLine, PageKind.Confirmation, PageKind.Account, PageKind.OrderPage })
@@ -25,10 +27,13 @@ internal static class DestinationSetup
             services.AddSingleton<DestinationKind>(page);
         }
 
+        services.AddSingleton<ReturnAddresses>();
         services.AddSingleton(_ => ConnectionOf(options));
         services.AddSingleton(provider => new EmailSettings(
             options.ShopName,
-            new MailboxAddress(options.ShopName, options.MailFrom),
+            () => provider.GetRequiredService<ShopMail>().Sender,
+            new MailboxAddress("", options.MailFrom).Domain,
+            provider.GetRequiredService<ReturnAddresses>().Of,
             provider.GetRequiredService<OrderLinks>().LinkTo,
             provider.GetRequiredService<OrderLinks>().LinkToFile,
             provider.GetRequiredService<OrderLinks>().LinkForStaff
@@ -36,23 +41,32 @@ internal static class DestinationSetup
         services.AddSingleton<DestinationKind, ShopperEmailKind>();
         services.AddSingleton<DestinationKind, StaffEmailKind>();
         services.AddSingleton<DestinationKind, RecipientEmailKind>();
-        services.AddHttpClient(
-            BackOffice,
-            http =>
-            {
-                http.BaseAddress = options.BackOfficeUrl;
-                http.Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds);
-                if (options.BackOfficeToken.Length > 0)
+        services
+            .AddHttpClient(
+                HttpConnections.OfInstallation,
+                http =>
                 {
-                    http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", options.BackOfficeToken);
+                    http.BaseAddress = options.BackOfficeUrl;
+                    http.Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds);
+                    http.MaxResponseContentBufferSize = HttpConnections.LongestAnswer;
+                    if (options.BackOfficeToken.Length > 0)
+                    {
+                        http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", options.BackOfficeToken);
+                    }
                 }
-            }
-        );
-        services.AddSingleton<DestinationKind>(provider =>
-        {
-            var clients = provider.GetRequiredService<IHttpClientFactory>();
-            return new BackOfficeKind(() => clients.CreateClient(BackOffice), provider.GetRequiredService<FileLinks>().LinkTo);
-        });
+            )
+            .ConfigurePrimaryHttpMessageHandler(static () => new SocketsHttpHandler { AllowAutoRedirect = false });
+        services.AddSingleton<OutgoingHandler>();
+        services.AddSingleton<HttpConnections>();
+        services.AddSingleton<DestinationKind>(static provider => new BackOfficeKind(
+            provider.GetRequiredService<HttpConnections>(),
+            provider.GetRequiredService<FileLinks>().LinkTo
+        ));
+        services.AddSingleton<DestinationKind>(static provider => new MakerKind(
+            provider.GetRequiredService<HttpConnections>(),
+            provider.GetRequiredService<FileLinks>().LinkTo
+        ));
+        services.AddSingleton<DestinationKind, WorkbenchKind>();
         services.AddSingleton(static provider => new DestinationKinds(provider.GetServices<DestinationKind>()));
     }
 

@@ -9,9 +9,11 @@ namespace Sexton.Server.Deliveries;
 /// <summary>Which lines of an order are prepared, as staff say.</summary>
 internal static class PreparedEndpoints
 {
+    public static void MapReadPrepared(this IEndpointRouteBuilder console) =>
+        console.MapGet("orders/{number:long}/prepared", ListAsync).WithName("GetPrepared");
+
     public static void MapPrepared(this IEndpointRouteBuilder console)
     {
-        console.MapGet("orders/{number:long}/prepared", ListAsync).WithName("GetPrepared");
         console
             .MapPut(
                 "orders/{number:long}/lines/{line}/prepared",

@@ -4,12 +4,15 @@ using Sexton.Core.Files;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
 using Sexton.Core.Types;
 using Sexton.Data.Placing;
 using Sexton.Destinations;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
 using Sexton.Server.Deliveries;
+using Sexton.Server.Makers;
 using Sexton.Server.Orders;
 using Sexton.Server.Shop;
 using Sexton.Server.Versions;
@@ -25,6 +28,7 @@ internal sealed class DestinationPreview(
     StockReservations stock,
     OrderReader orders,
     CoveredAnswers covered,
+    ItemCodesThere codes,
     TimeProvider clock
 )
 {
@@ -40,34 +44,16 @@ internal sealed class DestinationPreview(
     /// <param name="cancel">Cancels.</param>
     public async Task<SentPreview> ShowAsync(string key, SentPreviewRequest request, Actor who, CancellationToken cancel)
     {
-        var plan = draft.Compile(await draft.ReadAsync(cancel)).Plan;
-        var to =
-            plan.Destinations.Find(key) ?? throw ApiProblemException.NotFound($"The draft has no destination “{key}” that can be used.");
-        if (to.Kind is not DeliveredKind kind)
-        {
-            throw ApiProblemException.Unprocessable("not_sent", $"Nothing is sent to {to.Phrase}.");
-        }
-
+        var (plan, to, kind) = await FindAsync(key, cancel);
         var order = request.Order is { } number
             ? await orders.FindAsync(number, cancel) ?? throw ApiProblemException.NotFound($"There is no order {number}.")
             : null;
-        var content = order?.Content ?? await StandInAsync(plan, request, cancel);
-        var parts = OrderParts.Of(new OrderFacts(content), to).ToList();
-        if (parts.Count == 0)
+        if (await PrepareAsync(plan, to, order, request, cancel) is not { } made)
         {
             return SentPreview.Nothing($"Nothing of this order goes to {to.Phrase}.");
         }
 
-        var at = Math.Clamp(request.Part, 0, parts.Count - 1);
-        var projection = Projector.Project(content, order?.Own ?? plan, plan, key, parts[at]);
-        var sent = new SentOrder(
-            order?.Id ?? Guid.Empty,
-            order?.Number ?? StandInNumber,
-            order?.PlacedAt ?? clock.GetUtcNow(),
-            content,
-            projection,
-            to
-        ).Along(plan, parts[at]);
+        var (sent, at, parts) = made;
         if (order is not null)
         {
             await covered.LookAsync(order, CoveredAnswers.Of(order).Where(sent.Projection.Slots.Contains), who, cancel);
@@ -78,10 +64,96 @@ internal sealed class DestinationPreview(
             kind.PartsOf(kind.Render(sent, 1), sent.Projection, slot),
             [.. sent.Projection.Entries.Select(static e => new SentSlot(e.Slot.ToString(), e.Name, e.Proof, e.Given))],
             at,
-            parts.Count,
-            Called(content, parts[at]),
-            Fitting.WhyStops(sent.Projection, to)
+            parts,
+            Called(sent.Content, sent.Part),
+            sent.WhyStops
         );
+    }
+
+    /// <summary>Sends a stand-in order to the trial address of a destination of the draft, and reads back what is there of it. Nothing of it is kept.</summary>
+    /// <param name="key">The key of the destination.</param>
+    /// <param name="request">Of what.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<TrialView> TryAsync(string key, SentPreviewRequest request, CancellationToken cancel)
+    {
+        if (request.Order is not null)
+        {
+            throw ApiProblemException.Unprocessable(
+                "stand_in_only",
+                "A trial is sent of a stand-in order: what a shopper answered goes where it should."
+            );
+        }
+
+        var (plan, to, kind) = await FindAsync(key, cancel);
+        if (await PrepareAsync(plan, to, null, request, cancel) is not { } made)
+        {
+            return new TrialView(false, $"Nothing of this order goes to {to.Phrase}.", 0, []);
+        }
+
+        if (made.Sent.WhyStops is { } why)
+        {
+            return new TrialView(false, why, 0, []);
+        }
+
+        var sent =
+            kind.ForTrial(made.Sent with { Id = Guid.NewGuid() })
+            ?? throw ApiProblemException.Unprocessable("no_trial_address", $"Say where {to.Phrase} is tried out first.");
+        var result = await kind.SendAsync(
+            sent.To,
+            kind.Render(sent, 1),
+            new Handover($"trial/{sent.Id:N}", ReturnAddresses.ReferenceOf(0, 0), static () => Task.CompletedTask),
+            cancel
+        );
+        if (result is not { Outcome: SendOutcome.Taken, Artefact: { } artefact })
+        {
+            return new TrialView(false, result.Detail, 0, []);
+        }
+
+        var findings = kind.ReadBack(artefact, sent).ToList();
+        return new TrialView(
+            true,
+            result.Detail,
+            findings.Where(static f => f.Agrees).DistinctBy(static f => f.Slot).Count(),
+            [.. findings.Where(static f => !f.Agrees).Select(static f => f.Slot).Distinct(StringComparer.Ordinal)]
+        );
+    }
+
+    private async Task<(RegisterPlan Plan, BoundDestination To, DeliveredKind Kind)> FindAsync(string key, CancellationToken cancel)
+    {
+        var plan = draft.Compile(await draft.ReadAsync(cancel)).Plan;
+        var to =
+            plan.Destinations.Find(key) ?? throw ApiProblemException.NotFound($"The draft has no destination “{key}” that can be used.");
+        return to.Kind is DeliveredKind kind
+            ? (plan, to, kind)
+            : throw ApiProblemException.Unprocessable("not_sent", $"Nothing is sent to {to.Phrase}.");
+    }
+
+    // What goes, which part of the order it is, and how many there are; null where none is.
+    private async Task<(SentOrder Sent, int At, int Parts)?> PrepareAsync(
+        RegisterPlan plan,
+        BoundDestination to,
+        StoredOrder? order,
+        SentPreviewRequest request,
+        CancellationToken cancel
+    )
+    {
+        var content = order?.Content ?? await StandInAsync(plan, request, cancel);
+        var parts = OrderParts.Of(new OrderFacts(content), to).ToList();
+        if (parts.Count == 0)
+        {
+            return null;
+        }
+
+        var at = Math.Clamp(request.Part, 0, parts.Count - 1);
+        var sent = new SentOrder(
+            order?.Id ?? Guid.Empty,
+            order?.Number ?? StandInNumber,
+            order?.PlacedAt ?? clock.GetUtcNow(),
+            content,
+            Projector.Project(content, order?.Own ?? plan, plan, to.Key, parts[at]),
+            to
+        ).Along(plan, parts[at]);
+        return (await codes.FillInAsync(sent, cancel), at, parts.Count);
     }
 
     private async Task<OrderContent> StandInAsync(RegisterPlan plan, SentPreviewRequest request, CancellationToken cancel)
@@ -149,3 +221,10 @@ internal sealed record SentPreview(
 /// <param name="Expected">What must be read back.</param>
 /// <param name="Given">The answer as given, where it is fitted to what the destination takes; null where it is the same.</param>
 internal sealed record SentSlot(string Slot, string Name, string Expected, string? Given);
+
+/// <summary>What became of a trial.</summary>
+/// <param name="Taken">Whether the trial address took it.</param>
+/// <param name="Detail">How, in a sentence.</param>
+/// <param name="Agreed">How many answers stand there as sent.</param>
+/// <param name="Differs">The slots of those that do not.</param>
+internal sealed record TrialView(bool Taken, string Detail, int Agreed, IReadOnlyList<string> Differs);

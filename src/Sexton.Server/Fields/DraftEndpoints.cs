@@ -65,6 +65,13 @@ internal static class DraftEndpoints
             .WithName("PreviewDraft");
         console
             .MapPost(
+                "draft/destinations/{key}/trial",
+                (string key, SentPreviewRequest request, DestinationPreview preview, CancellationToken cancel) =>
+                    preview.TryAsync(key, request, cancel)
+            )
+            .WithName("TryDestination");
+        console
+            .MapPost(
                 "draft/destinations/{key}/preview",
                 (string key, SentPreviewRequest request, ClaimsPrincipal user, DestinationPreview preview, CancellationToken cancel) =>
                     preview.ShowAsync(key, request, Actor.Of(user), cancel)

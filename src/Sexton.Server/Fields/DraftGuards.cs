@@ -1,8 +1,11 @@
+using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Facts;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
 using Sexton.Core.Routing;
 using Sexton.Core.Types;
+using Sexton.Core.Types.Settings;
+using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Common;
 using Sexton.Server.Versions;
@@ -10,7 +13,7 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Fields;
 
 /// <summary>What may not be changed in the draft, whichever way the change comes: by hand or by undoing another.</summary>
-internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, PublishedKeys published, IWebHostEnvironment host)
+internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, PublishedKeys published, SextonDb db, IWebHostEnvironment host)
 {
     /// <summary>Checks what something is about to become.</summary>
     /// <param name="row">It as it is.</param>
@@ -37,9 +40,25 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
                 );
             }
         }
+        else if (row.Kind == DraftItemKind.Destination)
+        {
+            await CheckConnectionsAsync(DraftItems.Read<Destination>(definition), setting, cancel);
+        }
         else if (row.Kind == DraftItemKind.Section)
         {
             await CheckFixedAsync(row, setting, DraftItems.Parse<Section>(row).Level != DraftItems.Read<Section>(definition).Level, cancel);
+        }
+    }
+
+    private async Task CheckConnectionsAsync(Destination after, string setting, CancellationToken cancel)
+    {
+        var named = kinds.Find(after.Kind) is { } kind ? kind.ConnectionsIn(new SettingReader(kind.Settings, after.Settings)) : [];
+        foreach (var key in named)
+        {
+            if (!await db.Connections.AnyAsync(c => c.Key == key, cancel))
+            {
+                throw new DraftEditException(setting, $"The shop has no connection “{key}”. Make it under “The shop” first.");
+            }
         }
     }
 

@@ -106,6 +106,9 @@ internal sealed record NamedKey(string Key, string Name);
 /// <param name="LongestLineText">The greatest length of an answer of a line or unit; null for no limit.</param>
 /// <param name="LongestOrderText">The same of the order.</param>
 /// <param name="HasNote">Whether it has a note where what is too long can go on.</param>
+/// <param name="HasNamedValues">Whether an answer can stand there as a value under its name.</param>
+/// <param name="FindsByName">Whether all answers do.</param>
+/// <param name="HasCodesOfItsOwn">Whether it calls the items of the shop by codes of its own.</param>
 /// <param name="Sentences">Its condition as a sentence, by the path of its setting.</param>
 /// <param name="Revision">The revision of it in the draft.</param>
 /// <param name="Since">The first version that had it; null where none has.</param>
@@ -127,6 +130,9 @@ internal sealed record DestinationView(
     int? LongestLineText,
     int? LongestOrderText,
     bool HasNote,
+    bool HasNamedValues,
+    bool FindsByName,
+    bool HasCodesOfItsOwn,
     IReadOnlyDictionary<string, string> Sentences,
     int Revision,
     int? Since,
@@ -157,6 +163,9 @@ internal sealed record DestinationView(
             destination.Longest(Level.Line),
             destination.Longest(Level.Order),
             destination.LongestNote(Level.Line) + destination.LongestNote(Level.Order) > 0,
+            destination.Kind.HasNamedValues,
+            destination.Kind.FindsByName,
+            destination.Kind.HasCodesOfItsOwn(destination.Settings),
             sentences,
             revision,
             since,
@@ -259,6 +268,7 @@ internal sealed record TypeView(
 /// <param name="Default">The value where none is set, or null.</param>
 /// <param name="Options">What can be chosen, where there is a fixed list.</param>
 /// <param name="Days">Whether its texts are days.</param>
+/// <param name="ForTrials">Whether it says where a destination is tried out.</param>
 /// <param name="OfType">The kind of answer that the field must have, where it names one; "" for none.</param>
 internal sealed record SettingView(
     string Name,
@@ -268,6 +278,7 @@ internal sealed record SettingView(
     JsonElement? Default,
     IReadOnlyList<NamedKey> Options,
     bool Days,
+    bool ForTrials,
     string OfType
 )
 {
@@ -280,6 +291,7 @@ internal sealed record SettingView(
             setting.Default,
             setting is OptionSetting option ? [.. option.Options.Select(static o => new NamedKey(o.Key, o.Value))] : [],
             setting is TextsSetting { Days: true },
+            setting.ForTrials,
             setting is AnswerSetting answer ? answer.Type : ""
         );
 }

@@ -16,7 +16,7 @@ internal static class BehindProxies
                 ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedHost;
             forwarded.KnownProxies.Clear();
             forwarded.KnownIPNetworks.Clear();
-            foreach (var network in SextonOptions.ProxiesOf(options.TrustedProxies).OfType<System.Net.IPNetwork>())
+            foreach (var network in SextonOptions.NetworksOf(options.TrustedProxies).OfType<System.Net.IPNetwork>())
             {
                 forwarded.KnownIPNetworks.Add(network);
             }

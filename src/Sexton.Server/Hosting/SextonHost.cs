@@ -20,12 +20,15 @@ using Sexton.Server.Accounts;
 using Sexton.Server.Attempts;
 using Sexton.Server.Carts;
 using Sexton.Server.Common;
+using Sexton.Server.Connections;
 using Sexton.Server.Deliveries;
 using Sexton.Server.Fields;
 using Sexton.Server.Files;
+using Sexton.Server.Makers;
 using Sexton.Server.Orders;
 using Sexton.Server.Publishing;
 using Sexton.Server.Retention;
+using Sexton.Server.Settings;
 using Sexton.Server.Shop;
 using Sexton.Server.Shoppers;
 using Sexton.Server.Versions;
@@ -83,6 +86,8 @@ internal static class SextonHost
         {
             services.AddHostedService<DeliveryWorker>();
             services.AddHostedService<AttemptSettler>();
+            services.AddHostedService<ShopSettingsWatch>();
+            services.AddHostedService(static provider => provider.GetRequiredService<StuckTeller>());
             services.AddHostedService(static provider => provider.GetRequiredService<CleanupWorker>());
             services.AddHostedService(static provider => provider.GetRequiredService<CurrentNumbers>());
         }
@@ -159,10 +164,12 @@ internal static class SextonHost
                     cookie.SlidingExpiration = true;
                 }
             );
-        services
-            .AddAuthorizationBuilder()
-            .AddPolicy(Roles.Manager, policy => policy.RequireRole(Roles.Manager))
-            .AddPolicy(Roles.Support, policy => policy.RequireRole(Roles.Manager, Roles.Support));
+        var authorization = services.AddAuthorizationBuilder();
+        foreach (var (right, roles) in Rights.RolesOf)
+        {
+            authorization.AddPolicy(right, policy => policy.RequireRole(roles));
+        }
+
         services.AddSingleton<OrderLinks>();
         services.AddSingleton<FileLinks>();
     }
@@ -226,6 +233,7 @@ internal static class SextonHost
         services.AddSingleton<CleanupWorker>();
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();
+        services.AddScoped<OrderList>();
         services.AddScoped<PageViews>();
         services.AddScoped<CoveredAnswers>();
         services.AddScoped<TrailReader>();
@@ -233,6 +241,18 @@ internal static class SextonHost
         services.AddScoped<LaneQueue>();
         services.AddSingleton<LanePlanner>();
         services.AddScoped<PreparedLines>();
+        services.AddScoped<GivenLines>();
+        services.AddScoped<ItemCodesThere>();
+        services.AddScoped<ConnectionUses>();
+        services.AddScoped<ShopRecord>();
+        services.AddScoped<AccountKeeper>();
+        services.AddScoped<DeliveryList>();
+        services.AddScoped<DeliveryTimes>();
+        services.AddScoped<DeliveryActions>();
+        services.AddScoped<ReturnedMail>();
+        services.AddSingleton<ShopSettings>();
+        services.AddSingleton<ShopMail>();
+        services.AddSingleton<StuckTeller>();
         services.AddScoped<RevisedLanes>();
         services.AddScoped<DeliveryRunner>();
         services.AddSingleton<WorkSignal>();
@@ -288,16 +308,40 @@ internal static class SextonHost
         selling.MapAccountOrders();
         AddressSuggestions.Map(selling);
 
+        // The mail server has no session to be misused; the address in the report says that it is ours.
+        ReturnedMail.Map(api.MapGroup("mail/v1").WithTags("Mail").ProducesProblem(StatusCodes.Status422UnprocessableEntity));
+
         var console = api.MapGroup("console/v1")
             .WithTags("Console")
             .WithAntiforgery()
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         console.MapSession();
-        var managing = console.MapGroup("").RequireAuthorization(Roles.Manager);
-        managing.MapDraft();
-        managing.MapVersions();
-        var supporting = console.MapGroup("").RequireAuthorization(Roles.Support);
-        supporting.MapOrders();
-        supporting.MapPrepared();
+        MapStaff(console);
+    }
+
+    private static void MapStaff(RouteGroupBuilder console)
+    {
+        var register = console.MapGroup("").RequireAuthorization(Rights.Register);
+        register.MapDraft();
+        register.MapVersions();
+
+        var shop = console.MapGroup("shop").RequireAuthorization(Rights.Shop);
+        shop.MapAccounts();
+        shop.MapConnections();
+        shop.MapShopSettings();
+
+        var orders = console.MapGroup("").RequireAuthorization(Rights.Orders);
+        orders.MapOrders();
+        orders.MapReadPrepared();
+        orders.MapReadMakers();
+
+        console.MapGroup("").RequireAuthorization(Rights.Covered).MapCovered();
+        console.MapGroup("").RequireAuthorization(Rights.Prepare).MapPrepared();
+        console.MapGroup("").RequireAuthorization(Rights.Deliveries).MapReadDeliveries();
+
+        var deliver = console.MapGroup("").RequireAuthorization(Rights.Deliver);
+        deliver.MapDeliver();
+        deliver.MapGiveLines();
+        deliver.MapItemCodes();
     }
 }

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Facts;
+using Sexton.Core.Routing;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
@@ -12,6 +13,12 @@ internal sealed class CoveredAnswers(SextonDb db, TimeProvider clock)
     /// <summary>The slots of the sensitive answers that were given.</summary>
     public static IReadOnlyList<SlotId> Of(StoredOrder order) =>
         [.. order.Content.Answers.Where(static a => a is { Sensitive: true, Value: not null }).Select(static a => a.Slot)];
+
+    /// <summary>The slots that are covered at a destination: those of a page that staff open.</summary>
+    /// <param name="destination">The destination; null for one that is not there any more.</param>
+    /// <param name="order">The order.</param>
+    public static IReadOnlyList<SlotId> At(BoundDestination? destination, StoredOrder order) =>
+        destination?.Kind is { IsDelivered: false, Audience: Audience.Staff } ? Of(order) : [];
 
     // A page that is drawn again while it is open is one look.
     private static readonly TimeSpan OneLook = TimeSpan.FromMinutes(5);

@@ -1,13 +1,7 @@
 using System.Security.Claims;
-using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
-using Sexton.Core.Register;
-using Sexton.Core.Trail;
 using Sexton.Core.Types;
-using Sexton.Core.Values;
-using Sexton.Data;
-using Sexton.Data.Rows;
 using Sexton.Destinations;
 using Sexton.Destinations.Pages;
 using Sexton.Server.Accounts;
@@ -20,15 +14,25 @@ namespace Sexton.Server.Orders;
 /// <summary>Orders, for staff.</summary>
 internal static class OrderEndpoints
 {
-    private const int PageSize = 50;
+    private const int PageSize = 50,
+        MostExported = 10_000;
 
     public static void MapOrders(this IEndpointRouteBuilder console)
     {
         console.MapGet("orders", ListAsync).WithName("GetOrders");
+        console.MapGet("orders/file", ExportAsync).WithName("ExportOrders").Produces<string>(contentType: "text/csv");
+        console
+            .MapGet(
+                "orders/fields",
+                static async (CurrentRegister current, CancellationToken cancel) =>
+                    (await current.GetAsync(cancel))
+                        .Version.Plan.InOrder.Where(static f => f.Field is { Sensitive: false, Retired: false })
+                        .Select(static f => new SearchedField(f.Key, f.NameForStaff))
+            )
+            .WithName("GetSearchedFields");
         console.MapGet("orders/attention", AttentionAsync).WithName("GetAttention");
         console.MapGet("orders/{number:long}", ReadAsync).WithName("GetOrder").Produces<OrderPageView>();
         console.MapGet("orders/{number:long}/trail", TrailAsync).WithName("GetTrail");
-        console.MapGet("orders/{number:long}/evidence/{destination}", EvidenceEndpoint.ReadAsync).WithName("GetEvidence");
         FileEndpoints.MapOfOrder(
             console,
             "orders/{number:long}",
@@ -36,83 +40,34 @@ internal static class OrderEndpoints
             async (http, cancel) =>
                 (await http.RequestServices.GetRequiredService<OrderReader>().FindAsync((string)http.GetRouteValue("number")!, cancel)).Id
         );
+    }
+
+    public static void MapCovered(this IEndpointRouteBuilder console)
+    {
+        console.MapGet("orders/{number:long}/evidence/{destination}", EvidenceEndpoint.ReadAsync).WithName("GetEvidence");
         console.MapPost("orders/{number:long}/looks", LookAsync).WithName("LookAtAnswer");
-        console.MapPost("orders/{number:long}/deliveries/{destination}/again", AgainAsync).WithName("SendAgain");
     }
 
     public static async Task<StoredOrder> FindAsync(this OrderReader orders, string number, CancellationToken cancel) =>
         await orders.FindAsync(long.Parse(number, System.Globalization.CultureInfo.InvariantCulture), cancel)
         ?? throw ApiProblemException.NotFound($"There is no order {number}.");
 
-    private static IQueryable<LaneRow> Stuck(SextonDb db) =>
-        db.Lanes.Where(l => l.State == DeliveryState.Refused || l.State == DeliveryState.NeedsAttention);
+    private static async Task<AttentionView> AttentionAsync(OrderList list, CancellationToken cancel) =>
+        new(await list.CountAttentionAsync(cancel));
 
-    // Of what a lane sent last; what was found of payloads before counts no more.
-    private static IQueryable<AmissAnswer> Amiss(SextonDb db) =>
-        from finding in db.Findings
-        join lane in db.Lanes on new { Id = finding.LaneId, finding.Sequence } equals new { lane.Id, lane.Sequence }
-        where finding.Finding == Finding.Altered || finding.Finding == Finding.Missing
-        select new AmissAnswer
-        {
-            OrderId = lane.OrderId,
-            Destination = lane.Destination,
-            Slot = finding.Slot,
-        };
-
-    private static async Task<AttentionView> AttentionAsync(SextonDb db, CancellationToken cancel)
+    private static async Task<OrderListView> ListAsync(
+        [AsParameters] OrderSearch search,
+        OrderList list,
+        long? before,
+        CancellationToken cancel
+    )
     {
-        var (stuck, amiss) = (Stuck(db), Amiss(db));
-        return new AttentionView(
-            await db.Orders.CountAsync(o => stuck.Any(l => l.OrderId == o.Id) || amiss.Any(f => f.OrderId == o.Id), cancel)
-        );
+        var rows = await list.FindAsync(search, before, PageSize + 1, cancel);
+        return new OrderListView([.. rows.Take(PageSize)], rows.Count > PageSize);
     }
 
-    private static async Task<OrderListView> ListAsync(SextonDb db, long? before, CancellationToken cancel)
-    {
-        var (stuck, amiss) = (Stuck(db), Amiss(db));
-        var rows = await db
-            .OrderHeads.AsNoTracking()
-            .Where(o => before == null || o.Order.Number < before)
-            .OrderByDescending(o => o.Order.Number)
-            .Take(PageSize + 1)
-            .Select(o => new
-            {
-                o.Order.Number,
-                o.Order.PlacedAt,
-                o.Revision.TotalMinor,
-                o.Order.Currency,
-                o.Revision.Language,
-                Shopper = db
-                    .Answers.Where(a => a.RevisionId == o.Revision.Id && a.LineId == "" && a.Field == BuiltInFields.Name)
-                    .Select(a => a.Text)
-                    .FirstOrDefault(),
-                Lines = db
-                    .OrderLines.Where(l => l.RevisionId == o.Revision.Id)
-                    .OrderBy(l => l.Position)
-                    .Select(l => l.ProductName)
-                    .ToList(),
-                Open = db.Lanes.Count(l => l.OrderId == o.Order.Id && l.SettledAt == null),
-                Wants = stuck.Count(l => l.OrderId == o.Order.Id),
-                Wrong = amiss.Where(f => f.OrderId == o.Order.Id).Select(f => new { f.Destination, f.Slot }).Distinct().Count(),
-            })
-            .ToListAsync(cancel);
-        return new OrderListView(
-            [
-                .. rows.Take(PageSize)
-                    .Select(r => new OrderRowView(
-                        r.Number,
-                        r.PlacedAt,
-                        r.Shopper ?? "",
-                        string.Join(", ", r.Lines),
-                        MoneyText.Format(r.TotalMinor, r.Currency, r.Language),
-                        r.Open,
-                        r.Wants,
-                        r.Wrong
-                    )),
-            ],
-            rows.Count > PageSize
-        );
-    }
+    private static async Task<IResult> ExportAsync([AsParameters] OrderSearch search, OrderList list, CancellationToken cancel) =>
+        TypedResults.File(OrderFile.Write(await list.FindAsync(search, null, MostExported, cancel)), "text/csv", "orders.csv");
 
     private static async Task<IResult> ReadAsync(string number, OrderReader orders, PageViews pageViews, CancellationToken cancel)
     {
@@ -205,43 +160,6 @@ internal static class OrderEndpoints
             RegistryFinding.Unreachable => "the registry did not answer",
             _ => null,
         };
-
-    private static async Task<IResult> AgainAsync(
-        string number,
-        string destination,
-        OrderReader orders,
-        SextonDb db,
-        WorkSignal signal,
-        TimeProvider clock,
-        CancellationToken cancel
-    )
-    {
-        var order = await orders.FindAsync(number, cancel);
-        var now = clock.GetUtcNow();
-
-        var states = Enum.GetValues<DeliveryState>().Where(LaneTransitions.CanBeSentAgain).ToArray();
-        var waiting = await db
-            .Lanes.Where(l =>
-                l.OrderId == order.Id
-                && l.Destination == destination
-                && states.Contains(l.State)
-                && (l.State != DeliveryState.Waiting || l.NextTryAt > now)
-            )
-            .ExecuteUpdateAsync(
-                set =>
-                    set.SetProperty(l => l.State, DeliveryState.Waiting)
-                        .SetProperty(l => l.NextTryAt, now)
-                        .SetProperty(l => l.SettledAt, (DateTimeOffset?)null),
-                cancel
-            );
-        if (waiting == 0)
-        {
-            throw ApiProblemException.Conflict("nothing_to_send", "There is nothing to send again: it is under way or was taken.");
-        }
-
-        signal.Raise();
-        return TypedResults.NoContent();
-    }
 }
 
 /// <summary>A page of orders, the newest first.</summary>
@@ -341,15 +259,7 @@ internal sealed record SeenAnswer(string Text, string? Kept, IReadOnlyList<FileV
         );
 }
 
-/// <summary>An answer that is altered or missing somewhere.</summary>
-internal sealed class AmissAnswer
-{
-    /// <summary>The order.</summary>
-    public required Guid OrderId { get; init; }
-
-    /// <summary>Where.</summary>
-    public required string Destination { get; init; }
-
-    /// <summary>The slot of the answer.</summary>
-    public required string Slot { get; init; }
-}
+/// <summary>A field whose answers can be searched.</summary>
+/// <param name="Key">Its key.</param>
+/// <param name="Name">What staff call it.</param>
+internal sealed record SearchedField(string Key, string Name);

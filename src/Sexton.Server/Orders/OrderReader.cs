@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
@@ -76,6 +77,16 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister c
     // What the shopper read says the version under which it was asked.
     private static Func<string, string> LabelsOf(RegisterPlan own, string language) => key => own.Find(key)?.Label.In(language) ?? key;
 
+    // Where nobody makes anything, nobody gave anything to anybody.
+    private async Task<ImmutableSortedDictionary<string, string>> GivenAsync(Guid id, CancellationToken cancel) =>
+        (await current.GetAsync(cancel)).Version.Plan.Destinations.All.Any(static d => d.Kind.Makes)
+            ? (await db.GivenLines.AsNoTracking().Where(g => g.OrderId == id).ToListAsync(cancel)).ToImmutableSortedDictionary(
+                static g => g.LineId,
+                static g => g.Destination,
+                StringComparer.Ordinal
+            )
+            : ImmutableSortedDictionary<string, string>.Empty;
+
     private async Task<StoredOrder?> ReadAsync(IQueryable<OrderHead> orders, CancellationToken cancel)
     {
         if (await orders.AsNoTracking().FirstOrDefaultAsync(cancel) is not { } head)
@@ -88,6 +99,7 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister c
         var units = await db.OrderUnits.AsNoTracking().Where(u => u.RevisionId == id).ToListAsync(cancel);
         var answers = await db.Answers.AsNoTracking().Where(a => a.RevisionId == id).ToListAsync(cancel);
         var prices = await db.OrderPrices.AsNoTracking().Where(p => p.RevisionId == id).ToListAsync(cancel);
+        var given = await GivenAsync(row.Id, cancel);
         var key = row.Key is null ? null : vault.Open(row.Key);
         var own = (await current.VersionAsync(revision.Version, cancel)).Plan;
         var labelOf = LabelsOf(own, revision.Language);
@@ -116,6 +128,7 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister c
                     revision.TotalMinor,
                     row.Currency
                 ),
+                GivenTo = given,
                 Coupon = revision.Coupon,
                 Lines = [.. lines.OrderBy(l => l.Position).Select(l => StoredLineFacts.Read(l, [.. unitsOf[l.LineId]]))],
                 Answers = [.. answers.OrderBy(a => a.Position).Select(a => StoredAnswer.Read(a, labelOf, key))],

@@ -10,8 +10,8 @@ internal static class PageAddress
     public static string Of(StoredOrder order, string destination, OrderLinks links) =>
         destination switch
         {
-            _ when destination == PageKind.OrderPage.Key => $"/api/console/v1/orders/{order.Number}",
+            _ when destination == PageKind.Confirmation.Key => $"/api/shop/v1/orders/{links.TokenFor(order.Id)}",
             _ when destination == PageKind.Account.Key => $"/api/shop/v1/account/orders/{order.Number}",
-            _ => $"/api/shop/v1/orders/{links.TokenFor(order.Id)}",
+            _ => $"/api/console/v1/orders/{order.Number}",
         };
 }

@@ -4,7 +4,6 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Sexton.Data;
 using Sexton.Data.Queue;
-using Sexton.Destinations.Pages;
 using Sexton.Server.Common;
 using Sexton.Server.Versions;
 
@@ -23,7 +22,7 @@ internal sealed class PageViews(SextonDb db, CurrentRegister current, OrderLinks
     {
         var (version, _) = await current.GetAsync(cancel);
         var projection = order.ProjectedOn(version.Plan, destination);
-        var shown = destination == PageKind.OrderPage.Key ? projection.Without(CoveredAnswers.Of(order)) : projection;
+        var shown = projection.Without(CoveredAnswers.At(version.Plan.Destinations.Find(destination), order));
         var served = JsonSerializer.SerializeToUtf8Bytes(
             OrderPageView.Of(order, shown, version.Plan, destination, PageAddress.Of(order, destination, links)),
             json.Value.SerializerOptions

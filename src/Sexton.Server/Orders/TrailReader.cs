@@ -25,8 +25,15 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         var views = await db.PageViews.AsNoTracking().Where(s => s.OrderId == order.Id).ToListAsync(cancel);
         var looked = await db.Looks.Where(l => l.OrderId == order.Id).Select(static l => l.Slot).Distinct().ToListAsync(cancel);
         var trails = new List<DestinationTrail>();
+        var facts = new OrderFacts(order.Content);
         foreach (var destination in version.Plan.Destinations.All)
         {
+            // None of its lines is made at this workbench, or not any more.
+            if (!destination.Kind.IsDelivered && !OrderParts.Of(facts, destination).Any())
+            {
+                continue;
+            }
+
             if (views.Find(v => v.Destination == destination.Key) is { } view)
             {
                 trails.Add(await OfViewAsync(order, view, looked, version.Plan, cancel));
@@ -44,7 +51,7 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
             }
 
             // Where there is no lane nothing of it goes: it was made later, or its condition picks nothing of the order.
-            foreach (var lane in lanes.Where(l => l.Destination == destination.Key))
+            foreach (var lane in lanes.Where(l => l.Destination == destination.Key && l.State != DeliveryState.Withdrawn))
             {
                 trails.Add(await OfLaneAsync(order, lane, payloads, findings, version.Plan, cancel));
             }
@@ -70,8 +77,14 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
         }
 
         var projection = StoredPayload.OpenProjection(view.Projection, await orders.AnswersAsync(order, view.Revision, cancel), order.Key);
+        if (current.Destinations.Find(view.Destination)?.Kind.Makes == true)
+        {
+            // A line that was given to another since is no concern of this workbench any more.
+            projection = projection.Within(Expected(order, view.Destination, OrderPart.Whole, current));
+        }
+
         var artefact = view.Artefact.Length == 0 ? null : StoredPayload.OpenArtefact(view.Artefact, order.Key);
-        var covered = view.Destination == PageKind.OrderPage.Key ? CoveredAnswers.Of(order) : [];
+        var covered = CoveredAnswers.At(current.Destinations.Find(view.Destination), order);
         var judged = projection.Without(covered).AsOrdered(order.Content);
         var shown = covered.Where(c => looked.Contains(c.ToString())).Select(static c => SlotFinding.Seen(c, PageReader.Part));
         return new DestinationTrail(

@@ -1,13 +1,19 @@
 using Sexton.Data.Files;
 using Sexton.Data.Retention;
 using Sexton.Server.Common;
+using Sexton.Server.Settings;
 using Sexton.Server.Shoppers;
 
 namespace Sexton.Server.Retention;
 
 /// <summary>Clears away carts that nobody touches any more, files that no cart refers to, sign-in links that have run out, and what of orders is kept for a time only. In any number of processes: what one took the others do not find.</summary>
-internal sealed class CleanupWorker(IServiceScopeFactory scopes, SextonOptions options, TimeProvider clock, ILogger<CleanupWorker> log)
-    : BackgroundService
+internal sealed class CleanupWorker(
+    IServiceScopeFactory scopes,
+    SextonOptions options,
+    ShopSettings settings,
+    TimeProvider clock,
+    ILogger<CleanupWorker> log
+) : BackgroundService
 {
     private const int AtATime = 1000;
 
@@ -17,12 +23,12 @@ internal sealed class CleanupWorker(IServiceScopeFactory scopes, SextonOptions o
     public async Task SweepAsync(CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var now = clock.GetUtcNow();
+        var (now, kept) = (clock.GetUtcNow(), await settings.ReadAsync(cancel));
         var (carts, files) = await scope
             .ServiceProvider.GetRequiredService<FileStore>()
-            .ClearAsync(now - TimeSpan.FromDays(options.CartDays), now - TimeSpan.FromHours(options.UnusedFileHours), cancel);
+            .ClearAsync(now - TimeSpan.FromDays(kept.CartDays), now - TimeSpan.FromHours(options.UnusedFileHours), cancel);
         await scope.ServiceProvider.GetRequiredService<SignInLinks>().ClearAsync(cancel);
-        await KeepTimesAsync(scope.ServiceProvider.GetRequiredService<OrderEraser>(), now, cancel);
+        await KeepTimesAsync(scope.ServiceProvider.GetRequiredService<OrderEraser>(), kept, now, cancel);
         if (carts + files > 0)
         {
             log.LogInformation("Cleared away {Carts} carts and {Files} files", carts, files);
@@ -30,16 +36,16 @@ internal sealed class CleanupWorker(IServiceScopeFactory scopes, SextonOptions o
     }
 
     // What is under way when its time is over goes the next time.
-    private async Task KeepTimesAsync(OrderEraser eraser, DateTimeOffset now, CancellationToken cancel)
+    private async Task KeepTimesAsync(OrderEraser eraser, ShopSettingValues kept, DateTimeOffset now, CancellationToken cancel)
     {
-        var due = await eraser.DueAsync(now - TimeSpan.FromDays(options.PersonalDays), AtATime, cancel);
+        var due = await eraser.DueAsync(now - TimeSpan.FromDays(kept.PersonalDays), AtATime, cancel);
         foreach (var order in due)
         {
             await eraser.EraseAsync(order, now, cancel);
         }
 
-        var artefacts = await eraser.DropArtefactsAsync(now - TimeSpan.FromDays(options.ArtefactDays), cancel);
-        var removed = await eraser.RemoveAsync(now - TimeSpan.FromDays(options.BookDays), cancel);
+        var artefacts = await eraser.DropArtefactsAsync(now - TimeSpan.FromDays(kept.ArtefactDays), cancel);
+        var removed = await eraser.RemoveAsync(now - TimeSpan.FromDays(kept.BookDays), cancel);
         if (due.Count + artefacts + removed > 0)
         {
             log.LogInformation(

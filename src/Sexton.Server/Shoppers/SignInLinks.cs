@@ -1,23 +1,19 @@
 using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
-using MailKit;
-using MailKit.Net.Smtp;
-using MailKit.Security;
 using Microsoft.EntityFrameworkCore;
-using MimeKit;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
-using Sexton.Destinations.Email;
 using Sexton.Server.Common;
+using Sexton.Server.Settings;
 
 namespace Sexton.Server.Shoppers;
 
 /// <summary>One-time links that sign a shopper in: sent by e-mail, good for twenty minutes and once.</summary>
-internal sealed class SignInLinks(SextonDb db, SextonOptions options, MailConnection mail, TimeProvider clock)
+internal sealed class SignInLinks(SextonDb db, SextonOptions options, ShopMail mail, TimeProvider clock)
 {
     private const int MostAnHour = 5;
 
@@ -89,33 +85,9 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, MailConnec
 
     private async Task MailAsync(string email, Uri link, CancellationToken cancel)
     {
-        using var message = new MimeMessage();
-        message.From.Add(new MailboxAddress(options.ShopName, options.MailFrom));
-        message.To.Add(MailboxAddress.Parse(email));
-        message.Subject = $"Your account at {options.ShopName}";
-        message.Body = new TextPart("plain")
-        {
-            Text =
-                $"Open your account at {options.ShopName} with this link. It works once, for twenty minutes.\n\n{link}\n\nIf you did not ask for it, nothing happens as long as you leave it alone.\n",
-        };
-        using var client = new SmtpClient { Timeout = (int)mail.TimeOut.TotalMilliseconds };
-        try
-        {
-            await mail.OpenAsync(client, cancel);
-            await client.SendAsync(message, cancel);
-            await client.DisconnectAsync(quit: true, cancel);
-        }
-        catch (Exception e)
-            when (e
-                    is IOException
-                        or System.Net.Sockets.SocketException
-                        or ProtocolException
-                        or CommandException
-                        or TimeoutException
-                        or SslHandshakeException
-                        or AuthenticationException
-                        or NotSupportedException
-            )
+        var text =
+            $"Open your account at {options.ShopName} with this link. It works once, for twenty minutes.\n\n{link}\n\nIf you did not ask for it, nothing happens as long as you leave it alone.\n";
+        if (!await mail.TrySendAsync(email, $"Your account at {options.ShopName}", text, cancel))
         {
             throw new ApiProblemException(
                 StatusCodes.Status503ServiceUnavailable,

@@ -123,7 +123,7 @@ public sealed class BackOfficeBooks(string folder, string? token = null) : IDisp
             return $"remark longer than {LongestRemark} characters";
         }
 
-        if (LineNotes(sale).SelectMany(Texts).Any(static t => Length(t) > LongestLineNote))
+        if (LineNotes(sale).SelectMany(Texts).Concat(Places(sale).Skip(1).SelectMany(Values)).Any(static t => Length(t) > LongestLineNote))
         {
             return $"line note longer than {LongestLineNote} characters";
         }
@@ -162,6 +162,9 @@ public sealed class BackOfficeBooks(string folder, string? token = null) : IDisp
     private static IEnumerable<string> Texts(JsonNode? notes) =>
         (notes?.AsArray() ?? []).Select(static n => n!["text"]!.GetValue<string>());
 
+    private static IEnumerable<string> Values(JsonObject place) =>
+        (place["values"] as JsonObject ?? []).Select(static v => v.Value!.GetValue<string>());
+
     // Characters as people see them: what a virama of the scripts that stack their letters joins to the next letter is one with it (Unicode Standard Annex #29, GB9c).
     private static int Length(string text)
     {
@@ -186,6 +189,14 @@ public sealed class BackOfficeBooks(string folder, string? token = null) : IDisp
             foreach (var note in notes?.AsArray() ?? [])
             {
                 note!["text"] = Dial.Keep(note["text"]!.GetValue<string>());
+            }
+        }
+
+        foreach (var values in Places(kept).Select(static p => p["values"]).OfType<JsonObject>())
+        {
+            foreach (var (name, value) in values.ToList())
+            {
+                values[name] = Dial.Keep(value!.ToString());
             }
         }
 

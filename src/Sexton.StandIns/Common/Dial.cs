@@ -15,6 +15,12 @@ public sealed record DialSetting
     /// <summary>The share of requests, from 0 to 1, that it carries out and then does not acknowledge.</summary>
     public double LostRate { get; init; }
 
+    /// <summary>The share of messages, from 0 to 1, whose recipient is refused at the door; only mail knows recipients.</summary>
+    public double RefusedRate { get; init; }
+
+    /// <summary>The share of messages, from 0 to 1, that are taken and come back; only mail does.</summary>
+    public double ReturnedRate { get; init; }
+
     /// <summary>Silently keeps only so many characters of a text; 0 keeps all.</summary>
     public int ShortensTo { get; init; }
 }
@@ -36,6 +42,12 @@ public sealed class Dial
 
     /// <summary>Whether this request is to be carried out and its acknowledgement lost.</summary>
     public bool Loses() => Random.Shared.NextDouble() < Now.LostRate;
+
+    /// <summary>Whether this recipient is to be refused.</summary>
+    public bool Refuses() => Random.Shared.NextDouble() < Now.RefusedRate;
+
+    /// <summary>Whether this message is to come back.</summary>
+    public bool Returns() => Random.Shared.NextDouble() < Now.ReturnedRate;
 
     /// <summary>A text as it is kept.</summary>
     public string Keep(string text) => Now.ShortensTo > 0 && text.Length > Now.ShortensTo ? text[..Now.ShortensTo] : text;

@@ -26,21 +26,40 @@ internal static class Page
     /// <summary>A text, escaped.</summary>
     public static string Text(string text) => HtmlEncoder.Default.Encode(text);
 
+    /// <summary>Lets every button that names an address in "data-made" post there.</summary>
+    public const string PostButtons = """
+        <script>
+        document.addEventListener('click', async e => {
+          const address = e.target.dataset?.made;
+          if (address && (await fetch(address, { method: 'POST' })).ok) location.reload();
+        });
+        </script>
+        """;
+
     /// <summary>The form with which the dial at an address is turned.</summary>
-    public static string DialForm(string address, DialSetting now) =>
+    public static string DialForm(string address, DialSetting now, bool isMail = false) =>
         $$"""
             <h2>Fault dial</h2><form id="dial" data-address="{{Text(address)}}">
             <label><input type="checkbox" name="down" {{(now.Down ? "checked" : "")}}> down</label>
             <label>slow, ms <input type="number" name="slowMs" min="0" max="120000" value="{{now.SlowMs}}"></label>
             <label>errors, 0 to 1 <input type="number" name="errorRate" min="0" max="1" step="0.05" value="{{now.ErrorRate}}"></label>
             <label>lost acknowledgements, 0 to 1 <input type="number" name="lostRate" min="0" max="1" step="0.05" value="{{now.LostRate}}"></label>
+            {{(
+                isMail
+                    ? $"""
+                    <label>recipients refused, 0 to 1 <input type="number" name="refusedRate" min="0" max="1" step="0.05" value="{now.RefusedRate}"></label>
+                    <label>come back, 0 to 1 <input type="number" name="returnedRate" min="0" max="1" step="0.05" value="{now.ReturnedRate}"></label>
+                    """
+                    : ""
+            )}}
             <label>silently shortens to <input type="number" name="shortensTo" min="0" max="1000" value="{{now.ShortensTo}}"></label>
             <button>Set</button> <span id="said" role="status"></span></form>
             <script>
             document.getElementById('dial').addEventListener('submit', async e => {
               e.preventDefault(); const f = e.target.elements;
               const r = await fetch(e.target.dataset.address, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({
-                down: f.down.checked, slowMs: +f.slowMs.value, errorRate: +f.errorRate.value, lostRate: +f.lostRate.value, shortensTo: +f.shortensTo.value }) });
+                down: f.down.checked, slowMs: +f.slowMs.value, errorRate: +f.errorRate.value, lostRate: +f.lostRate.value, shortensTo: +f.shortensTo.value,
+                refusedRate: +(f.refusedRate?.value ?? 0), returnedRate: +(f.returnedRate?.value ?? 0) }) });
               document.getElementById('said').textContent = r.ok ? 'Set.' : 'Not set: ' + r.status;
             });
             </script>

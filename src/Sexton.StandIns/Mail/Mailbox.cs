@@ -14,9 +14,16 @@ namespace Sexton.StandIns.Mail;
 public sealed record ReceivedMessage(int Number, DateTimeOffset At, string From, IReadOnlyList<string> To, string Raw);
 
 /// <summary>All messages that the mail stand-in received, and the page that shows them.</summary>
-public sealed class Mailbox(string folder) : IDisposable
+/// <param name="folder">The folder of its log.</param>
+/// <param name="reports">Where a report is posted of what comes back; null for nowhere.</param>
+public sealed class Mailbox(string folder, Uri? reports = null) : IDisposable
 {
     private readonly Journal<ReceivedMessage> _journal = new(Path.Combine(folder, "mail.jsonl"));
+
+    private const int MostTries = 20;
+    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(500);
+
+    private readonly HttpClient _http = new();
 
     /// <summary>The fault dial.</summary>
     public Dial Dial { get; } = new();
@@ -30,6 +37,37 @@ public sealed class Mailbox(string folder) : IDisposable
             .Number;
     }
 
+    /// <summary>Sends a message back: a report (RFC 3464) that none of its recipients is there goes to the sender of its envelope.</summary>
+    public void Return(string from, IEnumerable<string> to)
+    {
+        if (reports is not null)
+        {
+            _ = PostAsync(ReturnReport.Write(from, [.. to]));
+        }
+    }
+
+    private async Task PostAsync(string report)
+    {
+        for (var tries = 0; tries < MostTries; tries++)
+        {
+            try
+            {
+                using var content = new StringContent(report, Encoding.ASCII, "message/rfc822");
+                using var reply = await _http.PostAsync(reports, content);
+                if (reply.IsSuccessStatusCode)
+                {
+                    return;
+                }
+            }
+            catch (HttpRequestException)
+            {
+                // Whoever wanted it is not there.
+            }
+
+            await Task.Delay(Pause);
+        }
+    }
+
     /// <summary>Maps the pages and the dial.</summary>
     internal void Map(RouteGroupBuilder group)
     {
@@ -41,7 +79,11 @@ public sealed class Mailbox(string folder) : IDisposable
     }
 
     /// <inheritdoc/>
-    public void Dispose() => _journal.Dispose();
+    public void Dispose()
+    {
+        _journal.Dispose();
+        _http.Dispose();
+    }
 
     private IResult List()
     {
@@ -55,7 +97,7 @@ public sealed class Mailbox(string folder) : IDisposable
         );
         return Page.Of(
             "Mailbox",
-            $"<table><tr><th>Received</th><th>To</th><th>Subject</th></tr>{rows}</table>{Page.DialForm("/mail/dial", Dial.Now)}"
+            $"<table><tr><th>Received</th><th>To</th><th>Subject</th></tr>{rows}</table>{Page.DialForm("/mail/dial", Dial.Now, isMail: true)}"
         );
     }
 

@@ -102,7 +102,7 @@ internal sealed class SmtpSession(Mailbox mailbox, SmtpAccess access, Stream con
     {
         var address = AddressIn(line);
         // A mailbox that never exists, for trying out refusals (the domain is reserved by RFC 2606).
-        if (address.StartsWith("nobody@", StringComparison.OrdinalIgnoreCase))
+        if (address.StartsWith("nobody@", StringComparison.OrdinalIgnoreCase) || mailbox.Dial.Refuses())
         {
             await SayAsync("550 No such mailbox", stop);
             return;
@@ -153,6 +153,11 @@ internal sealed class SmtpSession(Mailbox mailbox, SmtpAccess access, Stream con
         }
 
         await SayAsync($"250 Taken as {number}", stop);
+        if (mailbox.Dial.Returns())
+        {
+            mailbox.Return(_from, _to);
+        }
+
         return true;
     }
 

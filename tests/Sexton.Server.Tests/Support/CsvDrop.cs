@@ -63,18 +63,14 @@ internal sealed class CsvDrop(string folder) : DeliveredKind
                 )
             );
 
-    public override async Task<SendResult> SendAsync(
-        BoundDestination to,
-        byte[] artefact,
-        string key,
-        Func<Task> handingOver,
-        CancellationToken cancel
-    )
+    public override async Task<SendResult> SendAsync(BoundDestination to, byte[] artefact, Handover handover, CancellationToken cancel)
     {
-        await handingOver();
-        await File.WriteAllBytesAsync(PathOf(to, key), artefact, cancel);
-        return new SendResult(SendOutcome.Taken, $"Dropped as {key}.", key, await FetchAsync(to, key, cancel));
+        await handover.Begins();
+        await File.WriteAllBytesAsync(PathOf(to, handover.Key), artefact, cancel);
+        return new SendResult(SendOutcome.Taken, $"Dropped as {handover.Key}.", handover.Key, await FetchAsync(to, handover.Key, cancel));
     }
+
+    public override SentOrder? ForTrial(SentOrder order) => null;
 
     public override async Task<byte[]?> FetchAsync(BoundDestination to, string receipt, CancellationToken cancel) =>
         await File.ReadAllBytesAsync(PathOf(to, receipt), cancel);

@@ -79,15 +79,16 @@ public class World : IAsyncLifetime
         Database = await Postgres.CloneAsync();
         Proxy = new PostgresProxy(Database);
         SmtpPort = FreePort();
+        Address = new Uri($"http://127.0.0.1:{FreePort().ToString(CultureInfo.InvariantCulture)}/");
         _standIns = StandInHost.Build([
             "--Folder=" + _folder,
             "--Urls=http://127.0.0.1:0",
             "--SmtpPort=" + SmtpPort.ToString(CultureInfo.InvariantCulture),
+            "--ReportsUrl=" + new Uri(Address, "api/mail/v1/reports"),
             .. StandInSettings,
         ]);
         await _standIns.StartAsync();
         StandInAddress = AddressOf(_standIns);
-        Address = new Uri($"http://127.0.0.1:{FreePort().ToString(CultureInfo.InvariantCulture)}/");
         _server = SextonHost.Build(
             Arguments(
                 Proxy.Connection,
@@ -99,6 +100,7 @@ public class World : IAsyncLifetime
                     "--Sexton:PaymentsUrl=" + new Uri(StandInAddress, "payments/"),
                     "--Sexton:TaxRegistryUrl=" + new Uri(StandInAddress, "tax-registry/"),
                     "--Sexton:AddressesUrl=" + new Uri(StandInAddress, "addresses/"),
+                    "--Sexton:InsideNetworks=127.0.0.0/8, ::1/128",
                     "--Sexton:TimeOutSeconds=2",
                     "--Sexton:PaymentTimeOutSeconds=1",
                     "--Sexton:AttemptLeaseSeconds=3",

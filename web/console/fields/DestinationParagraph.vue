@@ -5,6 +5,7 @@ import ClauseNotes from './ClauseNotes.vue';
 import type { Draft, DraftDestination } from './draft';
 import { useDraft } from './draft';
 import GetsClause from './GetsClause.vue';
+import ItemCodes from './ItemCodes.vue';
 import KindClause from './KindClause.vue';
 import NewDestination from './NewDestination.vue';
 import OtherwiseClause from './OtherwiseClause.vue';
@@ -59,9 +60,11 @@ const set = (setting: string, value: unknown) => void change(item.key, setting, 
         <dt>Called</dt>
         <CalledClause :draft="draft" :item="item" />
       </template>
-      <template v-if="item.is_delivered">
+      <template v-if="item.is_delivered || kind?.can_be_made">
         <dt>Gets</dt>
         <GetsClause :item="item" :draft="draft" />
+      </template>
+      <template v-if="item.is_delivered">
         <dt>When</dt>
         <WhenClause :item="item" :draft="draft" />
       </template>
@@ -69,11 +72,19 @@ const set = (setting: string, value: unknown) => void change(item.key, setting, 
         <dt>As</dt>
         <KindClause :item="item" :draft="draft" />
       </template>
+      <template v-if="item.has_codes_of_its_own">
+        <dt>Codes</dt>
+        <ItemCodes :item="item" />
+      </template>
       <dt>{{ item.names_answers ? 'Names' : 'Shows' }}</dt>
       <RoutedFields :item="item" :draft="draft" @open="emit('open', $event)" />
       <template v-if="item.longest_line_text !== null || item.longest_order_text !== null">
         <dt>Otherwise</dt>
         <OtherwiseClause :item="item" :draft="draft" />
+      </template>
+      <template v-if="kind?.settings.some((s) => s.for_trials)">
+        <dt>Tried out</dt>
+        <KindClause :item="item" :draft="draft" trials />
       </template>
     </dl>
   </section>

@@ -3,8 +3,10 @@ import Select from 'primevue/select';
 import { computed, onUnmounted, ref, watch } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
+import { useWork } from '../../shared/work';
 import ArtefactView from '../orders/ArtefactView.vue';
 import type { Draft, DraftDestination } from './draft';
+import { codesRevision } from './itemCodes';
 import WordInput from './WordInput.vue';
 
 // The manager sees here the very bytes that a destination of the draft would get, and what would prove that each answer is in them, before anything is
@@ -35,35 +37,34 @@ const likely = computed(() => {
 const chosen = ref('');
 const product = computed(() => draft.products.find((p) => p.code === (chosen.value || likely.value))!);
 
-const look = latest(
-  () =>
-    ask(
-      api.POST('/api/console/v1/draft/destinations/{key}/preview', {
-        params: { path: { key: item.key } },
-        body: {
-          cart: {
-            language: 'en',
-            group: draft.groups[0]?.key ?? '',
-            country: '',
-            answers: {},
-            lines: [
-              {
-                id: 'preview',
-                product_code: product.value.code,
-                variant_code: product.value.variants[0]?.key ?? null,
-                quantity: product.value.unit_name ? 2 : 1,
-                answers: {},
-                units: [],
-              },
-            ],
-          },
-          longest: kind.value === LONGEST,
-          order: kind.value === PLACED ? Number(order.value) : null,
-          part: part.value,
-          slot: slot.value || null,
+const asked = computed(() => ({
+  params: { path: { key: item.key } },
+  body: {
+    cart: {
+      language: 'en',
+      group: draft.groups[0]?.key ?? '',
+      country: '',
+      answers: {},
+      lines: [
+        {
+          id: 'preview',
+          product_code: product.value.code,
+          variant_code: product.value.variants[0]?.key ?? null,
+          quantity: product.value.unit_name ? 2 : 1,
+          answers: {},
+          units: [],
         },
-      }),
-    ),
+      ],
+    },
+    longest: kind.value === LONGEST,
+    order: kind.value === PLACED ? Number(order.value) : null,
+    part: part.value,
+    slot: slot.value || null,
+  },
+}));
+
+const look = latest(
+  () => ask(api.POST('/api/console/v1/draft/destinations/{key}/preview', asked.value)),
   (result) => {
     shown.value = result;
     failure.value = '';
@@ -74,7 +75,7 @@ const look = latest(
 );
 
 watch(
-  [() => draft, () => item.key, kind, order, product, part, slot],
+  [() => draft, () => item.key, kind, order, product, part, slot, codesRevision],
   () => {
     if (kind.value !== PLACED || Number(order.value)) look.soon(undefined);
     else shown.value = undefined;
@@ -82,6 +83,19 @@ watch(
   { immediate: true },
 );
 watch([() => item.key, kind, order, product], () => (part.value = 0));
+const trial = ref<Schemas['TrialView']>();
+const { busy, failure: refused, run } = useWork();
+const hasTrials = computed(() =>
+  draft.destination_kinds
+    .find((k) => k.key === item.destination.kind)
+    ?.settings.some((s) => s.for_trials && item.destination.settings?.[s.name] !== undefined),
+);
+watch([() => item.key, kind, product, part], () => ((trial.value = undefined), (refused.value = '')));
+
+async function send(): Promise<void> {
+  trial.value = await run(() => ask(api.POST('/api/console/v1/draft/destinations/{key}/trial', asked.value)));
+}
+
 // What was taken out is not asked for.
 onUnmounted(look.stop);
 </script>
@@ -126,6 +140,18 @@ onUnmounted(look.stop);
       <template v-if="shown?.called">· {{ shown.called }}</template>
     </p>
     <p v-if="failure" class="call" role="alert">{{ failure }}</p>
+    <p v-if="hasTrials && kind !== PLACED && shown?.artefact.length" class="small head">
+      <button class="act" :disabled="busy" @click="send()">send a trial</button>
+      <span v-if="trial" role="status" :class="{ call: !trial.taken || trial.differs.length }"
+        >{{ trial.detail
+        }}<template v-if="trial.taken">
+          {{
+            trial.differs.length ? `Not there as sent: ${trial.differs.join(', ')}.` : `All ${trial.agreed} answers stand there as sent.`
+          }}</template
+        ></span
+      >
+      <span v-if="refused" class="call" role="alert">{{ refused }}</span>
+    </p>
     <p v-if="shown?.stops" class="call">{{ shown.stops }}</p>
     <div v-if="shown?.artefact.length" class="panes">
       <ArtefactView :artefact="shown.artefact" :slot-id="slot" title="What it would get" />

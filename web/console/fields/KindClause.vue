@@ -6,11 +6,16 @@ import { useDraft } from './draft';
 import SettingClause from './SettingClause.vue';
 
 /** What a destination is, with the settings that its kind has. */
-const { item, draft } = defineProps<{ item: DraftDestination; draft: Draft }>();
+const { item, draft, trials } = defineProps<{
+  item: DraftDestination;
+  draft: Draft;
+  /** Whether those are meant that say where it is tried out. */
+  trials?: boolean;
+}>();
 const { change, refused } = useDraft();
 
 const kind = computed(() => draft.destination_kinds.find((k) => k.key === item.destination.kind));
-const settings = computed(() => kind.value?.settings ?? []);
+const settings = computed(() => (kind.value?.settings ?? []).filter((s) => s.for_trials === !!trials));
 const valueOf = (name: string) => item.destination.settings?.[name] ?? null;
 const wanted = ref<string[]>([]);
 watch(
@@ -34,7 +39,7 @@ function add(setting: (typeof settings.value)[number]): void {
 
 <template>
   <dd>
-    {{ kind?.name.toLowerCase()
+    {{ trials ? (shown.length ? 'tried out' : 'nowhere yet') : kind?.name.toLowerCase()
     }}<SettingClause
       v-for="setting in shown"
       :key="setting.name"
@@ -43,16 +48,16 @@ function add(setting: (typeof settings.value)[number]): void {
       :invalid="isRefused(`settings.${setting.name}`)"
       :draft="draft"
       @save="set(`settings.${setting.name}`, $event)"
-    /><template v-if="item.destination.takes_new_fields"
+    /><template v-if="item.destination.takes_new_fields && !trials"
       >; new fields go there by themselves <button class="act small" @click="set('takes_new_fields', false)">no longer</button></template
     >
-    <div v-if="offered.length || !item.destination.takes_new_fields" class="offers small">
+    <div v-if="offered.length || !(item.destination.takes_new_fields || trials)" class="offers small">
       add:
       <button v-for="setting in offered" :key="setting.name" class="act" @click="add(setting)">{{ setting.offer }}</button>
-      <button v-if="!item.destination.takes_new_fields" class="act" @click="set('takes_new_fields', true)">
+      <button v-if="!item.destination.takes_new_fields && !trials" class="act" @click="set('takes_new_fields', true)">
         that new fields go there by themselves
       </button>
     </div>
-    <ClauseNotes :of="item.key" :problems="draft.problems" :settings="['settings', 'takes_new_fields']" />
+    <ClauseNotes v-if="!trials" :of="item.key" :problems="draft.problems" :settings="['settings', 'takes_new_fields']" />
   </dd>
 </template>

@@ -16,6 +16,11 @@ const { field, item, names, refused } = defineProps<{
 }>();
 const emit = defineEmits<{ set: [part: string, value: unknown] }>();
 
+const byName = computed(() => item.finds_by_name || !!names?.as_value);
+const standing = [
+  { key: false, name: 'a line of text' },
+  { key: true, name: 'a value of that name' },
+];
 const AS_USUAL = 'as_usual';
 const forms = [
   { key: AS_USUAL, name: 'as everywhere' },
@@ -43,10 +48,22 @@ const isRefused = (part: string) => refused?.setting === `names.${field.key}.${p
     <WordInput
       :value="names?.name?.en ?? ''"
       :label="`What ${field.name} is called there`"
-      placeholder="the same"
+      :placeholder="byName ? field.key : 'the same'"
       :invalid="isRefused('name.en')"
       @save="emit('set', 'name.en', $event)"
     />
+    <template v-if="item.has_named_values"
+      >, as
+      <Select
+        class="words"
+        :model-value="names?.as_value ?? false"
+        :options="standing"
+        option-label="name"
+        option-value="key"
+        :aria-label="`As what ${field.name} stands there`"
+        @update:model-value="emit('set', 'as_value', $event)"
+      />
+    </template>
     <template v-if="field.holds_day"
       >, its day
       <Select

@@ -3,6 +3,7 @@ import MultiSelect from 'primevue/multiselect';
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import type { Schemas } from '../../shared/api/client';
+import ConnectionSelect from './ConnectionSelect.vue';
 import type { Draft } from './draft';
 import { nameOf } from './groups';
 import WordInput from './WordInput.vue';
@@ -92,6 +93,13 @@ function parse(typed: string): unknown {
     :filter="answers.length > 12"
     :aria-label="label"
     @update:model-value="emit('save', $event)"
+  />
+  <ConnectionSelect
+    v-else-if="setting.kind === 'connection'"
+    :value="value"
+    :optional="!!setting.offer"
+    :label="label"
+    @save="emit('save', $event)"
   />
   <MultiSelect
     v-else-if="setting.kind === 'options'"

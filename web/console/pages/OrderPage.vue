@@ -2,11 +2,13 @@
 import { useQuery } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import MadeLines from '../orders/MadeLines.vue';
 import EvidencePanel from '../orders/EvidencePanel.vue';
 import PreparedLines from '../orders/PreparedLines.vue';
 import PriceRows from '../orders/PriceRows.vue';
 import TrailTable from '../orders/TrailTable.vue';
 import { dayAndTime, inFull } from '../parts/when';
+import { may } from '../session';
 
 // Staff decide here whether everything arrived as it was given, and need to see each answer beside its thread, and the evidence of any mark.
 const { number } = defineProps<{ number: string }>();
@@ -89,7 +91,8 @@ const numbered = computed(() => trail.data.value?.destinations.filter((d) => d.n
         </div>
       </dl>
       <PriceRows v-if="adding" :order="order" />
-      <PreparedLines :order="order" @said="trail.refetch()" />
+      <PreparedLines v-if="may('prepare')" :order="order" @said="trail.refetch()" />
+      <MadeLines :order="order" @said="trail.refetch()" />
       <TrailTable v-if="trail.data.value" v-model="chosen" :order="order" :trail="trail.data.value" @looked="trail.refetch()" />
     </div>
     <EvidencePanel

@@ -10,3 +10,14 @@ export const timeOfDay = (iso: string): string => time.format(new Date(iso));
 
 /** The whole of it, with its zone: for the tooltip. */
 export const inFull = (iso: string): string => full.format(new Date(iso));
+
+/** A length of time, as one says it: "4 s", "11 min", "2 h", "3 days". */
+export function seconds(length: number): string {
+  if (length < 1) return '1 s';
+  if (length < 90) return `${Math.round(length)} s`;
+  if (length < 90 * 60) return `${Math.round(length / 60)} min`;
+  return length < 48 * 3600 ? `${Math.round(length / 3600)} h` : `${Math.round(length / 86_400)} days`;
+}
+
+/** How long ago something was, seen from a moment. */
+export const since = (iso: string, now: string): string => seconds((Date.parse(now) - Date.parse(iso)) / 1000);

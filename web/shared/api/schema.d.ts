@@ -436,6 +436,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mail/v1/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TakeMailReport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/session": {
         parameters: {
             query?: never;
@@ -628,6 +644,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/draft/destinations/{key}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TryDestination"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/draft/destinations/{key}/preview": {
         parameters: {
             query?: never;
@@ -676,6 +708,182 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/shop/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetAccounts"];
+        put?: never;
+        post: operations["MakeAccount"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/accounts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ChangeAccount"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/accounts/{id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ResetPassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/connections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetConnections"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/connections/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["WriteConnection"];
+        post?: never;
+        delete: operations["RemoveConnection"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/connections/{key}/secret": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["GiveSecret"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/connections/{key}/secrets/before": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["ForgetSecretBefore"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/connections/{key}/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ReachConnection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetShopSettings"];
+        put: operations["WriteShopSettings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/answers-for": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetAnswersFor"];
+        put: operations["WriteAnswersFor"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetShopRecord"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/orders": {
         parameters: {
             query?: never;
@@ -684,6 +892,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["GetOrders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ExportOrders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetSearchedFields"];
         put?: never;
         post?: never;
         delete?: never;
@@ -740,22 +980,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/console/v1/orders/{number}/evidence/{destination}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["GetEvidence"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/console/v1/orders/{number}/files/{sha256}": {
         parameters: {
             query?: never;
@@ -788,6 +1012,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/orders/{number}/prepared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPrepared"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/{number}/makers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetMakers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/{number}/benches/{bench}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetBench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/{number}/evidence/{destination}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetEvidence"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/orders/{number}/looks": {
         parameters: {
             query?: never;
@@ -798,6 +1086,70 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["LookAtAnswer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/{number}/lines/{line}/prepared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["SayPrepared"];
+        post?: never;
+        delete: operations["SayNotPrepared"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetDeliveries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/deliveries/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetDeliveryTimes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/deliveries/attention": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetStuckCount"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -820,14 +1172,94 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/console/v1/orders/{number}/prepared": {
+    "/api/console/v1/deliveries/{id}/again": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["GetPrepared"];
+        get?: never;
+        put?: never;
+        post: operations["SendDeliveryAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/deliveries/destinations/{key}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["SendAllAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/deliveries/{id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["SettleDelivery"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/deliveries/{id}/with": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["HandOverDelivery"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/deliveries/destinations/{key}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["PauseDestination"];
+        post?: never;
+        delete: operations["ResumeDestination"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/deliveries/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPeople"];
         put?: never;
         post?: never;
         delete?: never;
@@ -836,7 +1268,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/console/v1/orders/{number}/lines/{line}/prepared": {
+    "/api/console/v1/orders/{number}/lines/{line}/maker": {
         parameters: {
             query?: never;
             header?: never;
@@ -844,9 +1276,41 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["SayPrepared"];
+        put: operations["GiveLine"];
         post?: never;
-        delete: operations["SayNotPrepared"];
+        delete: operations["LeaveLine"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/destinations/{key}/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetItemCodes"];
+        put: operations["WriteItemCode"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/destinations/{key}/codes/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ExportItemCodes"];
+        put?: never;
+        post: operations["ImportItemCodes"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -888,6 +1352,31 @@ export interface components {
             basis: string;
             /** @description Why it is meant. */
             reason: string;
+        };
+        /** @description Changes an account. */
+        AccountChange: {
+            /** @description The name by which others know them. */
+            name: string;
+            /** @description Its role. */
+            role: string;
+            /** @description Whether nobody can sign in with it. */
+            disabled: boolean;
+        };
+        /** @description An account of staff. */
+        AccountView: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description The address by which it is signed in. */
+            email: string;
+            /** @description The name by which others know them. */
+            name: string;
+            /** @description Its role. */
+            role: string;
+            /** @description Whether nobody can sign in with it. */
+            disabled: boolean;
         };
         /** @description An answer as it was fitted to what a destination takes. */
         AdaptedView: {
@@ -974,6 +1463,13 @@ export interface components {
             [key: string]: string | number | boolean | string[] | {
                 [key: string]: string;
             };
+        };
+        /** @description Who answers for a destination. */
+        AnswersForView: {
+            /** @description The key of the destination; "" for every one for which nobody else does. */
+            destination: string;
+            /** @description The ids of the accounts. */
+            accounts: string[];
         };
         /** @description Answers fields of the order. */
         AnswersRequest: {
@@ -1255,6 +1751,40 @@ export interface components {
         Condition: {
             [key: string]: unknown;
         };
+        /** @description Makes a connection, or changes one. */
+        ConnectionRequest: {
+            /** @description Its name. */
+            name: string;
+            /** @description Its address. */
+            address: string;
+            /**
+             * Format: int32
+             * @description The revision that was seen; 0 to make it.
+             * @default 0
+             */
+            revision: number;
+        };
+        /** @description A connection, as a manager sees it. */
+        ConnectionView: {
+            /** @description Its key. */
+            key: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Its address. */
+            address: string;
+            /**
+             * Format: date-time
+             * @description When its secret was given; null where it has none.
+             */
+            secret_at: null | string;
+            /** @description Whether the secret before is still shown where the newest is refused. */
+            has_secret_before: boolean;
+            /**
+             * Format: int32
+             * @description Counts changes.
+             */
+            revision: number;
+        };
         /** @description What an answer or a choice costs, and whether there is enough of it. */
         CostView: {
             /** @description The key of the choice, or null for the answer as a whole. */
@@ -1298,8 +1828,45 @@ export interface components {
         };
         /** @enum {unknown} */
         DayForm: "dotted" | "slashed" | "month_first" | "hyphened" | "compact" | null;
+        /** @description How deliveries stand. */
+        DeliveriesView: {
+            /** @description Destination by destination, as on the map. */
+            destinations: components["schemas"]["DestinationStateView"][];
+            /** @description What needs attention or is uncertain, the newest first. */
+            stuck: components["schemas"]["StuckView"][];
+            /**
+             * Format: int32
+             * @description How many need attention in all.
+             */
+            attention: number;
+            /**
+             * Format: date-time
+             * @description The time at which it was so.
+             */
+            at: string;
+        };
         /** @enum {unknown} */
-        DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | "not_released" | null;
+        DeliveryState: "waiting" | "sending" | "sent" | "uncertain" | "refused" | "needs_attention" | "not_released" | "withdrawn" | "settled_by_hand" | null;
+        /** @description How long orders took until a destination had them. */
+        DeliveryTimeView: {
+            /** @description The key of the destination. */
+            destination: string;
+            /**
+             * Format: double
+             * @description The median, in seconds.
+             */
+            median_seconds: number;
+            /**
+             * Format: double
+             * @description The slowest, in seconds.
+             */
+            slowest_seconds: number;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+        };
         /** @description Somewhere that answers go, as plain data of the register. */
         Destination: {
             /** @description The stable key; keys of fields, sections, steps and destinations never meet. */
@@ -1358,6 +1925,62 @@ export interface components {
             /** @description The JSON Schema of its settings object. */
             schema: components["schemas"]["JsonObject"];
         };
+        /** @description How deliveries to a destination stand. */
+        DestinationStateView: {
+            /** @description Its key. */
+            key: string;
+            /** @description Its name. */
+            name: string;
+            /** @description The name of its kind. */
+            kind: string;
+            /** @description Whether new orders do not go there. */
+            switched_off: boolean;
+            paused: null | components["schemas"]["PauseView"];
+            /**
+             * Format: date-time
+             * @description Since when what waits was tried in vain; null where nothing was.
+             */
+            failing_since: null | string;
+            /**
+             * Format: int32
+             * @description The most tries that anything of it had.
+             */
+            tries: number;
+            /** @description What the last of them ended with. */
+            reason: null | string;
+            /**
+             * Format: int32
+             * @description How many wait or are under way.
+             */
+            waiting: number;
+            /**
+             * Format: int32
+             * @description How many wait for their release.
+             */
+            not_released: number;
+            /**
+             * Format: date-time
+             * @description Since when the oldest waits.
+             */
+            oldest: null | string;
+            /**
+             * Format: date-time
+             * @description When one that failed is tried next.
+             */
+            next_try_at: null | string;
+            /**
+             * Format: int32
+             * @description How many were taken in the last hour.
+             */
+            sent_last_hour: number;
+            /**
+             * Format: int32
+             * @description How many need attention.
+             */
+            attention: number;
+            /** @description Who answers for it, by name; empty for every manager. */
+            answering: string[];
+        };
         /** @description A destination. */
         DestinationView: {
             /** @description The key. */
@@ -1396,6 +2019,12 @@ export interface components {
             longest_order_text: null | number;
             /** @description Whether it has a note where what is too long can go on. */
             has_note: boolean;
+            /** @description Whether an answer can stand there as a value under its name. */
+            has_named_values: boolean;
+            /** @description Whether all answers do. */
+            finds_by_name: boolean;
+            /** @description Whether it calls the items of the shop by codes of its own. */
+            has_codes_of_its_own: boolean;
             /** @description Its condition as a sentence, by the path of its setting. */
             sentences: {
                 [key: string]: string;
@@ -1769,12 +2398,45 @@ export interface components {
             finding: components["schemas"]["Finding"];
             difference: string;
         };
+        /** @description Gives a line to a maker. */
+        GiveRequest: {
+            /** @description The key of the maker. */
+            maker: string;
+            /**
+             * @description Whether whoever has it already was told not to make it.
+             * @default false
+             */
+            called_off: boolean;
+        };
+        /** @description Hands a delivery over. */
+        HandOverRequest: {
+            /**
+             * Format: uuid
+             * @description The id of the account of whoever gets it.
+             */
+            to: string;
+            /** @description What is to be done about it. */
+            note: string;
+        };
         /** @description Something that happened. */
         HappeningView: {
             /** Format: date-time */
             at: string;
             what: string;
             outcome: null | components["schemas"]["DeliveryState"];
+        };
+        /** @description A match of item codes. */
+        ItemCodeMatch: {
+            item: string;
+            /** @description The one there; empty to take the match out. */
+            code: string;
+        };
+        /** @description The table of item codes of a destination. */
+        ItemCodesView: {
+            /** @description The matches. */
+            codes: components["schemas"]["ItemCodeMatch"][];
+            /** @description The codes that wait for one. */
+            missing: components["schemas"]["MissingCode"][];
         };
         JsonElement: unknown;
         JsonObject: {
@@ -1830,6 +2492,33 @@ export interface components {
             /** @description Its slot. */
             slot: string;
         };
+        /** @description Who makes a line. */
+        MadeLineView: {
+            /** @description The id of the line. */
+            line: string;
+            /** @description The key of the maker; null where nobody does. */
+            maker: null | string;
+            /** @description Who gave it by hand; null where a condition says so. */
+            given_by: null | string;
+            /** @description The maker's number; null before it has one. */
+            receipt: null | string;
+        };
+        /** @description Who makes what of an order. */
+        MakersView: {
+            /** @description The makers that are in force. */
+            makers: components["schemas"]["MakerView"][];
+            /** @description The lines. */
+            lines: components["schemas"]["MadeLineView"][];
+        };
+        /** @description A maker. */
+        MakerView: {
+            /** @description Its key. */
+            key: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Whether nothing is sent to it, and its lines stand on the order page. */
+            in_the_house: boolean;
+        };
         /** @description One mark of the thread. */
         MarkView: {
             /** @description The key of the destination. */
@@ -1846,6 +2535,35 @@ export interface components {
              * @description The day on which it goes, where it waits for one.
              */
             not_before: null | string;
+        };
+        /** @description What setting matches did. */
+        MatchCount: {
+            /**
+             * Format: int32
+             * @description How many are new.
+             */
+            added: number;
+            /**
+             * Format: int32
+             * @description How many say something else.
+             */
+            changed: number;
+            /**
+             * Format: int32
+             * @description How many were taken out.
+             */
+            removed: number;
+            /**
+             * Format: int32
+             * @description How many deliveries go that waited.
+             */
+            going: number;
+        };
+        /** @description An item code that waits for a match. */
+        MissingCode: {
+            item: string;
+            /** @description The numbers of the orders that wait for it. */
+            orders: number[];
         };
         /** @description How amounts of money are written. */
         MoneyView: {
@@ -1874,6 +2592,19 @@ export interface components {
             /** @description What its answers are called. */
             words?: components["schemas"]["WordsThere"];
             otherwise?: null | components["schemas"]["Otherwise"];
+            /** @description Whether its answers stand there as values under their names, and not as lines of text; only where the kind of destination has such values. */
+            as_value?: boolean;
+        };
+        /** @description Makes an account. */
+        NewAccount: {
+            /** @description The address by which it is signed in. */
+            email: string;
+            /** @description The name by which others know them. */
+            name: string;
+            /** @description Its role. */
+            role: string;
+            /** @description Its password. */
+            password: string;
         };
         /** @description A question that a condition kept from being asked. */
         NotAskedRow: {
@@ -2005,6 +2736,29 @@ export interface components {
          * @enum {string}
          */
         PartForm: "html" | "plain" | "bytes";
+        /** @description Gives an account another password. */
+        PasswordRequest: {
+            /** @description The password. */
+            password: string;
+        };
+        /** @description That a destination is paused. */
+        PauseView: {
+            /** @description Who paused it. */
+            by: string;
+            /** @description Why. */
+            note: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+        };
+        /** @description Somebody who works with Sexton. */
+        PersonView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
         /** @description A line that somebody prepared. */
         PreparedView: {
             /** @description The id of the line. */
@@ -2240,6 +2994,17 @@ export interface components {
             /** @description What it is for. */
             note: string;
         };
+        /** @description Whether a system answers. */
+        ReachView: {
+            /** @description Whether it does. */
+            answers: boolean;
+            /** @description How, in a sentence. */
+            detail: string;
+        };
+        /** @description Says why. */
+        ReasonRequest: {
+            reason: string;
+        };
         /** @description How a fact is compared. */
         RelationView: {
             key: string;
@@ -2260,6 +3025,18 @@ export interface components {
             setting: string;
             /** @description Its new value. */
             value: components["schemas"]["JsonElement"];
+        };
+        /** @description A field whose answers can be searched. */
+        SearchedField: {
+            /** @description Its key. */
+            key: string;
+            /** @description What staff call it. */
+            name: string;
+        };
+        /** @description Gives a connection another secret. */
+        SecretRequest: {
+            /** @description The secret. */
+            secret: string;
         };
         /** @description Fields shown together under one heading, asked or not as one. */
         Section: {
@@ -2322,6 +3099,11 @@ export interface components {
             kept: null | string;
             /** @description The files, where it is some. */
             files: components["schemas"]["FileView"][];
+        };
+        /** @description How many deliveries go again. */
+        SentAgainView: {
+            /** Format: int32 */
+            count: number;
         };
         /** @description What a destination would get. */
         SentPreview: {
@@ -2386,6 +3168,8 @@ export interface components {
             name: null | string;
             /** @description The roles. */
             roles: string[];
+            /** @description What these may do. */
+            rights: string[];
         };
         /** @description A setting of a kind of answer. */
         SettingView: {
@@ -2402,8 +3186,27 @@ export interface components {
             options: components["schemas"]["NamedKey"][];
             /** @description Whether its texts are days. */
             days: boolean;
+            /** @description Whether it says where a destination is tried out. */
+            for_trials: boolean;
             /** @description The kind of answer that the field must have, where it names one; "" for none. */
             of_type: string;
+        };
+        /** @description A change of the shop. */
+        ShopChangeView: {
+            /**
+             * Format: int64
+             * @description Counts up.
+             */
+            id: number;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description Who. */
+            by: string;
+            /** @description What, as it follows the name. */
+            what: string;
         };
         /** @description An order in the account's list. */
         ShopperOrderView: {
@@ -2420,6 +3223,45 @@ export interface components {
             email: null | string;
             /** @description The name of the shopper group. */
             group: string;
+        };
+        /** @description What was changed of the shop, the newest first. */
+        ShopRecordView: {
+            /** @description The changes. */
+            changes: components["schemas"]["ShopChangeView"][];
+            /** @description Whether older ones follow. */
+            more: boolean;
+        };
+        /** @description What the shop sets; where it sets nothing the installation's own options count. */
+        ShopSettingValues: {
+            /** @description The name in which e-mail is sent. */
+            sender_name: string;
+            /** @description The address from which it is sent. */
+            sender_address: string;
+            /**
+             * Format: int32
+             * @description After how many days an untouched cart is cleared away.
+             */
+            cart_days: number;
+            /**
+             * Format: int32
+             * @description After how many days an order is erased.
+             */
+            personal_days: number;
+            /**
+             * Format: int32
+             * @description After how many days the bytes kept as evidence go.
+             */
+            artefact_days: number;
+            /**
+             * Format: int32
+             * @description After how many days what is left of an erased order goes too.
+             */
+            book_days: number;
+            /**
+             * Format: int32
+             * @description After how many minutes whoever answers for a destination is told that something is stuck.
+             */
+            tell_after_minutes: number;
         };
         /**
          * @description The signs of the trail: our motif is the sheet of paper.
@@ -2460,6 +3302,56 @@ export interface components {
         };
         /** Format: binary */
         Stream: string;
+        /** @description How many deliveries need attention. */
+        StuckCountView: {
+            /** Format: int32 */
+            deliveries: number;
+        };
+        /** @description A delivery that needs attention, or is uncertain. */
+        StuckView: {
+            /**
+             * Format: int64
+             * @description The number of its lane.
+             */
+            id: number;
+            /**
+             * Format: int64
+             * @description The number of the order.
+             */
+            order: number;
+            /** @description The key of the destination. */
+            destination: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What line it is about; null for the order. */
+            line: null | string;
+            /** @description How it stands. */
+            state: components["schemas"]["DeliveryState"];
+            /** @description What happened, in a sentence. */
+            reason: string;
+            /** @description An answer that is not there as sent; null where there is none. */
+            slot: null | string;
+            /**
+             * Format: int32
+             * @description How often it was tried.
+             */
+            tries: number;
+            /**
+             * Format: date-time
+             * @description When it was tried last.
+             */
+            last_at: null | string;
+            /** @description The item code that has no match there; null for none. */
+            missing_code: null | string;
+            /**
+             * Format: date-time
+             * @description When it is tried next by itself; null where it is not.
+             */
+            next_try_at: null | string;
+            /** @description Whether it can be sent again. */
+            can_be_sent_again: boolean;
+            with: null | components["schemas"]["WithView"];
+        };
         /** @description A suggested address. */
         SuggestedAddress: {
             /** @description Street and number. */
@@ -2558,6 +3450,20 @@ export interface components {
             /** @description What was not asked, and why. */
             not_asked: components["schemas"]["NotAskedRow"][];
         };
+        /** @description What became of a trial. */
+        TrialView: {
+            /** @description Whether the trial address took it. */
+            taken: boolean;
+            /** @description How, in a sentence. */
+            detail: string;
+            /**
+             * Format: int32
+             * @description How many answers stand there as sent.
+             */
+            agreed: number;
+            /** @description The slots of those that do not. */
+            differs: string[];
+        };
         /** @description A kind of answer with its settings. */
         TypeView: {
             /** @description The key. */
@@ -2653,6 +3559,25 @@ export interface components {
             fields: number;
             /** @description The labels of the fields that it changed. */
             changed: string[];
+        };
+        /** @description Who has a delivery that is stuck. */
+        WithView: {
+            /**
+             * Format: uuid
+             * @description The id of their account.
+             */
+            to: string;
+            /** @description Their name. */
+            name: string;
+            /** @description What is to be done about it. */
+            note: string;
+            /** @description Who handed it over. */
+            by: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
         };
         /** @description Other words, at one destination, for what answers to one field can be: "M" for "medium", 27.11.2026. */
         WordsThere: {
@@ -3602,6 +4527,33 @@ export interface operations {
             };
         };
     };
+    TakeMailReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     GetSession: {
         parameters: {
             query?: never;
@@ -4073,6 +5025,41 @@ export interface operations {
             };
         };
     };
+    TryDestination: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentPreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     PreviewDestination: {
         parameters: {
             query?: never;
@@ -4205,7 +5192,431 @@ export interface operations {
             };
         };
     };
-    GetOrders: {
+    GetAccounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    MakeAccount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAccount"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ChangeAccount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountChange"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ResetPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetConnections: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectionView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    WriteConnection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConnectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectionView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    RemoveConnection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GiveSecret: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecretRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectionView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ForgetSecretBefore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectionView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ReachConnection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetShopSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopSettingValues"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    WriteShopSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopSettingValues"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopSettingValues"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetAnswersFor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswersForView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    WriteAnswersFor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswersForView"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetShopRecord: {
         parameters: {
             query?: {
                 before?: number;
@@ -4222,7 +5633,109 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": components["schemas"]["ShopRecordView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetOrders: {
+        parameters: {
+            query?: {
+                /** @description The number of the order, the beginning of an item code, or three or more characters of an answer that is not sensitive; empty for all. */
+                Text?: string;
+                /** @description The key of the field whose answers are meant alone; empty for all. */
+                Field?: string;
+                /** @description Only those that want something: "attention" or "arrival"; empty for all. */
+                Wants?: string;
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
                     "application/json": components["schemas"]["OrderListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ExportOrders: {
+        parameters: {
+            query?: {
+                /** @description The number of the order, the beginning of an item code, or three or more characters of an answer that is not sensitive; empty for all. */
+                Text?: string;
+                /** @description The key of the field whose answers are meant alone; empty for all. */
+                Field?: string;
+                /** @description Only those that want something: "attention" or "arrival"; empty for all. */
+                Wants?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetSearchedFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchedField"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4327,40 +5840,6 @@ export interface operations {
             };
         };
     };
-    GetEvidence: {
-        parameters: {
-            query: {
-                slot: string;
-            };
-            header?: never;
-            path: {
-                number: number;
-                destination: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EvidenceView"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     GetOrderFile: {
         parameters: {
             query?: never;
@@ -4405,6 +5884,134 @@ export interface operations {
             };
         };
     };
+    GetPrepared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreparedView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetMakers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakersView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetBench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                bench: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderPageView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetEvidence: {
+        parameters: {
+            query: {
+                slot: string;
+            };
+            header?: never;
+            path: {
+                number: number;
+                destination: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     LookAtAnswer: {
         parameters: {
             query?: never;
@@ -4427,60 +6034,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeenAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    SendAgain: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                number: number;
-                destination: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    GetPrepared: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PreparedView"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4529,6 +6082,487 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetDeliveries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveriesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetDeliveryTimes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryTimeView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetStuckCount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StuckCountView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SendAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                destination: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SendDeliveryAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentAgainView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SendAllAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentAgainView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SettleDelivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReasonRequest"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    HandOverDelivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOverRequest"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    PauseDestination: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReasonRequest"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ResumeDestination: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GiveLine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                line: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveRequest"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    LeaveLine: {
+        parameters: {
+            query?: {
+                calledOff?: boolean;
+            };
+            header?: never;
+            path: {
+                number: number;
+                line: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetItemCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemCodesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    WriteItemCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemCodeMatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchCount"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ExportItemCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ImportItemCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchCount"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -48,7 +48,7 @@ public static class DestinationEdit
     {
         var (name, rest) = EditValue.Split(path);
         var kind = kinds.Find(destination.Kind);
-        if (name is not ("name" or "takes_new_fields" or "settings" or "names" or "order") && kind?.IsDelivered == false)
+        if (kind?.IsDelivered == false && !IsOfPages(name) && !(kind.Makes && IsOfMakers(name)))
         {
             throw new DraftEditException(path, "It is shown whenever somebody opens it, with all that goes there.");
         }
@@ -80,6 +80,10 @@ public static class DestinationEdit
     }
 
     // Of the day nothing is left where it is not released on one.
+    private static bool IsOfPages(string name) => name is "name" or "takes_new_fields" or "settings" or "names" or "order";
+
+    private static bool IsOfMakers(string name) => name is "gets" or "switched_off" or "retired";
+
     private static Destination Released(Destination destination, Release release) =>
         destination with
         {

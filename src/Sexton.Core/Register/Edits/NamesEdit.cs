@@ -27,6 +27,7 @@ internal static class NamesEdit
             "values" => EditValue.Json(names.Words.Values.GetValueOrDefault(part)),
             "days" when part.Length == 0 => EditValue.Json(names.Words.Days),
             "otherwise" when part.Length == 0 => EditValue.Json(names.Otherwise),
+            "as_value" when part.Length == 0 => EditValue.Json(names.AsValue),
             _ => throw Unknown(path),
         };
     }
@@ -46,6 +47,7 @@ internal static class NamesEdit
                     Days = OrNone<DayForm>(value, path, "A day is written dotted, slashed, month_first, hyphened or compact."),
                 },
             },
+            "as_value" when part.Length == 0 => names with { AsValue = EditValue.Truth(value, path) },
             "otherwise" when part.Length == 0 => names with { Otherwise = OrNone<Otherwise>(value, path, WrongOtherwise) },
             _ => throw Unknown(path),
         };

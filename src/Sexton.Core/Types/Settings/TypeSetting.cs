@@ -30,6 +30,9 @@ public abstract class TypeSetting(string name, string clause, string offer)
     /// <summary>Whether it says how the answer is entered, so that the shopper's form needs it; other settings stay on the server.</summary>
     public bool ForTheForm { get; init; }
 
+    /// <summary>Whether it says where a destination is tried out, and nothing of what goes there otherwise.</summary>
+    public bool ForTrials { get; init; }
+
     /// <summary>The JSON Schema (draft 2020-12) of its value.</summary>
     public abstract JsonObject Schema { get; }
 

@@ -1,10 +1,10 @@
 using System.Text;
 using Sexton.Core.Projections;
 
-namespace Sexton.Destinations.BackOffice;
+namespace Sexton.Destinations;
 
 /// <summary>
-/// The remark of a sale, a line or a piece: a text where answers that are too long for their notes go on, each on a line "KEY: REST"; further lines of one are
+/// The remark of an order, a line or a piece of it: a text where answers that are too long for their notes go on, each on a line "KEY: REST"; further lines of one are
 /// indented by two.
 /// </summary>
 internal static class Remark

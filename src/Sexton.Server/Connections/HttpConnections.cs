@@ -1,0 +1,50 @@
+using Microsoft.EntityFrameworkCore;
+using Sexton.Data;
+using Sexton.Data.Sealing;
+using Sexton.Destinations.Http;
+using Sexton.Server.Common;
+
+namespace Sexton.Server.Connections;
+
+/// <summary>Opens connections as the shop has them now: what is changed counts from the next request.</summary>
+internal sealed class HttpConnections(
+    IHttpClientFactory clients,
+    OutgoingHandler outgoing,
+    IServiceScopeFactory scopes,
+    KeyVault vault,
+    SextonOptions options
+) : IHttpConnections
+{
+    /// <summary>The name of the client that reaches the back office of the installation.</summary>
+    public const string OfInstallation = "back office";
+
+    /// <summary>No answer of another system is longer, in bytes.</summary>
+    public const int LongestAnswer = 4 * 1024 * 1024;
+
+    /// <inheritdoc/>
+    public async Task<HttpClient> OpenAsync(string connection, CancellationToken cancel)
+    {
+        if (connection.Length == 0)
+        {
+            return clients.CreateClient(OfInstallation);
+        }
+
+        await using var scope = scopes.CreateAsyncScope();
+        var row =
+            await scope
+                .ServiceProvider.GetRequiredService<SextonDb>()
+                .Connections.AsNoTracking()
+                .SingleOrDefaultAsync(c => c.Key == connection, cancel)
+            ?? throw new HttpRequestException($"there is no connection “{connection}” any more.");
+        string[] secrets =
+        [
+            .. new[] { row.Secret, row.SecretBefore }.OfType<byte[]>().Select(secret => ConnectionSecret.Open(secret, vault)),
+        ];
+        return new HttpClient(new SecretHandler(secrets, outgoing.Shared))
+        {
+            BaseAddress = new Uri(row.Address),
+            Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds),
+            MaxResponseContentBufferSize = LongestAnswer,
+        };
+    }
+}

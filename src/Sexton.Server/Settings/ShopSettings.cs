@@ -1,0 +1,131 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Types;
+using Sexton.Core.Values;
+using Sexton.Data;
+using Sexton.Server.Common;
+
+namespace Sexton.Server.Settings;
+
+/// <summary>What the shop sets; where it sets nothing the installation's own options count.</summary>
+/// <param name="SenderName">The name in which e-mail is sent.</param>
+/// <param name="SenderAddress">The address from which it is sent.</param>
+/// <param name="CartDays">After how many days an untouched cart is cleared away.</param>
+/// <param name="PersonalDays">After how many days an order is erased.</param>
+/// <param name="ArtefactDays">After how many days the bytes kept as evidence go.</param>
+/// <param name="BookDays">After how many days what is left of an erased order goes too.</param>
+/// <param name="TellAfterMinutes">After how many minutes whoever answers for a destination is told that something is stuck.</param>
+internal sealed record ShopSettingValues(
+    string SenderName,
+    string SenderAddress,
+    int CartDays,
+    int PersonalDays,
+    int ArtefactDays,
+    int BookDays,
+    int TellAfterMinutes
+)
+{
+    private const int MostDays = 36_500,
+        MostMinutes = 10_080,
+        LongestName = 100;
+
+    /// <summary>What is wrong: the name of a value and a sentence.</summary>
+    public IEnumerable<(string Name, string Sentence)> Problems()
+    {
+        if (SenderName.Trim().Length is 0 or > LongestName || SenderName.Any(char.IsControl))
+        {
+            yield return ("sender_name", $"Give a name of 1 to {LongestName} characters.");
+        }
+
+        if (!EmailAddress.IsGood(SenderAddress))
+        {
+            yield return ("sender_address", "Give an e-mail address such as orders@shop.example.");
+        }
+
+        foreach (
+            var (name, days) in new[]
+            {
+                ("cart_days", CartDays),
+                ("personal_days", PersonalDays),
+                ("artefact_days", ArtefactDays),
+                ("book_days", BookDays),
+            }
+        )
+        {
+            if (days is < 1 or > MostDays)
+            {
+                yield return (name, $"Give 1 to {MostDays} days.");
+            }
+        }
+
+        if (BookDays < PersonalDays)
+        {
+            yield return ("book_days", "An order is not taken out before it is erased: give at least as many days as until then.");
+        }
+
+        if (TellAfterMinutes is < 1 or > MostMinutes)
+        {
+            yield return ("tell_after_minutes", $"Give 1 to {MostMinutes} minutes.");
+        }
+    }
+}
+
+/// <summary>The settings of the shop as they are now; read anew each second, so that every process has them.</summary>
+internal sealed class ShopSettings(SextonOptions options, IServiceScopeFactory scopes)
+{
+    private const int FirstTellAfterMinutes = 15;
+
+    private volatile ShopSettingValues _now = OfInstallation(options);
+
+    /// <summary>The settings.</summary>
+    public ShopSettingValues Now => _now;
+
+    /// <summary>Reads them.</summary>
+    public async Task<ShopSettingValues> ReadAsync(CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var rows = await scope
+            .ServiceProvider.GetRequiredService<SextonDb>()
+            .ShopSettings.AsNoTracking()
+            .ToDictionaryAsync(static s => s.Name, static s => s.Value, cancel);
+        var given = JsonSerializer.SerializeToNode(OfInstallation(options), DocumentJson.Options)!.AsObject();
+        foreach (var (name, value) in rows.Where(r => given.ContainsKey(r.Key)))
+        {
+            given[name] = System.Text.Json.Nodes.JsonNode.Parse(value);
+        }
+
+        return _now = given.Deserialize<ShopSettingValues>(DocumentJson.Options)!;
+    }
+
+    private static ShopSettingValues OfInstallation(SextonOptions options) =>
+        new(
+            options.ShopName,
+            options.MailFrom,
+            options.CartDays,
+            options.PersonalDays,
+            options.ArtefactDays,
+            options.BookDays,
+            FirstTellAfterMinutes
+        );
+}
+
+/// <summary>Reads the settings of the shop each second.</summary>
+internal sealed class ShopSettingsWatch(ShopSettings settings, ILogger<ShopSettingsWatch> log) : BackgroundService
+{
+    /// <inheritdoc/>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(TimeSpan.FromSeconds(1));
+        do
+        {
+            try
+            {
+                await settings.ReadAsync(stoppingToken);
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                log.LogWarning(e, "The settings of the shop could not be read");
+            }
+        } while (await timer.WaitForNextTickAsync(stoppingToken));
+    }
+}

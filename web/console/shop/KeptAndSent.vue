@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query';
+import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import { useWork } from '../../shared/work';
+import CommitInput from '../parts/CommitInput.vue';
+
+/** In whose name e-mail is sent, how long things are kept, and when somebody is told. */
+type Values = Schemas['ShopSettingValues'];
+const client = useQueryClient();
+const query = useQuery({ queryKey: ['shop', 'settings'], queryFn: () => ask(api.GET('/api/console/v1/shop/settings')) });
+const { failure, run } = useWork();
+
+async function set(name: keyof Values, typed: string): Promise<void> {
+  const value = typeof query.data.value![name] === 'number' ? Number(typed) || 0 : typed.trim();
+  await run(() => ask(api.PUT('/api/console/v1/shop/settings', { body: { ...query.data.value!, [name]: value } })));
+  await client.invalidateQueries({ queryKey: ['shop'] });
+}
+
+const days: { name: keyof Values; before: string; after: string }[] = [
+  { name: 'cart_days', before: 'A cart that nobody touches is cleared away after', after: 'days.' },
+  { name: 'personal_days', before: 'What an order says of persons goes after', after: 'days.' },
+  { name: 'artefact_days', before: 'The bytes of messages and papers, kept as evidence, go after', after: 'days.' },
+  { name: 'book_days', before: 'What is left of an order for the books goes after', after: 'days.' },
+  { name: 'tell_after_minutes', before: 'Whoever answers for a destination is told of what is stuck after', after: 'minutes.' },
+];
+</script>
+
+<template>
+  <section class="shop-part" aria-label="Sender and keep times">
+    <h2>Sender and keep times</h2>
+    <p v-if="query.error.value" class="call" role="alert">{{ sentenceOf(query.error.value) }}</p>
+    <template v-if="query.data.value">
+      <p class="sentence">
+        E-mail is sent as
+        <CommitInput :value="query.data.value.sender_name" label="The sender’s name" @save="set('sender_name', $event)" />
+        from
+        <CommitInput :value="query.data.value.sender_address" label="The sender’s address" @save="set('sender_address', $event)" />.
+      </p>
+      <p v-for="d in days" :key="d.name" class="sentence">
+        {{ d.before }}
+        <CommitInput :value="String(query.data.value[d.name])" :label="`${d.before} … ${d.after}`" numeric @save="set(d.name, $event)" />
+        {{ d.after }}
+      </p>
+    </template>
+    <p v-if="failure" class="call" role="alert">{{ failure }}</p>
+  </section>
+</template>
+
+<style scoped>
+.sentence {
+  margin: 4px 0;
+}
+</style>
