@@ -62,12 +62,15 @@ public sealed class OrderSearchTests(World world) : IClassFixture<World>, IAsync
     public async Task An_order_is_found_by_what_is_known_of_it(string text, string found)
     {
         using var staff = await world.SignedInAsync(World.Support);
-        (await FindAsync(staff, $"Text={Uri.EscapeDataString(text)}")).ShouldBe(
-            found
-                .Split(' ', StringSplitOptions.RemoveEmptyEntries)
-                .Select(i => _orders[int.Parse(i, System.Globalization.CultureInfo.InvariantCulture)])
-                .Reverse()
-        );
+        // What another test of this class bought and erased is one of all orders, whether that was before or is to come.
+        (await FindAsync(staff, $"Text={Uri.EscapeDataString(text)}"))
+            .Where(_orders.Contains)
+            .ShouldBe(
+                found
+                    .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                    .Select(i => _orders[int.Parse(i, System.Globalization.CultureInfo.InvariantCulture)])
+                    .Reverse()
+            );
     }
 
     [Fact]
