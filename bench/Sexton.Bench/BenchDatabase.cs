@@ -23,7 +23,7 @@ internal sealed class BenchDatabase : IAsyncDisposable
     /// <summary>The connection string.</summary>
     public string Connection { get; }
 
-    public static async Task<BenchDatabase> CreateAsync(string admin, string called = "")
+    public static async Task<BenchDatabase> CreateAsync(string admin, string called = "", bool sends = false)
     {
         var database = new BenchDatabase(admin, string.Create(CultureInfo.InvariantCulture, $"bench_{Environment.ProcessId}{called}"));
         await ExecuteAsync(admin, $"create database {database._name}");
@@ -31,6 +31,11 @@ internal sealed class BenchDatabase : IAsyncDisposable
         await db.Database.MigrateAsync();
         var product = new ImportedProduct("P", LanguageMap.Of("Product"), LanguageMap.Empty, "All", 1000, "", new ProductDetails());
         var fields = BenchRegister.Of(BenchRegister.Order, BenchRegister.Line).Fields.Add(BenchRegister.Upload);
+        if (sends)
+        {
+            fields = [.. fields.Select(static f => f.Type == "line_text" ? f with { GoesTo = ["back_office"] } : f)];
+        }
+
         await ImportCommand.ImportAsync(
             db,
             new CatalogueFile("sexton-catalogue/3", [new("household", LanguageMap.Of("Household"))], [], [product], [], [], [], [], fields),

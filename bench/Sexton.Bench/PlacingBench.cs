@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Npgsql;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Facts;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
 using Sexton.Core.Routing;
@@ -56,6 +57,19 @@ internal static class PlacingBench
     {
         await using var source = NpgsqlDataSource.Create(connection);
         await WeightBench.RunAsync(connection, Vault, () => PrepareAsync(source, Rounds.IsShort ? 20 : 2000));
+    }
+
+    /// <summary>Places so many of these orders, with answers to the texts of <see cref="BenchRegister"/>, which go to one destination.</summary>
+    public static async Task PlaceAsync(string connection, int count, string to)
+    {
+        await using var source = NpgsqlDataSource.Create(connection);
+        var lanes = new OrderGoesTo("cart_line", _ => [new LaneBeginning(to, OrderPart.Whole, Release.Placed, null)]);
+        static string Field(int i) => i < 36 ? BenchRegister.Key(Level.Line, i / 5, 'b') : BenchRegister.Key(Level.Order, i - 36, 'b');
+        foreach (var attempt in await PrepareAsync(source, count, Field))
+        {
+            await using var db = new SextonDb(SextonDbFactory.Options(connection));
+            await new OrderPlacer(db, Vault).PlaceAsync(attempt, "CH-1", lanes, DateTimeOffset.UtcNow, CancellationToken.None);
+        }
     }
 
     private static async Task<Rounds.Turn> RunAsync(
@@ -168,10 +182,10 @@ internal static class PlacingBench
         }
     }
 
-    private static async Task<AttemptRow[]> PrepareAsync(NpgsqlDataSource source, int count)
+    private static async Task<AttemptRow[]> PrepareAsync(NpgsqlDataSource source, int count, Func<int, string>? field = null)
     {
         var (key, wrapped) = Vault.Make();
-        var content = AttemptContent.Seal(Content(), key);
+        var content = AttemptContent.Seal(Content(field ?? (static i => $"field_{i}")), key);
         var now = DateTimeOffset.UtcNow;
         var attempts = Enumerable
             .Range(0, count)
@@ -242,7 +256,7 @@ internal static class PlacingBench
         return attempts;
     }
 
-    private static OrderContent Content() =>
+    private static OrderContent Content(Func<int, string> field) =>
         new()
         {
             Version = 1,
@@ -298,7 +312,7 @@ internal static class PlacingBench
                     .Select(i => new OrderAnswer(
                         i < 36 ? $"line{i % 5}" : null,
                         null,
-                        $"field_{i}",
+                        field(i),
                         $"The question number {i}",
                         AnswerValue.Of($"Für Großmutter Zoë, answer {i}"),
                         $"Für Großmutter Zoë, answer {i}"

@@ -10,7 +10,7 @@ if (string.IsNullOrEmpty(admin))
 }
 
 // "short" only shows that each still runs: one round, and nothing warm. Names of benchmarks run those alone.
-string[] all = ["rules", "checks", "evaluate", "placing", "weight", "upload", "search"];
+string[] all = ["rules", "checks", "evaluate", "placing", "weight", "upload", "search", "drain"];
 var chosen = all.Intersect(args, StringComparer.Ordinal).ToList();
 bool Runs(string name) => chosen.Count == 0 || chosen.Contains(name, StringComparer.Ordinal);
 Rounds.IsShort = args.Contains("short", StringComparer.Ordinal);
@@ -52,6 +52,11 @@ if (Runs("upload"))
 if (Runs("search"))
 {
     await SearchBench.RunAsync(admin, rounds);
+}
+
+if (Runs("drain"))
+{
+    await DrainBench.RunAsync(admin, rounds);
 }
 
 return 0;

@@ -5,7 +5,7 @@ namespace Sexton.Destinations;
 
 /// <summary>
 /// The remark of an order, a line or a piece of it: a text where answers that are too long for their notes go on, each on a line "KEY: REST"; further lines of one are
-/// indented by two.
+/// indented by two. Of what stands with the order though it is about a line, the key is that of its slot.
 /// </summary>
 internal static class Remark
 {
@@ -17,10 +17,13 @@ internal static class Remark
             '\n',
             entries
                 .Where(static e => e.Rest is not null)
-                .Select(static e => $"{e.Field}: {e.Rest!.Replace("\n", "\n" + Further, StringComparison.Ordinal)}")
+                .Select(static e => $"{KeyOf(e)}: {e.Rest!.Replace("\n", "\n" + Further, StringComparison.Ordinal)}")
         );
 
-    /// <summary>What goes on by the key of the field; one that stands there twice cannot be told apart, and is not there.</summary>
+    /// <summary>Under which key it stands what goes on of an entry.</summary>
+    public static string KeyOf(Entry entry) => entry.WithOrder ? entry.Slot.ToString() : entry.Field;
+
+    /// <summary>What goes on by that key; one that stands there twice cannot be told apart, and is not there.</summary>
     public static IReadOnlyDictionary<string, string> Read(string remark)
     {
         var found = new List<(string Key, StringBuilder Text)>();

@@ -11,7 +11,9 @@ internal static class SameNames
     {
         if (entries.GroupBy(static e => e.Name, StringComparer.Ordinal).FirstOrDefault(static g => g.Count() > 1) is { } same)
         {
-            throw new InvalidOperationException($"{same.Count()} answers are called “{same.Key}” there. Call them otherwise.");
+            throw new InvalidOperationException(
+                $"{same.Count()} answers are called “{same.Key}” there. Call them otherwise, or let each stand with what it is about."
+            );
         }
     }
 }

@@ -41,8 +41,16 @@ public sealed record SentOrder(
     /// <summary>What it comes to, as the destination shows it.</summary>
     public PriceList Prices => Content.Prices with { Rows = PriceRows };
 
-    /// <summary>How its lines leave for the destination.</summary>
+    /// <summary>How its lines leave for the destination, where nothing is said of their product, or of the field of a component.</summary>
     public LineLeaving Leaving { get; init; }
+
+    /// <summary>How a component of a line leaves for the destination.</summary>
+    /// <param name="line">The line.</param>
+    /// <param name="field">The key of the field that chose the component.</param>
+    public LineLeaving LeavingOf(OrderLine line, string field) =>
+        To.Plain.FieldsLeave.TryGetValue(field, out var leaving) || To.Plain.ProductsLeave.TryGetValue(line.ProductCode, out leaving)
+            ? leaving
+            : Leaving;
 
     /// <summary>The destination's own item codes, by those of the shop; null where it goes by these.</summary>
     public IReadOnlyDictionary<string, string>? CodesThere { get; init; }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Sexton.Core.Codes;
 using Sexton.Core.Plan;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
@@ -196,6 +197,8 @@ public sealed class NamesTests
     [InlineData("names.size.days", "\"dotted\"", "\"dotted\"")]
     [InlineData("names.size.as_value", "true", "true")]
     [InlineData("names.size.as_value", "3", "!")]
+    [InlineData("names.size.with_order", "true", "true")]
+    [InlineData("names.size.with_order.more", "true", "!")]
     [InlineData("names.size.days", "null", "null")]
     [InlineData("names.size.days", "\"backwards\"", "!")]
     [InlineData("names.size.days.more", "\"dotted\"", "!")]
@@ -206,20 +209,14 @@ public sealed class NamesTests
     public void A_name_is_changed_and_read_back(string path, string value, string expected)
     {
         var destination = TestKind.All.AtFirst.Single(static d => d.Key == "back_office");
-        var json = JsonSerializer.Deserialize<JsonElement>(value);
-        if (expected == "!")
+        Change(destination, path, value, expected);
+        if (expected != "!")
         {
-            Should.Throw<DraftEditException>(() => DestinationEdit.Apply(destination, path, json, TestKind.All)).Setting.ShouldBe(path);
-            return;
+            // What says nothing leaves nothing behind.
+            DestinationEdit
+                .Apply(destination, path, JsonSerializer.Deserialize<JsonElement>(value), TestKind.All)
+                .Names.IsEmpty.ShouldBe(expected == "null");
         }
-
-        var changed = DestinationEdit.Apply(destination, path, json, TestKind.All);
-        DestinationEdit.Read(changed, path).GetRawText().ShouldBe(expected);
-
-        // What says nothing leaves nothing behind, and the inverse gives back the very destination.
-        changed.Names.IsEmpty.ShouldBe(expected == "null");
-        var back = DestinationEdit.Apply(changed, path, DestinationEdit.Read(destination, path), TestKind.All);
-        JsonSerializer.Serialize(back, DocumentJson.Options).ShouldBe(JsonSerializer.Serialize(destination, DocumentJson.Options));
     }
 
     [Fact]
@@ -261,6 +258,76 @@ public sealed class NamesTests
                 ],
                 ignoreOrder: true
             );
+    }
+
+    [Theory]
+    [InlineData("leaves.products.TR-QUINCE.T", "\"beside\"", "\"beside\"")]
+    [InlineData("leaves.products.TR-QUINCE.T", "null", "null")]
+    [InlineData("leaves.fields.tie", "\"instead\"", "\"instead\"")]
+    [InlineData("leaves.fields.Not a key", "\"instead\"", "!")]
+    [InlineData("leaves.fields.tie", "\"sideways\"", "!")]
+    [InlineData("leaves.products.", "\"beside\"", "!")]
+    [InlineData("leaves.everything.tie", "\"beside\"", "!")]
+    [InlineData("leaves", "\"beside\"", "!")]
+    public void How_lines_leave_is_changed_and_read_back(string path, string value, string expected) =>
+        Change(TestKind.All.AtFirst.Single(static d => d.Key == "back_office"), path, value, expected);
+
+    [Fact]
+    public void Lines_leave_for_nothing_that_takes_no_item_codes() =>
+        Change(TestKind.All.AtFirst.Single(static d => d.Key == "shopper_email"), "leaves.fields.tie", "\"beside\"", "!");
+
+    [Fact]
+    public void The_difference_says_how_lines_leave()
+    {
+        var plain = Named("one_of", Sizes, NamesThere.None);
+        RegisterContent Leaving(params (string Field, LineLeaving As)[] fields) =>
+            plain with
+            {
+                Destinations =
+                [
+                    .. plain.Destinations.Select(d =>
+                        d.Key == "back_office"
+                            ? d with
+                            {
+                                FieldsLeave = fields.ToImmutableSortedDictionary(static f => f.Field, static f => f.As),
+                                ProductsLeave = d.ProductsLeave.SetItem("LA-ZINC", fields[0].As),
+                            }
+                            : d
+                    ),
+                ],
+            };
+        RegisterDifference
+            .Between(
+                Leaving(("size", LineLeaving.Beside), ("tie", LineLeaving.Beside)),
+                Leaving(("size", LineLeaving.Instead), ("gone", LineLeaving.Together)),
+                FieldTypes.Standard,
+                TestKind.All,
+                Fixture.Products
+            )
+            .Single(static c => c.Field == "back_office")
+            .Clauses.Select(static c => $"{c.Lead}[{c.Before}>{c.After}]")
+            .ShouldBe([
+                $"lines of “{Fixture.Products.Find("LA-ZINC")?.Name.ToString() ?? "LA-ZINC"}” leave for it [with their components beside them>as their components]",
+                "those with “gone” leave for it [>together]",
+                "those with “The size” leave for it [with their components beside them>as their components]",
+                "those with “tie” leave for it [with their components beside them>]",
+            ]);
+    }
+
+    // Changed, read back, and changed back to the very destination; or refused.
+    private static void Change(Destination destination, string path, string value, string expected)
+    {
+        var json = JsonSerializer.Deserialize<JsonElement>(value);
+        if (expected == "!")
+        {
+            Should.Throw<DraftEditException>(() => DestinationEdit.Apply(destination, path, json, TestKind.All)).Setting.ShouldBe(path);
+            return;
+        }
+
+        var changed = DestinationEdit.Apply(destination, path, json, TestKind.All);
+        DestinationEdit.Read(changed, path).GetRawText().ShouldBe(expected);
+        var back = DestinationEdit.Apply(changed, path, DestinationEdit.Read(destination, path), TestKind.All);
+        JsonSerializer.Serialize(back, DocumentJson.Options).ShouldBe(JsonSerializer.Serialize(destination, DocumentJson.Options));
     }
 
     private static ImmutableSortedDictionary<string, string> Words(params (string Key, string Word)[] words) =>

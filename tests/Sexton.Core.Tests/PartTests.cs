@@ -325,6 +325,7 @@ public sealed class PartTests
     [InlineData("retired", "true")]
     [InlineData("names.wording.otherwise", "\"note\"")]
     [InlineData("names.wording.as_value", "true")]
+    [InlineData("names.wording.with_order", "true")]
     public void It_is_changed_and_changed_back(string setting, string json)
     {
         var value = JsonSerializer.Deserialize<JsonElement>(json);

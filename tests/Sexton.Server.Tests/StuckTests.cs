@@ -72,6 +72,49 @@ public sealed class StuckTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task What_needs_attention_is_counted_where_it_is_and_not_from_what_is_listed()
+    {
+        using var manager = await world.SignedInAsync();
+        var number = await BuyAsync("Gil");
+        await World.UntilAsync(async () => await SignAsync(number, "back_office") == "sealed_sheet", "arrived");
+        var (attention, email, office) = await FiguresAsync();
+
+        // Two hundred and five at the back office, as if each single one went by itself, and one e-mail of which nobody knows whether it was taken.
+        await world.ScopedAsync<SextonDb>(
+            async (db, _) =>
+            {
+                await db.Database.ExecuteSqlAsync(
+                    $"""
+                    insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain, settled_at, release)
+                    select o.id, 'back_office', '', 'n' || n, 1, 1, {(short)Core.Trail.DeliveryState.Refused}, 1, now(), 1, false, now(), 0
+                    from orders o, generate_series(1, 205) n where o.number = {number}
+                    """
+                );
+                await db.Database.ExecuteSqlAsync(
+                    $"update lanes l set state = {(short)Core.Trail.DeliveryState.Uncertain} from orders o where o.id = l.order_id and o.number = {number} and l.destination = 'shopper_email'"
+                );
+            }
+        );
+        try
+        {
+            (await FiguresAsync()).ShouldBe((attention + 205, email, office + 205));
+        }
+        finally
+        {
+            await world.ScopedAsync<SextonDb>(
+                async (db, _) => await db.Database.ExecuteSqlAsync($"delete from lanes where destination = 'back_office' and unit_id <> ''")
+            );
+        }
+
+        async Task<(int All, int Email, int Office)> FiguresAsync()
+        {
+            var all = (await manager.GetAsync("api/console/v1/deliveries")).Json["attention"]!.GetValue<int>();
+            var (mail, office) = (await RowAsync(manager, "shopper_email"), await RowAsync(manager, "back_office"));
+            return (all, mail["attention"]!.GetValue<int>(), office["attention"]!.GetValue<int>());
+        }
+    }
+
+    [Fact]
     public async Task Whoever_answers_is_told_once_of_all_that_is_stuck_and_not_while_mail_is_stuck()
     {
         using var manager = await world.SignedInAsync();

@@ -303,6 +303,121 @@ public sealed class WrittenWholeTests
             );
     }
 
+    [Theory]
+    // what is said of the whole, of the product and of the field "tie"; then each line: its reference, its item, what stands within it, its answers, its sum
+    [InlineData("together", null, null, "a TR-1.T [BAND 2, TIE 4] (Which tie, Site) 18820")]
+    [InlineData("together", "beside", null, "a TR-1.T [] (Site) 17900|a/band/BAND BAND [] () 200|a/tie/TIE TIE [] (Which tie) 720")]
+    [InlineData("together", null, "beside", "a TR-1.T [BAND 2] (Site) 18100|a/tie/TIE TIE [] (Which tie) 720")]
+    [InlineData("beside", "together", null, "a TR-1.T [BAND 2, TIE 4] (Which tie, Site) 18820")]
+    [InlineData("beside", "together", "beside", "a TR-1.T [BAND 2] (Site) 18100|a/tie/TIE TIE [] (Which tie) 720")]
+    [InlineData("instead", null, "together", "a BAND [TIE 4] (Which tie, Site) 18820")]
+    [InlineData("together", null, "instead", "a TIE [BAND 2] (Which tie, Site) 18820")]
+    [InlineData("instead", null, "beside", "a BAND [] (Site) 18100|a/tie/TIE TIE [] (Which tie) 720")]
+    [InlineData("instead", "together", null, "a TR-1.T [BAND 2, TIE 4] (Which tie, Site) 18820")]
+    public void How_a_line_leaves_is_overruled_by_its_product_and_by_a_field(string whole, string? product, string? field, string expected)
+    {
+        var to = Order.To.Plain;
+        to = product is null
+            ? to
+            : to with
+            {
+                ProductsLeave = to.ProductsLeave.Add("TR-1", Read(product)).Add("WALK", LineLeaving.Instead),
+            };
+        to = field is null ? to : to with { FieldsLeave = to.FieldsLeave.Add("tie", Read(field)).Add("staking", LineLeaving.Instead) };
+        var order = Order with
+        {
+            To = new BoundDestination(to, BackOffice),
+            Leaving = Read(whole),
+            Content = Order.Content with
+            {
+                Lines = [Order.Content.Lines[0]],
+                Uses = [new("BAND", "Band", 2, "a", null, "band", IsSold: true), new("TIE", "Tree tie", 4, "a", null, "tie", IsSold: true)],
+            },
+            PriceRows =
+            [
+                Order.PriceRows[0],
+                Order.PriceRows[1] with
+                {
+                    Item = "TIE",
+                },
+                new("a", null, PriceRowKind.Component, "band", "Band", 2, 100, 200, 0, 0) { Item = "BAND" },
+            ],
+        };
+        var lines = JsonNode.Parse(BackOffice.Render(order, 1))!["lines"]!.AsArray().Select(static l => l!.AsObject());
+        string.Join('|', lines.Select(Said)).ShouldBe(expected);
+
+        static LineLeaving Read(string word) => Enum.Parse<LineLeaving>(word, ignoreCase: true);
+        static string Said(JsonObject line) =>
+            $"{line["reference"]} {line["item"]} [{string.Join(", ", line["components"]!.AsArray().Select(static c => $"{c!["item"]} {c["quantity"]}"))}] "
+            + $"({string.Join(", ", line["notes"]!.AsArray().Concat(line["attachments"]!.AsArray()).Select(static n => n!["label"]))}) "
+            + line["charges"]!.AsArray().Append(line).Sum(static c => c!["sum_minor"]?.GetValue<long>() ?? 0);
+    }
+
+    [Fact]
+    public void What_stands_with_the_order_says_of_which_line_and_piece_it_is_and_is_found_only_there()
+    {
+        var sent = new Projection([
+            new("a", null, "tie", "Which tie", "So…") { WithOrder = true, Rest = "ft" },
+            new("b", null, "tie", "Which tie", "Firm") { WithOrder = true },
+            new("a", null, "site", "Site", Photograph.Text) { WithOrder = true, Files = [Photograph] },
+            new("b", "u1", "badge", "Badge", "Zoë") { WithOrder = true },
+            new("b", "u1", "pace", "Pace", "Slow"),
+            new("a", null, "week", "Week", "48") { WithOrder = true, AsValue = true },
+            new("b", null, "week", "Week", "48") { WithOrder = true, AsValue = true },
+            new(null, null, "card", "Message in the card", "For you"),
+        ]);
+        var sale = JsonNode.Parse(BackOffice.Render(Order with { Projection = sent }, 1))!.AsObject();
+        sale["notes"]!
+            .AsArray()
+            .Select(static n => $"{n!["key"]} {n["line"]} {n["piece"]} {n["text"]}")
+            .ShouldBe(["tie a  So…", "tie b  Firm", "badge b u1 Zoë", "card   For you"]);
+        sale["values"]!.ToJsonString().ShouldBe("""{"Week":"48"}""");
+        sale["lines"]!.AsArray().SelectMany(static l => l!["notes"]!.AsArray()).ShouldBeEmpty();
+        Found(sale).ShouldBe(sent.Entries.Select(static e => $"{e.Slot} {e.Proof}"), ignoreOrder: true);
+
+        // What a neighbour puts elsewhere, gives to another line, drops or changes is not there.
+        var moved = sale.DeepClone().AsObject();
+        var note = moved["notes"]![0]!;
+        moved["notes"]!.AsArray().RemoveAt(0);
+        moved["lines"]![0]!["notes"]!.AsArray().Add(note);
+        Found(moved).ShouldNotContain(f => f.StartsWith("line/a/tie ", StringComparison.Ordinal));
+        var other = sale.DeepClone().AsObject();
+        other["notes"]![1]!["line"] = "a";
+        Found(other).ShouldNotContain(f => f.Contains("/tie ", StringComparison.Ordinal));
+        var dropped = sale.DeepClone().AsObject();
+        dropped["values"]!.AsObject().Remove("Week");
+        dropped["remark"] = "line/b/tie: ft";
+        Found(dropped).ShouldContain("line/a/tie So…");
+        Found(dropped).ShouldNotContain(f => f.Contains("/week ", StringComparison.Ordinal));
+
+        // And what stands with its line is not found with the order.
+        var lifted = sale.DeepClone().AsObject();
+        var pace = lifted["lines"]![1]!["pieces"]![0]!["notes"]![0]!.DeepClone();
+        pace["line"] = "b";
+        pace["piece"] = "u1";
+        lifted["lines"]![1]!["pieces"]![0]!["notes"]!.AsArray().Clear();
+        lifted["notes"]!.AsArray().Add(pace);
+        Found(lifted).ShouldNotContain(f => f.Contains("/pace ", StringComparison.Ordinal));
+
+        IEnumerable<string> Found(JsonObject record) =>
+            BackOffice
+                .ReadBack(Encoding.UTF8.GetBytes(record.ToJsonString()), Order with { Projection = sent })
+                .Where(static f => f.Found is not null)
+                .Select(static f => $"{f.Slot} {f.Found}");
+    }
+
+    [Fact]
+    public void Lines_that_say_different_things_of_the_whole_order_are_told_apart_by_somebody()
+    {
+        var sent = new Projection([
+            new("a", null, "week", "Week", "48") { WithOrder = true, AsValue = true },
+            new("b", null, "week", "Week", "49") { WithOrder = true, AsValue = true },
+        ]);
+        Should
+            .Throw<InvalidOperationException>(() => BackOffice.Render(Order with { Projection = sent }, 1))
+            .Message.ShouldBe("2 answers are called “Week” there. Call them otherwise, or let each stand with what it is about.");
+    }
+
     private static string FileLinkOf(string name) =>
         $"{name} (82 kB) http://shop.example/11111111111111111111111111111111/aaaa#sha256={Photograph.Sha256}&size=82000";
 

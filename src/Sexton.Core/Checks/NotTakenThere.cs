@@ -21,7 +21,7 @@ internal sealed class NotTakenThere : IDraftCheck
     {
         yield return Remedy.To("Leave off " + destination.Phrase, "goes_to." + destination.Key, false);
         if (
-            destination.Longest(planned.Level) is { } takes
+            destination.Longest(destination.StandsWith(planned.Key, planned.Level)) is { } takes
             && planned.Rule.LongestText > takes
             && planned.Type.Settings.Any(static s => string.Equals(s.Name, LineText.Longest, StringComparison.Ordinal))
         )

@@ -19,7 +19,7 @@ public static class Fitting
         if (
             otherwise is not (Otherwise.Shorten or Otherwise.Note)
             || !entry.Files.IsEmpty
-            || to.Longest(entry.Level) is not { } takes
+            || to.Longest(entry.StandsWith) is not { } takes
             || Graphemes.FitIn(entry.Text, takes)
         )
         {
@@ -45,14 +45,14 @@ public static class Fitting
             .Concat(
                 projection
                     .Entries.Where(static e => e.Rest is not null)
-                    .GroupBy(static e => (e.LineId, e.UnitId))
+                    .GroupBy(static e => e.WithOrder ? (null, null) : (e.LineId, e.UnitId))
                     .Select(g => WhyNoteStops([.. g], to))
             )
             .FirstOrDefault(static why => why is not null);
 
     private static string? WhyStops(Entry entry, BoundDestination to)
     {
-        if (to.Longest(entry.Level) is { } takes && !Graphemes.FitIn(entry.Text, takes))
+        if (to.Longest(entry.StandsWith) is { } takes && !Graphemes.FitIn(entry.Text, takes))
         {
             return $"“{entry.Name}” has {Graphemes.Count(entry.Text)} characters, and {to.Phrase} takes {takes}.";
         }
@@ -67,7 +67,7 @@ public static class Fitting
     // All that goes on in one note shares its room.
     private static string? WhyNoteStops(IReadOnlyList<Entry> entries, BoundDestination to)
     {
-        var (length, takes) = (entries.Sum(static e => Graphemes.Count(e.Rest!)), to.LongestNote(entries[0].Level));
+        var (length, takes) = (entries.Sum(static e => Graphemes.Count(e.Rest!)), to.LongestNote(entries[0].StandsWith));
         return length <= takes
             ? null
             : $"What is left of {string.Join(", ", entries.Select(static e => $"“{e.Name}”"))} has {length} characters, and the note in {to.Phrase} takes {takes}.";

@@ -13,8 +13,9 @@ namespace Sexton.Core.Projections;
 /// <param name="Entries">The entries: line by line, each with its units, then the order's own answers.</param>
 public sealed record Projection(ImmutableArray<Entry> Entries)
 {
-    /// <summary>The entries of a line and none of its units, or those of the order for null.</summary>
-    public IEnumerable<Entry> Of(string? lineId) => Entries.Where(e => e.LineId == lineId && e.UnitId is null);
+    /// <summary>The entries that stand with a line and none of its units, or those that stand with the order for null.</summary>
+    public IEnumerable<Entry> Of(string? lineId) =>
+        Entries.Where(e => lineId is null ? e.StandsWith == Level.Order : e.StandsWith == Level.Line && e.LineId == lineId);
 
     /// <summary>The same without some slots.</summary>
     public Projection Without(IReadOnlyCollection<SlotId> slots) =>
@@ -45,8 +46,9 @@ public sealed record Projection(ImmutableArray<Entry> Entries)
         ]);
     }
 
-    /// <summary>The entries of one unit of a line.</summary>
-    public IEnumerable<Entry> Of(string lineId, string unitId) => Entries.Where(e => e.LineId == lineId && e.UnitId == unitId);
+    /// <summary>The entries that stand with one unit of a line.</summary>
+    public IEnumerable<Entry> Of(string lineId, string unitId) =>
+        Entries.Where(e => e.StandsWith == Level.Unit && e.LineId == lineId && e.UnitId == unitId);
 }
 
 /// <summary>One answer as one destination gets it.</summary>
@@ -72,12 +74,20 @@ public sealed record Entry(string? LineId, string? UnitId, string Field, string 
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool AsValue { get; init; }
 
+    /// <summary>Whether it stands there with the order, and not with the line or unit that it is about.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool WithOrder { get; init; }
+
     /// <summary>How often such an answer is given.</summary>
     [JsonIgnore]
     public Level Level =>
         LineId is null ? Level.Order
         : UnitId is null ? Level.Line
         : Level.Unit;
+
+    /// <summary>With what it stands there.</summary>
+    [JsonIgnore]
+    public Level StandsWith => WithOrder ? Level.Order : Level;
 
     /// <summary>The slot where it stands.</summary>
     [JsonIgnore]
@@ -97,7 +107,7 @@ public sealed record Entry(string? LineId, string? UnitId, string Field, string 
     public bool Equals(Entry? other) =>
         other is not null
         && (LineId, UnitId, Field, Name, Text) == (other.LineId, other.UnitId, other.Field, other.Name, other.Text)
-        && (Rest, Given, AsValue) == (other.Rest, other.Given, other.AsValue)
+        && (Rest, Given, AsValue, WithOrder) == (other.Rest, other.Given, other.AsValue, other.WithOrder)
         && Files.SequenceEqual(other.Files);
 
     /// <inheritdoc/>
@@ -160,6 +170,7 @@ public static class Projector
         {
             Files = answer.Value!.Files ?? [],
             AsValue = to is { Kind.HasNamedValues: true } && to.NamesOf(answer.Field).AsValue,
+            WithOrder = answer.LineId is not null && to?.IsWithOrder(answer.Field) == true,
         };
         return to is null ? entry : Fitting.Fit(entry, to);
     }

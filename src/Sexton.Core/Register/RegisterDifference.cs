@@ -88,8 +88,8 @@ public sealed class RegisterDifference(
                     .Codes.Leaves.Keys.Union(before.Codes.Leaves.Keys, StringComparer.Ordinal)
                     .Select(d => new ClauseChange(
                         $"lines leave for {_here.Phrase(d) ?? _then.Phrase(d) ?? d} ",
-                        Word(before.Codes.Leaves.GetValueOrDefault(d)),
-                        Word(after.Codes.Leaves.GetValueOrDefault(d)),
+                        DestinationWords.Said(before.Codes.Leaves.GetValueOrDefault(d)),
+                        DestinationWords.Said(after.Codes.Leaves.GetValueOrDefault(d)),
                         "",
                         AboutRoute: true
                     ))
@@ -99,14 +99,6 @@ public sealed class RegisterDifference(
             .ToImmutableArray();
         return clauses.IsEmpty ? [] : [new FieldChange(CodeRules.Key, "Item codes", FieldChangeKind.Changed, clauses)];
     }
-
-    private static string Word(LineLeaving leaving) =>
-        leaving switch
-        {
-            LineLeaving.Beside => "with their components beside them",
-            LineLeaving.Instead => "as their components",
-            _ => "together",
-        };
 
     private static string RuleOf(CodeRule? rule) =>
         string.Join(

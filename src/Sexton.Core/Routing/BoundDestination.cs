@@ -65,6 +65,15 @@ public sealed class BoundDestination
     /// <summary>Whether it has a place for answers of a level.</summary>
     public bool Takes(Level level) => Capacity.Levels.Contains(level);
 
+    /// <summary>With what the answers to a field stand there: with the order, a line or a single one of it.</summary>
+    /// <param name="field">The key of the field.</param>
+    /// <param name="level">How often it is asked.</param>
+    public Level StandsWith(string field, Level level) => IsWithOrder(field) ? Level.Order : level;
+
+    /// <summary>Whether the answers to a field stand there with the order, whatever they are about.</summary>
+    /// <param name="field">The key of the field.</param>
+    public bool IsWithOrder(string field) => Kind.HasNamedValues && NamesOf(field).WithOrder;
+
     /// <summary>Why it has no place for answers of a level, in a sentence; null where it has one.</summary>
     public string? WhyLevelNotTaken(Level level) =>
         Takes(level) ? null : $"An answer given once per {level.ToString().ToLowerInvariant()} has no place in {Phrase}.";
@@ -100,7 +109,7 @@ public sealed class BoundDestination
     /// <example><code>destination.WhyNot("wording", rule, Level.Line) // "An answer may have 120 characters, and the back office takes 60."</code></example>
     public string? WhyNot(string field, AnswerRule plain, Level level, Privacy privacy = Privacy.Open)
     {
-        var rule = RuleOf(field, plain);
+        var (rule, stands) = (RuleOf(field, plain), StandsWith(field, level));
         if (WhyLevelNotTaken(level) is { } noPlace)
         {
             return noPlace;
@@ -117,7 +126,7 @@ public sealed class BoundDestination
             return Capacity.Files ? null : $"Its answers are files, and {Phrase} takes none.";
         }
 
-        return WhyTooLong(field, rule, level)
+        return WhyTooLong(field, rule, stands)
             ?? (
                 Capacity.Characters is { } characters && OtherwiseOf(field) != Otherwise.Call && !rule.IsWrittenIn(characters.HasAll)
                     ? $"An answer may have any character, and {Phrase} takes only {characters.Name}."
@@ -130,7 +139,9 @@ public sealed class BoundDestination
     /// <param name="rule">The rule of the field.</param>
     /// <param name="level">How often the field is asked.</param>
     public Otherwise? WhenTooLong(string field, AnswerRule rule, Level level) =>
-        Longest(level) is { } takes && !rule.HoldsFiles && RuleOf(field, rule).LongestText > takes ? OtherwiseOf(field) : null;
+        Longest(StandsWith(field, level)) is { } takes && !rule.HoldsFiles && RuleOf(field, rule).LongestText > takes
+            ? OtherwiseOf(field)
+            : null;
 
     private string? WhyTooLong(string field, AnswerRule rule, Level level)
     {

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using Sexton.Core.Codes;
 using Sexton.Core.Conditions;
 
 namespace Sexton.Core.Routing;
@@ -30,6 +31,13 @@ public sealed record Destination
 
     /// <summary>The keys of fields in the order in which their answers stand there; the others follow as they stand on the map.</summary>
     public ImmutableArray<string> Order { get; init; } = [];
+
+    /// <summary>How lines of single products leave for it, by the code of the product; the others leave as the rules of item codes say.</summary>
+    public ImmutableSortedDictionary<string, LineLeaving> ProductsLeave { get; init; } =
+        ImmutableSortedDictionary<string, LineLeaving>.Empty;
+
+    /// <summary>How the components of single fields leave for it, by the key of the field, whatever is said of the product.</summary>
+    public ImmutableSortedDictionary<string, LineLeaving> FieldsLeave { get; init; } = ImmutableSortedDictionary<string, LineLeaving>.Empty;
 
     /// <summary>From when on it may have them.</summary>
     public Release Release { get; init; }

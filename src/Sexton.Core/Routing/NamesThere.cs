@@ -23,7 +23,11 @@ public sealed record NamesThere
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public bool AsValue { get; init; }
 
+    /// <summary>Whether its answers stand there with the order, and not with the line or single one that they are about; only where the kind of destination has such values.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool WithOrder { get; init; }
+
     /// <summary>Whether it changes nothing.</summary>
     [JsonIgnore]
-    public bool IsEmpty => Name.IsEmpty && Words.IsEmpty && Otherwise is null && !AsValue;
+    public bool IsEmpty => Name.IsEmpty && Words.IsEmpty && Otherwise is null && !AsValue && !WithOrder;
 }

@@ -40,35 +40,18 @@ internal sealed record SaleLine(
             .GroupBy(static u => (u.Field, u.Item))
             .Select(static g => new Component(g.Key.Field!, [.. g]))
             .ToList();
-        if (order.Leaving == LineLeaving.Together || components.Count == 0)
-        {
-            yield return new SaleLine(
-                line.Id,
-                line.Id,
-                line.ItemCode,
-                line.ProductName,
-                line.Quantity,
-                goods,
-                charges,
-                notes,
-                PiecesOf(order, line, static (_, _) => true, all: true),
-                [.. components.Select(static c => c.AsUse)]
-            );
-            yield break;
-        }
+        var own = components.FindAll(c => order.LeavingOf(line, c.Field) != LineLeaving.Together);
+        List<OrderUsage> within = [.. components.Except(own).Select(static c => c.AsUse)];
 
-        // What is about a component goes with it; the rest stays with the goods, or where these do not leave with the first component.
-        var instead = order.Leaving == LineLeaving.Instead;
-        Component? rest = instead ? components[0] : null;
-        Component? CarrierOf(Entry entry) => components.Find(c => c.Field == entry.Field && c.IsUsedBy(entry.UnitId)) ?? rest;
+        // What is about a component that leaves by itself goes with it; the rest stays with the goods, or where these do not leave with the first component instead of them.
+        var rest = own.Find(c => order.LeavingOf(line, c.Field) == LineLeaving.Instead);
+        Component? CarrierOf(Entry entry) => own.Find(c => c.Field == entry.Field && c.IsUsedBy(entry.UnitId)) ?? rest;
         Component? CarrierOfCharge(OrderPrice row) =>
-            components.Find(c => c.Field == row.Field && c.Item == row.Item)
-            ?? components.Find(c =>
-                c.Field == row.Field && row.Choice is not null && c.Choices.Contains(row.Choice) && c.IsUsedBy(row.UnitId)
-            )
-            ?? components.Find(c => c.Field == row.Field && c.IsUsedBy(row.UnitId))
+            own.Find(c => c.Field == row.Field && c.Item == row.Item)
+            ?? own.Find(c => c.Field == row.Field && row.Choice is not null && c.Choices.Contains(row.Choice) && c.IsUsedBy(row.UnitId))
+            ?? own.Find(c => c.Field == row.Field && c.IsUsedBy(row.UnitId))
             ?? rest;
-        if (!instead)
+        if (rest is null)
         {
             yield return new SaleLine(
                 line.Id,
@@ -80,11 +63,11 @@ internal sealed record SaleLine(
                 [.. charges.Where(c => CarrierOfCharge(c) is null)],
                 [.. notes.Where(n => CarrierOf(n) is null)],
                 PiecesOf(order, line, (_, entry) => CarrierOf(entry) is null, all: true),
-                []
+                within
             );
         }
 
-        foreach (var component in components)
+        foreach (var component in own)
         {
             var carries = component == rest;
             yield return new SaleLine(
@@ -97,7 +80,7 @@ internal sealed record SaleLine(
                 [.. carries ? [goods] : Array.Empty<OrderPrice>(), .. charges.Where(c => CarrierOfCharge(c) == component)],
                 [.. notes.Where(n => CarrierOf(n) == component)],
                 PiecesOf(order, line, (_, entry) => CarrierOf(entry) == component, carries),
-                []
+                carries ? within : []
             );
         }
     }

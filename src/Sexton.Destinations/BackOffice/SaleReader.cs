@@ -52,42 +52,54 @@ internal static class SaleReader
         }
     }
 
+    // What stands with the sale, a line or a piece of one: each note and attachment by its key, each value by its name.
     private static void Notes(Dictionary<SlotId, Reading> found, string? lineId, string? unitId, JsonNode? holder, Projection sent)
     {
         // What is too long for a note goes on in the remark beside it.
         var rests = Remark.Read(ReadJson.Text(ReadJson.Member(holder, "remark")) ?? "");
-        var notes = (ReadJson.Member(holder, "notes") as JsonArray ?? []).Select(n =>
-            (
-                Key: ReadJson.Text(ReadJson.Member(n, "key")),
-                Text: ReadJson.Text(ReadJson.Member(n, "text")) is { } text
-                    ? Entry.ProofOf(text, rests.GetValueOrDefault(ReadJson.Text(ReadJson.Member(n, "key")) ?? ""))
-                    : null,
-                Node: n
-            )
-        );
-        foreach (var entry in sent.Entries.Where(e => e.AsValue && e.LineId == lineId && e.UnitId == unitId))
+        var here = (
+            lineId is null ? sent.Of(null)
+            : unitId is null ? sent.Of(lineId)
+            : sent.Of(lineId, unitId)
+        ).ToDictionary(static e => e.Slot);
+        foreach (var entry in here.Values.Where(static e => e.AsValue))
         {
             var value = ReadJson.Member(ReadJson.Member(holder, "values"), entry.Name);
             if (ReadJson.Text(value) is { } text)
             {
-                found[entry.Slot] = new Reading(Entry.ProofOf(text, rests.GetValueOrDefault(entry.Field)), value!);
+                found[entry.Slot] = new Reading(Entry.ProofOf(text, rests.GetValueOrDefault(Remark.KeyOf(entry))), value!);
             }
         }
 
-        var attachments = (ReadJson.Member(holder, "attachments") as JsonArray ?? []).Select(static a =>
-            (Key: ReadJson.Text(ReadJson.Member(a, "key")), Text: ReadJson.Files(ReadJson.Member(a, "files")), Node: a)
+        var notes = (ReadJson.Member(holder, "notes") as JsonArray ?? []).Select(n =>
+            (Slot: SlotOf(n, lineId, unitId), Text: ReadJson.Text(ReadJson.Member(n, "text")), Node: n)
         );
+        var attachments = (ReadJson.Member(holder, "attachments") as JsonArray ?? []).Select(a =>
+            (Slot: SlotOf(a, lineId, unitId), Text: ReadJson.Files(ReadJson.Member(a, "files")), Node: a)
+        );
+
+        // What was to stand elsewhere does not stand where it should.
+        var elsewhere = sent.Slots.Except(here.Keys).ToHashSet();
         foreach (
             var same in notes
                 .Concat(attachments)
-                .Where(static n => n.Key is not null && n.Text is not null)
-                .GroupBy(static n => n.Key!, StringComparer.Ordinal)
+                .Where(n => n.Slot is { } slot && n.Text is not null && !elsewhere.Contains(slot))
+                .GroupBy(static n => n.Slot!.Value)
                 .Where(static g => g.Count() == 1)
         )
         {
-            found[SlotId.Of(lineId, unitId, same.Key)] = new Reading(same.Single().Text!, same.Single().Node!);
+            var (_, text, node) = same.Single();
+            var rest =
+                here.TryGetValue(same.Key, out var entry) && entry.Files.IsEmpty ? rests.GetValueOrDefault(Remark.KeyOf(entry)) : null;
+            found[same.Key] = new Reading(Entry.ProofOf(text!, rest), node!);
         }
     }
+
+    // A note of the sale says itself of which line or piece it is, where it is of one.
+    private static SlotId? SlotOf(JsonNode? note, string? lineId, string? unitId) =>
+        ReadJson.Text(ReadJson.Member(note, "key")) is not { } key ? null
+        : lineId is null ? SlotId.Of(ReadJson.Text(ReadJson.Member(note, "line")), ReadJson.Text(ReadJson.Member(note, "piece")), key)
+        : SlotId.Of(lineId, unitId, key);
 
     private sealed record Reading(string Text, JsonNode Node);
 }

@@ -8,7 +8,7 @@ namespace Sexton.Destinations.BackOffice;
 
 /// <summary>
 /// Writes a sale as the back office takes it: the shop's own answers in named members, every other answer as a note of the sale,
-/// of its line, or of the one piece of a line that it is about. Files stand beside the notes, each with the link by which it is fetched.
+/// of its line, or of the one piece of a line that it is about; one that stands with the sale all the same says of which line or piece it is. Files stand beside the notes, each with the link by which it is fetched.
 /// </summary>
 /// <param name="json">Where it is written.</param>
 /// <param name="order">What is written.</param>
@@ -207,7 +207,11 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
     // What is found by its name; nothing where nothing is.
     private void WriteValues(IEnumerable<Entry> entries)
     {
-        var values = entries.Where(static e => e.Files.IsEmpty && e.AsValue).ToList();
+        // What several lines say alike of the whole order is said once.
+        var values = entries
+            .Where(static e => e.Files.IsEmpty && e.AsValue)
+            .DistinctBy(static e => (e.WithOrder ? e.Field : e.Slot.ToString(), e.Name, e.Text))
+            .ToList();
         if (values.Count == 0)
         {
             return;
@@ -227,6 +231,15 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
     {
         json.WriteStartObject();
         json.WriteString("key", entry.Field);
+        if (entry.WithOrder)
+        {
+            json.WriteString("line", entry.LineId);
+            if (entry.UnitId is not null)
+            {
+                json.WriteString("piece", entry.UnitId);
+            }
+        }
+
         json.WriteString("label", entry.Name);
     }
 }

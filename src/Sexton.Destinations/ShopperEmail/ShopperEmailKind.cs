@@ -11,9 +11,12 @@ public sealed class ShopperEmailKind(EmailSettings settings, MailConnection conn
     : EmailKind(
         settings,
         connection,
-        new EmailWording("Your order {number} at {shop}", "We have your order {number}", "Below is what you ordered and what you told us.")
+        new EmailWording("Your order {number} at {shop}", "We have your order {number}", "Below is what you ordered and what you told us."),
+        new ToggleSetting(WithoutPrices, "leaves out what it costs", "that it leaves out what it costs")
     )
 {
+    private const string WithoutPrices = "without_prices";
+
     private readonly EmailSettings _settings = settings;
 
     /// <inheritdoc/>
@@ -35,7 +38,7 @@ public sealed class ShopperEmailKind(EmailSettings settings, MailConnection conn
     public override bool IsThereAtFirst => true;
 
     /// <inheritdoc/>
-    protected internal override bool HasPrices(SettingReader settings) => true;
+    protected internal override bool HasPrices(SettingReader settings) => !settings.Is(WithoutPrices);
 
     /// <inheritdoc/>
     protected internal override string LinkTo(SentOrder order) => _settings.LinkTo(order.Id);

@@ -28,8 +28,12 @@ internal sealed class DeliveryList(SextonDb db, CurrentRegister current, TimePro
                 .AnswersFor.Join(db.Users, static a => a.Account, static u => u.Id, static (a, u) => new { a.Destination, u.DisplayName })
                 .ToListAsync(cancel)
         ).ToLookup(static a => a.Destination, static a => a.DisplayName, StringComparer.Ordinal);
-        var stuck = await StuckAsync(plan, cancel);
-        var counts = stuck.Rows.CountBy(static s => s.Destination).ToDictionary();
+        var ids = StuckLanes();
+        var attention = await db
+            .Lanes.Where(l => ids.Contains(l.Id))
+            .GroupBy(static l => l.Destination)
+            .Select(static g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(static g => g.Key, static g => g.Count, cancel);
         return new DeliveriesView(
             [
                 .. plan
@@ -52,13 +56,13 @@ internal sealed class DeliveryList(SextonDb db, CurrentRegister current, TimePro
                             lanes.Oldest,
                             lanes.Tries > 0 ? lanes.Next : null,
                             taken.GetValueOrDefault(d.Key),
-                            counts.GetValueOrDefault(d.Key),
+                            attention.GetValueOrDefault(d.Key),
                             [.. (answering[d.Key].Any() ? answering[d.Key] : answering[""]).Order(StringComparer.Ordinal)]
                         );
                     }),
             ],
-            stuck.Rows,
-            stuck.All,
+            await StuckAsync(plan, cancel),
+            attention.Values.Sum(),
             now
         );
     }
@@ -69,7 +73,7 @@ internal sealed class DeliveryList(SextonDb db, CurrentRegister current, TimePro
     // What was refused or given up, and what was taken and is not what was sent.
     private IQueryable<long> StuckLanes() => db.Stuck().Select(static l => l.Id).Union(db.Amiss().Select(static a => a.LaneId));
 
-    private async Task<(IReadOnlyList<StuckView> Rows, int All)> StuckAsync(RegisterPlan plan, CancellationToken cancel)
+    private async Task<IReadOnlyList<StuckView>> StuckAsync(RegisterPlan plan, CancellationToken cancel)
     {
         var ids = StuckLanes();
         var rows = await db
@@ -85,6 +89,7 @@ internal sealed class DeliveryList(SextonDb db, CurrentRegister current, TimePro
                     .OrderLines.Where(o =>
                         o.LineId == l.LineId && db.OrderHeads.Any(h => h.Order.Id == l.OrderId && h.Revision.Id == o.RevisionId)
                     )
+                    .OrderBy(static o => o.Position)
                     .Select(static o => o.ProductName)
                     .FirstOrDefault(),
                 Last = db.Tries.Where(t => t.LaneId == l.Id).OrderByDescending(static t => t.Id).FirstOrDefault(),
@@ -97,6 +102,7 @@ internal sealed class DeliveryList(SextonDb db, CurrentRegister current, TimePro
                     .ToList(),
                 With = db
                     .HandedOver.Where(h => h.LaneId == l.Id)
+                    .OrderBy(static h => h.At)
                     .Select(h => new WithView(
                         h.To,
                         db.Users.Where(u => u.Id == h.To).Select(static u => u.DisplayName).FirstOrDefault() ?? "",
@@ -107,7 +113,7 @@ internal sealed class DeliveryList(SextonDb db, CurrentRegister current, TimePro
                     .FirstOrDefault(),
             })
             .ToListAsync(cancel);
-        var views = rows.ConvertAll(r => new StuckView(
+        return rows.ConvertAll(r => new StuckView(
             r.Lane.Id,
             r.Number,
             r.Lane.Destination,
@@ -123,7 +129,6 @@ internal sealed class DeliveryList(SextonDb db, CurrentRegister current, TimePro
             LaneTransitions.CanBeSentAgain(r.Lane.State),
             r.With
         ));
-        return (views, await CountAsync(cancel));
     }
 
     private static string NotAsSent(IReadOnlyCollection<string> slots, RegisterPlan plan)

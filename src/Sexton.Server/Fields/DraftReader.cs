@@ -149,7 +149,11 @@ internal sealed class DraftReader(
         where field.GoesTo.Contains(destination.Key)
         let otherwise = destination.WhenTooLong(field.Key, rule, field.Level)
         where otherwise is not null
-        select new TooLongView(destination.Key, otherwise.Value, destination.Longest(field.Level)!.Value);
+        select new TooLongView(
+            destination.Key,
+            otherwise.Value,
+            destination.Longest(destination.StandsWith(field.Key, field.Level))!.Value
+        );
 
     private static PricingView? PricingOf(Field field, FieldType? type, AnswerRule? rule)
     {

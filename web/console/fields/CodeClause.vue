@@ -7,6 +7,7 @@ import ClauseNotes from './ClauseNotes.vue';
 import CodeRuleWords from './CodeRuleWords.vue';
 import type { Draft, DraftField } from './draft';
 import { useDraft } from './draft';
+import { leavings } from './leaving';
 import WordInput from './WordInput.vue';
 
 /** What answers contribute to the item code of their line. The manager decides here by which code the back office knows it. */
@@ -24,11 +25,6 @@ const asked = computed(() => draft.products.filter((p) => field.asks.includes(p.
 const ruled = computed(() => asked.value.filter((p) => rules.value.products?.[p.code]));
 const unruled = computed(() => asked.value.filter((p) => !rules.value.products?.[p.code]));
 const systems = computed(() => draft.destinations.filter((d) => d.takes_item_codes));
-const leavings = [
-  { key: 'together', name: 'together, under one code' },
-  { key: 'beside', name: 'with its components in lines beside it' },
-  { key: 'instead', name: 'as the lines of its components' },
-];
 </script>
 
 <template>

@@ -6,6 +6,7 @@ import type { Condition } from './condition';
 import ConditionClause from './ConditionClause.vue';
 import type { Draft, DraftDestination } from './draft';
 import { useDraft } from './draft';
+import LeavingClause from './LeavingClause.vue';
 
 /** Which orders, lines or units go to a destination. */
 const { item, draft } = defineProps<{ item: DraftDestination; draft: Draft }>();
@@ -56,6 +57,7 @@ function save(next: Condition | null | undefined): void {
       :of-key="item.key"
       @update:model-value="save"
     />
+    <LeavingClause v-if="item.takes_item_codes" :item="item" :draft="draft" />
     <ClauseNotes :of="item.key" :problems="draft.problems" :settings="['gets']" />
   </dd>
 </template>

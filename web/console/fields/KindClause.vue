@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import type { Schemas } from '../../shared/api/client';
 import ClauseNotes from './ClauseNotes.vue';
 import type { Draft, DraftDestination } from './draft';
 import { useDraft } from './draft';
+import OtherLanguages from './OtherLanguages.vue';
 import SettingClause from './SettingClause.vue';
 
 /** What a destination is, with the settings that its kind has. */
@@ -28,10 +30,19 @@ const shown = computed(() =>
 const offered = computed(() => settings.value.filter((s) => !shown.value.includes(s)));
 
 const set = (setting: string, value: unknown) => void change(item.key, setting, value);
-const isRefused = (setting: string) => refused.value?.field === item.key && refused.value.setting === setting;
+const isWording = (setting: Schemas['SettingView']) => setting.kind === 'wording' || setting.kind === 'long_wording';
+
+// One language at a time: what is typed in two of them at once is both kept.
+function setWhole(setting: Schemas['SettingView'], value: unknown): void {
+  if (isWording(setting)) set(`settings.${setting.name}.en`, (value as Record<string, string> | null)?.en ?? '');
+  else set(`settings.${setting.name}`, value);
+}
+
+const isRefused = (setting: string) =>
+  refused.value?.field === item.key && (refused.value.setting === setting || refused.value.setting.startsWith(setting + '.'));
 
 // What is only so or not is said as soon as it is asked for.
-function add(setting: (typeof settings.value)[number]): void {
+function add(setting: Schemas['SettingView']): void {
   if (setting.kind === 'toggle') set(`settings.${setting.name}`, true);
   else wanted.value.push(setting.name);
 }
@@ -40,15 +51,19 @@ function add(setting: (typeof settings.value)[number]): void {
 <template>
   <dd>
     {{ trials ? (shown.length ? 'tried out' : 'nowhere yet') : kind?.name.toLowerCase()
-    }}<SettingClause
-      v-for="setting in shown"
-      :key="setting.name"
-      :setting="setting"
-      :value="valueOf(setting.name) ?? setting.default"
-      :invalid="isRefused(`settings.${setting.name}`)"
-      :draft="draft"
-      @save="set(`settings.${setting.name}`, $event)"
-    /><template v-if="item.destination.takes_new_fields && !trials"
+    }}<template v-for="setting in shown" :key="setting.name"
+      ><SettingClause
+        :setting="setting"
+        :value="valueOf(setting.name) ?? setting.default"
+        :invalid="isRefused(`settings.${setting.name}`)"
+        :draft="draft"
+        @save="setWhole(setting, $event)" /><OtherLanguages
+        v-if="isWording(setting)"
+        :texts="(valueOf(setting.name) ?? setting.default ?? {}) as Record<string, string>"
+        :label="setting.clause.replace('{}', '…')"
+        :lines="setting.kind === 'long_wording'"
+        @save="(language, text) => set(`settings.${setting.name}.${language}`, text)" /></template
+    ><template v-if="item.destination.takes_new_fields && !trials"
       >; new fields go there by themselves <button class="act small" @click="set('takes_new_fields', false)">no longer</button></template
     >
     <div v-if="offered.length || !(item.destination.takes_new_fields || trials)" class="offers small">

@@ -21,6 +21,10 @@ const standing = [
   { key: false, name: 'a line of text' },
   { key: true, name: 'a value of that name' },
 ];
+const companies = computed(() => [
+  { key: false, name: field.level === 'unit' ? 'its single one' : 'its line' },
+  { key: true, name: 'the order' },
+]);
 const AS_USUAL = 'as_usual';
 const forms = [
   { key: AS_USUAL, name: 'as everywhere' },
@@ -63,6 +67,18 @@ const isRefused = (part: string) => refused?.setting === `names.${field.key}.${p
         :aria-label="`As what ${field.name} stands there`"
         @update:model-value="emit('set', 'as_value', $event)"
       />
+      <template v-if="field.level !== 'order'"
+        >, with
+        <Select
+          class="words"
+          :model-value="names?.with_order ?? false"
+          :options="companies"
+          option-label="name"
+          option-value="key"
+          :aria-label="`With what ${field.name} stands there`"
+          @update:model-value="emit('set', 'with_order', $event)"
+        />
+      </template>
     </template>
     <template v-if="field.holds_day"
       >, its day

@@ -5,9 +5,12 @@ import { api, ask, type Schemas } from '../../shared/api/client';
 import { cellAfter, focusCell } from '../parts/grid';
 import MarkSign from '../parts/MarkSign.vue';
 import { wordsFor } from '../parts/signs';
+import { may } from '../session';
 
 const { order, trail } = defineProps<{ order: Schemas['OrderPageView']; trail: Schemas['TrailView'] }>();
 const emit = defineEmits<{ looked: [] }>();
+/** Whether whoever looks may see what is covered, and the evidence in which it stands. */
+const opens = may('covered');
 const chosen = defineModel<{ slot: string; destination: string } | undefined>();
 
 type Row = Schemas['TrailRow'];
@@ -112,6 +115,7 @@ async function onKey(event: KeyboardEvent): Promise<void> {
         <th class="label" scope="row">{{ row.label }}</th>
         <td class="answer">
           <span v-if="row.erased" class="soft">erased</span>
+          <span v-else-if="row.covered && !seenOf(row) && !opens" class="soft">covered</span>
           <span v-else-if="row.left_empty" class="soft">left empty</span>
           <button v-else-if="row.covered && !seenOf(row)" class="act" @click="look(row)">
             covered; show<span class="visually-hidden"> {{ row.label }}</span>
@@ -130,16 +134,18 @@ async function onKey(event: KeyboardEvent): Promise<void> {
           </template>
         </td>
         <td v-for="(mark, i) in row.marks" :key="mark.destination" class="thread-cell" :class="thread(row, i)">
-          <button
+          <component
+            :is="opens ? 'button' : 'span'"
+            :role="opens ? undefined : 'img'"
             :tabindex="tab(row, i)"
             :class="{ chosen: isChosen(row, mark.destination) }"
             :aria-label="`${row.label}, ${trail.destinations[i]?.name}: ${wordsFor(mark)}`"
             :title="`${trail.destinations[i]?.name}: ${wordsFor(mark)}`"
             :data-sign="mark.sign"
-            @click="choose(row, i)"
+            @click="opens && choose(row, i)"
           >
             <MarkSign :sign="mark.sign" />
-          </button>
+          </component>
         </td>
         <td class="lean"></td>
       </tr>

@@ -3,8 +3,14 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { onMounted, ref, useId, useTemplateRef } from 'vue';
 
-/** Asks for a line of reason before something is done. */
-const { label, action, failure, busy } = defineProps<{ label: string; action: string; failure: string; busy: boolean }>();
+/** Asks for a line before something is done: a reason, or a secret, which nobody should read over a shoulder. */
+const { label, action, failure, busy, secret } = defineProps<{
+  label: string;
+  action: string;
+  failure: string;
+  busy: boolean;
+  secret?: boolean;
+}>();
 const emit = defineEmits<{ say: [text: string]; cancel: [] }>();
 const text = ref('');
 const id = useId();
@@ -17,7 +23,14 @@ onMounted(() => form.value?.querySelector('input')?.focus());
   <form ref="form" class="note" @submit.prevent="emit('say', text)" @keydown.escape="emit('cancel')">
     <slot></slot>
     <label :for="id">{{ label }}</label>
-    <InputText :id="id" v-model="text" maxlength="500" :invalid="!!failure" />
+    <InputText
+      :id="id"
+      v-model="text"
+      :type="secret ? 'password' : 'text'"
+      :autocomplete="secret ? 'new-password' : 'off'"
+      maxlength="500"
+      :invalid="!!failure"
+    />
     <Button type="submit" class="button" :disabled="busy || !text.trim()">{{ action }}</Button>
     <button type="button" class="act" @click="emit('cancel')">leave it</button>
     <span v-if="failure" class="call" role="alert">{{ failure }}</span>

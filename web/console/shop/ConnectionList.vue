@@ -100,6 +100,7 @@ async function reach(key: string): Promise<void> {
       v-if="giving"
       :label="`The secret of ${query.data.value?.find((c) => c.key === giving)?.name}`"
       action="Give it"
+      secret
       :failure="failure"
       :busy="busy"
       @say="give(giving, $event)"

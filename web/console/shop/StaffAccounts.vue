@@ -99,6 +99,7 @@ async function reset(id: string, password: string): Promise<void> {
       v-if="resetting"
       :label="`Another password for ${query.data.value?.find((a) => a.id === resetting)?.name}, 12 characters or more`"
       action="Give it"
+      secret
       :failure="failure"
       :busy="busy"
       @say="reset(resetting, $event)"

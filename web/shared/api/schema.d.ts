@@ -1888,6 +1888,14 @@ export interface components {
             gets?: null | components["schemas"]["Condition"];
             /** @description The keys of fields in the order in which their answers stand there; the others follow as they stand on the map. */
             order?: string[];
+            /** @description How lines of single products leave for it, by the code of the product; the others leave as the rules of item codes say. */
+            products_leave?: {
+                [key: string]: components["schemas"]["LineLeaving"];
+            };
+            /** @description How the components of single fields leave for it, by the key of the field, whatever is said of the product. */
+            fields_leave?: {
+                [key: string]: components["schemas"]["LineLeaving"];
+            };
             /** @description From when on it may have them. */
             release?: components["schemas"]["Release"];
             /** @description The key of the field whose answer gives the day, where it is released on a day. */
@@ -2594,6 +2602,8 @@ export interface components {
             otherwise?: null | components["schemas"]["Otherwise"];
             /** @description Whether its answers stand there as values under their names, and not as lines of text; only where the kind of destination has such values. */
             as_value?: boolean;
+            /** @description Whether its answers stand there with the order, and not with the line or single one that they are about; only where the kind of destination has such values. */
+            with_order?: boolean;
         };
         /** @description Makes an account. */
         NewAccount: {

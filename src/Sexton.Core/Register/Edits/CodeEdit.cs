@@ -38,10 +38,7 @@ public static class CodeEdit
                 ? throw new DraftEditException(path, $"“{product}” takes no item codes.")
                 : rules with
                 {
-                    Leaves = rules.Leaves.SetItem(
-                        product,
-                        EditValue.Word<LineLeaving>(value, path, "A line leaves together, beside or instead.")
-                    ),
+                    Leaves = rules.Leaves.SetItem(product, EditValue.Word<LineLeaving>(value, path, LeavingEdit.Wrong)),
                 };
         }
 

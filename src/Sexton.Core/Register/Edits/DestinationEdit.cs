@@ -8,7 +8,7 @@ namespace Sexton.Core.Register.Edits;
 
 /// <summary>
 /// Changes to one setting of a destination: "name", "takes_new_fields", "gets", "order", "release", "day", "only_once", "otherwise", "switched_off", "retired",
-/// "settings.NAME" for those of its kind, and "names.FIELD…" for what is called how there.
+/// "settings.NAME" for those of its kind, "settings.NAME.LANGUAGE" for a wording in one language, "names.FIELD…" for what is called how there, and "leaves…" for how lines leave for it.
 /// </summary>
 public static class DestinationEdit
 {
@@ -29,10 +29,16 @@ public static class DestinationEdit
             "otherwise" => EditValue.Json(destination.Otherwise),
             "switched_off" => EditValue.Json(destination.SwitchedOff),
             "retired" => EditValue.Json(destination.Retired),
+            "settings" when EditValue.Split(rest) is { Part.Length: > 0 } wording => WordingEdit.Read(
+                destination,
+                wording.Name,
+                wording.Part
+            ),
             "settings" when rest.Length > 0 => destination.Settings.TryGetValue(rest, out var value)
                 ? value
                 : EditValue.Json<string?>(null),
             "names" when rest.Length > 0 => NamesEdit.Read(destination, path, rest),
+            "leaves" when rest.Length > 0 => LeavingEdit.Read(destination, path, rest),
             _ => throw Unknown(path),
         };
     }
@@ -48,6 +54,11 @@ public static class DestinationEdit
     {
         var (name, rest) = EditValue.Split(path);
         var kind = kinds.Find(destination.Kind);
+        if (name == "settings" && EditValue.Split(rest) is { Part.Length: > 0 } wording)
+        {
+            (rest, value) = (wording.Name, WordingEdit.With(destination, kind, wording.Name, wording.Part, value, path));
+        }
+
         if (kind?.IsDelivered == false && !IsOfPages(name) && !(kind.Makes && IsOfMakers(name)))
         {
             throw new DraftEditException(path, "It is shown whenever somebody opens it, with all that goes there.");
@@ -75,6 +86,7 @@ public static class DestinationEdit
                 {
                     Names = NamesEdit.Apply(destination, path, rest, value),
                 },
+            "leaves" when rest.Length > 0 => LeavingEdit.Apply(destination, path, rest, value, kind),
             _ => throw Unknown(path),
         };
     }

@@ -8,7 +8,8 @@ namespace Sexton.Core.Register.Edits;
 
 /// <summary>
 /// Changes to what fields and answers are called at a destination: "FIELD.name.LANGUAGE", "FIELD.values.CHOICE" ("yes" and "no" of a question with these answers),
-/// "FIELD.days", and "FIELD.otherwise" for what is done with what does not fit. An empty text or a null takes it away.
+/// "FIELD.days", "FIELD.as_value" and "FIELD.with_order" for as what and with what they stand there, and "FIELD.otherwise" for what is done with what does not fit.
+/// An empty text or a null takes it away.
 /// </summary>
 internal static class NamesEdit
 {
@@ -28,6 +29,7 @@ internal static class NamesEdit
             "days" when part.Length == 0 => EditValue.Json(names.Words.Days),
             "otherwise" when part.Length == 0 => EditValue.Json(names.Otherwise),
             "as_value" when part.Length == 0 => EditValue.Json(names.AsValue),
+            "with_order" when part.Length == 0 => EditValue.Json(names.WithOrder),
             _ => throw Unknown(path),
         };
     }
@@ -48,6 +50,7 @@ internal static class NamesEdit
                 },
             },
             "as_value" when part.Length == 0 => names with { AsValue = EditValue.Truth(value, path) },
+            "with_order" when part.Length == 0 => names with { WithOrder = EditValue.Truth(value, path) },
             "otherwise" when part.Length == 0 => names with { Otherwise = OrNone<Otherwise>(value, path, WrongOtherwise) },
             _ => throw Unknown(path),
         };

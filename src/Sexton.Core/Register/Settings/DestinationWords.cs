@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using Sexton.Core.Codes;
 using Sexton.Core.Routing;
 
 namespace Sexton.Core.Register.Settings;
@@ -11,6 +13,7 @@ internal static class DestinationWords
             new("", SideWords.Flag(old?.Retired == true, "retired"), SideWords.Flag(now.Retired, "retired"), ""),
             new("gets only that of which ", then.Sentence(old?.Gets), here.Sentence(now.Gets), ""),
             new("in the order ", Listed(old, then), Listed(now, here), ""),
+            .. Leaving(old, then, now, here),
             new("gets it ", Moment(old, then), Moment(now, here), ""),
             new(
                 "",
@@ -31,6 +34,35 @@ internal static class DestinationWords
             Otherwise.Refuse => "is refused before publishing",
             _ => "",
         };
+
+    /// <summary>How a line, or a component of one, leaves.</summary>
+    public static string Said(LineLeaving leaving) =>
+        leaving switch
+        {
+            LineLeaving.Beside => "with their components beside them",
+            LineLeaving.Instead => "as their components",
+            _ => "together",
+        };
+
+    private static IEnumerable<ClauseChange> Leaving(Destination? old, SideWords then, Destination now, SideWords here) =>
+        Leaving("lines of ", old?.ProductsLeave, now.ProductsLeave, code => here.ProductName(code) ?? code)
+            .Concat(Leaving("those with ", old?.FieldsLeave, now.FieldsLeave, key => here.FieldName(key) ?? then.FieldName(key) ?? key));
+
+    private static IEnumerable<ClauseChange> Leaving(
+        string of,
+        ImmutableSortedDictionary<string, LineLeaving>? old,
+        ImmutableSortedDictionary<string, LineLeaving> now,
+        Func<string, string> name
+    ) =>
+        now
+            .Keys.Union(old?.Keys ?? [], StringComparer.Ordinal)
+            .Order(StringComparer.Ordinal)
+            .Select(key => new ClauseChange(
+                $"{of}{SideWords.Quoted(name(key))} leave for it ",
+                old?.TryGetValue(key, out var before) == true ? Said(before) : "",
+                now.TryGetValue(key, out var after) ? Said(after) : "",
+                ""
+            ));
 
     private static string Listed(Destination? side, SideWords words) =>
         string.Join(", ", (side?.Order ?? []).Select(k => SideWords.Quoted(words.FieldName(k) ?? k)));

@@ -32,6 +32,7 @@ internal static class NamesWords
 
             yield return new($"writes the day of {name} as ", Written(before.Words.Days), Written(after.Words.Days), "");
             yield return new($"writes {name} as ", StandsAs(before), StandsAs(after), "");
+            yield return new($"writes {name} with ", StandsWith(before), StandsWith(after), "");
             yield return new(
                 $"what does not fit of {name} ",
                 DestinationWords.Said(before.Otherwise),
@@ -42,6 +43,8 @@ internal static class NamesWords
     }
 
     private static string StandsAs(NamesThere names) => names.AsValue ? "a value under its name" : "a line of text";
+
+    private static string StandsWith(NamesThere names) => names.WithOrder ? "the order" : "what it is about";
 
     private static string Written(DayForm? form) => form?.Write(Example) ?? "";
 }

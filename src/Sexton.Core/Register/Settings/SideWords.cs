@@ -36,6 +36,9 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
             ? type.Bind(new SettingReader(type, field.Settings)).NamedValues.FirstOrDefault(v => v.Key == value)?.Label.ToString()
             : null;
 
+    /// <summary>What a product is called; null where there is none.</summary>
+    public string? ProductName(string code) => products.Find(code)?.Name.ToString();
+
     public string Sentence(Condition? condition) => condition is null ? "" : _words.Sentence(condition);
 
     public string StepName(string key) => register.AllSteps().FirstOrDefault(s => s.Key == key)?.Name.ToString().ToLowerInvariant() ?? key;

@@ -75,7 +75,8 @@ public sealed class PatternSetting(string name, string clause, string offer) : T
 /// <param name="offer">What it is called while not set.</param>
 public sealed class WordingSetting(string name, string clause, string offer) : TypeSetting(name, clause, offer)
 {
-    private int Longest => SeveralLines ? 4000 : 200;
+    /// <summary>How many characters it may have in each language.</summary>
+    public int Longest => SeveralLines ? 4000 : 200;
 
     /// <summary>Whether it is a text of several lines, such as terms.</summary>
     public bool SeveralLines { get; init; }
@@ -105,5 +106,14 @@ public sealed class WordingSetting(string name, string clause, string offer) : T
             : $"Give a text of at most {Longest} characters for each language.";
 
     /// <inheritdoc/>
-    public override string InWords(JsonElement value) => value.Deserialize<LanguageMap>(DocumentJson.Options)!.ToString();
+    public override string InWords(JsonElement value)
+    {
+        var texts = value.Deserialize<LanguageMap>(DocumentJson.Options)!.Texts;
+        return string.Join(
+            " / ",
+            texts
+                .OrderBy(static t => t.Key != LanguageMap.Fallback)
+                .Select(static t => t.Key == LanguageMap.Fallback ? t.Value : $"{t.Key}: {t.Value}")
+        );
+    }
 }
