@@ -17,7 +17,7 @@ const { field, item, names, refused } = defineProps<{
 const emit = defineEmits<{ set: [part: string, value: unknown] }>();
 
 const byName = computed(() => item.finds_by_name || !!names?.as_value);
-const standing = [
+const forms = [
   { key: false, name: 'a line of text' },
   { key: true, name: 'a value of that name' },
 ];
@@ -25,8 +25,10 @@ const companies = computed(() => [
   { key: false, name: field.level === 'unit' ? 'its single one' : 'its line' },
   { key: true, name: 'the order' },
 ]);
+const standing = ref(false);
+const standsOtherwise = computed(() => !!names?.as_value || !!names?.with_order);
 const AS_USUAL = 'as_usual';
-const forms = [
+const days = [
   { key: AS_USUAL, name: 'as everywhere' },
   { key: 'dotted', name: '27.11.2026' },
   { key: 'slashed', name: '27/11/2026' },
@@ -56,12 +58,12 @@ const isRefused = (part: string) => refused?.setting === `names.${field.key}.${p
       :invalid="isRefused('name.en')"
       @save="emit('set', 'name.en', $event)"
     />
-    <template v-if="item.has_named_values"
+    <template v-if="item.has_named_values && (standsOtherwise || standing)"
       >, as
       <Select
         class="words"
         :model-value="names?.as_value ?? false"
-        :options="standing"
+        :options="forms"
         option-label="name"
         option-value="key"
         :aria-label="`As what ${field.name} stands there`"
@@ -85,7 +87,7 @@ const isRefused = (part: string) => refused?.setting === `names.${field.key}.${p
       <Select
         class="words"
         :model-value="names?.words?.days ?? AS_USUAL"
-        :options="forms"
+        :options="days"
         option-label="name"
         option-value="key"
         :aria-label="`How the day of ${field.name} is written there`"
@@ -111,6 +113,14 @@ const isRefused = (part: string) => refused?.setting === `names.${field.key}.${p
       @click="open = true"
     >
       its answers
+    </button>
+    <button
+      v-if="item.has_named_values && !standsOtherwise && !standing"
+      class="act small"
+      :aria-label="`How ${field.name} stands there`"
+      @click="standing = true"
+    >
+      how it stands
     </button>
     <ul v-if="shown.length">
       <li v-for="value in shown" :key="value.key">

@@ -29,8 +29,8 @@ function begin(tag: string): void {
 </script>
 
 <template>
-  <span v-for="tag in shown" :key="tag">
-    , in {{ nameOf(tag) }} “<WordInput
+  <span v-for="tag in shown" :key="tag"
+    >, in {{ nameOf(tag) }} “<WordInput
       :value="texts[tag] ?? ''"
       :label="`${label}, in ${nameOf(tag)}`"
       :lines="lines"

@@ -45,7 +45,7 @@ const canMove = (f: Routed, by: -1 | 1) => {
 <template>
   <dd>
     <p v-if="!going.length">Nothing goes there yet.</p>
-    <ul class="names">
+    <ul class="names" :class="{ named: item.names_answers }">
       <li v-for="f in going" :key="f.key">
         <button class="act plain" :title="`Open “${f.name}”`" @click="emit('open', f.key)">{{ f.name }}</button>
         <NamesThere
@@ -56,11 +56,10 @@ const canMove = (f: Routed, by: -1 | 1) => {
           :refused="refused?.field === key ? refused : undefined"
           @set="(part, value) => set(`names.${f.key}.${part}`, value)"
         />
-        <span v-else></span>
-        <span class="moves">
+        <span class="moves small">
           <button class="act move" :disabled="!canMove(f, -1)" :aria-label="`${f.name} further up`" @click="move(f, -1)">↑</button>
           <button class="act move" :disabled="!canMove(f, 1)" :aria-label="`${f.name} further down`" @click="move(f, 1)">↓</button>
-          <button class="act small" :aria-label="`Leave ${f.name} off`" @click="route(f, false)">leave it off</button>
+          <button class="act" :aria-label="`Leave ${f.name} off`" @click="route(f, false)">leave it off</button>
         </span>
       </li>
       <li v-for="f in out" :key="f.key" class="out">
@@ -94,11 +93,21 @@ const canMove = (f: Routed, by: -1 | 1) => {
 }
 .names li {
   display: grid;
-  grid-template-columns: minmax(0, 10em) minmax(0, 1fr) auto;
-  gap: 2px 12px;
-  align-items: baseline;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 12px;
+  align-items: start;
   padding: 4px 0;
   border-bottom: 1px solid var(--rule);
+}
+/* What moves a field stands under its name, where what it is called needs the room beside it. */
+.named li {
+  grid-template: auto 1fr / minmax(0, 10em) minmax(0, 1fr);
+}
+.named .moves {
+  grid-area: 2 / 1;
+}
+.named .there {
+  grid-area: 1 / 2 / span 2;
 }
 .names .plain {
   text-decoration: none;
@@ -109,7 +118,7 @@ const canMove = (f: Routed, by: -1 | 1) => {
   text-decoration: underline;
 }
 .out span {
-  grid-column: 2 / -1;
+  grid-column: 2;
 }
 .move {
   text-decoration: none;
