@@ -9,7 +9,6 @@ import type { World } from './world';
 test.use({ shop: 'a shop of its own' });
 
 test('the walk: seats, a card, who is buying, and site details for tall trees', async ({ page, world, signIn, accessible }) => {
-  test.setTimeout(420_000);
   await signIn();
   const desk = new Desk(page);
 

@@ -33,7 +33,6 @@ async function putIn(page: Page, quantity: number): Promise<void> {
 }
 
 test('prices by the letter, worked out, answered and counted, and what leaves the shelf', async ({ page, world, signIn, accessible }) => {
-  test.setTimeout(420_000);
   await signIn();
   const desk = new Desk(page);
 

@@ -21,9 +21,9 @@ export class Desk {
   /** Presses what brings something, until that is there: what moves while it is pressed does not notice. */
   async bring(control: Locator, wanted: Locator): Promise<void> {
     await expect(async () => {
-      if (!(await wanted.isVisible())) await control.click({ timeout: 3_000 });
-      await expect(wanted).toBeVisible({ timeout: 5_000 });
-    }).toPass({ timeout: 60_000 });
+      if (!(await wanted.isVisible())) await control.click({ timeout: 8_000 });
+      await expect(wanted).toBeVisible({ timeout: 10_000 });
+    }).toPass({ timeout: 120_000 });
   }
 
   /** Chooses in a list that opens in place. */
@@ -31,9 +31,9 @@ export class Desk {
     const wanted = this.page.getByRole('option', typeof option === 'string' ? { name: option, exact: true } : { name: option }).first();
     // A list closes when what it hangs on moves, as when a change before it comes back from the server: whoever wants it opens it again.
     await expect(async () => {
-      if (!(await wanted.isVisible())) await list.click({ timeout: 3_000 });
-      await wanted.click({ timeout: 3_000 });
-    }).toPass({ timeout: 60_000 });
+      if (!(await wanted.isVisible())) await list.click({ timeout: 8_000 });
+      await wanted.click({ timeout: 8_000 });
+    }).toPass({ timeout: 120_000 });
     // The list fades away; the next must not be mistaken for it.
     await expect(this.page.getByRole('option')).toHaveCount(0);
   }

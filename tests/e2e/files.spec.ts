@@ -14,7 +14,6 @@ test('a picture of the site and a plan: chosen, refused, cancelled, gone on with
   signIn,
   accessible,
 }) => {
-  test.setTimeout(240_000);
   const plan = {
     name: 'the plan.pdf',
     mimeType: 'application/pdf',
@@ -97,7 +96,7 @@ test('a picture of the site and a plan: chosen, refused, cancelled, gone on with
     await page.getByRole('button', { name: 'Put 1 in the cart' }).click();
     await expect(page.getByText('A file for “Plan” is still on its way. Wait until it is there, or take it out.')).toBeVisible();
     connected = true;
-    await expect(plans.getByText('3 MB')).toBeVisible({ timeout: 20_000 });
+    await expect(plans.getByText('3 MB')).toBeVisible();
     await expect(page.getByText('is still on its way')).toBeHidden();
     await page.unroute('**/api/shop/v1/files/*');
   });
@@ -142,12 +141,8 @@ test('a picture of the site and a plan: chosen, refused, cancelled, gone on with
 
   await test.step('staff follow it, and the back office opens it', async () => {
     await page.goto(`${world.address}/console/orders/${number}`);
-    await expect(page.getByRole('button', { name: 'Plan, Back office: confirmed by the other side' })).toBeVisible({ timeout: 20_000 });
-    await expect(page.getByRole('button', { name: /^Picture of the site, To the shopper: / })).toHaveAttribute(
-      'data-sign',
-      'folded_sheet',
-      { timeout: 20_000 },
-    );
+    await expect(page.getByRole('button', { name: 'Plan, Back office: confirmed by the other side' })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Picture of the site, To the shopper: / })).toHaveAttribute('data-sign', 'folded_sheet');
     await accessible('an order with files');
     // Enlarged twice, the answers still have room to be read.
     await page.setViewportSize({ width: 640, height: 800 });

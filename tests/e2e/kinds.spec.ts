@@ -6,7 +6,6 @@ import { expect, test } from './fixtures';
 test.use({ shop: 'Kinds' });
 
 test('each further kind of answer is defined, asked, checked, and read back', async ({ page, signIn, accessible }) => {
-  test.setTimeout(240_000);
   await signIn();
   const desk = new Desk(page);
   const of = ['Zinc label, stamped, large'];

@@ -1,3 +1,4 @@
+import { Desk } from './desk';
 import { expect, test } from './fixtures';
 
 test('the names of a destination are set beside its fields and told before publishing', async ({ page, signIn, accessible }) => {
@@ -44,6 +45,32 @@ test('the names of a destination are set beside its fields and told before publi
     await expect(page.getByText(/^Undone/)).toBeVisible();
   }
   await expect(office.getByLabel('What Typeface is called there')).toHaveValue('');
+});
+
+test('an answer stands with the order as a value, and the lines of one product leave otherwise', async ({ page, signIn, accessible }) => {
+  await signIn();
+  await page.goto('/console/fields/back_office?by=destinations');
+  const office = page.getByRole('region', { name: 'The destination back_office' });
+  const desk = new Desk(page);
+  await office.getByRole('button', { name: 'How Typeface stands there' }).click();
+  await desk.choose(office, 'As what Typeface stands there', 'a value of that name');
+  await desk.choose(office, 'With what Typeface stands there', 'the order');
+  await desk.choose(office, 'A product or field whose lines leave otherwise for Back office', /^Zinc label, stamped, small$/);
+  await desk.choose(office, 'How Zinc label, stamped, small leaves for Back office', 'as the lines of its components');
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await accessible('how lines leave');
+  await page.reload();
+  await expect(office.getByLabel('With what Typeface stands there')).toHaveText('the order');
+  await page.getByRole('link', { name: /^Versions/ }).click();
+  await expect(page.getByRole('main')).toContainText(/lines of “Zinc label, stamped, small” leave for it\s+as their components/);
+  await expect(page.getByRole('main')).toContainText(/writes “Typeface” as a line of text\s+a value under its name/);
+  await expect(page.getByRole('main')).toContainText(/writes “Typeface” with what it is about\s+the order/);
+  await page.goto('/console/fields/back_office?by=destinations');
+  await office.getByRole('button', { name: 'Zinc label, stamped, small leaves as the others' }).click();
+  await desk.choose(office, 'As what Typeface stands there', 'a line of text');
+  await desk.choose(office, 'With what Typeface stands there', 'its line');
+  await page.getByRole('link', { name: /^Versions/ }).click();
+  await expect(page.getByRole('main')).not.toContainText('Typeface” as');
 });
 
 test('a page calls everything as the shopper reads it', async ({ page, signIn }) => {

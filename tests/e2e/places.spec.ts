@@ -11,7 +11,6 @@ test('a maker is made, its code matched, a line given to the workbench, and what
   signIn,
   accessible,
 }) => {
-  test.setTimeout(300_000);
   await signIn();
   const desk = new Desk(page);
 

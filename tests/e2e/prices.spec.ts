@@ -9,7 +9,6 @@ import { root } from './world';
 // Every row that the core made of a hundred thousand carts (the core's tests write them down), with what they weigh and under which codes they are sold,
 // against a slow calculation in fractions that also decides what is asked.
 test('a second calculation in exact fractions agrees to the cent and the row', async () => {
-  test.setTimeout(240_000);
   const lines = createInterface({ input: createReadStream(join(root, 'artifacts/reference/prices.jsonl')) });
   let shop: Shop | undefined;
   let carts = 0;

@@ -15,7 +15,6 @@ interface Booked {
 test.use({ expected: [/Blocked script execution in 'about:srcdoc'/] });
 
 test('one wording, from the manager’s desk to the back office', async ({ page, world, signIn, accessible }) => {
-  test.setTimeout(180_000);
   let number = '';
   await page.goto('/console');
   await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();

@@ -37,7 +37,6 @@ const PATHS = { line: '/cart', contact: '/checkout/contact', delivery: '/checkou
 
 for (const seed of [1, 2]) {
   test(`a shopper who wanders about loses nothing that was typed and not replaced, ${seed}`, async ({ page }) => {
-    test.setTimeout(240_000);
     // Numbers that look drawn, the same for a seed (the constants of Numerical Recipes’ linear congruential generator; from memory).
     let state = seed;
     const random = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
