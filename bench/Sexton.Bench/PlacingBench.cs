@@ -23,6 +23,16 @@ internal static class PlacingBench
     private const int Clients = 16;
     private const int Each = 40;
 
+    // So many orders differ in what was answered; the same over and over would weigh less than orders do.
+    private const int Variety = 200;
+
+    private static readonly string[] Words =
+    [
+        .. "Zoë Großmutter quince medlar orchard gate wall south north lane cottage brisk steady stroller label zinc slate copper Clarendon Roman plain hung stake red blue white bench under behind the for with and from to by 48 2026 12.5 110 Quarry Aldmoor Farrant Odile Tamsin hedge beech hornbeam tulip crocus squill allium iris present birthday happy planting week ladder tie soft firm pot compost bark mulch parcel neighbour key shed porch dog cable overhead narrow steep".Split(
+            ' '
+        ),
+    ];
+
     private static long _revision = 1_000_000_000;
 
     private static readonly KeyVault Vault = new(new byte[32]);
@@ -185,18 +195,21 @@ internal static class PlacingBench
     private static async Task<AttemptRow[]> PrepareAsync(NpgsqlDataSource source, int count, Func<int, string>? field = null)
     {
         var (key, wrapped) = Vault.Make();
-        var content = AttemptContent.Seal(Content(field ?? (static i => $"field_{i}")), key);
+        var contents = Enumerable
+            .Range(0, Variety)
+            .Select(seed => AttemptContent.Seal(Content(field ?? (static i => $"field_{i}"), new Random(seed)), key))
+            .ToArray();
         var now = DateTimeOffset.UtcNow;
         var attempts = Enumerable
             .Range(0, count)
-            .Select(_ => new AttemptRow
+            .Select(n => new AttemptRow
             {
                 Id = Guid.CreateVersion7(),
                 CartId = Guid.NewGuid(),
                 ClientKey = Guid.NewGuid().ToString(),
                 BodyHash = [],
                 Key = wrapped,
-                Content = content,
+                Content = contents[n % Variety],
                 TotalMinor = 0,
                 PaymentToken = "",
                 State = AttemptState.Paying,
@@ -256,7 +269,14 @@ internal static class PlacingBench
         return attempts;
     }
 
-    private static OrderContent Content(Func<int, string> field) =>
+    // As long as the shop makes them.
+    private static string LineId(int line) => $"3f9c0a7be21{line}";
+
+    // As people answer: a word or two, or a sentence.
+    private static string Answer(Random random) =>
+        string.Join(' ', Enumerable.Range(0, random.Next(8) == 0 ? 9 : random.Next(1, 5)).Select(_ => Words[random.Next(Words.Length)]));
+
+    private static OrderContent Content(Func<int, string> field, Random random) =>
         new()
         {
             Version = 1,
@@ -266,7 +286,7 @@ internal static class PlacingBench
                     .. Enumerable
                         .Range(0, 5)
                         .Select(i => new OrderPrice(
-                            $"line{i}",
+                            LineId(i),
                             null,
                             PriceRowKind.Goods,
                             null,
@@ -290,7 +310,7 @@ internal static class PlacingBench
                 .. Enumerable
                     .Range(0, 5)
                     .Select(i => new OrderLine(
-                        $"line{i}",
+                        LineId(i),
                         $"P{i}",
                         $"Product {i}",
                         1,
@@ -309,16 +329,17 @@ internal static class PlacingBench
             [
                 .. Enumerable
                     .Range(0, 40)
-                    .Select(i => new OrderAnswer(
-                        i < 36 ? $"line{i % 5}" : null,
+                    .Select(i => (Place: i, Text: Answer(random)))
+                    .Select(a => new OrderAnswer(
+                        a.Place < 36 ? LineId(a.Place % 5) : null,
                         null,
-                        field(i),
-                        $"The question number {i}",
-                        AnswerValue.Of($"Für Großmutter Zoë, answer {i}"),
-                        $"Für Großmutter Zoë, answer {i}"
+                        field(a.Place),
+                        $"The question number {a.Place}",
+                        AnswerValue.Of(a.Text),
+                        a.Text
                     )
                     {
-                        Sensitive = i % 10 == 9,
+                        Sensitive = a.Place % 10 == 9,
                     }),
             ],
         };

@@ -92,6 +92,9 @@ public sealed class NamesTests
         "20261201, Small",
         "20261201, Small"
     )]
+    [InlineData("country", "{}", "\"DE\"", "{}", "DE", "Germany")]
+    [InlineData("country", "{}", "\"DE\"", """{"values":{"DE":"D","IE":"IRL"}}""", "D", "D")]
+    [InlineData("country", "{}", "\"FR\"", """{"values":{"DE":"D"}}""", "FR", "France")]
     [InlineData("line_text", "{}", "\"medium\"", """{"values":{"medium":"M"},"days":"dotted"}""", "medium", "medium")]
     public void An_answer_is_called_there(string type, string settings, string answer, string words, string system, string message)
     {
@@ -194,6 +197,8 @@ public sealed class NamesTests
     [InlineData("names.size.values.medium", "null", "null")]
     [InlineData("names.size.values.medium", "\"M\\nL\"", "!")]
     [InlineData("names.size.values.Not a key", "\"M\"", "!")]
+    [InlineData("names.size.values.DE", "\"D\"", "\"D\"")]
+    [InlineData("names.size.values.DEU", "\"D\"", "!")]
     [InlineData("names.size.days", "\"dotted\"", "\"dotted\"")]
     [InlineData("names.size.as_value", "true", "true")]
     [InlineData("names.size.as_value", "3", "!")]

@@ -55,11 +55,13 @@ public sealed class PriceReferenceTests
             {
                 evaluation.Run(plan, shop, shops.Cart(plan), Fixture.Today);
                 refused += evaluation.Problems.Any(static p => p.Refusal.Key == ShopperMessages.TwoPrices) ? 1 : 0;
-                evaluation.Problems.ShouldNotContain(static p => p.Refusal.Key == ShopperMessages.PriceOutOfRange);
+
+                // Plain, since a hundred thousand expressions would be compiled.
+                evaluation.Problems.Any(static p => p.Refusal.Key == ShopperMessages.PriceOutOfRange).ShouldBeFalse();
 
                 // Whatever is taken off, nobody is paid for buying, and no tax is below nothing.
                 evaluation.TotalMinor.ShouldBeGreaterThanOrEqualTo(0);
-                evaluation.Taxes.ShouldAllBe(static t => t.TaxMinor >= 0 && t.BaseMinor >= 0);
+                evaluation.Taxes.All(static t => t.TaxMinor >= 0 && t.BaseMinor >= 0).ShouldBeTrue();
                 (
                     evaluation.Rows.Sum(static row => row.SumMinor)
                     + (shop.Tax.PricesIncludeTax ? 0 : evaluation.Taxes.Sum(static t => t.TaxMinor))

@@ -43,6 +43,7 @@ public sealed class JobTests
         static number => $"http://localhost/console/orders/{number}"
     );
     private static readonly MailConnection NoMail = new("", 0, TimeSpan.Zero);
+    private static readonly EmailKind[] Messages = [new StaffEmailKind(Sender, NoMail), new RecipientEmailKind(Sender, NoMail)];
     private static readonly MakerKind Maker = new(WayOut.None, static (id, sha256) => $"http://localhost/{id}/{sha256}");
     private static readonly FileValue Photograph = new("site.jpg", 82_000, new string('a', 64));
 
@@ -148,7 +149,7 @@ public sealed class JobTests
     [MemberData(nameof(ArtefactTests.AwkwardTexts), MemberType = typeof(ArtefactTests))]
     public void A_message_that_says_an_awkward_answer_has_it_at_its_place_too(string text)
     {
-        foreach (var kind in new EmailKind[] { new StaffEmailKind(Sender, NoMail), new RecipientEmailKind(Sender, NoMail) })
+        foreach (var kind in Messages)
         {
             var order = Made(
                 [new(null, null, "card", "Message", text), new(null, null, "to", "To", "ada@seat.example")],

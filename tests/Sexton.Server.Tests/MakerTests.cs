@@ -196,6 +196,72 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         (await manager.RemoveAsync("kept")).Status.ShouldBe(204);
     }
 
+    // It goes as it was when it was sent, and is found as it was sent; whoever corrects it later sends it as it is then.
+    [Fact]
+    public async Task What_is_published_while_a_maker_is_asked_counts_from_the_next_time_on()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await AddMakerAsync(manager, "slow", "makers/quill/");
+        await manager.ChangeAsync("slow", "names.inscription.name.en", "words");
+        await PublishAsync(manager);
+        (await ImportAsync(manager, "slow", "item code,code there\r\nLA-SLATE-1,QS-10\r\n")).Status.ShouldBe(200);
+        await world.DialAsync("makers/quill", new JsonObject { ["slowMs"] = 900 });
+        var number = await BuyAsync("In between");
+        await World.UntilAsync(
+            async () =>
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    $"select count(*) from lanes l join orders o on o.id = l.order_id where o.number = {number} and l.destination = 'slow' and l.state = {(int)Core.Trail.DeliveryState.Sending}"
+                ) == 1,
+            "it is being sent"
+        );
+        await manager.ChangeAsync("slow", "names.inscription.name.en", "other words");
+        await PublishAsync(manager);
+        await World.UntilAsync(async () => await SignAsync(number, "slow") == "sealed_sheet", "found as it was sent");
+        await world.DialAsync("makers/quill", new JsonObject());
+        (await JobAsync(number))["job"]!["answers"]!.ToJsonString().ShouldBe("""{"words":"In between"}""");
+        await world.ReviseAsync(number, "inscription", "Corrected", "Corrected");
+        await World.UntilAsync(
+            async () => (await JobAsync(number))["job"]!["answers"]!.ToJsonString() == """{"other words":"Corrected"}""",
+            "as it is now"
+        );
+        await World.UntilAsync(async () => await SignAsync(number, "slow") == "sealed_sheet", "and found so");
+    }
+
+    [Fact]
+    public async Task A_file_of_codes_of_which_half_arrived_changes_nothing()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await ImportAsync(manager, "back_office", "item code,code there\r\nA,B\r\n")).Status.ShouldBe(200);
+        using (var content = new HalfSent("item code,code there\r\nA,C\r\nD,E\r\n"))
+        {
+            await Should.ThrowAsync<HttpRequestException>(() =>
+                manager.Http.SendContentAsync(HttpMethod.Post, "api/console/v1/destinations/back_office/codes/file", content)
+            );
+        }
+
+        var codes = (await manager.Http.GetAsync("api/console/v1/destinations/back_office/codes")).Json["codes"]!.AsArray();
+        codes.ShouldHaveSingleItem()!["code"]!.GetValue<string>().ShouldBe("B");
+        (await ImportAsync(manager, "back_office", "item code,code there\r\nA,\r\n")).Status.ShouldBe(200);
+    }
+
+    /// <summary>A body that says it is twice as long as it is, and breaks off.</summary>
+    private sealed class HalfSent(string text) : HttpContent
+    {
+        protected override async Task SerializeToStreamAsync(System.IO.Stream stream, TransportContext? context)
+        {
+            await stream.WriteAsync(Encoding.UTF8.GetBytes(text));
+            await stream.FlushAsync();
+            throw new IOException("The line is cut.");
+        }
+
+        protected override bool TryComputeLength(out long length)
+        {
+            length = 2 * text.Length;
+            return true;
+        }
+    }
+
     private async Task AddMakerAsync(Manager manager, string key, string path, bool onlyByHand = false)
     {
         (

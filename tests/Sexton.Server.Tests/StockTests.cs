@@ -116,15 +116,16 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
         }
     }
 
-    /// <summary>A thousand times ten attempts at the last one of two things, in either order; some become orders, some end.</summary>
+    /// <summary>Again and again ten attempts at the last one of two things, in either order; some become orders, some end.</summary>
     [Fact]
-    public async Task A_thousand_times_the_last_component_is_held_once_and_never_twice()
+    public async Task Again_and_again_the_last_component_is_held_once_and_never_twice()
     {
         // In a database without a server, so that nobody sends what is placed here.
+        const int Rounds = 300;
         var random = new Random(7);
         await using var source = NpgsqlDataSource.Create(await Postgres.CloneAsync());
         var (held, ended, taken) = (0, 0, 0);
-        for (var round = 0; round < 1000; round++)
+        for (var round = 0; round < Rounds; round++)
         {
             await CountAsync(source, "tie/last", 1);
             await CountAsync(source, "tie/other", 1);
@@ -173,8 +174,8 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
             }
         }
 
-        (held, ended + taken).ShouldBe((1000, 1000));
-        Math.Min(ended, taken).ShouldBeGreaterThan(300);
+        (held, ended + taken).ShouldBe((Rounds, Rounds));
+        Math.Min(ended, taken).ShouldBeGreaterThan(Rounds / 3);
 
         AttemptRow Attempt(Guid id, Guid cartOf)
         {

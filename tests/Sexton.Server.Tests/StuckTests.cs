@@ -72,6 +72,33 @@ public sealed class StuckTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task Two_who_hand_over_and_settle_one_delivery_at_once_do_it_once()
+    {
+        using var manager = await world.SignedInAsync();
+        using var support = await world.SignedInAsync(World.Support);
+        var number = await GivenUpAsync("Hal");
+        var row = await StuckAsync(manager, number);
+        var tamsin = (await support.GetAsync("api/console/v1/deliveries/people"))
+            .Json.AsArray()
+            .Single(static p => p!["name"]!.GetValue<string>() == "Tamsin Oakes")!["id"]!.GetValue<string>();
+        (await Task.WhenAll(HandOverAsync(manager, row, tamsin, "one"), HandOverAsync(support, row, tamsin, "other")))
+            .Select(static r => r.Status)
+            .ShouldBe([204, 204]);
+        (await StuckAsync(manager, number))["with"]!["note"]!.GetValue<string>().ShouldBeOneOf("one", "other");
+
+        (await Task.WhenAll(SettleAsync(manager, row, "by one"), SettleAsync(support, row, "by the other")))
+            .Select(static r => r.Status)
+            .Order()
+            .ShouldBe([204, 409]);
+        (
+            await Postgres.ScalarAsync<long>(
+                world.Database,
+                $"select count(*) from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and t.detail like '%settled it by hand%'"
+            )
+        ).ShouldBe(1);
+    }
+
+    [Fact]
     public async Task What_needs_attention_is_counted_where_it_is_and_not_from_what_is_listed()
     {
         using var manager = await world.SignedInAsync();

@@ -95,11 +95,16 @@ test('a maker is made, its code matched, a line given to the workbench, and what
   await test.step('what is refused is handed over and settled, and what is paused waits', async () => {
     await world.dial('mail', { refusedRate: 1 });
     const number = await buyOne(world, 'LA-ZINC-L', { words_on_the_label: 'Ada' });
+    const other = await buyOne(world, 'LA-ZINC-L', { words_on_the_label: 'Bo' });
     await page.getByRole('link', { name: 'Deliveries' }).click();
     const row = page.getByRole('row', { name: new RegExp(`${number}.*To the shopper`) });
     // Without loading the page anew.
     await expect(row.getByText('The mail server refused it')).toBeVisible();
-    await world.dial('mail', {});
+
+    // From there its evidence is one click away, and back the list stands as it was.
+    await row.getByRole('link', { name: String(number) }).click();
+    await expect(page.getByRole('region', { name: /^Evidence/ })).toContainText('The mail server refused it');
+    await page.goBack();
     await row.getByRole('button', { name: 'hand over' }).click();
     await desk.chooseIn(page.getByRole('combobox', { name: 'To whom' }), 'Imre Halloway');
     await page.getByLabel('what is to be done').fill('ask for another address');
@@ -109,6 +114,11 @@ test('a maker is made, its code matched, a line given to the workbench, and what
     await page.getByLabel('Why nothing more is done about it').fill('told by telephone');
     await page.getByRole('button', { name: 'Settle it by hand' }).click();
     await expect(row).toHaveCount(0);
+    const third = await buyOne(world, 'LA-ZINC-L', { words_on_the_label: 'Cy' });
+    await expect(page.getByRole('row', { name: new RegExp(`${third}.*To the shopper`) })).toBeVisible();
+    await world.dial('mail', {});
+    await page.getByRole('button', { name: 'Send again all that needs attention at To the shopper' }).click();
+    for (const left of [other, third]) await expect(page.getByRole('row', { name: new RegExp(`${left}.*To the shopper`) })).toHaveCount(0);
     await page.getByRole('button', { name: 'Pause Ferrow Works' }).click();
     await page.getByLabel('Why nothing is sent to Ferrow Works for now').fill('stock count');
     await page.getByRole('button', { name: 'Pause it' }).click();

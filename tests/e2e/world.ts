@@ -110,7 +110,10 @@ export class World {
     }
   }
 
-  async dial(standIn: 'mail' | 'back-office' | 'payments' | 'tax-registry' | 'makers/ferrow', setting: object): Promise<void> {
+  async dial(
+    standIn: 'mail' | 'back-office' | 'payments' | 'tax-registry' | 'makers/ferrow' | 'makers/quill',
+    setting: object,
+  ): Promise<void> {
     await fetch(`${this.standInAddress}/${standIn}/dial`, {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },

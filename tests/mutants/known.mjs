@@ -445,4 +445,32 @@ export const known = [
     to: '',
     tests: server('OrderSearchTests'),
   },
+  {
+    what: 'a note of the back office counts wherever it stands',
+    file: 'src/Sexton.Destinations/BackOffice/SaleReader.cs',
+    from: 'n.Text is not null && !elsewhere.Contains(slot)',
+    to: 'n.Text is not null',
+    tests: server('WrittenWholeTests'),
+  },
+  {
+    what: 'how a line leaves is said by its product before the field',
+    file: 'src/Sexton.Destinations/SentOrder.cs',
+    from: 'To.Plain.FieldsLeave.TryGetValue(field, out var leaving) || To.Plain.ProductsLeave.TryGetValue(line.ProductCode, out leaving)',
+    to: 'To.Plain.ProductsLeave.TryGetValue(line.ProductCode, out var leaving) || To.Plain.FieldsLeave.TryGetValue(field, out leaving)',
+    tests: server('WrittenWholeTests'),
+  },
+  {
+    what: 'two settle one delivery',
+    file: 'src/Sexton.Server/Deliveries/DeliveryActions.cs',
+    from: 'select * from lanes where id = {id} for update',
+    to: 'select * from lanes where id = {id}',
+    tests: server('StuckTests'),
+  },
+  {
+    what: 'a wording in one language takes the others away',
+    file: CORE + 'Register/Edits/WordingEdit.cs',
+    from: 'EditValue.With(now, language',
+    to: 'EditValue.With(usual, language',
+    tests: server('WordingTests'),
+  },
 ];

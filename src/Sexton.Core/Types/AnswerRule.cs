@@ -94,7 +94,7 @@ public abstract class AnswerRule
     /// <param name="language">The language of the shopper.</param>
     public abstract string TextOf(AnswerValue value, string language);
 
-    /// <summary>The same as systems get it: a day as ISO 8601 writes it, a number with a point, an amount with the code of its currency (ISO 4217).</summary>
+    /// <summary>The same as systems get it: a day as ISO 8601 writes it, a number with a point, an amount with the code of its currency (ISO 4217), a country by its code (ISO 3166-1).</summary>
     /// <param name="value">The canonical value.</param>
     /// <param name="language">The language of the shopper, in which words stand here too.</param>
     public virtual string SystemTextOf(AnswerValue value, string language) => TextOf(value, language);

@@ -5,7 +5,7 @@ using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
 
-/// <summary>A country. The value is its code (ISO 3166-1 alpha-2), the text its English name.</summary>
+/// <summary>A country. The value is its code (ISO 3166-1 alpha-2), which systems get; the text for people its English name.</summary>
 public sealed class Country : FieldType
 {
     private const string Only = "only";
@@ -25,13 +25,16 @@ public sealed class Country : FieldType
 
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) =>
-        new ChoiceRule([
-            .. (settings.Texts(Only) is { IsEmpty: false } only ? Regions.Of(only) : Regions.All).Select(static c => new Choice
-            {
-                Key = c.Key,
-                Label = LanguageMap.Of(c.Value),
-            }),
-        ]);
+        new CountryRule(
+            [
+                .. (settings.Texts(Only) is { IsEmpty: false } only ? Regions.Of(only) : Regions.All).Select(static c => new Choice
+                {
+                    Key = c.Key,
+                    Label = LanguageMap.Of(c.Value),
+                }),
+            ],
+            WordsThere.None
+        );
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings)
@@ -40,5 +43,13 @@ public sealed class Country : FieldType
         {
             yield return new SettingProblem(Only, "No country is left to choose. Name one, or take the limit away.");
         }
+    }
+
+    // A system reads the code, where it has no word of its own for the country.
+    private sealed class CountryRule(ImmutableArray<Choice> countries, WordsThere words) : ChoiceRule(words.Of(countries))
+    {
+        public override AnswerRule With(WordsThere words) => new CountryRule(countries, words);
+
+        public override string SystemTextOf(AnswerValue value, string language) => words.Values.GetValueOrDefault(value.Text!, value.Text!);
     }
 }

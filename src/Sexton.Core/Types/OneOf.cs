@@ -50,7 +50,7 @@ public sealed class OneOf : FieldType
 
 /// <summary>Reads the key of one of several choices.</summary>
 /// <param name="choices">The choices in their order.</param>
-internal sealed class ChoiceRule(ImmutableArray<Choice> choices) : AnswerRule
+internal class ChoiceRule(ImmutableArray<Choice> choices) : AnswerRule
 {
     private readonly ChoiceIndex _index = new(choices);
 

@@ -1200,6 +1200,8 @@ namespace Sexton.Data.Migrations
                         .HasDatabaseName("ix_lanes_settled_at")
                         .HasFilter("settled_at is not null");
 
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex(new[] { "SettledAt" }, "ix_lanes_settled"), "brin");
+
                     b.HasIndex(new[] { "OrderId" }, "ix_lanes_stuck")
                         .HasDatabaseName("ix_lanes_order_id")
                         .HasFilter("state in (4, 5)");

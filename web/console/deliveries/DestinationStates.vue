@@ -68,7 +68,14 @@ async function pause(key: string, reason: string): Promise<void> {
           >
           <template v-else-if="row.switched_off">switched off</template>
           <template v-else>taking</template>
-          <div v-if="row.attention" class="call small">{{ row.attention === 1 ? '1 needs' : `${row.attention} need` }} attention</div>
+          <div v-if="row.attention" class="call small">
+            {{ row.attention === 1 ? '1 needs' : `${row.attention} need` }} attention<template v-if="may('deliver') && row.attention > 1"
+              >;
+              <button class="act" :disabled="busy" :aria-label="`Send again all that needs attention at ${row.name}`" @click="tryNow(row)">
+                send all again
+              </button></template
+            >
+          </div>
         </td>
         <td>
           <span v-if="row.waiting" class="waiting"

@@ -68,7 +68,9 @@ const handOver = (row: Row, note: string) =>
           <tr>
             <td><MarkSign :sign="signOf(row)" /></td>
             <td>
-              <RouterLink :to="`/orders/${row.order}`">{{ row.order }}</RouterLink>
+              <RouterLink :to="{ path: `/orders/${row.order}`, query: { destination: row.destination, slot: row.slot ?? undefined } }">{{
+                row.order
+              }}</RouterLink>
             </td>
             <td>
               {{ row.name }}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import MadeLines from '../orders/MadeLines.vue';
 import EvidencePanel from '../orders/EvidencePanel.vue';
@@ -30,6 +31,23 @@ const trail = useQuery({
   enabled: computed(() => page.isSuccess.value),
   refetchInterval: (query) => (query.state.data?.answers.some((a) => a.marks.some(isOnTheWay)) ? 1_500 : 15_000),
 });
+
+// Whoever comes from a delivery sees its evidence: the answer that is not as sent, or the first that was to arrive there.
+const route = useRoute();
+let isOpened = false;
+watch(
+  () => trail.data.value,
+  (read) => {
+    const { destination, slot } = route.query;
+    if (!read || isOpened || typeof destination !== 'string' || !may('covered')) return;
+    isOpened = true;
+    const arrives = (a: Schemas['TrailRow']) =>
+      a.marks.some((m) => m.destination === destination && (m.expectation === 'verbatim' || m.expectation === 'adapted'));
+    const row = read.answers.find((a) => a.slot === slot) ?? read.answers.find(arrives);
+    if (row) chosen.value = { slot: row.slot, destination };
+  },
+  { immediate: true },
+);
 
 const order = computed(() => page.data.value);
 const wrong = computed(() => {

@@ -72,11 +72,14 @@ internal static class NamesEdit
     )
     {
         var word = EditValue.Text(OrEmpty(value), path, LongestWord);
-        return !FieldKey.IsValid(key) ? throw Unknown(path)
+        return !CanBeNamed(key) ? throw Unknown(path)
             : word.Contains('\n', StringComparison.Ordinal) ? throw new DraftEditException(path, "Give it on one line.")
             : word.Length == 0 ? values.Remove(key)
             : values.SetItem(key, word);
     }
+
+    // A choice has a key as fields have; a country has its code.
+    private static bool CanBeNamed(string key) => FieldKey.IsValid(key) || (key.Length == 2 && key.All(char.IsAsciiLetterUpper));
 
     private static T? OrNone<T>(JsonElement value, string path, string wrong)
         where T : struct, Enum => value.ValueKind == JsonValueKind.Null ? null : EditValue.Word<T>(value, path, wrong);
