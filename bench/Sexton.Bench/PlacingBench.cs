@@ -272,9 +272,15 @@ internal static class PlacingBench
     // As long as the shop makes them.
     private static string LineId(int line) => $"3f9c0a7be21{line}";
 
-    // As people answer: a word or two, or a sentence.
-    private static string Answer(Random random) =>
-        string.Join(' ', Enumerable.Range(0, random.Next(8) == 0 ? 9 : random.Next(1, 5)).Select(_ => Words[random.Next(Words.Length)]));
+    // As people answer: a word or two, or a sentence; not longer than is asked for.
+    private static string Answer(Random random)
+    {
+        var text = string.Join(
+            ' ',
+            Enumerable.Range(0, random.Next(8) == 0 ? 9 : random.Next(1, 5)).Select(_ => Words[random.Next(Words.Length)])
+        );
+        return text.Length <= BenchRegister.Longest ? text : text[..BenchRegister.Longest].TrimEnd();
+    }
 
     private static OrderContent Content(Func<int, string> field, Random random) =>
         new()

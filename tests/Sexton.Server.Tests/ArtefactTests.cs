@@ -23,27 +23,7 @@ namespace Sexton.Server.Tests;
 /// </summary>
 public sealed class ArtefactTests
 {
-    private static readonly LineFacts Facts = new(
-        "A",
-        null,
-        "Things",
-        [],
-        System.Collections.Immutable.ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty,
-        Ships: true,
-        CatalogueMinor: 1
-    );
-    private static readonly ShopperEmailKind Email = new(
-        new EmailSettings(
-            "Shop",
-            static () => new MailboxAddress("Shop", "shop@marrowby.example"),
-            "marrowby.example",
-            static reference => new MailboxAddress("", $"{reference}@shop.example"),
-            id => $"http://localhost/{id}",
-            (id, sha256) => $"http://localhost/{id}/files/{sha256}",
-            static number => $"http://localhost/console/orders/{number}"
-        ),
-        new MailConnection("", 0, TimeSpan.Zero)
-    );
+    private static readonly ShopperEmailKind Email = new(Senders.Shop, Senders.NoMail);
     private static readonly BackOfficeKind BackOffice = new(WayOut.None, (id, sha256) => $"http://localhost/{id}/{sha256}");
     private static readonly SentOrder Order = MakeOrder();
 
@@ -439,8 +419,8 @@ public sealed class ArtefactTests
             ),
             Lines =
             [
-                new("a", "A-1", "Product 1", 1, Facts) { Units = ["u1", "u2"], UnitName = "Seat" },
-                new("b", "B-1", "Yes 1", 11, Facts),
+                new("a", "A-1", "Product 1", 1, Senders.Goods) { Units = ["u1", "u2"], UnitName = "Seat" },
+                new("b", "B-1", "Yes 1", 11, Senders.Goods),
             ],
             Answers =
             [

@@ -24,26 +24,11 @@ namespace Sexton.Server.Tests;
 /// </summary>
 public sealed class JobTests
 {
-    private static readonly LineFacts Facts = new(
-        "A",
-        null,
-        "Things",
-        [],
-        ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty,
-        Ships: true,
-        CatalogueMinor: 1
-    );
-    private static readonly EmailSettings Sender = new(
-        "Shop",
-        static () => new MailboxAddress("Shop", "shop@marrowby.example"),
-        "marrowby.example",
-        static reference => new MailboxAddress("", $"{reference}@shop.example"),
-        static id => $"http://localhost/{id}",
-        static (id, sha256) => $"http://localhost/{id}/files/{sha256}",
-        static number => $"http://localhost/console/orders/{number}"
-    );
-    private static readonly MailConnection NoMail = new("", 0, TimeSpan.Zero);
-    private static readonly EmailKind[] Messages = [new StaffEmailKind(Sender, NoMail), new RecipientEmailKind(Sender, NoMail)];
+    private static readonly EmailKind[] Messages =
+    [
+        new StaffEmailKind(Senders.Shop, Senders.NoMail),
+        new RecipientEmailKind(Senders.Shop, Senders.NoMail),
+    ];
     private static readonly MakerKind Maker = new(WayOut.None, static (id, sha256) => $"http://localhost/{id}/{sha256}");
     private static readonly FileValue Photograph = new("site.jpg", 82_000, new string('a', 64));
 
@@ -189,7 +174,7 @@ public sealed class JobTests
                 Prices = new([new("a", null, PriceRowKind.Goods, null, "Product 1", 1, 1, 1, 0, 0)], IncludeTax: true, 1, "EUR"),
                 Lines =
                 [
-                    new("a", "A-1", "Product 1", 2, Facts)
+                    new("a", "A-1", "Product 1", 2, Senders.Goods)
                     {
                         Units = ["u1", "u2"],
                         UnitName = "Seat",

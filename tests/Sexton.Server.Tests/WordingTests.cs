@@ -9,24 +9,14 @@ using Sexton.Core.Values;
 using Sexton.Destinations;
 using Sexton.Destinations.Email;
 using Sexton.Destinations.ShopperEmail;
+using Sexton.Server.Tests.Support;
 
 namespace Sexton.Server.Tests;
 
 /// <summary>What a message says, by language; and whether it says what it costs.</summary>
 public sealed class WordingTests
 {
-    private static readonly ShopperEmailKind Email = new(
-        new EmailSettings(
-            "Shop",
-            static () => new MailboxAddress("Shop", "shop@marrowby.example"),
-            "marrowby.example",
-            static reference => new MailboxAddress("", $"{reference}@shop.example"),
-            static id => $"http://shop.example/orders/{id:N}",
-            static (id, sha256) => $"http://shop.example/{id:N}/{sha256}",
-            static number => $"http://localhost/console/orders/{number}"
-        ),
-        new MailConnection("", 0, TimeSpan.Zero)
-    );
+    private static readonly ShopperEmailKind Email = new(Senders.Shop, Senders.NoMail);
     private static readonly DestinationKinds Kinds = new([Email]);
 
     [Theory]
@@ -140,28 +130,7 @@ public sealed class WordingTests
                             Group = "household",
                             Country = "IE",
                             Day = new DateOnly(2026, 11, 25),
-                            Lines =
-                            [
-                                new(
-                                    "a",
-                                    "TR-1",
-                                    "Quince",
-                                    2,
-                                    new LineFacts(
-                                        "TR-1",
-                                        null,
-                                        "Trees",
-                                        [],
-                                        System
-                                            .Collections
-                                            .Immutable
-                                            .ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>
-                                            .Empty,
-                                        Ships: true,
-                                        CatalogueMinor: 8_950
-                                    )
-                                ),
-                            ],
+                            Lines = [new("a", "TR-1", "Quince", 2, Senders.Goods)],
                             Prices = new(
                                 [new("a", null, PriceRowKind.Goods, null, "Quince", 2, 8_950, 17_900, 230_000, 3_347)],
                                 IncludeTax: true,

@@ -45,17 +45,30 @@ export class ApiShopper {
   }
 }
 
+/** A line that somebody puts into the cart. */
+export interface BoughtLine {
+  product: string;
+  quantity: number;
+  answers: Record<string, unknown>;
+  units?: { id: string; answers: Record<string, unknown> }[];
+}
+
 /** Buys one of a product, and gives the number of the order. */
-export async function buyOne(world: World, product: string, answers: Record<string, unknown>): Promise<number> {
+export const buyOne = (world: World, product: string, answers: Record<string, unknown>): Promise<number> =>
+  buy(world, [{ product, quantity: 1, answers }]);
+
+/** Buys some lines as Odile Farrant, and gives the number of the order. */
+export async function buy(world: World, lines: BoughtLine[], answers: Record<string, unknown> = {}): Promise<number> {
   const { send } = new ApiShopper(world.address);
   const key = randomUUID();
-  await send('POST', '/api/shop/v1/cart/lines', { product, quantity: 1, answers }, { 'Idempotency-Key': key });
+  for (const [i, line] of lines.entries()) await send('POST', '/api/shop/v1/cart/lines', line, { 'Idempotency-Key': `${key}.${i}` });
   const told = (await send('PUT', '/api/shop/v1/cart/answers', {
     step: 'delivery',
     answers: {
       name: 'Odile Farrant',
       email: 'odile@farrant.example',
       delivery_address: { street: 'Quarry Lane 4', town: 'Aldmoor', country: 'IE' },
+      ...answers,
     },
   })) as { evaluation: { offer: object } };
   const paid = (await send(

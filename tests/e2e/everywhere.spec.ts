@@ -1,6 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
 import { ApiManager } from './apiManager';
-import { ApiShopper } from './apiShopper';
+import { buy } from './apiShopper';
 import { Desk } from './desk';
 import { expect, test } from './fixtures';
 
@@ -123,43 +123,28 @@ test('two makers, three messages and a word of the back office’s own: each ans
     await desk.publish('Arrive everywhere');
   });
 
-  const send = new ApiShopper(world.address).send;
-  const buy = async (words: string[]): Promise<number> => {
-    const key = () => ({ 'Idempotency-Key': crypto.randomUUID() });
-    for (const word of words)
-      await send('POST', '/api/shop/v1/cart/lines', { product: 'LA-ZINC-L', quantity: 1, answers: { words: word } }, key());
-    await send('POST', '/api/shop/v1/cart/lines', { product: 'TR-HORNBEAM', quantity: 1, answers: { access: '110' } }, key());
-    const units = ['Zoë', 'Bo'].map((guest, i) => ({
-      id: `u${i + 1}`,
-      answers: { guest_name: guest, seat_email: `${guest === 'Zoë' ? 'zoe' : 'bo'}@seat.example` },
-    }));
-    await send('POST', '/api/shop/v1/cart/lines', { product: 'WA-MAY', quantity: 2, answers: {}, units }, key());
-    const told = (await send('PUT', '/api/shop/v1/cart/answers', {
-      step: 'delivery',
-      answers: {
-        name: 'Odile Farrant',
-        email: 'odile@farrant.example',
-        delivery_address: { street: 'Quarry Lane 4', town: 'Aldmoor', country: 'IE' },
+  const seats = ['Zoë', 'Bo'].map((guest, i) => ({
+    id: `u${i + 1}`,
+    answers: { guest_name: guest, seat_email: `${guest === 'Zoë' ? 'zoe' : 'bo'}@seat.example` },
+  }));
+  const buyAll = (words: string[]): Promise<number> =>
+    buy(
+      world,
+      [
+        ...words.map((word) => ({ product: 'LA-ZINC-L', quantity: 1, answers: { words: word } })),
+        { product: 'TR-HORNBEAM', quantity: 1, answers: { access: '110' } },
+        { product: 'WA-MAY', quantity: 2, answers: {}, units: seats },
+      ],
+      {
         size: 'medium',
         card_says: 'Happy\nbirthday',
         card_email: 'ada@card.example',
         card_day: new Date().toISOString().slice(0, 10),
       },
-    })) as { evaluation: { offer: object; problems: { sentence: string }[] } };
-    expect(told.evaluation.problems).toEqual([]);
-    const paid = (await send(
-      'POST',
-      '/api/shop/v1/attempts',
-      { payment_token: `accept_of_${crypto.randomUUID()}`, seen: told.evaluation.offer },
-      key(),
-    )) as {
-      order_token: string;
-    };
-    return ((await send('GET', `/api/shop/v1/orders/${paid.order_token}`)) as { number: number }).number;
-  };
+    );
 
   await test.step('bought once, each answer has its mark everywhere, opened with its evidence', async () => {
-    const number = await buy(['Für Zoë', 'Beside the old wall of the south orchard']);
+    const number = await buyAll(['Für Zoë', 'Beside the old wall of the south orchard']);
     // The card waits for eight in the morning of its day, where that is still to come.
     await world.query("update lanes set next_try_at = now() where destination = 'card' and settled_at is null");
     await page.goto(`${world.address}/console/orders/${number}`);
@@ -200,7 +185,7 @@ test('two makers, three messages and a word of the back office’s own: each ans
     };
     await codeOfFerrow('FW 999');
     await world.dial('makers/quill', { down: true });
-    const number = await buy(['Bo', 'Along the beech hedge by the lower gate']);
+    const number = await buyAll(['Bo', 'Along the beech hedge by the lower gate']);
     await page.getByRole('link', { name: /^Deliveries/ }).click();
     const refused = page.getByRole('row', { name: new RegExp(`${number}.*Ferrow Works`) });
     await expect(refused.getByText(/Ferrow Works” refused it/)).toBeVisible();

@@ -74,6 +74,34 @@ test('a message to staff is made, tried out beside its paragraph, told in words 
   await expect(page.getByRole('table', { name: 'Destinations' }).getByRole('row', { name: /Tree yard/ })).toHaveCount(0);
 });
 
+test('what a destination gets, and in which order, is changed faster than it is saved, and nothing is lost', async ({ page, signIn }) => {
+  await signIn();
+  const desk = new Desk(page);
+  await page.goto('/console/fields?by=destinations');
+  await page.getByRole('button', { name: 'messages: to staff' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Slow yard');
+  await page.getByRole('button', { name: 'Add it to the draft' }).click();
+  const yard = page.getByRole('region', { name: 'The destination slow_yard' });
+  for (const field of ['Planting year', 'Typeface']) await choose(page, 'Add a field to Slow yard', field);
+  await page.route('**/draft/items/**', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    await route.continue();
+  });
+  await desk.choose(yard, 'What Slow yard gets', 'lines of which');
+  await yard.getByRole('button', { name: 'add a test' }).click();
+  await desk.choose(yard, 'What is tested', 'height');
+  await desk.choose(yard, 'How it is compared', 'is over');
+  await yard.getByLabel('What it is compared with').fill('3');
+  await yard.getByRole('button', { name: 'Typeface further up' }).click();
+  await expect(yard.getByText('the height is over 3 m')).toBeVisible();
+  await expect(yard.getByRole('listitem')).toHaveText([/^Typeface/, /^Planting year/]);
+  await page.unroute('**/draft/items/**');
+  for (const field of ['Planting year', 'Typeface']) await yard.getByRole('button', { name: `Leave ${field} off` }).click();
+  await expect(yard.getByText('Nothing goes there yet.')).toBeVisible();
+  await yard.getByRole('button', { name: 'take it out' }).click();
+  await expect(page.getByRole('table', { name: 'Destinations' }).getByRole('row', { name: /Slow yard/ })).toHaveCount(0);
+});
+
 test('what is too long is shortened there, shown with both texts and marked on the map', async ({ page, signIn }) => {
   await signIn();
   await page.goto('/console/fields/back_office?by=destinations');

@@ -9,7 +9,7 @@ export interface Underway {
 
 // Settings that are changed part by part but saved as one: the next part is changed on top of the last, whether or not that was saved yet.
 const wholes =
-  /^(when|required_when|asked_of|settings\.choices|settings\.working|prices|uses|code|goes_to_when\..+|shop|products\..+|leaves\..+)$/;
+  /^(when|required_when|asked_of|settings\.choices|settings\.working|prices|uses|code|goes_to_when\..+|shop|products\..+|leaves\..+|gets|order)$/;
 
 /** The draft as it will be once everything under way has arrived. */
 export function withUnderway(draft: Draft, changes: Underway[]): Draft {
@@ -26,6 +26,7 @@ function lay(draft: Draft, { key, setting, value }: Underway): Draft {
   return {
     ...draft,
     fields: draft.fields.map((f) => (f.field.key === key ? { ...f, field: put(f.field, path, value) } : f)),
+    destinations: draft.destinations.map((d) => (d.key === key ? { ...d, destination: put(d.destination, path, value) } : d)),
     sections: draft.sections.map((s) => (s.section.key === key ? { ...s, section: put(s.section, path, value) } : s)),
   };
 }
