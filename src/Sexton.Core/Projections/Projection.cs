@@ -169,7 +169,7 @@ public static class Projector
         var entry = new Entry(answer.LineId, answer.UnitId, answer.Field, NameOf(answer, to, language), TextOf(answer, to, own, language))
         {
             Files = answer.Value!.Files ?? [],
-            AsValue = to is { Kind.HasNamedValues: true } && to.NamesOf(answer.Field).AsValue,
+            AsValue = to?.IsAsValue(answer.Field) == true,
             WithOrder = answer.LineId is not null && to?.IsWithOrder(answer.Field) == true,
         };
         return to is null ? entry : Fitting.Fit(entry, to);

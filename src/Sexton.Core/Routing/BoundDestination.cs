@@ -92,9 +92,13 @@ public sealed class BoundDestination
     /// <param name="field">The key of the field.</param>
     public NamesThere NamesOf(string field) => Plain.Names.GetValueOrDefault(field) ?? NamesThere.None;
 
+    /// <summary>Whether the answers to a field stand there as values under its name, and not as lines of text.</summary>
+    /// <param name="field">The key of the field.</param>
+    public bool IsAsValue(string field) => Kind.HasNamedValues && NamesOf(field).AsValue;
+
     /// <summary>Whether a program finds the answers to a field there by its name.</summary>
     /// <param name="field">The key of the field.</param>
-    public bool FindsByName(string field) => Kind.FindsByName || (Kind.HasNamedValues && NamesOf(field).AsValue);
+    public bool FindsByName(string field) => Kind.FindsByName || IsAsValue(field);
 
     /// <summary>The rule of a field with the words of the destination.</summary>
     /// <param name="field">The key of the field.</param>

@@ -54,11 +54,6 @@ public static class DestinationEdit
     {
         var (name, rest) = EditValue.Split(path);
         var kind = kinds.Find(destination.Kind);
-        if (name == "settings" && EditValue.Split(rest) is { Part.Length: > 0 } wording)
-        {
-            (rest, value) = (wording.Name, WordingEdit.With(destination, kind, wording.Name, wording.Part, value, path));
-        }
-
         if (kind?.IsDelivered == false && !IsOfPages(name) && !(kind.Makes && IsOfMakers(name)))
         {
             throw new DraftEditException(path, "It is shown whenever somebody opens it, with all that goes there.");
@@ -117,7 +112,7 @@ public static class DestinationEdit
 
     private static ImmutableSortedDictionary<string, JsonElement> With(
         Destination destination,
-        string setting,
+        string rest,
         JsonElement value,
         string path,
         DestinationKinds kinds
@@ -125,6 +120,12 @@ public static class DestinationEdit
     {
         var kind =
             kinds.Find(destination.Kind) ?? throw new DraftEditException(path, $"There is no kind of destination “{destination.Kind}”.");
+        var (setting, language) = EditValue.Split(rest);
+        if (language.Length > 0)
+        {
+            value = WordingEdit.With(destination, kind, setting, language, value, path);
+        }
+
         var changed =
             value.ValueKind == JsonValueKind.Null ? destination.Settings.Remove(setting) : destination.Settings.SetItem(setting, value);
         return SettingsObject.Validate(kind.Name, kind.Settings, changed).FirstOrDefault() is { } wrong
@@ -132,5 +133,6 @@ public static class DestinationEdit
             : changed;
     }
 
-    private static DraftEditException Unknown(string path) => new(path, $"A destination has no setting “{path}”.");
+    /// <summary>That there is no such setting.</summary>
+    internal static DraftEditException Unknown(string path) => new(path, $"A destination has no setting “{path}”.");
 }

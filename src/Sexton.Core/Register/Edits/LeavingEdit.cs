@@ -22,7 +22,7 @@ internal static class LeavingEdit
         {
             "products" => destination.ProductsLeave,
             "fields" => destination.FieldsLeave,
-            _ => throw Unknown(path),
+            _ => throw DestinationEdit.Unknown(path),
         };
         return rules.TryGetValue(key, out var leaving) ? EditValue.Json(leaving) : EditValue.Json<string?>(null);
     }
@@ -42,7 +42,7 @@ internal static class LeavingEdit
                 ProductsLeave = With(destination.ProductsLeave, key, value, path),
             },
             "fields" when FieldKey.IsValid(key) => destination with { FieldsLeave = With(destination.FieldsLeave, key, value, path) },
-            _ => throw Unknown(path),
+            _ => throw DestinationEdit.Unknown(path),
         };
     }
 
@@ -52,6 +52,4 @@ internal static class LeavingEdit
         JsonElement value,
         string path
     ) => value.ValueKind == JsonValueKind.Null ? rules.Remove(key) : rules.SetItem(key, EditValue.Word<LineLeaving>(value, path, Wrong));
-
-    private static DraftEditException Unknown(string path) => new(path, $"A destination has no setting “{path}”.");
 }

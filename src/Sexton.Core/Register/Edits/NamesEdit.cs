@@ -30,7 +30,7 @@ internal static class NamesEdit
             "otherwise" when part.Length == 0 => EditValue.Json(names.Otherwise),
             "as_value" when part.Length == 0 => EditValue.Json(names.AsValue),
             "with_order" when part.Length == 0 => EditValue.Json(names.WithOrder),
-            _ => throw Unknown(path),
+            _ => throw DestinationEdit.Unknown(path),
         };
     }
 
@@ -52,7 +52,7 @@ internal static class NamesEdit
             "as_value" when part.Length == 0 => names with { AsValue = EditValue.Truth(value, path) },
             "with_order" when part.Length == 0 => names with { WithOrder = EditValue.Truth(value, path) },
             "otherwise" when part.Length == 0 => names with { Otherwise = OrNone<Otherwise>(value, path, WrongOtherwise) },
-            _ => throw Unknown(path),
+            _ => throw DestinationEdit.Unknown(path),
         };
         return changed.IsEmpty ? destination.Names.Remove(field) : destination.Names.SetItem(field, changed);
     }
@@ -61,7 +61,7 @@ internal static class NamesEdit
     {
         var (field, setting) = EditValue.Split(rest);
         var (name, part) = EditValue.Split(setting);
-        return FieldKey.IsValid(field) ? (field, name, part) : throw Unknown(path);
+        return FieldKey.IsValid(field) ? (field, name, part) : throw DestinationEdit.Unknown(path);
     }
 
     private static ImmutableSortedDictionary<string, string> With(
@@ -72,7 +72,7 @@ internal static class NamesEdit
     )
     {
         var word = EditValue.Text(OrEmpty(value), path, LongestWord);
-        return !CanBeNamed(key) ? throw Unknown(path)
+        return !CanBeNamed(key) ? throw DestinationEdit.Unknown(path)
             : word.Contains('\n', StringComparison.Ordinal) ? throw new DraftEditException(path, "Give it on one line.")
             : word.Length == 0 ? values.Remove(key)
             : values.SetItem(key, word);
@@ -85,6 +85,4 @@ internal static class NamesEdit
         where T : struct, Enum => value.ValueKind == JsonValueKind.Null ? null : EditValue.Word<T>(value, path, wrong);
 
     private static JsonElement OrEmpty(JsonElement value) => value.ValueKind == JsonValueKind.Null ? EditValue.Json("") : value;
-
-    private static DraftEditException Unknown(string path) => new(path, $"A destination has no setting “{path}”.");
 }

@@ -18,16 +18,16 @@ internal static class WordingEdit
     /// <summary>The whole setting with the text of one language; null where what is left is what the kind says by itself.</summary>
     public static JsonElement With(
         Destination destination,
-        DestinationKind? kind,
+        DestinationKind kind,
         string setting,
         string language,
         JsonElement text,
         string path
     )
     {
-        if (kind?.Settings.FirstOrDefault(s => s.Name == setting) is not WordingSetting wording)
+        if (kind.Settings.FirstOrDefault(s => s.Name == setting) is not WordingSetting wording)
         {
-            throw new DraftEditException(path, $"A destination has no setting “{path}”.");
+            throw DestinationEdit.Unknown(path);
         }
 
         var usual = wording.Default is { } said ? Map(said) : LanguageMap.Empty;
