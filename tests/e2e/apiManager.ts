@@ -1,11 +1,17 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type APIRequestContext } from '@playwright/test';
+import { manager, password } from './world';
 
-/** What the manager who is signed in to a page does by the API, where a test is about something else. */
+/** What the manager does by the API, where a test is about something else. */
 export class ApiManager {
   constructor(
-    private readonly page: Page,
+    private readonly request: APIRequestContext,
     private readonly address: string,
   ) {}
+
+  /** Signs in; a page that is signed in lends what it is signed in by. */
+  async signIn(): Promise<void> {
+    await this.send('POST', 'session', { email: manager.email, password });
+  }
 
   /** Adds a field with settings; of everything, where no products are named. */
   async field(
@@ -17,11 +23,14 @@ export class ApiManager {
     settings: Record<string, unknown> = {},
   ): Promise<void> {
     await this.send('POST', 'draft/fields', { key, label, type, level, section: null, asked_of: { all: !products.length, products } });
-    for (const [setting, value] of Object.entries(settings)) {
-      const draft = (await this.send('GET', 'draft')) as { fields: { field: { key: string }; revision: number }[] };
-      const { revision } = draft.fields.find((f) => f.field.key === key)!;
-      await this.send('PATCH', `draft/items/${key}`, { setting, value }, { 'If-Match': `"${revision}"` });
-    }
+    await this.change(key, settings);
+  }
+
+  /** Adds a destination with settings, and lets fields go there. */
+  async destination(key: string, kind: string, name: string, settings: Record<string, unknown>, fields: string[]): Promise<void> {
+    await this.send('POST', 'draft/destinations', { key, kind, name });
+    await this.change(key, settings);
+    for (const field of fields) await this.change(field, { [`goes_to.${key}`]: true });
   }
 
   /** A way out, by name. */
@@ -29,9 +38,30 @@ export class ApiManager {
     return this.send('PUT', `shop/connections/${key}`, { name, address });
   }
 
+  /** Says what the other side calls an item. */
+  itemCode(destination: string, item: string, code: string): Promise<unknown> {
+    return this.send('PUT', `destinations/${destination}/codes`, { item, code });
+  }
+
+  async publish(note: string): Promise<void> {
+    const { next: number, seen } = (await this.send('GET', 'versions')) as { next: number; seen: string };
+    await this.send('POST', 'versions', { number, seen, note });
+  }
+
+  private async change(key: string, settings: Record<string, unknown>): Promise<void> {
+    for (const [setting, value] of Object.entries(settings)) {
+      const { fields, destinations } = (await this.send('GET', 'draft')) as {
+        fields: { field: { key: string }; revision: number }[];
+        destinations: { key: string; revision: number }[];
+      };
+      const { revision } = fields.find((f) => f.field.key === key) ?? destinations.find((d) => d.key === key)!;
+      await this.send('PATCH', `draft/items/${key}`, { setting, value }, { 'If-Match': `"${revision}"` });
+    }
+  }
+
   private async send(method: string, path: string, data?: unknown, headers: Record<string, string> = {}): Promise<unknown> {
-    const { token } = (await (await this.page.request.get(`${this.address}/api/antiforgery`)).json()) as { token: string };
-    const response = await this.page.request.fetch(`${this.address}/api/console/v1/${path}`, {
+    const { token } = (await (await this.request.get(`${this.address}/api/antiforgery`)).json()) as { token: string };
+    const response = await this.request.fetch(`${this.address}/api/console/v1/${path}`, {
       method,
       data,
       headers: { ...headers, 'X-Antiforgery': token },

@@ -22,7 +22,7 @@ test('two makers, three messages and a word of the back office’s own: each ans
 }) => {
   await signIn();
   const desk = new Desk(page);
-  const api = new ApiManager(page, world.address);
+  const api = new ApiManager(page.request, world.address);
   const gets = async (at: Locator, name: string, ...fields: string[]) => {
     for (const field of fields) await desk.chooseIn(at.getByRole('combobox', { name: `Add a field to ${name}` }), field);
   };

@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { randomUUID } from 'node:crypto';
 import { simpleParser } from 'mailparser';
+import { ApiManager } from './apiManager';
 import { ApiShopper, Refused } from './apiShopper';
 import { World } from './world';
 
@@ -21,6 +22,10 @@ interface Booked {
   key: string;
   sale: { reference: string; lines: { pieces: { notes: { text: string }[] }[] }[] };
 }
+interface Job {
+  number: string;
+  job: { reference: string; pieces: { answers: Record<string, string> }[] };
+}
 // The neighbours are slow, fail, and lose what they answer; in the second half the back office also keeps less than it was given.
 const TROUBLE = { slowMs: 30, errorRate: 0.04, lostRate: 0.04 };
 const KEPT = 7;
@@ -32,11 +37,18 @@ interface Charge {
   event: string;
 }
 
-test('the server dies six times while two hundred orders are placed and delivered among bad neighbours and poison', async () => {
+test('the server dies six times while two hundred orders are placed and delivered among bad neighbours and poison', async ({ request }) => {
   const world = await World.create();
   try {
+    const api = new ApiManager(request, world.address);
+    await api.signIn();
+    await api.connection('ferrow', 'Ferrow Works', `${world.standInAddress}/makers/ferrow/`);
+    await api.destination('ferrow', 'maker', 'Ferrow Works', { 'settings.connection': 'ferrow' }, ['guest_name']);
+    await api.itemCode('ferrow', 'WA-MAY', 'FW 118');
+    await api.publish('A maker for the badges');
     await world.dial('payments', TROUBLE);
     await world.dial('back-office', TROUBLE);
+    await world.dial('makers/ferrow', TROUBLE);
     await world.dial('mail', { slowMs: 30 });
     let restarting: Promise<void> | undefined;
     const kills = [...KILLS];
@@ -67,6 +79,7 @@ test('the server dies six times while two hundred orders are placed and delivere
     expect(acknowledged.size).toBe(ORDERS);
     await world.dial('payments', {});
     await world.dial('back-office', { shortensTo: KEPT });
+    await world.dial('makers/ferrow', {});
 
     await expect
       .poll(async () => (await world.query<{ count: string }>('select count(*) from lanes where settled_at is null'))[0]!.count, {
@@ -101,6 +114,18 @@ test('the server dies six times while two hundred orders are placed and delivere
         expect(FINDINGS[found.get(order)!], guest).toBe(kept.get(order) === guest ? 'Confirmed' : 'Altered');
       expect(altered.length).toBeGreaterThan(ORDERS / 4);
       for (const [guest, order] of altered) expect(kept.get(order)).toBe(guest.slice(0, KEPT));
+    });
+
+    await test.step('the maker has each line once, whole, and that is known', async () => {
+      const jobs = await world.received<Job>('makers/ferrow/jobs');
+      const taken = jobs.map(({ job }) => [job.reference.split('.')[0]!, job.pieces[0]!.answers['guest_name']!] as const);
+      expect(new Set(jobs.map((j) => j.number)).size).toBe(jobs.length);
+      expect(taken.length).toBe(ORDERS);
+      expect(new Map(taken)).toEqual(new Map([...acknowledged].map(([guest, order]) => [order, guest])));
+      const found = await world.query<{ agreed: number; count: string }>(
+        "select p.agreed, count(*) from lanes l join payloads p on p.lane_id = l.id where l.destination = 'ferrow' group by p.agreed",
+      );
+      expect(found.map((f) => [FINDINGS[f.agreed], f.count])).toEqual([['Confirmed', String(ORDERS)]]);
     });
 
     await test.step('each shopper has the e-mail, and a second one only where that is on record as uncertain, under the same number', async () => {

@@ -97,6 +97,21 @@ test('what a destination gets, and in which order, is changed faster than it is 
   await expect(yard.getByRole('listitem')).toHaveText([/^Typeface/, /^Planting year/]);
   for (const field of ['Planting year', 'Typeface']) await yard.getByRole('button', { name: `Leave ${field} off` }).click();
   await expect(yard.getByText('Nothing goes there yet.')).toBeVisible();
+
+  // What is not saved yet is not called so, and whoever leaves is asked.
+  await expect(page.getByText('Saved.')).toBeVisible();
+  const heading = yard.getByLabel('it is headed “…”', { exact: true });
+  await heading.fill('Still on its way');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Saved.')).toBeHidden({ timeout: 400 });
+  const asked = page.waitForEvent('dialog');
+  void page.evaluate(() => location.reload()).catch(() => undefined);
+  const dialog = await asked;
+  expect(dialog.type()).toBe('beforeunload');
+  await dialog.dismiss();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await page.reload();
+  await expect(heading).toHaveValue('Still on its way');
   await yard.getByRole('button', { name: 'take it out' }).click();
   await expect(page.getByRole('table', { name: 'Destinations' }).getByRole('row', { name: /Slow yard/ })).toHaveCount(0);
 });

@@ -122,7 +122,7 @@ export class World {
   }
 
   /** What a stand-in received. */
-  async received<T>(what: 'mail/messages' | 'back-office/sales' | 'payments/charges'): Promise<T[]> {
+  async received<T>(what: 'mail/messages' | 'back-office/sales' | 'payments/charges' | 'makers/ferrow/jobs'): Promise<T[]> {
     return (await (await fetch(`${this.standInAddress}/${what}`)).json()) as T[];
   }
 

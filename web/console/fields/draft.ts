@@ -18,6 +18,11 @@ const refused = ref<{ field: string; setting: string; sentence: string }>();
 const done = ref('');
 /** Changes go one after the other: each needs the revision that the last one gave. */
 let queue: Promise<unknown> = Promise.resolve();
+/** How many of them have not arrived yet. */
+let waiting = 0;
+
+// What was typed a moment ago would be lost.
+window.addEventListener('beforeunload', (event) => waiting && event.preventDefault());
 
 /** What was changed and has not arrived yet. */
 const underway = shallowRef<Underway[]>([]);
@@ -45,7 +50,10 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
   }
 
   function inTurn<T>(work: () => Promise<T>): Promise<T> {
-    const next = queue.then(work, work);
+    // What was said is of the change before.
+    done.value = '';
+    waiting++;
+    const next = queue.then(work, work).finally(() => waiting--);
     queue = next.catch(() => undefined);
     return next;
   }
