@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Sexton.Destinations.Papers.Reading;
 
 namespace Sexton.Destinations;
 
@@ -13,6 +14,9 @@ public enum PartForm
 
     /// <summary>As what was sent or served itself, line by line.</summary>
     Bytes,
+
+    /// <summary>As the sheets of a PDF, whose bytes are the content in base 64.</summary>
+    Sheets,
 }
 
 /// <summary>A part of an artefact.</summary>
@@ -20,10 +24,15 @@ public enum PartForm
 /// <param name="Form">How it is shown.</param>
 /// <param name="Content">Its text.</param>
 /// <param name="Marked">The lines, counted from 0, where the slot that is looked for stands; empty where the form tells.</param>
+/// <param name="Spots">Where on its sheets the slot stands; empty where it has none.</param>
 [method: JsonConstructor]
-public sealed record ArtefactPart(string Name, PartForm Form, string Content, IReadOnlyList<int> Marked)
+public sealed record ArtefactPart(string Name, PartForm Form, string Content, IReadOnlyList<int> Marked, IReadOnlyList<PageSpot> Spots)
 {
     /// <summary>A part whose form tells where the slot stands, or that does not hold it.</summary>
     public ArtefactPart(string name, PartForm form, string content)
-        : this(name, form, content, []) { }
+        : this(name, form, content, [], []) { }
+
+    /// <summary>A part of which some lines hold the slot.</summary>
+    public ArtefactPart(string name, PartForm form, string content, IReadOnlyList<int> marked)
+        : this(name, form, content, marked, []) { }
 }

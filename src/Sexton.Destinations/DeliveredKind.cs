@@ -27,6 +27,11 @@ public abstract class DeliveredKind : DestinationKind
     /// <param name="sequence">The number of the payload.</param>
     public abstract byte[] Render(SentOrder order, int sequence);
 
+    /// <summary>What would be kept as evidence of what <see cref="Render"/> gave, where that is something else; nothing is handed over.</summary>
+    /// <param name="rendered">What was rendered.</param>
+    /// <param name="cancel">Cancels.</param>
+    public virtual Task<byte[]> ShowAsync(byte[] rendered, CancellationToken cancel) => Task.FromResult(rendered);
+
     /// <summary>Hands an artefact over.</summary>
     /// <param name="to">The destination.</param>
     /// <param name="artefact">What <see cref="Render"/> gave.</param>

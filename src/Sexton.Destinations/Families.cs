@@ -11,6 +11,9 @@ public static class Families
     /// <summary>Messages that are sent to a person.</summary>
     public static readonly DestinationFamily Messages = new("messages", "Messages");
 
+    /// <summary>What is printed.</summary>
+    public static readonly DestinationFamily Papers = new("papers", "Papers");
+
     /// <summary>Other programs.</summary>
     public static readonly DestinationFamily Systems = new("systems", "Systems");
 }

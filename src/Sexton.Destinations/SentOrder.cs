@@ -29,6 +29,12 @@ public sealed record SentOrder(
     /// <summary>To whom it goes instead, where it is only tried out; empty where it is meant.</summary>
     public ImmutableArray<string> TrialRecipients { get; init; } = [];
 
+    /// <summary>What was asked, goes there and was left empty: entries without a text.</summary>
+    public ImmutableArray<Entry> LeftEmpty { get; init; } = [];
+
+    /// <summary>Whether prices stand there, as far as its kind shows any.</summary>
+    public bool ShowsPrices => To.HasPrices(new OrderFacts(Content));
+
     /// <summary>The lines that go.</summary>
     public ImmutableArray<OrderLine> Lines { get; init; } = Content.Lines;
 

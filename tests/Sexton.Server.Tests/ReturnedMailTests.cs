@@ -104,8 +104,8 @@ public sealed class ReturnedMailTests(World world) : IClassFixture<World>
         foreach (
             var forged in new[]
             {
-                $"back.1.1.{parts[3]}{address[at..]}",
-                $"back.{parts[1]}.{int.Parse(parts[2], System.Globalization.CultureInfo.InvariantCulture) + 1}.{parts[3]}{address[at..]}",
+                $"back.{Next(parts[1])}.{parts[2]}.{parts[3]}{address[at..]}",
+                $"back.{parts[1]}.{Next(parts[2])}.{parts[3]}{address[at..]}",
                 $"{address[..(at - 1)]}{(address[at - 1] == 'a' ? 'b' : 'a')}{address[at..]}",
                 $"back.{new string('9', 19)}.1.{parts[3]}{address[at..]}",
                 "orders@marrowby.example",
@@ -124,6 +124,8 @@ public sealed class ReturnedMailTests(World world) : IClassFixture<World>
         (await PostAsync(address.ToUpperInvariant(), "failed")).ShouldBe(204);
         (await SignAsync(number)).ShouldBe("raised_flag");
     }
+
+    private static long Next(string number) => long.Parse(number, System.Globalization.CultureInfo.InvariantCulture) + 1;
 
     [Fact]
     public async Task The_stand_in_refuses_at_the_door_and_sends_back_by_its_dial()

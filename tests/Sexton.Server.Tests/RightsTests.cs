@@ -58,6 +58,8 @@ public sealed partial class RightsTests(World world) : IClassFixture<World>
         ["GetTrail"] = All,
         ["GetOrderFile"] = All,
         ["GetSmallOrderPicture"] = All,
+        ["GetPapers"] = MPS,
+        ["OpenPaper"] = MPS,
         ["GetPrepared"] = All,
         ["GetMakers"] = All,
         ["GetBench"] = All,

@@ -17,9 +17,11 @@ internal sealed class ConditionNamesUnknown : IDraftCheck
         select new Problem("condition_names_unknown", condition.Of, condition.Setting, unknown, []);
 
     private static IEnumerable<(string Of, string Setting, Condition Condition)> OfDestinations(RegisterPlan plan) =>
-        plan
-            .Destinations.All.Where(static d => d.Plain is { Gets: not null, Retired: false })
-            .Select(static d => (d.Key, "gets", d.Plain.Gets!));
+        from destination in plan.Destinations.All
+        where !destination.Plain.Retired
+        from condition in new[] { ("gets", destination.Plain.Gets), ("without_prices_when", destination.Plain.WithoutPricesWhen) }
+        where condition.Item2 is not null
+        select (destination.Key, condition.Item1, condition.Item2!);
 
     private static IEnumerable<(string Of, string Setting, Condition Condition)> Conditions(PlannedField planned)
     {

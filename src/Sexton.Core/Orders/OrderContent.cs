@@ -62,6 +62,13 @@ public sealed record OrderContent
     /// <summary>The answer of the order to a field, or null when not asked or left empty.</summary>
     public AnswerValue? Find(string field) => Answers.FirstOrDefault(a => a.LineId is null && a.Field == field)?.Value;
 
+    /// <summary>What a part of it is called: "Orchard walk, Seat 1 of 2"; "" for all of it.</summary>
+    /// <param name="part">The part.</param>
+    public string NameOf(OrderPart part) =>
+        Lines.FirstOrDefault(l => l.Id == part.LineId) is not { } line ? ""
+        : part.UnitId.Length > 0 ? $"{line.ProductName}, {line.NameOf(part.UnitId)}"
+        : line.ProductName;
+
     /// <summary>The text of an answer of the order, or "" when not asked or left empty.</summary>
     public string TextOf(string field) => Answers.FirstOrDefault(a => a.LineId is null && a.Field == field)?.Text ?? "";
 }

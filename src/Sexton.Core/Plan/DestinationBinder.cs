@@ -10,13 +10,14 @@ namespace Sexton.Core.Plan;
 /// <param name="find">The planned field with a key, or null.</param>
 internal sealed class DestinationBinder(BoundDestination destination, ConditionBinder binder, Func<string, PlannedField?> find)
 {
-    private static readonly BoundCondition Never = new BoundGroup(GroupKind.Any, []);
+    private static readonly BoundCondition Never = new BoundGroup(GroupKind.Any, []),
+        Always = new BoundGroup(GroupKind.All, []);
 
     /// <summary>Binds it.</summary>
     /// <returns>What is wrong: the path of a setting, and a sentence.</returns>
     public IEnumerable<(string Setting, string Sentence)> Bind()
     {
-        var problems = new[] { BindAddress(), BindGets(), BindDay(), Lacking() }.OfType<(string, string)>().ToList();
+        var problems = new[] { BindAddress(), BindGets(), BindPrices(), BindDay(), Lacking() }.OfType<(string, string)>().ToList();
         return destination.Plain.Retired ? [] : problems;
     }
 
@@ -61,6 +62,23 @@ internal sealed class DestinationBinder(BoundDestination destination, ConditionB
         {
             destination.Gets = Never;
             return ("gets", e.Message);
+        }
+    }
+
+    // One that cannot be bound leaves prices out: what was to be kept from somebody is.
+    private (string, string)? BindPrices()
+    {
+        try
+        {
+            destination.WithoutPricesWhen = destination.Plain.WithoutPricesWhen is { } condition
+                ? binder.Bind(condition, Level.Order, int.MaxValue, new HashSet<AnswerSource>())
+                : null;
+            return null;
+        }
+        catch (ConditionException e)
+        {
+            destination.WithoutPricesWhen = Always;
+            return ("without_prices_when", e.Message);
         }
     }
 

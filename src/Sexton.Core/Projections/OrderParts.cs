@@ -19,7 +19,7 @@ public static class OrderParts
             return [];
         }
 
-        var picked = PlacesOf(facts, to.Picks).Where(p => IsPicked(facts, to, p));
+        var picked = PlacesOf(facts, to.Picks).Where(p => IsPicked(facts, to, p) && Travels(facts, to, p));
         var parts = to.GoesBy == to.Picks ? picked : picked.Take(1).Select(static _ => Place.Order);
         return parts
             .Where(p => to.AddressedBy is not { } field || facts.Find(field, p) is not null)
@@ -33,7 +33,7 @@ public static class OrderParts
     /// <param name="part">The part.</param>
     public static ImmutableArray<OrderLine> LinesOf(OrderContent order, OrderFacts facts, BoundDestination to, OrderPart part) =>
         part == OrderPart.Whole
-            ? [.. order.Lines.Where((_, i) => to.Picks != Level.Line || IsPicked(facts, to, Place.OfLine(i)))]
+            ? [.. order.Lines.Where((_, i) => (to.Picks != Level.Line || IsPicked(facts, to, Place.OfLine(i))) && Travels(facts, to, Place.OfLine(i)))]
             : [.. order.Lines.Where(l => l.Id == part.LineId)];
 
     /// <summary>Who makes a line; null where nobody does.</summary>
@@ -68,6 +68,10 @@ public static class OrderParts
             ? maker == to.Key
             : Gets(facts, to, place) && !to.Before.Any(other => Gets(facts, other, place));
     }
+
+    // What is not sent is not in the parcel.
+    private static bool Travels(OrderFacts facts, BoundDestination to, Place place) =>
+        !to.Kind.GoesWithTheParcel || place.Level == Level.Order || facts.Goods(place.Line).Product.Ships;
 
     private static bool Gets(OrderFacts facts, BoundDestination to, Place place) =>
         !to.Kind.OnlyByHand(to.Settings) && to.Gets?.Holds(facts, place) != false;

@@ -139,34 +139,70 @@ public static class Projector
     public static Projection Project(OrderContent order, RegisterPlan own, RegisterPlan current, string destination, OrderPart part)
     {
         var to = current.Destinations.Find(destination);
+        return new Projection([
+            .. Going(order, current, to, destination, part)
+                .Where(static a => a.Value is not null)
+                .Select(a => EntryOf(a, to, own, order.Language)),
+        ]);
+    }
+
+    /// <summary>What was asked of a part of an order, goes to a destination and was left empty: entries without a text.</summary>
+    /// <param name="order">The order as placed.</param>
+    /// <param name="own">The version of the register under which it was placed.</param>
+    /// <param name="current">The current version of the register.</param>
+    /// <param name="to">The destination.</param>
+    /// <param name="part">The part.</param>
+    public static ImmutableArray<Entry> LeftEmpty(
+        OrderContent order,
+        RegisterPlan own,
+        RegisterPlan current,
+        BoundDestination to,
+        OrderPart part
+    ) =>
+        [
+            .. Going(order, current, to, to.Key, part)
+                .Where(static a => a.Value is null)
+                .Select(a => new Entry(a.LineId, a.UnitId, a.Field, NameOf(a, to, own, order.Language), "")
+                {
+                    WithOrder = a.LineId is not null && to.IsWithOrder(a.Field),
+                }),
+        ];
+
+    // All that was asked and goes there, given or left empty, as it stands there.
+    private static IEnumerable<OrderAnswer> Going(
+        OrderContent order,
+        RegisterPlan current,
+        BoundDestination? to,
+        string destination,
+        OrderPart part
+    )
+    {
         var facts = new OrderFacts(order);
         var lines = to is null
             ? null
             : OrderParts.LinesOf(order, facts, to, part).Select(static l => l.Id).ToHashSet(StringComparer.Ordinal);
-        var given = order
+        var going = order
             .Answers.Where(a =>
-                a.Value is not null
-                && part.Has(a.LineId, a.UnitId)
+                part.Has(a.LineId, a.UnitId)
                 && (a.LineId is null || lines?.Contains(a.LineId) != false)
                 && current.Find(a.Field) is { } field
                 && Goes(field, destination, facts, facts.PlaceOf(a))
             )
             .ToLookup(static a => (a.LineId, a.UnitId));
-        var places = facts.Places().Select(p => (facts.LineIdAt(p), facts.UnitIdAt(p)));
-        return new Projection([
-            .. places
-                .SelectMany(p => InOrder(given[p], static a => a.Field, to?.Plain.Order ?? []))
-                .Select(a => EntryOf(a, to, own, order.Language)),
-        ]);
+        return facts
+            .Places()
+            .Select(p => (facts.LineIdAt(p), facts.UnitIdAt(p)))
+            .SelectMany(p => InOrder(going[p], static a => a.Field, to?.Plain.Order ?? []));
     }
 
     // As the destination wants them; what it says nothing of follows, as it was asked.
     private static IEnumerable<T> InOrder<T>(IEnumerable<T> answers, Func<T, string> field, ImmutableArray<string> order) =>
         order.IsEmpty ? answers : answers.OrderBy(a => order.IndexOf(field(a)) is >= 0 and var at ? at : int.MaxValue);
 
-    private static Entry EntryOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string language)
+    private static Entry EntryOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string ofOrder)
     {
-        var entry = new Entry(answer.LineId, answer.UnitId, answer.Field, NameOf(answer, to, language), TextOf(answer, to, own, language))
+        var language = to?.LanguageOf(ofOrder) ?? ofOrder;
+        var entry = new Entry(answer.LineId, answer.UnitId, answer.Field, NameOf(answer, to, own, ofOrder), TextOf(answer, to, own, language, language == ofOrder))
         {
             Files = answer.Value!.Files ?? [],
             AsValue = to?.IsAsValue(answer.Field) == true,
@@ -175,20 +211,24 @@ public static class Projector
         return to is null ? entry : Fitting.Fit(entry, to);
     }
 
-    private static string NameOf(OrderAnswer answer, BoundDestination? to, string language) =>
-        to?.NamesOf(answer.Field).Name is { IsEmpty: false } name ? name.In(language)
-        : to?.FindsByName(answer.Field) == true ? answer.Field
-        : answer.Label;
+    private static string NameOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string ofOrder)
+    {
+        var language = to?.LanguageOf(ofOrder) ?? ofOrder;
+        return to?.NamesOf(answer.Field).Name is { IsEmpty: false } name ? name.In(language)
+            : to?.FindsByName(answer.Field) == true ? answer.Field
+            : language == ofOrder ? answer.Label
+            : own.Find(answer.Field)?.Field.Label.In(language) ?? answer.Label;
+    }
 
-    private static string TextOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string language)
+    private static string TextOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string language, bool isOfOrder)
     {
         var forSystem = to?.Kind.Audience == Audience.Program;
-        if (to?.NamesOf(answer.Field).Words is not { IsEmpty: false } || own.Find(answer.Field) is not { } field)
+        if ((isOfOrder && to?.NamesOf(answer.Field).Words is not { IsEmpty: false }) || own.Find(answer.Field) is not { } field)
         {
             return forSystem ? answer.SystemText ?? answer.Text : answer.Text;
         }
 
-        var rule = to.RuleOf(answer.Field, field.Rule);
+        var rule = to!.RuleOf(answer.Field, field.Rule);
         return forSystem ? rule.SystemTextOf(answer.Value!, language) : rule.TextOf(answer.Value!, language);
     }
 

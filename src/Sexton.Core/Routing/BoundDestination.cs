@@ -44,6 +44,9 @@ public sealed class BoundDestination
     /// <summary>Which of them go there, bound; null for all.</summary>
     internal BoundCondition? Gets { get; set; }
 
+    /// <summary>When no prices stand there, bound; null for never.</summary>
+    internal BoundCondition? WithoutPricesWhen { get; set; }
+
     /// <summary>Who comes before it where a line goes to one of several makers; empty where it makes nothing.</summary>
     internal ImmutableArray<BoundDestination> Before { get; set; } = [];
 
@@ -55,6 +58,14 @@ public sealed class BoundDestination
 
     /// <summary>What the interface calls it.</summary>
     public string Name => Plain.Name;
+
+    /// <summary>The language in which an order is written there.</summary>
+    /// <param name="ofOrder">The language of the order.</param>
+    public string LanguageOf(string ofOrder) => Kind.LanguageIn(Settings) ?? ofOrder;
+
+    /// <summary>Whether prices stand there of an order, as far as its kind shows any.</summary>
+    /// <param name="facts">What is known of the order.</param>
+    public bool HasPrices(IFacts facts) => Kind.ShowsPrices && WithoutPricesWhen?.Holds(facts, Place.Order) != true;
 
     /// <summary>Whether anything new goes there: it is neither switched off nor retired.</summary>
     public bool IsOn => Plain is { SwitchedOff: false, Retired: false };

@@ -29,6 +29,9 @@ public sealed record Destination
     /// <summary>Which orders, or which of their lines or units, go there; null for all.</summary>
     public Condition? Gets { get; init; }
 
+    /// <summary>When no prices stand there, of those that its kind shows; null for never.</summary>
+    public Condition? WithoutPricesWhen { get; init; }
+
     /// <summary>The keys of fields in the order in which their answers stand there; the others follow as they stand on the map.</summary>
     public ImmutableArray<string> Order { get; init; } = [];
 

@@ -33,6 +33,13 @@ public abstract class DestinationKind
     /// <summary>Whether people read there what things cost, row by row.</summary>
     public virtual bool ShowsPrices => false;
 
+    /// <summary>Whether it goes with the parcel: it gets the lines that are sent, and waits for none of the others.</summary>
+    public virtual bool GoesWithTheParcel => false;
+
+    /// <summary>The language (BCP 47) in which it is written; null for that of the order.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public virtual string? LanguageIn(SettingReader settings) => null;
+
     /// <summary>Whether fields and answers can be called otherwise there; on pages of the shop they stand as the shopper gave them.</summary>
     public virtual bool NamesAnswers => IsDelivered;
 

@@ -7,11 +7,14 @@ namespace Sexton.Core.Types;
 /// <summary>One line of text, counted in user-perceived characters.</summary>
 public sealed class LineText : FieldType
 {
+    /// <summary>Its key.</summary>
+    public const string TypeKey = "line_text";
+
     /// <summary>The name of the setting that limits the length.</summary>
     public const string Longest = TextLimits.Longest;
 
     /// <inheritdoc/>
-    public override string Key => "line_text";
+    public override string Key => TypeKey;
 
     /// <inheritdoc/>
     public override string Name => "one line of text";

@@ -8,11 +8,14 @@ namespace Sexton.Core.Types;
 /// <summary>A text of several lines, counted in user-perceived characters; a line end counts as one.</summary>
 public sealed class LongText : FieldType
 {
+    /// <summary>Its key.</summary>
+    public const string TypeKey = "long_text";
+
     private const string Lines = "lines",
         Height = "height";
 
     /// <inheritdoc/>
-    public override string Key => "long_text";
+    public override string Key => TypeKey;
 
     /// <inheritdoc/>
     public override string Name => "a longer text";

@@ -5,8 +5,11 @@ namespace Sexton.Core.Types;
 /// <summary>A person's name, in one line as the person writes it: no rule knows how names are built.</summary>
 public sealed class PersonName : FieldType
 {
+    /// <summary>Its key.</summary>
+    public const string TypeKey = "person_name";
+
     /// <inheritdoc/>
-    public override string Key => "person_name";
+    public override string Key => TypeKey;
 
     /// <inheritdoc/>
     public override string Name => "a person’s name";

@@ -49,6 +49,9 @@ public static class CanonicalText
     /// <summary>Whether a text can be kept at all: without U+0000, and without U+FFFD, which says that something was lost before.</summary>
     public static bool CanBeKept(string text) => text.AsSpan().IndexOfAny('\0', '\ufffd') < 0 && !HasHalfCharacter(text);
 
+    /// <summary>Whether a character is shown as nothing, and needs no letter in a font.</summary>
+    public static bool IsShownAsNothing(Rune rune) => IsIgnorable(rune.Value);
+
     private static bool IsIgnorable(int value)
     {
         foreach (var (first, last) in Ignorable)

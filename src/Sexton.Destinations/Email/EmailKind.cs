@@ -73,8 +73,7 @@ public abstract class EmailKind(
     ];
 
     /// <inheritdoc/>
-    public sealed override ImmutableArray<string> OwnPlaces { get; } =
-    [NamedPlaces.Number, NamedPlaces.Shop, NamedPlaces.Product, NamedPlaces.Unit];
+    public sealed override ImmutableArray<string> OwnPlaces => NamedPlaces.Own;
 
     /// <inheritdoc/>
     public override Capacity CapacityOf(SettingReader settings) => new();

@@ -1,10 +1,8 @@
-using System.Globalization;
 using System.Net;
 using System.Reflection;
 using HandlebarsDotNet;
 using MimeKit;
 using Sexton.Core.Facts;
-using Sexton.Core.Pricing;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Values;
@@ -28,7 +26,7 @@ internal sealed class EmailRenderer
 
     public byte[] Render(SentOrder order, int sequence, EmailKind kind)
     {
-        var (places, settings) = (PlacesOf(order), order.To.Settings);
+        var (places, settings) = (NamedPlaces.Of(order, _settings.ShopName), order.To.Settings);
         string Say(string setting) => NamedPlaces.Fill(settings.Wording(setting).In(order.Content.Language), places);
         var subject = Say(EmailKind.Subject).Replace('\n', ' ');
         var view = ViewOf(order, kind, subject, Say);
@@ -63,9 +61,8 @@ internal sealed class EmailRenderer
     private object ViewOf(SentOrder order, EmailKind kind, string subject, Func<string, string> say)
     {
         var content = order.Content;
-        var prices = new PriceWords(content.Prices.Currency, content.Language);
+        var prices = WrittenPrices.Of(order, content.Language);
         var numbers = order.Projection.Entries.Select(static (e, i) => (e.Slot, i)).ToDictionary(static n => n.Slot, static n => n.i + 1);
-        var isWhole = order.Lines.Length == content.Lines.Length;
         return new
         {
             language = content.Language,
@@ -77,26 +74,13 @@ internal sealed class EmailRenderer
             ending = Spoken(say(EmailKind.Ending)),
             link = kind.LinkTo(order),
             forshopper = kind.Audience == Audience.Shopper,
-            prices = kind.HasPrices(order.To.Settings),
-            rows = order
-                .PriceRows.Where(row => row.LineId is null || order.Lines.Any(l => l.Id == row.LineId))
-                .Select(row => new
-                {
-                    quantity = row.Quantity,
-                    label = row.UnitId is { } unit
-                        ? $"{row.Label}, {content.Lines[order.LineNumbers[row.LineId!] - 1].NameOf(unit)}"
-                        : row.Label,
-                    extra = row.Kind != PriceRowKind.Goods,
-                    sum = prices.Amount(row.SumMinor),
-                })
-                .ToArray(),
+            prices = kind.HasPrices(order.To.Settings) && order.ShowsPrices,
+            rows = prices.Rows,
             // What it comes to is of the whole order, and stands only under all of its lines.
-            whole = isWhole,
-            taxes = isWhole
-                ? content.Prices.Taxes.Select(tax => new { rate = prices.Share(tax.RatePpm), sum = prices.Amount(tax.TaxMinor) }).ToArray()
-                : [],
-            included = content.Prices.IncludeTax,
-            total = prices.Amount(content.Prices.TotalMinor),
+            whole = prices.Whole,
+            taxes = prices.Taxes,
+            included = prices.Included,
+            total = prices.Total,
             lines = order
                 .Lines.Where(line => kind.Audience != Audience.Recipient || order.Projection.Entries.Any(e => e.LineId == line.Id))
                 .Select(line => new
@@ -120,26 +104,6 @@ internal sealed class EmailRenderer
                 .ToArray(),
             details = View(order.Projection.Of(null), order, numbers),
         };
-    }
-
-    // What stands in named places: of answers those that go there, of the order and of the line and unit that the message is about.
-    private Dictionary<string, string> PlacesOf(SentOrder order)
-    {
-        var places = order
-            .Projection.Entries.Where(e =>
-                e.LineId is null || (e.LineId == order.Part.LineId && (e.UnitId ?? "") == (e.UnitId is null ? "" : order.Part.UnitId))
-            )
-            .ToDictionary(static e => e.Field, static e => e.Text, StringComparer.Ordinal);
-        places[NamedPlaces.Number] = order.Number.ToString(CultureInfo.InvariantCulture);
-        places[NamedPlaces.Shop] = _settings.ShopName;
-        if (order.Part.LineId.Length > 0)
-        {
-            var line = order.Lines[0];
-            places[NamedPlaces.Product] = line.ProductName;
-            places[NamedPlaces.Unit] = order.Part.UnitId.Length > 0 ? line.NameOf(order.Part.UnitId) : "";
-        }
-
-        return places;
     }
 
     // No line of what is only said may look like one that an answer stands in.

@@ -20,6 +20,9 @@ internal static class Rights
     /// <summary>Says that a line is prepared.</summary>
     public const string Prepare = "prepare";
 
+    /// <summary>Opens what is printed of an order.</summary>
+    public const string Papers = "papers";
+
     /// <summary>Sees how deliveries stand.</summary>
     public const string Deliveries = "deliveries";
 
@@ -34,6 +37,7 @@ internal static class Rights
         [Orders] = [Roles.Manager, Roles.Packer, Roles.Support, Roles.Viewer],
         [Covered] = [Roles.Manager, Roles.Support],
         [Prepare] = [Roles.Manager, Roles.Packer, Roles.Support],
+        [Papers] = [Roles.Manager, Roles.Packer, Roles.Support],
         [Deliveries] = [Roles.Manager, Roles.Support, Roles.Viewer],
         [Deliver] = [Roles.Manager, Roles.Support],
     };

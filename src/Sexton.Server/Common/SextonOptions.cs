@@ -75,6 +75,12 @@ internal sealed class SextonOptions
     /// <summary>The book of addresses that suggestions come from.</summary>
     public Uri AddressesUrl { get; set; } = new("http://127.0.0.1:5081/addresses/");
 
+    /// <summary>The Chromium that prints papers.</summary>
+    public string Chromium { get; set; } = "/usr/bin/chromium";
+
+    /// <summary>The longest that a paper may take to be printed, in seconds.</summary>
+    public int PrintTimeOutSeconds { get; set; } = 30;
+
     /// <summary>The longest wait for another system, in seconds.</summary>
     public int TimeOutSeconds { get; set; } = 10;
 

@@ -4,11 +4,16 @@ using MimeKit;
 using Sexton.Core.Routing;
 using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.Email;
+using Sexton.Destinations.JobCard;
 using Sexton.Destinations.Maker;
+using Sexton.Destinations.PackingSlip;
 using Sexton.Destinations.Pages;
+using Sexton.Destinations.Papers;
+using Sexton.Destinations.Papers.Printing;
 using Sexton.Destinations.RecipientEmail;
 using Sexton.Destinations.ShopperEmail;
 using Sexton.Destinations.StaffEmail;
+using Sexton.Destinations.Ticket;
 using Sexton.Destinations.Workbench;
 using Sexton.Server.Common;
 using Sexton.Server.Connections;
@@ -41,6 +46,17 @@ internal static class DestinationSetup
         services.AddSingleton<DestinationKind, ShopperEmailKind>();
         services.AddSingleton<DestinationKind, StaffEmailKind>();
         services.AddSingleton<DestinationKind, RecipientEmailKind>();
+        services.AddSingleton(new PrinterSettings(options.Chromium, TimeSpan.FromSeconds(options.PrintTimeOutSeconds)));
+        services.AddSingleton<IPaperPrinter, ChromiumPrinter>();
+        services.AddSingleton<TicketCodes>();
+        services.AddSingleton(static provider => new PaperSettings(
+            provider.GetRequiredService<SextonOptions>().ShopName,
+            () => provider.GetRequiredService<ShopSettings>().Now.LetterheadLines,
+            provider.GetRequiredService<TicketCodes>().Of
+        ));
+        services.AddSingleton<DestinationKind, PackingSlipKind>();
+        services.AddSingleton<DestinationKind, JobCardKind>();
+        services.AddSingleton<DestinationKind, TicketKind>();
         services
             .AddHttpClient(
                 HttpConnections.OfInstallation,

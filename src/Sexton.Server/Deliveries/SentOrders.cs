@@ -11,13 +11,15 @@ internal static class SentOrders
     /// <summary>An order on its way to a destination.</summary>
     /// <param name="sent">The order, its projection and the destination.</param>
     /// <param name="current">The register, which says what is shown where and how lines leave.</param>
+    /// <param name="own">The register under which it was placed.</param>
     /// <param name="part">The part that goes.</param>
-    public static SentOrder Along(this SentOrder sent, RegisterPlan current, OrderPart part) =>
+    public static SentOrder Along(this SentOrder sent, RegisterPlan current, RegisterPlan own, OrderPart part) =>
         sent with
         {
             Part = part,
             Lines = OrderParts.LinesOf(sent.Content, new OrderFacts(sent.Content), sent.To, part),
             PriceRows = sent.Content.Prices.RowsAt(current, sent.To.Key, sent.Content, sent.Projection),
+            LeftEmpty = Projector.LeftEmpty(sent.Content, own, current, sent.To, part),
             Leaving = current.Content.Codes.Leaves.GetValueOrDefault(sent.To.Key),
         };
 }

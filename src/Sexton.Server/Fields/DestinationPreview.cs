@@ -61,11 +61,11 @@ internal sealed class DestinationPreview(
 
         var slot = request.Slot ?? sent.Projection.Entries.FirstOrDefault()?.Slot.ToString() ?? "";
         return new SentPreview(
-            kind.PartsOf(kind.Render(sent, 1), sent.Projection, slot),
+            kind.PartsOf(await kind.ShowAsync(kind.Render(sent, 1), cancel), sent.Projection, slot),
             [.. sent.Projection.Entries.Select(static e => new SentSlot(e.Slot.ToString(), e.Name, e.Proof, e.Given))],
             at,
             parts,
-            Called(sent.Content, sent.Part),
+            sent.Content.NameOf(sent.Part),
             sent.WhyStops
         );
     }
@@ -152,7 +152,7 @@ internal sealed class DestinationPreview(
             content,
             Projector.Project(content, order?.Own ?? plan, plan, to.Key, parts[at]),
             to
-        ).Along(plan, parts[at]);
+        ).Along(plan, order?.Own ?? plan, parts[at]);
         return (await codes.FillInAsync(sent, cancel), at, parts.Count);
     }
 
@@ -180,11 +180,6 @@ internal sealed class DestinationPreview(
                 );
         }
     }
-
-    private static string Called(OrderContent content, OrderPart part) =>
-        content.Lines.FirstOrDefault(l => l.Id == part.LineId) is not { } line ? ""
-        : part.UnitId.Length > 0 ? $"{line.ProductName}, {line.NameOf(part.UnitId)}"
-        : line.ProductName;
 }
 
 /// <summary>Asks what a destination would get.</summary>

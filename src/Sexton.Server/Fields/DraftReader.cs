@@ -71,7 +71,7 @@ internal sealed class DraftReader(
                     .Select(d =>
                         DestinationView.Of(
                             d.To,
-                            Sentences(words, [("gets", d.To.Plain.Gets)]),
+                            Sentences(words, [("gets", d.To.Plain.Gets), ("without_prices_when", d.To.Plain.WithoutPricesWhen)]),
                             d.Row.Revision,
                             Since(d.Row),
                             Changed(d.Row)

@@ -269,7 +269,7 @@ internal sealed record TypeView(
 /// <param name="Options">What can be chosen, where there is a fixed list.</param>
 /// <param name="Days">Whether its texts are days.</param>
 /// <param name="ForTrials">Whether it says where a destination is tried out.</param>
-/// <param name="OfType">The kind of answer that the field must have, where it names one; "" for none.</param>
+/// <param name="OfTypes">The kinds of answer of which the field must have one, where it names a field; empty where it names none.</param>
 internal sealed record SettingView(
     string Name,
     string Kind,
@@ -279,7 +279,7 @@ internal sealed record SettingView(
     IReadOnlyList<NamedKey> Options,
     bool Days,
     bool ForTrials,
-    string OfType
+    IReadOnlyList<string> OfTypes
 )
 {
     public static SettingView Of(TypeSetting setting) =>
@@ -292,7 +292,7 @@ internal sealed record SettingView(
             setting is OptionSetting option ? [.. option.Options.Select(static o => new NamedKey(o.Key, o.Value))] : [],
             setting is TextsSetting { Days: true },
             setting.ForTrials,
-            setting is AnswerSetting answer ? answer.Type : ""
+            setting is AnswerSetting answer ? answer.Types : []
         );
 }
 

@@ -26,6 +26,7 @@ using Sexton.Server.Fields;
 using Sexton.Server.Files;
 using Sexton.Server.Makers;
 using Sexton.Server.Orders;
+using Sexton.Server.Papers;
 using Sexton.Server.Publishing;
 using Sexton.Server.Retention;
 using Sexton.Server.Settings;
@@ -337,6 +338,7 @@ internal static class SextonHost
 
         console.MapGroup("").RequireAuthorization(Rights.Covered).MapCovered();
         console.MapGroup("").RequireAuthorization(Rights.Prepare).MapPrepared();
+        console.MapGroup("").RequireAuthorization(Rights.Papers).MapPapers();
         console.MapGroup("").RequireAuthorization(Rights.Deliveries).MapReadDeliveries();
 
         var deliver = console.MapGroup("").RequireAuthorization(Rights.Deliver);

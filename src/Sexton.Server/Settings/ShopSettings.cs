@@ -10,6 +10,7 @@ namespace Sexton.Server.Settings;
 /// <summary>What the shop sets; where it sets nothing the installation's own options count.</summary>
 /// <param name="SenderName">The name in which e-mail is sent.</param>
 /// <param name="SenderAddress">The address from which it is sent.</param>
+/// <param name="LetterheadLines">What stands under the shop's name on its papers, line by line.</param>
 /// <param name="CartDays">After how many days an untouched cart is cleared away.</param>
 /// <param name="PersonalDays">After how many days an order is erased.</param>
 /// <param name="ArtefactDays">After how many days the bytes kept as evidence go.</param>
@@ -18,6 +19,7 @@ namespace Sexton.Server.Settings;
 internal sealed record ShopSettingValues(
     string SenderName,
     string SenderAddress,
+    string LetterheadLines,
     int CartDays,
     int PersonalDays,
     int ArtefactDays,
@@ -27,7 +29,9 @@ internal sealed record ShopSettingValues(
 {
     private const int MostDays = 36_500,
         MostMinutes = 10_080,
-        LongestName = 100;
+        LongestName = 100,
+        MostLetterhead = 500,
+        MostLetterheadLines = 8;
 
     /// <summary>What is wrong: the name of a value and a sentence.</summary>
     public IEnumerable<(string Name, string Sentence)> Problems()
@@ -40,6 +44,15 @@ internal sealed record ShopSettingValues(
         if (!EmailAddress.IsGood(SenderAddress))
         {
             yield return ("sender_address", "Give an e-mail address such as orders@shop.example.");
+        }
+
+        if (
+            !CanonicalText.TryMake(LetterheadLines, out var letterhead)
+            || letterhead.Length > MostLetterhead
+            || letterhead.Count(static c => c == '\n') >= MostLetterheadLines
+        )
+        {
+            yield return ("letterhead_lines", $"Give at most {MostLetterheadLines} lines of {MostLetterhead} characters together.");
         }
 
         foreach (
@@ -101,6 +114,7 @@ internal sealed class ShopSettings(SextonOptions options, IServiceScopeFactory s
         new(
             options.ShopName,
             options.MailFrom,
+            "",
             options.CartDays,
             options.PersonalDays,
             options.ArtefactDays,

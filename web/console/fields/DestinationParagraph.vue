@@ -9,6 +9,7 @@ import ItemCodes from './ItemCodes.vue';
 import KindClause from './KindClause.vue';
 import NewDestination from './NewDestination.vue';
 import OtherwiseClause from './OtherwiseClause.vue';
+import PricesClause from './PricesClause.vue';
 import RoutedFields from './RoutedFields.vue';
 import WhenClause from './WhenClause.vue';
 
@@ -71,6 +72,10 @@ const set = (setting: string, value: unknown) => void change(item.key, setting, 
       <template v-if="kind?.settings.length || kind?.can_be_made">
         <dt>As</dt>
         <KindClause :item="item" :draft="draft" />
+      </template>
+      <template v-if="item.is_delivered && item.shows_prices">
+        <dt>Leaves out</dt>
+        <PricesClause :item="item" :draft="draft" />
       </template>
       <template v-if="item.has_codes_of_its_own">
         <dt>Codes</dt>

@@ -39,7 +39,7 @@ const text = computed(() => {
 /** The fields that can be named. */
 const answers = computed(() =>
   (draft?.fields ?? [])
-    .filter((f) => f.field.type === setting.of_type && !f.field.retired)
+    .filter((f) => setting.of_types.includes(f.field.type) && !f.field.retired)
     .map((f) => ({ key: f.field.key, name: `“${nameOf(f)}”` })),
 );
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { faceOf } from '../parts/faces';
 import type { Schemas } from '../../shared/api/client';
 
@@ -8,6 +8,7 @@ const {
   slotId,
   title = 'What was read back',
 } = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string; title?: string }>();
+const SheetView = defineAsyncComponent(() => import('../parts/SheetView.vue'));
 const part = ref('');
 
 watch(
@@ -90,6 +91,7 @@ const lines = computed(() => {
       :srcdoc="html"
       @load="toSlot"
     ></iframe>
+    <SheetView v-else-if="shown.form === 'sheets'" :content="shown.content" :spots="shown.spots" />
     <pre
       v-else
       ref="text"

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import MadeLines from '../orders/MadeLines.vue';
+import OrderPapers from '../orders/OrderPapers.vue';
 import EvidencePanel from '../orders/EvidencePanel.vue';
 import PreparedLines from '../orders/PreparedLines.vue';
 import PriceRows from '../orders/PriceRows.vue';
@@ -110,6 +111,7 @@ const numbered = computed(() => trail.data.value?.destinations.filter((d) => d.n
       </dl>
       <PriceRows v-if="adding" :order="order" />
       <PreparedLines v-if="may('prepare')" :order="order" @said="trail.refetch()" />
+      <OrderPapers v-if="may('papers')" :number="order.number" />
       <MadeLines :order="order" @said="trail.refetch()" />
       <TrailTable v-if="trail.data.value" v-model="chosen" :order="order" :trail="trail.data.value" @looked="trail.refetch()" />
     </div>

@@ -2,7 +2,7 @@ import type { Schemas } from '../../shared/api/client';
 
 type Part = Schemas['ArtefactPart'];
 
-const faces: Record<Part['form'], string> = { html: 'as seen', plain: 'plain', bytes: 'bytes' };
+const faces: Record<Part['form'], string> = { html: 'as seen', plain: 'plain', bytes: 'bytes', sheets: 'as seen' };
 
 /** What a part of something that was sent or served is called here. */
 export const faceOf = (part: Part): string => faces[part.form];

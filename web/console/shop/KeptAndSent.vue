@@ -4,7 +4,7 @@ import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 import CommitInput from '../parts/CommitInput.vue';
 
-/** In whose name e-mail is sent, how long things are kept, and when somebody is told. */
+/** In whose name e-mail is sent and papers are printed, how long things are kept, and when somebody is told. */
 type Values = Schemas['ShopSettingValues'];
 const client = useQueryClient();
 const query = useQuery({ queryKey: ['shop', 'settings'], queryFn: () => ask(api.GET('/api/console/v1/shop/settings')) });
@@ -36,6 +36,15 @@ const days: { name: keyof Values; before: string; after: string }[] = [
         from
         <CommitInput :value="query.data.value.sender_address" label="The sender’s address" @save="set('sender_address', $event)" />.
       </p>
+      <p class="sentence letterhead">
+        <label for="letterhead">Under the name of the shop, its papers say</label>
+        <textarea
+          id="letterhead"
+          rows="3"
+          :value="query.data.value.letterhead_lines"
+          @change="set('letterhead_lines', ($event.target as HTMLTextAreaElement).value)"
+        ></textarea>
+      </p>
       <p v-for="d in days" :key="d.name" class="sentence">
         {{ d.before }}
         <CommitInput :value="String(query.data.value[d.name])" :label="`${d.before} … ${d.after}`" numeric @save="set(d.name, $event)" />
@@ -49,5 +58,19 @@ const days: { name: keyof Values; before: string; after: string }[] = [
 <style scoped>
 .sentence {
   margin: 4px 0;
+}
+.letterhead {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 8px;
+}
+textarea {
+  width: 320px;
+  max-width: 100%;
+  font: inherit;
+  color: inherit;
+  background: var(--sheet);
+  border: 1px solid var(--rule-strong);
+  padding: 4px 8px;
 }
 </style>

@@ -1108,6 +1108,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/orders/{number}/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPapers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/{number}/papers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["OpenPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/deliveries": {
         parameters: {
             query?: never;
@@ -1499,6 +1531,8 @@ export interface components {
             content: string;
             /** @description The lines, counted from 0, where the slot that is looked for stands; empty where the form tells. */
             marked: number[];
+            /** @description Where on its sheets the slot stands; empty where it has none. */
+            spots: components["schemas"]["PageSpot"][];
         };
         /** @description Where a field is asked. */
         AskedView: {
@@ -1886,6 +1920,7 @@ export interface components {
             /** @description Whether a new field goes there by itself. */
             takes_new_fields?: boolean;
             gets?: null | components["schemas"]["Condition"];
+            without_prices_when?: null | components["schemas"]["Condition"];
             /** @description The keys of fields in the order in which their answers stand there; the others follow as they stand on the map. */
             order?: string[];
             /** @description How lines of single products leave for it, by the code of the product; the others leave as the rules of item codes say. */
@@ -2741,11 +2776,67 @@ export interface components {
          * @enum {string}
          */
         Otherwise: "refuse" | "call" | "shorten" | "note";
+        /** @description A rectangle on a page, in points from its upper left corner. */
+        PageSpot: {
+            /**
+             * Format: int32
+             * @description The page, from 0.
+             */
+            page: number;
+            /**
+             * Format: double
+             * @description Its left side.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Its upper side.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            height: number;
+        };
+        /** @description A paper of an order. */
+        PaperView: {
+            /**
+             * Format: int64
+             * @description Its number among all that is delivered.
+             */
+            id: number;
+            /** @description The key of its destination. */
+            destination: string;
+            /** @description What that is called. */
+            name: string;
+            /** @description Which line or unit it is about; "" for all of the order. */
+            called: string;
+            /** @description How it stands. */
+            state: components["schemas"]["DeliveryState"];
+            /**
+             * Format: date-time
+             * @description When it was printed, or given up; null where it is still to come.
+             */
+            printed_at: null | string;
+            /**
+             * Format: date-time
+             * @description When it comes next; null where it waits for somebody.
+             */
+            next_try_at: null | string;
+            /** @description Whether its file is there. */
+            can_be_opened: boolean;
+        };
         /**
          * @description How a part of an artefact is shown.
          * @enum {string}
          */
-        PartForm: "html" | "plain" | "bytes";
+        PartForm: "html" | "plain" | "bytes" | "sheets";
         /** @description Gives an account another password. */
         PasswordRequest: {
             /** @description The password. */
@@ -3198,8 +3289,8 @@ export interface components {
             days: boolean;
             /** @description Whether it says where a destination is tried out. */
             for_trials: boolean;
-            /** @description The kind of answer that the field must have, where it names one; "" for none. */
-            of_type: string;
+            /** @description The kinds of answer of which the field must have one, where it names a field; empty where it names none. */
+            of_types: string[];
         };
         /** @description A change of the shop. */
         ShopChangeView: {
@@ -3247,6 +3338,8 @@ export interface components {
             sender_name: string;
             /** @description The address from which it is sent. */
             sender_address: string;
+            /** @description What stands under the shop's name on its papers, line by line. */
+            letterhead_lines: string;
             /**
              * Format: int32
              * @description After how many days an untouched cart is cleared away.
@@ -6092,6 +6185,69 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetPapers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    OpenPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

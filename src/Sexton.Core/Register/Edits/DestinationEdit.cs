@@ -7,7 +7,7 @@ using Sexton.Core.Values;
 namespace Sexton.Core.Register.Edits;
 
 /// <summary>
-/// Changes to one setting of a destination: "name", "takes_new_fields", "gets", "order", "release", "day", "only_once", "otherwise", "switched_off", "retired",
+/// Changes to one setting of a destination: "name", "takes_new_fields", "gets", "without_prices_when", "order", "release", "day", "only_once", "otherwise", "switched_off", "retired",
 /// "settings.NAME" for those of its kind, "settings.NAME.LANGUAGE" for a wording in one language, "names.FIELD…" for what is called how there, and "leaves…" for how lines leave for it.
 /// </summary>
 public static class DestinationEdit
@@ -22,6 +22,7 @@ public static class DestinationEdit
             "name" => EditValue.Json(destination.Name),
             "takes_new_fields" => EditValue.Json(destination.TakesNewFields),
             "gets" => EditValue.Json(destination.Gets),
+            "without_prices_when" => EditValue.Json(destination.WithoutPricesWhen),
             "order" => EditValue.Json(destination.Order),
             "release" => EditValue.Json(destination.Release),
             "day" => EditValue.Json(destination.Day),
@@ -64,6 +65,12 @@ public static class DestinationEdit
             "name" => destination with { Name = Name(value, path) },
             "takes_new_fields" => destination with { TakesNewFields = EditValue.Truth(value, path) },
             "gets" => destination with { Gets = EditValue.Condition(value, path) },
+            "without_prices_when" => kind?.ShowsPrices == false
+                ? throw new DraftEditException(path, "No prices stand there.")
+                : destination with
+                {
+                    WithoutPricesWhen = EditValue.Condition(value, path),
+                },
             "order" => destination with { Order = Order(value, path) },
             "release" => Released(
                 destination,

@@ -12,6 +12,7 @@ internal static class DestinationWords
             new("", SideWords.Flag(old?.SwitchedOff == true, "switched off"), SideWords.Flag(now.SwitchedOff, "switched off"), ""),
             new("", SideWords.Flag(old?.Retired == true, "retired"), SideWords.Flag(now.Retired, "retired"), ""),
             new("gets only that of which ", then.Sentence(old?.Gets), here.Sentence(now.Gets), ""),
+            new("leaves out prices when ", then.Sentence(old?.WithoutPricesWhen), here.Sentence(now.WithoutPricesWhen), ""),
             new("in the order ", Listed(old, then), Listed(now, here), ""),
             .. Leaving(old, then, now, here),
             new("gets it ", Moment(old, then), Moment(now, here), ""),

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Values;
@@ -8,14 +9,14 @@ namespace Sexton.Core.Types.Settings;
 /// <param name="name">The name in the settings object.</param>
 /// <param name="clause">The sentence.</param>
 /// <param name="offer">What it is called while not set.</param>
-/// <param name="type">The kind of answer that it must have.</param>
-public sealed class AnswerSetting(string name, string clause, string offer, string type) : TypeSetting(name, clause, offer)
+/// <param name="types">The kinds of answer of which it must have one.</param>
+public sealed class AnswerSetting(string name, string clause, string offer, params ImmutableArray<string> types) : TypeSetting(name, clause, offer)
 {
     /// <inheritdoc/>
     public override string Kind => "answer";
 
-    /// <summary>The kind of answer that the field must have.</summary>
-    public string Type => type;
+    /// <summary>The kinds of answer of which the field must have one.</summary>
+    public ImmutableArray<string> Types => types;
 
     /// <inheritdoc/>
     public override JsonObject Schema => new() { ["type"] = "string", ["pattern"] = "^[a-z][a-z0-9_]*$" };

@@ -1,0 +1,163 @@
+using System.Globalization;
+using System.Net;
+using System.Reflection;
+using System.Text;
+using AngleSharp.Html.Parser;
+using HandlebarsDotNet;
+using QRCoder;
+using Sexton.Core.Facts;
+using Sexton.Core.Orders;
+using Sexton.Core.Projections;
+using Sexton.Core.Types.Settings;
+
+namespace Sexton.Destinations.Papers;
+
+/// <summary>Renders papers as HTML: one document, with its style in it, in which each line of an answer is marked.</summary>
+internal sealed class PaperRenderer
+{
+    private readonly PaperSettings _settings;
+    private readonly HandlebarsTemplate<object, object> _template;
+
+    public PaperRenderer(PaperSettings settings, string template)
+    {
+        _settings = settings;
+        var handlebars = Handlebars.Create();
+        handlebars.RegisterHelper(
+            "lines",
+            static (writer, _, arguments) =>
+                writer.WriteSafeString(
+                    string.Join("<br>", (arguments[0]?.ToString() ?? "").Split('\n').Select(static l => WebUtility.HtmlEncode(l)))
+                )
+        );
+        handlebars.RegisterTemplate("answers", Resource("Papers.answers.hbs"));
+        handlebars.RegisterTemplate("head", Resource("Papers.head.hbs"));
+        _template = handlebars.Compile(Resource(template));
+    }
+
+    /// <summary>The encoding of what is rendered.</summary>
+    public static Encoding Encoding { get; } = new UTF8Encoding(encoderShouldEmitUTF8Identifier: false);
+
+    /// <summary>What the answers of a rendered paper are called there, by their number.</summary>
+    public static IReadOnlyDictionary<int, string> NamesIn(byte[] rendered) =>
+        new HtmlParser()
+            .ParseDocument(Encoding.GetString(rendered))
+            .QuerySelectorAll("[data-number]")
+            .ToDictionary(
+                static e => int.Parse(e.GetAttribute("data-number")!, CultureInfo.InvariantCulture),
+                static e => e.GetAttribute("data-name") ?? ""
+            );
+
+    public byte[] Render(SentOrder order, PaperKind kind)
+    {
+        var (places, settings) = (NamedPlaces.Of(order, _settings.ShopName), order.To.Settings);
+        var language = order.To.LanguageOf(order.Content.Language);
+        string Say(string setting) => NamedPlaces.Fill(settings.Wording(setting).In(language), places);
+        var extras = kind.ExtrasOf(order);
+        var answers = new Answers(order, language, settings.Is(PaperKind.WithoutEmpty) ? null : Say(PaperKind.Empty));
+        var showsPrices = extras.Prices && order.ShowsPrices;
+        return Encoding.GetBytes(
+            _template(
+                new
+                {
+                    language,
+                    direction = CultureInfo.GetCultureInfo(language).TextInfo.IsRightToLeft ? "rtl" : "ltr",
+                    style = StyleOf(settings),
+                    shop = _settings.ShopName,
+                    letterhead = settings.Text(PaperKind.Letterhead) == PaperKind.Plain ? null : new { lines = _settings.Letterhead() },
+                    heading = Say(PaperKind.Heading),
+                    sentences = Say(PaperKind.Sentences),
+                    ending = Say(PaperKind.Ending),
+                    number = order.Number,
+                    whole = answers.Of(null, null, without: [.. extras.Foot]),
+                    foot = answers.Of(null, null, only: [.. extras.Foot]),
+                    large = extras.Large is { } large ? answers.Of(order.Part.LineId, null, only: [large]) : [],
+                    lines = order
+                        .Lines.Select(line => new
+                        {
+                            quantity = order.Part.UnitId.Length > 0 ? (int?)null : line.Quantity,
+                            name = line.ProductName,
+                            code = extras.Codes ? order.ItemCodeOf(line) : null,
+                            answers = answers.Of(line.Id, null, without: extras.Large is { } large ? [large] : []),
+                            units = UnitsOf(order.Part, line)
+                                .Select(unit => new { name = line.NameOf(unit), answers = answers.Of(line.Id, unit) })
+                                .Where(static u => u.answers.Length > 0)
+                                .ToArray(),
+                        })
+                        .ToArray(),
+                    prices = showsPrices ? WrittenPrices.Of(order, language) : null,
+                    code = extras.Code,
+                    drawn = extras.Code is { } code ? Drawn(code) : null,
+                }
+            )
+        );
+    }
+
+    private static IEnumerable<string> UnitsOf(OrderPart part, OrderLine line) => part.UnitId.Length > 0 ? [part.UnitId] : line.Units;
+
+    private static string StyleOf(SettingReader settings)
+    {
+        var (sheet, size) = (Sheet.Of(settings), settings.Whole(PaperKind.TypeSize)!.Value);
+        var family = settings.Text(PaperKind.Typeface) == PaperKind.Serif ? "'Noto Serif', serif" : "'Noto Sans', sans-serif";
+        return string.Create(
+                CultureInfo.InvariantCulture,
+                $$"""
+                @page { size: {{sheet.Css}}; margin: {{sheet.MarginMm}}mm; }
+                :root { font: {{size}}pt/1.35 {{family}}; --room: {{sheet.HeightMm - (2 * sheet.MarginMm)}}mm; }
+
+                """
+            ) + Resource("Papers.paper.css");
+    }
+
+    private static string Drawn(string code)
+    {
+        using var data = QRCodeGenerator.GenerateQrCode(code, QRCodeGenerator.ECCLevel.M);
+        using var drawing = new PngByteQRCode(data);
+        return Convert.ToBase64String(drawing.GetGraphic(8));
+    }
+
+    private static string Resource(string name)
+    {
+        using var source = new StreamReader(Assembly.GetExecutingAssembly().GetManifestResourceStream("Sexton.Destinations." + name)!);
+        return source.ReadToEnd();
+    }
+
+    // The answers of a place, marked, and what was left empty there.
+    private sealed class Answers(SentOrder order, string language, string? empty)
+    {
+        private readonly Dictionary<SlotId, int> _numbers = order
+            .Projection.Entries.Select(static (e, i) => (e.Slot, i))
+            .ToDictionary(static n => n.Slot, static n => n.i + 1);
+
+        public object[] Of(string? lineId, string? unitId, string[]? only = null, string[]? without = null)
+        {
+            bool Is(Entry e) =>
+                e.StandsWith == (lineId is null ? Level.Order : unitId is null ? Level.Line : Level.Unit)
+                && (lineId is null || (e.LineId == lineId && e.UnitId == unitId))
+                && only?.Contains(e.Field) != false
+                && without?.Contains(e.Field) != true;
+            return
+            [
+                .. order
+                    .Projection.Entries.Where(Is)
+                    .Select(e => new
+                    {
+                        number = _numbers[e.Slot],
+                        name = e.Name,
+                        text = MarkedHtml.Lines(e.Text, language, _numbers[e.Slot]),
+                        empty = (string?)null,
+                    }),
+                .. empty is null
+                    ? []
+                    : order
+                        .LeftEmpty.Where(Is)
+                        .Select(e => new
+                        {
+                            number = 0,
+                            name = e.Name,
+                            text = "",
+                            empty = (string?)empty,
+                        }),
+            ];
+        }
+    }
+}

@@ -1,0 +1,4 @@
+namespace Sexton.Server.Papers;
+
+/// <summary>What is printed of an order, opened by whoever needs it.</summary>
+internal static class NamespaceDoc;

@@ -1,0 +1,280 @@
+using System.Collections.Immutable;
+using System.Diagnostics;
+using System.Globalization;
+using System.Text;
+using System.Text.RegularExpressions;
+using Sexton.Core.Projections;
+using Sexton.Core.Trail;
+using Sexton.Destinations;
+using Sexton.Destinations.JobCard;
+using Sexton.Destinations.Papers;
+using Sexton.Destinations.Papers.Printing;
+using Sexton.Server.Tests.Support;
+
+namespace Sexton.Server.Tests;
+
+/// <summary>Proof by place on paper: what is printed is read back from its place in the PDF, in every script, and whatever is done to the bytes is noticed.</summary>
+public sealed class PaperTests
+{
+    private static readonly Handover NoHandover = new("", "", static () => Task.CompletedTask);
+
+    public static TheoryData<int> Kinds() => [.. Enumerable.Range(0, Printers.Kinds.Length)];
+
+    [Theory]
+    // script, text: sentences of our own; decision 27 has the table of what is provable
+    [InlineData("Latin", "Für Großmutter Zoë, office waffle, Ⅲ ² ½ ﬁ ﬂ Å")]
+    [InlineData("Greek", "Ελληνικά γλώσσα ἀρχή")]
+    [InlineData("Cyrillic", "Привет мир, Їжак")]
+    [InlineData("Hebrew", "שלום עולם 123 abc")]
+    [InlineData("Hebrew with points", "שָׁלוֹם (עולם) \"טוב\", 12,5 ו-100%")]
+    [InlineData("Hebrew over several lines", "שורה ארוכה מאוד שבוודאי לא תיכנס בשורה אחת כי היא ארוכה יותר ממה שיש במקום שבו היא עומדת על הדף הזה, ועוד קצת")]
+    [InlineData("Arabic", "مرحبا بالعالم ١٢٣")]
+    [InlineData("Arabic with points", "مَرْحَبًا بِكُمْ (نص) 50% ١٢٣٫٤")]
+    [InlineData("Persian", "می\u200Cخواهم کتاب\u200Cها")]
+    [InlineData("both directions", "The name is שרה כהן, she is 12 years old")]
+    [InlineData("Devanagari", "नमस्ते क्षत्रिय हिन्दी")]
+    [InlineData("Thai", "สวัสดีชาวโลก น้ำ")]
+    [InlineData("Chinese", "你好世界")]
+    [InlineData("Japanese", "こんにちは 日本語 カタカナ")]
+    [InlineData("Korean", "안녕하세요")]
+    [InlineData("Tamil", "தமிழ்")]
+    [InlineData("Bengali", "বাংলা")]
+    [InlineData("Khmer", "ខ្មែរ")]
+    [InlineData("Burmese", "မြန်မာ")]
+    [InlineData("Amharic", "አማርኛ")]
+    [InlineData("Georgian", "ქართული")]
+    [InlineData("emoji", "🌳 🍏 ❤️ ☎︎")]
+    [InlineData("joined emoji", "👩\u200D👩\u200D👧\u200D👦 🏳️\u200D🌈 🇮🇪 👍🏽 1️⃣")]
+    [InlineData("marks upon letters", "Z̷̈a̴lgo e\u0328\u0301")]
+    [InlineData("blanks and tabs", "two  blanks\ta tab\t\ttwo")]
+    [InlineData("several lines", "first\n\nthird\n  with blanks before\nlast")]
+    public async Task Every_script_is_read_back_from_its_place(string script, string text)
+    {
+        foreach (var kind in Printers.Kinds)
+        {
+            var order = Order(kind, Entry(kind, "wording", "Wording", text));
+            var pdf = await PrintAsync(kind, order);
+            var finding = kind.ReadBack(pdf, order).ShouldHaveSingleItem();
+            finding.Found.ShouldBe(text, $"{script} on {kind.Phrase}");
+            finding.Finding.ShouldBe(Finding.Included);
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public async Task Awkward_texts_and_names_come_back_from_each_paper_as_they_were(int number)
+    {
+        var kind = Printers.Kinds[number];
+        var texts = ArtefactTests
+            .AwkwardTexts()
+            .Select(static t => t.Data)
+            .Where(static t => t.EnumerateRunes().All(InstalledFonts.Characters.Has))
+            .ToList();
+        texts.Count.ShouldBeGreaterThan(60);
+        var order = Order(kind, [.. texts.Select((text, i) => Entry(kind, $"f{i}", text.Replace('\n', ' '), text))]);
+        foreach (var (found, text) in kind.ReadBack(await PrintAsync(kind, order), order).Zip(texts))
+        {
+            found.Found.ShouldBe(text);
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public async Task Whatever_is_done_to_the_file_is_noticed(int number)
+    {
+        var kind = Printers.Kinds[number];
+        var order = Order(
+            kind,
+            Entry(kind, "count", "How many", "1"),
+            Entry(kind, "sure", "Sure", "Yes"),
+            Entry(kind, "both", "1", "Yes 1"),
+            Entry(kind, "again", "Once more", "1")
+        );
+        var pdf = await PrintAsync(kind, order);
+        Findings(pdf).ShouldAllBe(static f => f == Finding.Included);
+
+        // The marks stand in the file as they are; to change one keeps every length.
+        Findings(Changed(pdf, ("-x-s1-n0", "-x-s9-n0"))).ShouldBe([Finding.Missing, Finding.Included, Finding.Included, Finding.Included]);
+        Findings(Changed(pdf, ("-x-s1-n0", "-x-s0-n0"), ("-x-s2-n0", "-x-s1-n0"), ("-x-s0-n0", "-x-s2-n0")))
+            .ShouldBe([Finding.Altered, Finding.Altered, Finding.Included, Finding.Included], "two exchanged");
+        Findings(Changed(pdf, ("-x-s4-n0", "-x-s1-n0")))
+            .ShouldBe([Finding.Missing, Finding.Included, Finding.Included, Finding.Missing], "two in one place, although both say the same");
+        Findings(Changed(pdf, ("-x-s3-n0", "-x-s3-n1")))
+            .ShouldBe([Finding.Included, Finding.Included, Finding.Altered, Finding.Included], "another line");
+        Findings([]).ShouldAllBe(static f => f == Finding.Missing);
+        Findings("%PDF-1.4 and nothing more"u8.ToArray()).ShouldAllBe(static f => f == Finding.Missing);
+        Findings(pdf[..(pdf.Length / 2)]).ShouldAllBe(static f => f == Finding.Missing);
+
+        // What is painted, and not only how it is called.
+        foreach (var (from, to) in new[] { (">1<", ">7<"), (">Yes 1<", ">Yes<"), (">Yes<", "><"), (">Yes<", ">Yes <") })
+        {
+            var html = Encoding.UTF8.GetString(kind.Render(order, 1)).Replace(from, to, StringComparison.Ordinal);
+            var other = await Printers.Shared.PrintAsync(html, TestContext.Current.CancellationToken);
+            Findings(other).ShouldContain(static f => f == Finding.Altered || f == Finding.Missing, $"{from} as {to}");
+        }
+
+        List<Finding> Findings(byte[] bytes) => [.. kind.ReadBack(bytes, order).Select(static f => f.Finding)];
+    }
+
+    // U+10940 is a letter of Sidetic, which came with Unicode 17; U+E000 is for private use.
+    [Theory]
+    [InlineData("\U00010940")]
+    [InlineData("\uE000")]
+    public async Task What_no_font_has_a_letter_for_is_named_and_not_printed(string text)
+    {
+        foreach (var kind in Printers.Kinds)
+        {
+            var order = Order(kind, Entry(kind, "wording", "Wording", $"For {text}"));
+            order.WhyStops.ShouldNotBeNull().ShouldContain("“Wording”");
+
+            // Fonts may have gone since they were asked: the print itself knows.
+            var result = await kind.SendAsync(order.To, kind.Render(order, 1), NoHandover, TestContext.Current.CancellationToken);
+            result.Outcome.ShouldBe(SendOutcome.Stopped);
+            result.Detail.ShouldBe("No font here has a letter for all of “Wording”. Install one, or mend the answer.");
+            result.Artefact.ShouldBeNull();
+        }
+    }
+
+    [Theory]
+    [InlineData("named", SendOutcome.Taken)]
+    [InlineData("stops", SendOutcome.Stopped)]
+    public async Task What_is_printed_but_not_readable_is_not_proven_and_what_follows_is_set(string unread, SendOutcome outcome)
+    {
+        var kind = new JobCardKind(Printers.Shop, new Unreadable());
+        var order = Order(kind, Entry(kind, "wording", "Wording", "Zoë")) with { To = Printers.To(kind, ("unread", unread)) };
+        var result = await kind.SendAsync(order.To, kind.Render(order, 1), NoHandover, TestContext.Current.CancellationToken);
+        result.Outcome.ShouldBe(outcome, result.Detail);
+        result.Detail.ShouldContain("“Wording”");
+        if (result.Artefact is { } pdf)
+        {
+            kind.ReadBack(pdf, order).ShouldHaveSingleItem().Finding.ShouldBe(Finding.NotProvable);
+        }
+    }
+
+    [Fact]
+    public async Task Left_empty_and_not_asked_are_told_apart()
+    {
+        foreach (var kind in Printers.Kinds)
+        {
+            var order = Order(kind, Entry(kind, "wording", "Wording", "Zoë")) with { LeftEmpty = [Entry(kind, "year", "Planting year", "")] };
+            (await TextAsync(kind, order)).ShouldContain("Planting year: left empty");
+            (await TextAsync(kind, order with { To = Printers.To(kind, ("without_empty", true)) })).ShouldNotContain("Planting year");
+            (await TextAsync(kind, order with { LeftEmpty = [] })).ShouldNotContain("Planting year");
+        }
+    }
+
+    [Fact]
+    public async Task An_answer_longer_than_a_page_goes_on_and_is_read_back()
+    {
+        foreach (var kind in Printers.Kinds)
+        {
+            var text = string.Join('\n', Enumerable.Range(1, 300).Select(static i => $"This is the line {i} of a long answer"));
+            var order = Order(kind, Entry(kind, "wording", "Wording", text), Entry(kind, "after", "After it", "1"));
+            kind.ReadBack(await PrintAsync(kind, order), order).ShouldAllBe(static f => f.Finding == Finding.Included);
+        }
+    }
+
+    [Theory]
+    // settings, width and height in points of 1/72 inch: A4 is 210 by 297 mm, A6 105 by 148 (ISO 216)
+    [InlineData("a4", "upright", null, null, 595.3, 841.9)]
+    [InlineData("a6", "lying", null, null, 419.5, 297.6)]
+    [InlineData("label", "upright", null, null, 283.5, 425.2)]
+    [InlineData("a6", "upright", 60, 40, 170.1, 113.4)]
+    public async Task A_sheet_has_its_size(string sheet, string turned, int? width, int? height, double x, double y)
+    {
+        var kind = Printers.Kinds[1];
+        var settings = new List<(string, object)> { ("sheet", sheet), ("turned", turned) };
+        settings.AddRange(width is { } w ? [("width", w), ("height", height!.Value)] : []);
+        var order = Order(kind, Entry(kind, "wording", "Wording", "Zoë")) with { To = Printers.To(kind, [.. settings]) };
+        var information = await RunAsync("pdfinfo", await PrintAsync(kind, order));
+        var size = Regex.Match(information, "Page size: +(?<width>[0-9.]+) x (?<height>[0-9.]+) pts", RegexOptions.NonBacktracking);
+        double.Parse(size.Groups["width"].Value, CultureInfo.InvariantCulture).ShouldBe(x, 1);
+        double.Parse(size.Groups["height"].Value, CultureInfo.InvariantCulture).ShouldBe(y, 1);
+    }
+
+    [Fact]
+    public async Task A_wording_stands_as_large_as_it_fits_and_the_longest_is_still_whole()
+    {
+        var kind = Printers.Kinds[1];
+        double[] heights = [];
+        foreach (var text in new[] { "Zoë", "For Grandmother Zoë and the quince", string.Join(' ', Enumerable.Repeat("Grandmother", 60)) })
+        {
+            var order = Order(kind, Entry(kind, "wording", "Wording", text)) with { To = Printers.To(kind, ("large", "wording")) };
+            var pdf = await PrintAsync(kind, order);
+            kind.ReadBack(pdf, order).ShouldHaveSingleItem().Finding.ShouldBe(Finding.Included);
+            var spots = kind.PartsOf(pdf, order.Projection, "line/a/wording")[0].Spots;
+            heights = [.. heights, spots.Max(static s => s.Height)];
+            spots.ShouldAllBe(static s => s.X >= 0 && s.X + s.Width <= 420 && s.Y >= 0 && s.Y + s.Height <= 298, "within the sheet");
+        }
+
+        heights.ShouldBe(heights.OrderDescending());
+        heights[0].ShouldBeGreaterThan(3 * heights[1] / 2);
+    }
+
+    [Fact]
+    public async Task Each_reader_finds_the_same()
+    {
+        // Poppler's reader joins what a line break divided; the texts here fit one line.
+        string[] texts = ["Für Großmutter Zoë", "Ελληνικά", "Привет мир", "你好世界", "안녕하세요", "¾ ² Å"];
+        var kind = Printers.Kinds[0];
+        var order = Order(kind, [.. texts.Select((t, i) => Entry(kind, $"f{i}", $"Answer {i}", t))]);
+        var read = await TextAsync(kind, order);
+        foreach (var (text, i) in texts.Select(static (t, i) => (t, i)))
+        {
+            read.ShouldContain($"Answer {i}:");
+            read.ShouldContain(text);
+        }
+    }
+
+    private static Entry Entry(PaperKind kind, string field, string name, string text) =>
+        new(kind.GoesBy == Core.Facts.Level.Order ? null : "a", kind.GoesBy == Core.Facts.Level.Unit ? "u1" : null, field, name, text);
+
+    private static SentOrder Order(PaperKind kind, params ImmutableArray<Entry> entries) =>
+        MadeOrders.Of(entries, Printers.To(kind)) with
+        {
+            Part = kind.GoesBy switch
+            {
+                Core.Facts.Level.Order => Core.Orders.OrderPart.Whole,
+                Core.Facts.Level.Line => new("a", ""),
+                _ => new("a", "u1"),
+            },
+        };
+
+    private static async Task<byte[]> PrintAsync(PaperKind kind, SentOrder order)
+    {
+        var result = await kind.SendAsync(order.To, kind.Render(order, 1), NoHandover, TestContext.Current.CancellationToken);
+        result.Outcome.ShouldBe(SendOutcome.Taken, result.Detail);
+        return result.Artefact!;
+    }
+
+    private static byte[] Changed(byte[] pdf, params (string From, string To)[] changes) =>
+        Encoding.Latin1.GetBytes(
+            changes.Aggregate(Encoding.Latin1.GetString(pdf), static (text, c) => text.Replace(c.From, c.To, StringComparison.Ordinal))
+        );
+
+    private static async Task<string> TextAsync(PaperKind kind, SentOrder order) => await RunAsync("pdftotext", await PrintAsync(kind, order));
+
+    // Poppler, a reader that nobody here wrote.
+    private static async Task<string> RunAsync(string program, byte[] pdf, params string[] options)
+    {
+        var file = Path.GetTempFileName();
+        try
+        {
+            await File.WriteAllBytesAsync(file, pdf);
+            string[] arguments = program == "pdftotext" ? [.. options, file, "-"] : [file];
+            using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, UseShellExecute = false })!;
+            return await process.StandardOutput.ReadToEndAsync();
+        }
+        finally
+        {
+            File.Delete(file);
+        }
+    }
+
+    // A file whose fonts do not say which character a letter is.
+    private sealed class Unreadable : IPaperPrinter
+    {
+        public async Task<byte[]> PrintAsync(string html, CancellationToken cancel) =>
+            Changed(await Printers.Shared.PrintAsync(html, cancel), ("/ToUnicode", "/ToNothing"));
+    }
+}

@@ -1,0 +1,47 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Sexton.Core.Routing;
+using Sexton.Destinations.JobCard;
+using Sexton.Destinations.PackingSlip;
+using Sexton.Destinations.Papers;
+using Sexton.Destinations.Papers.Printing;
+using Sexton.Destinations.Ticket;
+
+namespace Sexton.Server.Tests.Support;
+
+/// <summary>One printing Chromium for all tests that only print, and the kinds of paper that it prints.</summary>
+internal static class Printers
+{
+    public const string Chromium = "/usr/bin/chromium";
+
+    public static readonly PaperSettings Shop = new("Shop", static () => "Orchard Lane 1\nAldmoor", static order => $"{order.Number}-1-1-7KQ2M81D");
+
+    // It ends with this process, to which it is a child.
+    public static readonly ChromiumPrinter Shared = new(new PrinterSettings(Chromium, TimeSpan.FromSeconds(60)));
+
+    public static readonly ImmutableArray<PaperKind> Kinds =
+    [
+        new PackingSlipKind(Shop, Shared),
+        new JobCardKind(Shop, Shared),
+        new TicketKind(Shop, Shared),
+    ];
+
+    static Printers() => AppDomain.CurrentDomain.ProcessExit += static (_, _) => Shared.DisposeAsync().AsTask().Wait(TimeSpan.FromSeconds(5));
+
+    /// <summary>A destination of a kind of paper, with settings.</summary>
+    public static BoundDestination To(DestinationKind kind, params (string Name, object Value)[] settings) =>
+        new(
+            new Destination
+            {
+                Key = kind.Key,
+                Kind = kind.Key,
+                Name = kind.Name,
+                Settings = settings.ToImmutableSortedDictionary(
+                    static s => s.Name,
+                    static s => JsonSerializer.SerializeToElement(s.Value),
+                    StringComparer.Ordinal
+                ),
+            },
+            kind
+        );
+}

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query';
+import { computed } from 'vue';
+import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import { inFull, timeOfDay } from '../parts/when';
+
+/** What is printed of an order: whoever prepares it opens here what is ready, and sees what each other paper waits for. */
+const { number } = defineProps<{ number: number }>();
+
+const query = useQuery({
+  queryKey: ['papers', () => number],
+  queryFn: () => ask(api.GET('/api/console/v1/orders/{number}/papers', { params: { path: { number } } })),
+  refetchInterval: 3_000,
+});
+const papers = computed(() => query.data.value ?? []);
+
+function waitsFor(paper: Schemas['PaperView']): string {
+  if (paper.state === 'needs_attention') return 'stopped: its mark above says why';
+  if (paper.state === 'not_released') return paper.next_try_at ? 'waits for its day' : 'waits until its lines are prepared';
+  return paper.printed_at ? 'no longer kept' : 'is being printed';
+}
+</script>
+
+<template>
+  <section v-if="papers.length || query.error.value" aria-label="Papers">
+    <h2>Papers</h2>
+    <p v-if="query.error.value" class="call" role="alert">{{ sentenceOf(query.error.value) }}</p>
+    <ul>
+      <li v-for="paper in papers" :key="paper.id">
+        <a
+          v-if="paper.can_be_opened"
+          class="act"
+          :href="`/api/console/v1/orders/${number}/papers/${paper.id}`"
+          target="_blank"
+          rel="noopener"
+          :aria-label="`Open ${paper.name}${paper.called && `, ${paper.called}`}`"
+          >{{ paper.name }}</a
+        ><b v-else>{{ paper.name }}</b>
+        <span v-if="paper.called" class="soft">{{ paper.called }}</span>
+        <span v-if="paper.can_be_opened && paper.printed_at" class="small soft" :title="inFull(paper.printed_at)"
+          >printed {{ timeOfDay(paper.printed_at) }}</span
+        ><span v-else class="small soft" :class="{ call: paper.state === 'needs_attention' }">{{ waitsFor(paper) }}</span>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+section {
+  border-top: 1px solid var(--rule-strong);
+  margin-top: 8px;
+  padding-top: 6px;
+}
+h2 {
+  margin: 0;
+  font: 600 15px var(--title);
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  columns: 2 320px;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
+  align-items: baseline;
+  break-inside: avoid;
+  min-height: 26px;
+}
+</style>
