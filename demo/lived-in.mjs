@@ -76,6 +76,12 @@ async function field(label, key, type, { level = 'line', of, section, ...setting
   await change(key, settings);
 }
 
+async function paper(key, kind, name, fields, settings) {
+  await desk.send('POST', '/api/console/v1/draft/destinations', { key, kind, name });
+  await change(key, settings);
+  for (const going of fields) await change(going, { [`goes_to.${key}`]: true });
+}
+
 async function publish(note) {
   const { next, seen, problems } = await desk.send('GET', '/api/console/v1/versions');
   if (problems.length) throw new Error(JSON.stringify(problems));
@@ -236,6 +242,48 @@ for (const face of ['CL', 'RO', 'PL']) {
     await desk.send('PUT', '/api/console/v1/destinations/ferrow/codes', { item: `${item}.${face}`, code });
 }
 await publish('Labels are stamped by Ferrow Works');
+
+// What is printed: the slip in the parcel, with the card at its foot; the card at the bench; and a ticket for each seat.
+const settings = await desk.send('GET', '/api/console/v1/shop/settings');
+await desk.send('PUT', '/api/console/v1/shop/settings', {
+  ...settings,
+  letterhead_lines: 'Orchard Lane 1, Aldmoor\norders@marrowby.example',
+});
+await paper(
+  'packing_slip',
+  'packing_slip',
+  'Packing slip',
+  [
+    'words_on_the_label',
+    'typeface',
+    'planting_year',
+    'tie',
+    'substitutes',
+    'bulbs',
+    'name',
+    'delivery_address',
+    'safe_place',
+    'card_message',
+    'card_from',
+  ],
+  {
+    release: 'prepared',
+    'settings.codes': true,
+    'settings.prices': true,
+    'settings.card': 'card_message',
+    'settings.card_from': 'card_from',
+    without_prices_when: { of: 'answer.no_prices', is: true },
+  },
+);
+await paper('job_card', 'job_card', 'Job card', ['words_on_the_label', 'typeface', 'planting_year', 'hung_or_stake'], {
+  gets: { of: 'tag', has_in_it: 'stamped' },
+  'settings.large': 'words_on_the_label',
+  'settings.typeface': 'serif',
+});
+await paper('ticket', 'ticket', 'Ticket', ['guest_name', 'badge_name', 'pace', 'tea', 'guide_language', 'uneven_ground'], {
+  gets: { of: 'category', is: 'Orchard walks' },
+});
+await publish('Slips, job cards and tickets');
 
 // Not in force yet: what is being worked on.
 await field('Name on the gate', 'gate_name', 'line_text', { level: 'order', 'settings.longest': 40 });
@@ -420,7 +468,7 @@ async function buy(n) {
         ? { organisation: pick(['Moorland Friends', 'Hedgerow Works', 'The Long Row Society']), order_reference: `PO-${1000 + n}` }
         : {}),
       card,
-      ...(card ? { card_message: pick(notes), card_from: name.split(' ')[0] } : {}),
+      ...(card ? { card_message: pick(notes), card_from: name.split(' ')[0], no_prices: true } : {}),
       delivery_address: { street: `${pick(streets)} ${1 + Math.floor(random() * 60)}`, town: pick(towns), country: 'IE' },
       safe_place: random() < 0.2 ? 'Under the bench' : '',
     },
@@ -453,3 +501,10 @@ async function shoppers() {
 }
 await Promise.all(Array.from({ length: 6 }, shoppers));
 await dial('back-office', {});
+
+// The last parcels are packed.
+const { orders } = await desk.send('GET', '/api/console/v1/orders');
+for (const { number } of orders.slice(0, 12)) {
+  const order = await desk.send('GET', `/api/console/v1/orders/${number}`);
+  for (const line of order.lines) await desk.send('PUT', `/api/console/v1/orders/${number}/lines/${line.id}/prepared`);
+}

@@ -4,6 +4,7 @@ run_bench() {
   need_dotnet
   need_web_tools
   need_postgres
+  need_printing
   step build-bench "The benchmarks could not be built." dotnet build bench/Sexton.Bench -c Release -clp:NoSummary
   install_node_packages bench/node
   install_node_packages web

@@ -26,6 +26,7 @@ prepare_demo() {
   need_dotnet
   need_web_tools
   need_postgres
+  need_printing
   build_web
   build_server
 

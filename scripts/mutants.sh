@@ -4,6 +4,7 @@ run_mutants() {
   need_dotnet
   need_web_tools
   need_postgres
+  need_printing
   start_test_cluster mutants
   node tests/mutants/run.mjs "$@"
 }

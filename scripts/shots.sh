@@ -4,7 +4,7 @@ run_shots() {
   need_dotnet
   need_web_tools
   need_postgres
-  need_chromium
+  need_printing
   install_node_packages tests/e2e
   build_web
   build_server

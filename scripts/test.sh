@@ -13,9 +13,12 @@ run_test() {
   need_unicode_data
   . scripts/format.sh
   check_form
-  if has server || has browser; then need_postgres; fi
+  if has server || has browser; then
+    need_postgres
+    need_printing
+    need_poppler
+  fi
   if has browser; then
-    need_chromium
     install_node_packages tests/e2e
     step types-e2e "The browser tests have types that do not fit." web/node_modules/.bin/tsc -p tests/e2e
     install_node_packages bench/node

@@ -52,6 +52,20 @@ need_chromium() {
   need_debian chromium /usr/bin/chromium
 }
 
+# What prints papers, in every script that shoppers may write.
+need_printing() {
+  need_chromium
+  need_debian fontconfig /usr/bin/fc-list
+  need_debian fonts-noto-core /usr/share/fonts/truetype/noto/NotoSans-Regular.ttf
+  need_debian fonts-noto-cjk '/usr/share/fonts/opentype/noto/NotoSansCJK-*'
+  need_debian fonts-noto-color-emoji /usr/share/fonts/truetype/noto/NotoColorEmoji.ttf
+}
+
+# A reader of PDFs that nobody here wrote.
+need_poppler() {
+  need_debian poppler-utils /usr/bin/pdftotext
+}
+
 # The test files of the Unicode Standard.
 need_unicode_data() {
   need_debian unicode-data /usr/share/unicode/auxiliary/GraphemeBreakTest.txt

@@ -37,9 +37,7 @@ internal sealed record WrittenPrices(
                         words.Amount(row.SumMinor)
                     )),
             ],
-            isWhole
-                ? [.. content.Prices.Taxes.Select(tax => new WrittenTax(words.Share(tax.RatePpm), words.Amount(tax.TaxMinor)))]
-                : [],
+            isWhole ? [.. content.Prices.Taxes.Select(tax => new WrittenTax(words.Share(tax.RatePpm), words.Amount(tax.TaxMinor)))] : [],
             content.Prices.IncludeTax,
             isWhole,
             words.Amount(content.Prices.TotalMinor)

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Diagnostics;
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
@@ -27,7 +26,10 @@ public sealed class PaperTests
     [InlineData("Cyrillic", "Привет мир, Їжак")]
     [InlineData("Hebrew", "שלום עולם 123 abc")]
     [InlineData("Hebrew with points", "שָׁלוֹם (עולם) \"טוב\", 12,5 ו-100%")]
-    [InlineData("Hebrew over several lines", "שורה ארוכה מאוד שבוודאי לא תיכנס בשורה אחת כי היא ארוכה יותר ממה שיש במקום שבו היא עומדת על הדף הזה, ועוד קצת")]
+    [InlineData(
+        "Hebrew over several lines",
+        "שורה ארוכה מאוד שבוודאי לא תיכנס בשורה אחת כי היא ארוכה יותר ממה שיש במקום שבו היא עומדת על הדף הזה, ועוד קצת"
+    )]
     [InlineData("Arabic", "مرحبا بالعالم ١٢٣")]
     [InlineData("Arabic with points", "مَرْحَبًا بِكُمْ (نص) 50% ١٢٣٫٤")]
     [InlineData("Persian", "می\u200Cخواهم کتاب\u200Cها")]
@@ -98,7 +100,10 @@ public sealed class PaperTests
         Findings(Changed(pdf, ("-x-s1-n0", "-x-s0-n0"), ("-x-s2-n0", "-x-s1-n0"), ("-x-s0-n0", "-x-s2-n0")))
             .ShouldBe([Finding.Altered, Finding.Altered, Finding.Included, Finding.Included], "two exchanged");
         Findings(Changed(pdf, ("-x-s4-n0", "-x-s1-n0")))
-            .ShouldBe([Finding.Missing, Finding.Included, Finding.Included, Finding.Missing], "two in one place, although both say the same");
+            .ShouldBe(
+                [Finding.Missing, Finding.Included, Finding.Included, Finding.Missing],
+                "two in one place, although both say the same"
+            );
         Findings(Changed(pdf, ("-x-s3-n0", "-x-s3-n1")))
             .ShouldBe([Finding.Included, Finding.Included, Finding.Altered, Finding.Included], "another line");
         Findings([]).ShouldAllBe(static f => f == Finding.Missing);
@@ -156,7 +161,10 @@ public sealed class PaperTests
     {
         foreach (var kind in Printers.Kinds)
         {
-            var order = Order(kind, Entry(kind, "wording", "Wording", "Zoë")) with { LeftEmpty = [Entry(kind, "year", "Planting year", "")] };
+            var order = Order(kind, Entry(kind, "wording", "Wording", "Zoë")) with
+            {
+                LeftEmpty = [Entry(kind, "year", "Planting year", "")],
+            };
             (await TextAsync(kind, order)).ShouldContain("Planting year: left empty");
             (await TextAsync(kind, order with { To = Printers.To(kind, ("without_empty", true)) })).ShouldNotContain("Planting year");
             (await TextAsync(kind, order with { LeftEmpty = [] })).ShouldNotContain("Planting year");
@@ -186,7 +194,7 @@ public sealed class PaperTests
         var settings = new List<(string, object)> { ("sheet", sheet), ("turned", turned) };
         settings.AddRange(width is { } w ? [("width", w), ("height", height!.Value)] : []);
         var order = Order(kind, Entry(kind, "wording", "Wording", "Zoë")) with { To = Printers.To(kind, [.. settings]) };
-        var information = await RunAsync("pdfinfo", await PrintAsync(kind, order));
+        var information = await Printers.InformationAsync(await PrintAsync(kind, order));
         var size = Regex.Match(information, "Page size: +(?<width>[0-9.]+) x (?<height>[0-9.]+) pts", RegexOptions.NonBacktracking);
         double.Parse(size.Groups["width"].Value, CultureInfo.InvariantCulture).ShouldBe(x, 1);
         double.Parse(size.Groups["height"].Value, CultureInfo.InvariantCulture).ShouldBe(y, 1);
@@ -204,6 +212,7 @@ public sealed class PaperTests
             kind.ReadBack(pdf, order).ShouldHaveSingleItem().Finding.ShouldBe(Finding.Included);
             var spots = kind.PartsOf(pdf, order.Projection, "line/a/wording")[0].Spots;
             heights = [.. heights, spots.Max(static s => s.Height)];
+            spots.ShouldAllBe(static s => s.Page == 0);
             spots.ShouldAllBe(static s => s.X >= 0 && s.X + s.Width <= 420 && s.Y >= 0 && s.Y + s.Height <= 298, "within the sheet");
         }
 
@@ -252,24 +261,7 @@ public sealed class PaperTests
             changes.Aggregate(Encoding.Latin1.GetString(pdf), static (text, c) => text.Replace(c.From, c.To, StringComparison.Ordinal))
         );
 
-    private static async Task<string> TextAsync(PaperKind kind, SentOrder order) => await RunAsync("pdftotext", await PrintAsync(kind, order));
-
-    // Poppler, a reader that nobody here wrote.
-    private static async Task<string> RunAsync(string program, byte[] pdf, params string[] options)
-    {
-        var file = Path.GetTempFileName();
-        try
-        {
-            await File.WriteAllBytesAsync(file, pdf);
-            string[] arguments = program == "pdftotext" ? [.. options, file, "-"] : [file];
-            using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, UseShellExecute = false })!;
-            return await process.StandardOutput.ReadToEndAsync();
-        }
-        finally
-        {
-            File.Delete(file);
-        }
-    }
+    private static async Task<string> TextAsync(PaperKind kind, SentOrder order) => await Printers.TextAsync(await PrintAsync(kind, order));
 
     // A file whose fonts do not say which character a letter is.
     private sealed class Unreadable : IPaperPrinter

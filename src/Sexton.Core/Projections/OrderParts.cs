@@ -33,7 +33,12 @@ public static class OrderParts
     /// <param name="part">The part.</param>
     public static ImmutableArray<OrderLine> LinesOf(OrderContent order, OrderFacts facts, BoundDestination to, OrderPart part) =>
         part == OrderPart.Whole
-            ? [.. order.Lines.Where((_, i) => (to.Picks != Level.Line || IsPicked(facts, to, Place.OfLine(i))) && Travels(facts, to, Place.OfLine(i)))]
+            ?
+            [
+                .. order.Lines.Where(
+                    (_, i) => (to.Picks != Level.Line || IsPicked(facts, to, Place.OfLine(i))) && Travels(facts, to, Place.OfLine(i))
+                ),
+            ]
             : [.. order.Lines.Where(l => l.Id == part.LineId)];
 
     /// <summary>Who makes a line; null where nobody does.</summary>

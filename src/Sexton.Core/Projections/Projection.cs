@@ -202,7 +202,13 @@ public static class Projector
     private static Entry EntryOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string ofOrder)
     {
         var language = to?.LanguageOf(ofOrder) ?? ofOrder;
-        var entry = new Entry(answer.LineId, answer.UnitId, answer.Field, NameOf(answer, to, own, ofOrder), TextOf(answer, to, own, language, language == ofOrder))
+        var entry = new Entry(
+            answer.LineId,
+            answer.UnitId,
+            answer.Field,
+            NameOf(answer, to, own, ofOrder),
+            TextOf(answer, to, own, language, language == ofOrder)
+        )
         {
             Files = answer.Value!.Files ?? [],
             AsValue = to?.IsAsValue(answer.Field) == true,

@@ -40,6 +40,9 @@ public abstract class DestinationKind
     /// <param name="settings">Its settings, already found valid.</param>
     public virtual string? LanguageIn(SettingReader settings) => null;
 
+    /// <summary>What a new destination of it does with answers that do not fit.</summary>
+    public virtual Otherwise OtherwiseAtFirst => Otherwise.Refuse;
+
     /// <summary>Whether fields and answers can be called otherwise there; on pages of the shop they stand as the shopper gave them.</summary>
     public virtual bool NamesAnswers => IsDelivered;
 

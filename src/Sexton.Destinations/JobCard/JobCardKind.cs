@@ -14,7 +14,13 @@ public sealed class JobCardKind(PaperSettings settings, IPaperPrinter printer)
         printer,
         new PaperWording("Job card {number}"),
         Sheet.Settings("a6", lying: true),
-        new AnswerSetting(Large, "shows the answer to {} as large as it fits", "an answer as large as it fits", LineText.TypeKey, LongText.TypeKey)
+        new AnswerSetting(
+            Large,
+            "shows the answer to {} as large as it fits",
+            "an answer as large as it fits",
+            LineText.TypeKey,
+            LongText.TypeKey
+        )
     )
 {
     private const string Large = "large";

@@ -16,7 +16,13 @@ public sealed class PackingSlipKind(PaperSettings settings, IPaperPrinter printe
         Sheet.Settings("a4"),
         new ToggleSetting(Codes, "with item codes", "item codes"),
         new ToggleSetting(Prices, "with prices", "prices"),
-        new AnswerSetting(Card, "has the answer to {} at its foot, to be cut off", "a card to be cut off", LongText.TypeKey, LineText.TypeKey),
+        new AnswerSetting(
+            Card,
+            "has the answer to {} at its foot, to be cut off",
+            "a card to be cut off",
+            LongText.TypeKey,
+            LineText.TypeKey
+        ),
         new AnswerSetting(From, "with the answer to {} under it", "from whom the card is", LineText.TypeKey, PersonName.TypeKey)
     )
 {

@@ -49,7 +49,9 @@ public static class InstalledFonts
     {
         try
         {
-            using var asked = Process.Start(new ProcessStartInfo("fc-list", ["--format", "%{charset}\n"]) { RedirectStandardOutput = true, UseShellExecute = false })!;
+            using var asked = Process.Start(
+                new ProcessStartInfo("fc-list", ["--format", "%{charset}\n"]) { RedirectStandardOutput = true, UseShellExecute = false }
+            )!;
             return [.. Joined(Read(asked.StandardOutput))];
         }
         catch (Win32Exception)

@@ -57,6 +57,9 @@ public abstract class PaperKind(
     /// <inheritdoc/>
     public sealed override bool TellsDoublesApart => true;
 
+    /// <summary>Stopped and called: a shopper may write in any script, and few do so in one that no font here has.</summary>
+    public sealed override Otherwise OtherwiseAtFirst => Otherwise.Call;
+
     /// <inheritdoc/>
     public sealed override ImmutableArray<TypeSetting> Settings { get; } =
     [
@@ -101,7 +104,8 @@ public abstract class PaperKind(
     internal virtual PaperExtras ExtrasOf(SentOrder order) => new();
 
     /// <inheritdoc/>
-    public sealed override byte[] Render(SentOrder order, int sequence) => (_renderer ??= new PaperRenderer(settings, Template)).Render(order, this);
+    public sealed override byte[] Render(SentOrder order, int sequence) =>
+        (_renderer ??= new PaperRenderer(settings, Template)).Render(order, this);
 
     /// <inheritdoc/>
     public sealed override Task<byte[]> ShowAsync(byte[] rendered, CancellationToken cancel) =>
@@ -152,12 +156,16 @@ public abstract class PaperKind(
     {
         var answers = PaperText.Read(artefact);
         var (slots, number) = (order.Projection.Entries, 0);
-        var unread = slots.Where((_, i) => answers.GetValueOrDefault(i + 1) is { Unreadable: > 0 }).Select(static e => e.Slot.ToString()).ToHashSet();
+        var unread = slots
+            .Where((_, i) => answers.GetValueOrDefault(i + 1) is { Unreadable: > 0 })
+            .Select(static e => e.Slot.ToString())
+            .ToHashSet();
         return SlotFinding
             .Judge(
                 order.Projection,
                 SheetsPart,
-                slots.Select(e => (e.Slot, Answer: answers.GetValueOrDefault(++number)))
+                slots
+                    .Select(e => (e.Slot, Answer: answers.GetValueOrDefault(++number)))
                     .Where(static a => a.Answer is not null)
                     .ToDictionary(static a => a.Slot, static a => Shown(a.Answer!)),
                 Ceiling

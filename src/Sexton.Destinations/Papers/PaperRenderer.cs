@@ -102,7 +102,8 @@ internal sealed class PaperRenderer
                 CultureInfo.InvariantCulture,
                 $$"""
                 @page { size: {{sheet.Css}}; margin: {{sheet.MarginMm}}mm; }
-                :root { font: {{size}}pt/1.35 {{family}}; --room: {{sheet.HeightMm - (2 * sheet.MarginMm)}}mm; }
+                :root { font: {{size}}pt/1.35 {{family}}; --room: {{sheet.HeightMm - (2 * sheet.MarginMm)}}mm; --width: {{sheet.WidthMm
+                    - (2 * sheet.MarginMm)}}mm; }
 
                 """
             ) + Resource("Papers.paper.css");
@@ -121,6 +122,9 @@ internal sealed class PaperRenderer
         return source.ReadToEnd();
     }
 
+    // A question that ends in a sign of its own needs none.
+    private static string Colon(string name) => name.Length > 0 && char.IsPunctuation(name[^1]) ? "" : ":";
+
     // The answers of a place, marked, and what was left empty there.
     private sealed class Answers(SentOrder order, string language, string? empty)
     {
@@ -131,7 +135,12 @@ internal sealed class PaperRenderer
         public object[] Of(string? lineId, string? unitId, string[]? only = null, string[]? without = null)
         {
             bool Is(Entry e) =>
-                e.StandsWith == (lineId is null ? Level.Order : unitId is null ? Level.Line : Level.Unit)
+                e.StandsWith
+                    == (
+                        lineId is null ? Level.Order
+                        : unitId is null ? Level.Line
+                        : Level.Unit
+                    )
                 && (lineId is null || (e.LineId == lineId && e.UnitId == unitId))
                 && only?.Contains(e.Field) != false
                 && without?.Contains(e.Field) != true;
@@ -143,6 +152,7 @@ internal sealed class PaperRenderer
                     {
                         number = _numbers[e.Slot],
                         name = e.Name,
+                        colon = Colon(e.Name),
                         text = MarkedHtml.Lines(e.Text, language, _numbers[e.Slot]),
                         empty = (string?)null,
                     }),
@@ -154,6 +164,7 @@ internal sealed class PaperRenderer
                         {
                             number = 0,
                             name = e.Name,
+                            colon = Colon(e.Name),
                             text = "",
                             empty = (string?)empty,
                         }),

@@ -22,9 +22,7 @@ internal static partial class SlotMarks
 
     /// <summary>Which line of which answer a mark names; null where it names none.</summary>
     public static (int Number, int Line)? Read(string language) =>
-        Mark().Match(language) is { Success: true } m
-            ? (Whole(m.Groups["number"].ValueSpan), Whole(m.Groups["line"].ValueSpan))
-            : null;
+        Mark().Match(language) is { Success: true } m ? (Whole(m.Groups["number"].ValueSpan), Whole(m.Groups["line"].ValueSpan)) : null;
 
     /// <summary>Whether a mark is that of a tab.</summary>
     public static bool IsTab(string language) => language.EndsWith("-x-tab", StringComparison.Ordinal);

@@ -7,7 +7,7 @@ namespace Sexton.Destinations.Ticket;
 
 /// <summary>The ticket of a unit: all that it captured, and a code that names it.</summary>
 public sealed class TicketKind(PaperSettings settings, IPaperPrinter printer)
-    : PaperKind(settings, printer, new PaperWording("{product}", "{unit}"), Sheet.Settings("a6", lying: true))
+    : PaperKind(settings, printer, new PaperWording("{product}", "{unit}, order {number}"), Sheet.Settings("a6", lying: true))
 {
     private readonly PaperSettings _settings = settings;
 

@@ -138,7 +138,11 @@ internal sealed class DeliveryRunner(
             : order.ProjectedOn(plan, claimed.Destination, claimed.Part);
         return new Sending(
             await codes.FillInAsync(
-                new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination).Along(plan, order.Own, claimed.Part),
+                new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination).Along(
+                    plan,
+                    order.Own,
+                    claimed.Part
+                ),
                 CancellationToken.None
             ),
             order.OpenKey,

@@ -13,7 +13,12 @@ internal sealed class TicketCodes(SextonOptions options)
     private const string Signs = "0123456789ABCDEFGHJKMNPQRSTVWXYZ";
     private const int Length = 8;
 
-    private readonly byte[] _key = HKDF.DeriveKey(HashAlgorithmName.SHA256, options.KeyBytes()!, 32, info: "sexton ticket code 1"u8.ToArray());
+    private readonly byte[] _key = HKDF.DeriveKey(
+        HashAlgorithmName.SHA256,
+        options.KeyBytes()!,
+        32,
+        info: "sexton ticket code 1"u8.ToArray()
+    );
 
     /// <summary>The code of what goes of an order.</summary>
     public string Of(SentOrder order)

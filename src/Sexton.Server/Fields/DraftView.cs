@@ -105,6 +105,7 @@ internal sealed record NamedKey(string Key, string Name);
 /// <param name="Picks">What its condition picks: orders, lines or units.</param>
 /// <param name="LongestLineText">The greatest length of an answer of a line or unit; null for no limit.</param>
 /// <param name="LongestOrderText">The same of the order.</param>
+/// <param name="Characters">What the characters are called that it takes; null for all.</param>
 /// <param name="HasNote">Whether it has a note where what is too long can go on.</param>
 /// <param name="HasNamedValues">Whether an answer can stand there as a value under its name.</param>
 /// <param name="FindsByName">Whether all answers do.</param>
@@ -129,6 +130,7 @@ internal sealed record DestinationView(
     Level Picks,
     int? LongestLineText,
     int? LongestOrderText,
+    string? Characters,
     bool HasNote,
     bool HasNamedValues,
     bool FindsByName,
@@ -162,6 +164,7 @@ internal sealed record DestinationView(
             destination.Picks,
             destination.Longest(Level.Line),
             destination.Longest(Level.Order),
+            destination.Capacity.Characters?.Name,
             destination.LongestNote(Level.Line) + destination.LongestNote(Level.Order) > 0,
             destination.Kind.HasNamedValues,
             destination.Kind.FindsByName,

@@ -14,7 +14,10 @@ internal static class PaperEndpoints
     public static void MapPapers(this IEndpointRouteBuilder console)
     {
         console.MapGet("orders/{number:long}/papers", ListAsync).WithName("GetPapers");
-        console.MapGet("orders/{number:long}/papers/{id:long}", OpenAsync).WithName("OpenPaper").Produces<byte[]>(contentType: "application/pdf");
+        console
+            .MapGet("orders/{number:long}/papers/{id:long}", OpenAsync)
+            .WithName("OpenPaper")
+            .Produces<byte[]>(contentType: "application/pdf");
     }
 
     private static async Task<IReadOnlyList<PaperView>> ListAsync(

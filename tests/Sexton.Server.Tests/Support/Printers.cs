@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Diagnostics;
 using System.Text.Json;
 using Sexton.Core.Routing;
 using Sexton.Destinations.JobCard;
@@ -14,7 +15,11 @@ internal static class Printers
 {
     public const string Chromium = "/usr/bin/chromium";
 
-    public static readonly PaperSettings Shop = new("Shop", static () => "Orchard Lane 1\nAldmoor", static order => $"{order.Number}-1-1-7KQ2M81D");
+    public static readonly PaperSettings Shop = new(
+        "Shop",
+        static () => "Orchard Lane 1\nAldmoor",
+        static order => $"{order.Number}-1-1-7KQ2M81D"
+    );
 
     // It ends with this process, to which it is a child.
     public static readonly ChromiumPrinter Shared = new(new PrinterSettings(Chromium, TimeSpan.FromSeconds(60)));
@@ -26,7 +31,31 @@ internal static class Printers
         new TicketKind(Shop, Shared),
     ];
 
-    static Printers() => AppDomain.CurrentDomain.ProcessExit += static (_, _) => Shared.DisposeAsync().AsTask().Wait(TimeSpan.FromSeconds(5));
+    static Printers() =>
+        AppDomain.CurrentDomain.ProcessExit += static (_, _) => Shared.DisposeAsync().AsTask().Wait(TimeSpan.FromSeconds(5));
+
+    /// <summary>The text of a file, by Poppler: a reader that nobody here wrote.</summary>
+    public static Task<string> TextAsync(byte[] pdf) => RunAsync(pdf, "pdftotext", static file => [file, "-"]);
+
+    /// <summary>What Poppler says of a file.</summary>
+    public static Task<string> InformationAsync(byte[] pdf) => RunAsync(pdf, "pdfinfo", static file => [file]);
+
+    private static async Task<string> RunAsync(byte[] pdf, string program, Func<string, string[]> arguments)
+    {
+        var file = Path.GetTempFileName();
+        try
+        {
+            await File.WriteAllBytesAsync(file, pdf);
+            using var process = Process.Start(
+                new ProcessStartInfo(program, arguments(file)) { RedirectStandardOutput = true, UseShellExecute = false }
+            )!;
+            return await process.StandardOutput.ReadToEndAsync();
+        }
+        finally
+        {
+            File.Delete(file);
+        }
+    }
 
     /// <summary>A destination of a kind of paper, with settings.</summary>
     public static BoundDestination To(DestinationKind kind, params (string Name, object Value)[] settings) =>

@@ -83,7 +83,7 @@ const set = (setting: string, value: unknown) => void change(item.key, setting, 
       </template>
       <dt>{{ item.names_answers ? 'Names' : 'Shows' }}</dt>
       <RoutedFields :item="item" :draft="draft" @open="emit('open', $event)" />
-      <template v-if="item.longest_line_text !== null || item.longest_order_text !== null">
+      <template v-if="item.longest_line_text !== null || item.longest_order_text !== null || item.characters !== null">
         <dt>Otherwise</dt>
         <OtherwiseClause :item="item" :draft="draft" />
       </template>

@@ -153,7 +153,7 @@ onUnmounted(look.stop);
       <span v-if="refused" class="call" role="alert">{{ refused }}</span>
     </p>
     <p v-if="shown?.stops" class="call">{{ shown.stops }}</p>
-    <div v-if="shown?.artefact.length" class="panes">
+    <div v-if="shown?.artefact.length" class="panes" :class="{ tall: shown.artefact[0]!.form === 'sheets' }">
       <ArtefactView :artefact="shown.artefact" :slot-id="slot" title="What it would get" />
       <div class="proof">
         <h2>What would prove it</h2>
@@ -187,6 +187,9 @@ onUnmounted(look.stop);
   grid-template-columns: minmax(0, 1fr) 150px;
   gap: 12px;
   height: 232px;
+}
+.tall {
+  height: clamp(232px, 42vh, 460px);
 }
 .panes > * {
   min-height: 0;

@@ -12,12 +12,18 @@ const { change } = useDraft();
 
 const takes = computed(() => {
   const { longest_line_text: line, longest_order_text: order } = item;
+  if (item.characters !== null) return `It takes only ${item.characters}. `;
   if (line === null && order === null) return '';
   return line === order
     ? `It takes ${line} characters an answer. `
     : `It takes ${[line === null ? '' : `${line} characters about a line`, order === null ? '' : `${order} about the order`].filter(Boolean).join(', and ')}. `;
 });
-const options = computed(() => otherwiseWords.filter((o) => o.key !== 'note' || item.has_note));
+const options = computed(() =>
+  otherwiseWords.filter(
+    (o) =>
+      (o.key !== 'note' || item.has_note) && (o.key !== 'shorten' || item.longest_line_text !== null || item.longest_order_text !== null),
+  ),
+);
 </script>
 
 <template>

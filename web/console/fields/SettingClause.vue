@@ -15,9 +15,15 @@ const emit = defineEmits<{ save: [value: unknown] }>();
 
 <template>
   {{ `; ${setting.clause.split('{}')[0]}`
-  }}<button v-if="setting.kind === 'toggle'" class="act small" @click="emit('save', null)">take away</button
+  }}<button v-if="setting.kind === 'toggle'" class="act small toggle" @click="emit('save', null)">take away</button
   ><SettingControl v-else :setting="setting" :value="value" :invalid="invalid" :draft="draft" @save="emit('save', $event)" /><template
     v-if="setting.clause.split('{}')[1]"
     >{{ setting.clause.split('{}')[1] }}</template
   >
 </template>
+
+<style scoped>
+.toggle {
+  margin-inline-start: 0.4em;
+}
+</style>

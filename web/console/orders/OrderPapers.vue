@@ -34,8 +34,7 @@ function waitsFor(paper: Schemas['PaperView']): string {
           target="_blank"
           rel="noopener"
           :aria-label="`Open ${paper.name}${paper.called && `, ${paper.called}`}`"
-          >{{ paper.name }}</a
-        ><b v-else>{{ paper.name }}</b>
+          >{{ paper.name }}</a><b v-else>{{ paper.name }}</b>
         <span v-if="paper.called" class="soft">{{ paper.called }}</span>
         <span v-if="paper.can_be_opened && paper.printed_at" class="small soft" :title="inFull(paper.printed_at)"
           >printed {{ timeOfDay(paper.printed_at) }}</span

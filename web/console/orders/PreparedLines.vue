@@ -36,8 +36,9 @@ async function say(line: string, isPrepared: boolean): Promise<void> {
     Prepared:
     <span v-for="({ line, said }, i) in lines" :key="line.id">
       <template v-if="said"
-        ><b>{{ line.name }}</b> <span class="soft" :title="inFull(said.at)">{{ timeOfDay(said.at) }}, {{ said.by }}</span>
-        <button class="act" :disabled="busy" :aria-label="`${line.name} is not prepared after all`" @click="say(line.id, false)">
+        ><b>{{ line.name }}</b> <span class="soft" :title="inFull(said.at)">{{ timeOfDay(said.at) }}, {{ said.by }}</span
+        >{{ ' '
+        }}<button class="act" :disabled="busy" :aria-label="`${line.name} is not prepared after all`" @click="say(line.id, false)">
           not after all
         </button></template
       >

@@ -138,5 +138,7 @@ canvas {
 }
 p {
   margin: 4px 0 0;
+  display: flex;
+  gap: 0.6em;
 }
 </style>

@@ -2060,6 +2060,8 @@ export interface components {
              * @description The same of the order.
              */
             longest_order_text: null | number;
+            /** @description What the characters are called that it takes; null for all. */
+            characters: null | string;
             /** @description Whether it has a note where what is too long can go on. */
             has_note: boolean;
             /** @description Whether an answer can stand there as a value under its name. */

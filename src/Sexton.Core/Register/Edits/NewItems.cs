@@ -105,6 +105,7 @@ public static class NewItems
             Key = key,
             Kind = found.Key,
             Name = "",
+            Otherwise = found.OtherwiseAtFirst,
         };
         return DestinationEdit.Apply(plain, "name", JsonSerializer.SerializeToElement(name), kinds);
     }

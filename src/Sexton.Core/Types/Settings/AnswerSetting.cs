@@ -10,7 +10,8 @@ namespace Sexton.Core.Types.Settings;
 /// <param name="clause">The sentence.</param>
 /// <param name="offer">What it is called while not set.</param>
 /// <param name="types">The kinds of answer of which it must have one.</param>
-public sealed class AnswerSetting(string name, string clause, string offer, params ImmutableArray<string> types) : TypeSetting(name, clause, offer)
+public sealed class AnswerSetting(string name, string clause, string offer, params ImmutableArray<string> types)
+    : TypeSetting(name, clause, offer)
 {
     /// <inheritdoc/>
     public override string Kind => "answer";

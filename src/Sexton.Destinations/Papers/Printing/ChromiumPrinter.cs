@@ -18,6 +18,9 @@ public sealed class ChromiumPrinter(PrinterSettings settings) : IPaperPrinter, I
     private int _waiting;
     private int _printed;
 
+    /// <summary>The id of the process of the browser, or null while none is kept.</summary>
+    public int? BrowserProcess => _browser?.Process?.Id;
+
     /// <inheritdoc/>
     public async Task<byte[]> PrintAsync(string html, CancellationToken cancel)
     {
@@ -32,7 +35,7 @@ public sealed class ChromiumPrinter(PrinterSettings settings) : IPaperPrinter, I
             await _turn.WaitAsync(cancel);
             try
             {
-                return await PrintInTurnAsync(html, cancel);
+                return await PrintInTurnAsync(html);
             }
             finally
             {
@@ -52,12 +55,13 @@ public sealed class ChromiumPrinter(PrinterSettings settings) : IPaperPrinter, I
         _turn.Dispose();
     }
 
-    private async Task<byte[]> PrintInTurnAsync(string html, CancellationToken cancel)
+    // A paper that was begun is printed to its end, whoever waits for it: two at once on one page would wait for each other.
+    private async Task<byte[]> PrintInTurnAsync(string html)
     {
         try
         {
-            var page = await OpenAsync().WaitAsync(settings.TimeOut, cancel);
-            var pdf = await PrintAsync(page, html).WaitAsync(settings.TimeOut, cancel);
+            var page = await OpenAsync().WaitAsync(settings.TimeOut);
+            var pdf = await PrintAsync(page, html).WaitAsync(settings.TimeOut);
             if (++_printed % settings.LooksEvery == 0 && BrowserMemory.OfTree(_browser!.Process.Id) > settings.MostMemory)
             {
                 await CloseAsync();
@@ -65,7 +69,7 @@ public sealed class ChromiumPrinter(PrinterSettings settings) : IPaperPrinter, I
 
             return pdf;
         }
-        catch (Exception e) when (e is not OperationCanceledException || !cancel.IsCancellationRequested)
+        catch (Exception e)
         {
             // Whatever state it is in, the next paper gets a new one.
             await CloseAsync();
@@ -80,7 +84,14 @@ public sealed class ChromiumPrinter(PrinterSettings settings) : IPaperPrinter, I
     {
         await page.SetContentAsync(html);
         await page.EvaluateFunctionAsync(Fit);
-        return await page.PdfDataAsync(new PdfOptions { PreferCSSPageSize = true, PrintBackground = true, Tagged = true });
+        return await page.PdfDataAsync(
+            new PdfOptions
+            {
+                PreferCSSPageSize = true,
+                PrintBackground = true,
+                Tagged = true,
+            }
+        );
     }
 
     private async Task<IPage> OpenAsync()

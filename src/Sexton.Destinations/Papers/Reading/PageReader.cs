@@ -78,19 +78,7 @@ internal sealed class PageReader(
         PageRotationDegrees rotation,
         TransformationMatrix initialMatrix,
         ParsingOptions options
-    )
-        : BaseStreamProcessor<PageTexts>(
-            pageNumber,
-            resources,
-            scanner,
-            parser,
-            filters,
-            cropBox,
-            unit,
-            rotation,
-            initialMatrix,
-            options
-        )
+    ) : BaseStreamProcessor<PageTexts>(pageNumber, resources, scanner, parser, filters, cropBox, unit, rotation, initialMatrix, options)
     {
         // Above and below the line on which letters stand, of the size of the font: common practice, enough for a mark.
         private const double Above = 0.85,

@@ -58,7 +58,10 @@ public sealed class PaperText
     // A line that is not there is empty: nothing is painted of it.
     private static PrintedAnswer Answer(Dictionary<int, MarkedText> lines) =>
         new(
-            string.Join('\n', Enumerable.Range(0, lines.Keys.Max() + 1).Select(i => lines.TryGetValue(i, out var line) ? line.Text.ToString() : "")),
+            string.Join(
+                '\n',
+                Enumerable.Range(0, lines.Keys.Max() + 1).Select(i => lines.TryGetValue(i, out var line) ? line.Text.ToString() : "")
+            ),
             [.. lines.Values.SelectMany(static l => l.Spots)],
             lines.Values.Sum(static l => l.Boxes),
             lines.Values.Sum(static l => l.Unreadable)
@@ -147,5 +150,6 @@ public sealed class PaperText
         }
     }
 
-    private IToken Get(IToken token) => token is IndirectReferenceToken reference ? _document.Structure.GetObject(reference.Data).Data : token;
+    private IToken Get(IToken token) =>
+        token is IndirectReferenceToken reference ? _document.Structure.GetObject(reference.Data).Data : token;
 }

@@ -1,0 +1,220 @@
+using System.Text.Json.Nodes;
+using Sexton.Destinations.Papers.Reading;
+using Sexton.Server.Tests.Support;
+
+namespace Sexton.Server.Tests;
+
+/// <summary>Papers of orders: when they are printed, what is left out of them, who opens them, and what is said when one cannot be printed.</summary>
+public sealed class PrintedTests(World world) : IClassFixture<World>
+{
+    private const string Slate = """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":1,"answers":{}}""";
+
+    [Fact]
+    public async Task A_slip_waits_for_what_is_sent_and_leaves_prices_out_of_a_gift_and_each_seat_has_its_ticket()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await AddAsync(manager, "Packing slip", "slip", "packing_slip", ("release", "prepared"), ("settings.prices", true));
+        await AddAsync(manager, "Ticket", "seats", "ticket", ("gets", JsonNode.Parse("""{"of":"category","is":"Orchard walks"}""")!));
+        (await manager.AddAsync("What the card says", "card_says", "long_text", "order")).Status.ShouldBe(200);
+        (await manager.AddAsync("A gift?", "gift", "yes_no", "order")).Status.ShouldBe(200);
+        await manager.ChangeAsync("slip", "settings.card", "card_says");
+        await manager.ChangeAsync("slip", "without_prices_when", JsonNode.Parse("""{"of":"answer.gift","is":true}"""));
+        foreach (var (field, to) in new[] { ("card_says", "slip"), ("gift", "slip"), ("guest_name", "slip"), ("guest_name", "seats") })
+        {
+            await manager.ChangeAsync(field, "goes_to." + to, true);
+        }
+
+        (
+            await manager.TryAsync("back_office", "without_prices_when", JsonNode.Parse("""{"of":"answer.gift","is":true}"""))
+        ).Status.ShouldBe(422);
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+
+        using var staff = await world.SignedInAsync(World.Support);
+        var gift = await BuyAsync(new JsonObject { ["gift"] = true, ["card_says"] = "Happy\nbirthday" });
+        (await PapersAsync(staff, gift, p => p.Name == "Ticket" && p.Open)).Count(static p => p.Name == "Ticket").ShouldBe(2);
+        (await PapersAsync(staff, gift)).Single(static p => p.Name == "Packing slip").State.ShouldBe("not_released");
+        var slip = await PreparedSlipAsync(staff, gift);
+        slip.ShouldContain("Happy\nbirthday");
+        slip.ShouldContain("Slate label");
+        slip.ShouldNotContain("Orchard walk", Case.Insensitive, "a walk is in no parcel");
+        slip.ShouldNotContain("€");
+
+        var usual = await BuyAsync(new JsonObject { ["gift"] = false });
+        (await PreparedSlipAsync(staff, usual)).ShouldContain("€");
+        var unanswered = await BuyAsync([]);
+        (await PreparedSlipAsync(staff, unanswered)).ShouldContain("€");
+
+        // Each seat's own, and nobody else's.
+        var tickets = (await PapersAsync(staff, gift)).Where(static p => p.Name == "Ticket").ToList();
+        tickets.Select(static t => t.Called).ShouldBe(["Orchard walk, May morning, Seat 1 of 2", "Orchard walk, May morning, Seat 2 of 2"]);
+        var texts = new List<string>();
+        foreach (var ticket in tickets)
+        {
+            texts.Add(PaperText.Read(await OpenAsync(staff, gift, ticket.Id)).ShouldHaveSingleItem().Value.Text);
+        }
+
+        texts.ShouldBe(["Zoë", "Bo"]);
+
+        // An order of nothing that is sent has no slip, and waits for none.
+        using var walker = new Shopper(world);
+        var walk = (await walker.BuyAsync("Cy"))["number"]!.GetValue<long>();
+        (await PapersAsync(staff, walk)).ShouldNotContain(static p => p.Name == "Packing slip");
+    }
+
+    [Fact]
+    public async Task What_no_font_has_a_letter_for_stops_its_paper_by_name_and_goes_when_it_is_mended()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await AddAsync(manager, "Bench card", "bench_card", "job_card", ("gets", JsonNode.Parse("""{"of":"product","is":"LA-SLATE"}""")!));
+        (await manager.DestinationAsync("bench_card"))["destination"]!["otherwise"]!.GetValue<string>().ShouldBe("call");
+        (await manager.AddAsync("Slate says", "slate_says", "line_text", "line")).Status.ShouldBe(200);
+        await manager.ChangeAsync("slate_says", "goes_to.bench_card", true);
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        using var shopper = new Shopper(world);
+        var number = (
+            await shopper.BuyLineAsync(
+                """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":1,"answers":{"slate_says":"For \ud802\udd40"}}"""
+            )
+        )["number"]!.GetValue<long>();
+        using var staff = await world.SignedInAsync(World.Support);
+        var paper = (await PapersAsync(staff, number, static p => p is { Name: "Bench card", State: "needs_attention" })).Single(static p =>
+            p.Name == "Bench card"
+        );
+        paper.Open.ShouldBeFalse();
+        (await staff.GetAsync($"api/console/v1/orders/{number}/papers/{paper.Id}")).Status.ShouldBe(404);
+        var line = (await staff.GetAsync($"api/console/v1/orders/{number}")).Json["lines"]![0]!["id"]!.GetValue<string>();
+        (await staff.GetAsync($"api/console/v1/orders/{number}/evidence/bench_card?slot=line/{line}/slate_says")).Json["happenings"]![0]![
+            "what"
+        ]!
+            .GetValue<string>()
+            .ShouldBe("“Slate says” has “\U00010940” in it, and “Bench card” takes only what its fonts have letters for.");
+
+        await manager.ChangeAsync("slate_says", "goes_to.bench_card", false);
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        (await staff.SendAsync(HttpMethod.Post, $"api/console/v1/orders/{number}/deliveries/bench_card/again", null)).Status.ShouldBe(204);
+        await PapersAsync(staff, number, static p => p is { Name: "Bench card", Open: true });
+    }
+
+    [Fact]
+    public async Task Whoever_opens_a_paper_has_seen_what_stands_on_it_and_only_who_may_opens_it()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await AddAsync(manager, "Gate slip", "gate_slip", "packing_slip");
+        await manager.ChangeAsync("gate_code", "goes_to.gate_slip", true);
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        var number = await BuyAsync(new JsonObject { ["gate_code"] = "7788" });
+        using var staff = await world.SignedInAsync(World.Support);
+        var paper = (await PapersAsync(staff, number, static p => p is { Name: "Gate slip", Open: true })).Single(static p =>
+            p.Name == "Gate slip"
+        );
+        (await LooksAsync(number)).ShouldBe(0);
+        PaperText.Read(await OpenAsync(staff, number, paper.Id)).ShouldContain(static a => a.Value.Text == "7788");
+        (await LooksAsync(number)).ShouldBe(1);
+        await OpenAsync(staff, number, paper.Id);
+        (await LooksAsync(number)).ShouldBe(1, "opened again while it is open it is one look");
+        (
+            await Postgres.ScalarAsync<long>(
+                world.Database,
+                "select count(*) from payloads where position('7788'::bytea in coalesce(artefact, '')) > 0"
+            )
+        ).ShouldBe(0);
+
+        // That of another order is not found under this one.
+        var other = await BuyAsync([]);
+        (await staff.GetAsync($"api/console/v1/orders/{other}/papers/{paper.Id}")).Status.ShouldBe(404);
+        (await staff.GetAsync($"api/console/v1/orders/{number}/papers/9223372036854775807")).Status.ShouldBe(404);
+        using var nobody = world.NewClient();
+        (await nobody.GetAsync($"api/console/v1/orders/{number}/papers/{paper.Id}")).Status.ShouldBe(401);
+    }
+
+    private async Task<long> BuyAsync(JsonObject answers)
+    {
+        using var shopper = new Shopper(world);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Put,
+                "api/shop/v1/cart/answers",
+                new JsonObject { ["step"] = "delivery", ["answers"] = answers }
+            )
+        ).Status.ShouldBe(200);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Post,
+                "api/shop/v1/cart/lines",
+                JsonNode.Parse(
+                    """{"product":"WA-MAY","quantity":2,"answers":{},"units":[{"id":"u1","answers":{"guest_name":"Zoë"}},{"id":"u2","answers":{"guest_name":"Bo"}}]}"""
+                )
+            )
+        ).Status.ShouldBe(200);
+        return (await shopper.BuyLineAsync(Slate))["number"]!.GetValue<long>();
+    }
+
+    // Only the line that is sent is prepared.
+    private static async Task<string> PreparedSlipAsync(Client staff, long number)
+    {
+        var line = (await staff.GetAsync($"api/console/v1/orders/{number}")).Json["lines"]!
+            .AsArray()
+            .Single(static l => l!["name"]!.GetValue<string>().StartsWith("Slate", StringComparison.Ordinal))!["id"]!.GetValue<string>();
+        (await staff.SendAsync(HttpMethod.Put, $"api/console/v1/orders/{number}/lines/{line}/prepared", null)).Status.ShouldBe(204);
+        var slip = (await PapersAsync(staff, number, static p => p is { Name: "Packing slip", Open: true })).Single(static p =>
+            p.Name == "Packing slip"
+        );
+        return await Printers.TextAsync(await OpenAsync(staff, number, slip.Id));
+    }
+
+    private static async Task<IReadOnlyList<Paper>> PapersAsync(Client staff, long number, Func<Paper, bool>? until = null)
+    {
+        List<Paper> papers = [];
+        await World.UntilAsync(
+            async () =>
+            {
+                papers =
+                [
+                    .. (await staff.GetAsync($"api/console/v1/orders/{number}/papers"))
+                        .Json.AsArray()
+                        .Select(static p => new Paper(
+                            p!["id"]!.GetValue<long>(),
+                            p["name"]!.GetValue<string>(),
+                            p["called"]!.GetValue<string>(),
+                            p["state"]!.GetValue<string>(),
+                            p["can_be_opened"]!.GetValue<bool>()
+                        )),
+                ];
+                return until is null || papers.Exists(p => until(p));
+            },
+            "printed"
+        );
+        return papers;
+    }
+
+    private static async Task<byte[]> OpenAsync(Client staff, long number, long id)
+    {
+        using var response = await staff.SendContentAsync(HttpMethod.Get, $"api/console/v1/orders/{number}/papers/{id}", null);
+        response.Content.Headers.ContentType!.MediaType.ShouldBe("application/pdf");
+        response.Headers.CacheControl!.NoStore.ShouldBeTrue();
+        return await response.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
+    }
+
+    private Task<long> LooksAsync(long number) =>
+        Postgres.ScalarAsync<long>(
+            world.Database,
+            $"select count(*) from looks l join orders o on o.id = l.order_id where o.number = {number} and slot = 'order/gate_code'"
+        );
+
+    private static async Task AddAsync(
+        Manager manager,
+        string name,
+        string key,
+        string kind,
+        params (string Setting, JsonNode Value)[] settings
+    )
+    {
+        (await manager.AddDestinationAsync(name, key, kind)).Status.ShouldBe(200);
+        foreach (var (setting, value) in settings)
+        {
+            await manager.ChangeAsync(key, setting, value);
+        }
+    }
+
+    private sealed record Paper(long Id, string Name, string Called, string State, bool Open);
+}
