@@ -20,7 +20,7 @@ public sealed class PaperTests
     public static TheoryData<int> Kinds() => [.. Enumerable.Range(0, Printers.Kinds.Length)];
 
     [Theory]
-    // script, text: sentences of our own; decision 27 has the table of what is provable
+    // script, text: sentences of our own; decision 28 has the table of what is provable
     [InlineData("Latin", "Für Großmutter Zoë, office waffle, Ⅲ ² ½ ﬁ ﬂ Å")]
     [InlineData("Greek", "Ελληνικά γλώσσα ἀρχή")]
     [InlineData("Cyrillic", "Привет мир, Їжак")]

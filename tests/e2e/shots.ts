@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { checkOut, howMany, payByCard } from './checkout';
+import { ApiManager } from './apiManager';
 import { buyOne } from './apiShopper';
 import { Desk } from './desk';
 import { photograph } from './drawn';
@@ -90,6 +91,16 @@ test('pictures', async ({ page, world, signIn }) => {
   await page.keyboard.press('Enter');
   await office.getByRole('heading').scrollIntoViewIfNeeded();
   await shot('destinations');
+  const settings = { gets: { of: 'tag', has_in_it: 'stamped' }, 'settings.large': 'words_on_the_label', 'settings.typeface': 'serif' };
+  const api = new ApiManager(page.request, world.address);
+  await api.destination('job_card', 'job_card', 'Job card', settings, ['words_on_the_label', 'typeface', 'planting_year']);
+  await page.goto('/console/fields/job_card?by=destinations');
+  const sheets = page.getByRole('group', { name: 'The sheets, with the answer marked' });
+  await expect(sheets.locator('.spot')).toBeVisible();
+  await page.getByRole('button', { name: 'Words on the label' }).last().click();
+  await expect(sheets.locator('canvas')).toBeVisible();
+  await page.waitForTimeout(800);
+  await shot('papers');
 
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('What is this version for?').fill('Labels, walks and tall trees');

@@ -14,16 +14,10 @@ const emit = defineEmits<{ save: [value: unknown] }>();
 </script>
 
 <template>
-  {{ `; ${setting.clause.split('{}')[0]}`
-  }}<button v-if="setting.kind === 'toggle'" class="act small toggle" @click="emit('save', null)">take away</button
+  {{ `; ${setting.clause.split('{}')[0]}${setting.kind === 'toggle' ? ' ' : ''}`
+  }}<button v-if="setting.kind === 'toggle'" class="act small" @click="emit('save', null)">take away</button
   ><SettingControl v-else :setting="setting" :value="value" :invalid="invalid" :draft="draft" @save="emit('save', $event)" /><template
     v-if="setting.clause.split('{}')[1]"
     >{{ setting.clause.split('{}')[1] }}</template
   >
 </template>
-
-<style scoped>
-.toggle {
-  margin-inline-start: 0.4em;
-}
-</style>

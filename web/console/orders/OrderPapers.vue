@@ -34,9 +34,9 @@ function waitsFor(paper: Schemas['PaperView']): string {
           target="_blank"
           rel="noopener"
           :aria-label="`Open ${paper.name}${paper.called && `, ${paper.called}`}`"
-          >{{ paper.name }}</a><b v-else>{{ paper.name }}</b>
-        <span v-if="paper.called" class="soft">{{ paper.called }}</span>
-        <span v-if="paper.can_be_opened && paper.printed_at" class="small soft" :title="inFull(paper.printed_at)"
+          >{{ paper.name }}</a><b v-else>{{ paper.name }}</b
+        >{{ ' ' }}<span v-if="paper.called" class="soft">{{ paper.called }} </span
+        ><span v-if="paper.can_be_opened && paper.printed_at" class="small soft" :title="inFull(paper.printed_at)"
           >printed {{ timeOfDay(paper.printed_at) }}</span
         ><span v-else class="small soft" :class="{ call: paper.state === 'needs_attention' }">{{ waitsFor(paper) }}</span>
       </li>
