@@ -51,6 +51,7 @@ public sealed class ArchitectureTests
         "Files",
         "Shop",
         "Orders",
+        "Papers",
         "Makers",
         "Deliveries",
         "Attempts",

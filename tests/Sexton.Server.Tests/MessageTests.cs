@@ -12,8 +12,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
     public async Task A_team_gets_the_lines_that_are_its_own_and_says_so_in_its_words()
     {
         using var manager = await Manager.ComeAsync(world);
-        await AddAsync(
-            manager,
+        await manager.MakeAsync(
             "Yard",
             "yard",
             "staff_email",
@@ -58,7 +57,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
         using var manager = await Manager.ComeAsync(world);
         (await manager.AddAsync("Their e-mail", "seat_email", "email", "unit", products: "WA-MAY")).Status.ShouldBe(200);
         (await manager.AddAsync("A word to all", "word_to_all", "line_text", "order")).Status.ShouldBe(200);
-        await AddAsync(manager, "Guests", "guests", "recipient_email", ("settings.to", "seat_email"));
+        await manager.MakeAsync("Guests", "guests", "recipient_email", ("settings.to", "seat_email"));
         foreach (var field in new[] { "guest_name", "seat_email", "word_to_all" })
         {
             await manager.ChangeAsync(field, "goes_to.guests", true);
@@ -117,11 +116,10 @@ public sealed class MessageTests(World world) : IClassFixture<World>
         (await manager.AddAsync("On which day", "card_day", "date", "order")).Status.ShouldBe(200);
         (await manager.AddAsync("Their address", "card_email", "email", "order")).Status.ShouldBe(200);
         (await manager.AddAsync("What the card says", "card_says", "long_text", "order")).Status.ShouldBe(200);
-        await AddAsync(manager, "Card", "card", "recipient_email", ("settings.to", "card_email"), ("release", "day"));
+        await manager.MakeAsync("Card", "card", "recipient_email", ("settings.to", "card_email"), ("release", "day"));
         (await manager.ProblemsAsync("card")).ShouldBe(["Say which answer gives the day."]);
         await manager.ChangeAsync("card", "day", "card_day");
-        await AddAsync(
-            manager,
+        await manager.MakeAsync(
             "Packing",
             "packing",
             "staff_email",
@@ -207,8 +205,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
     {
         using var manager = await Manager.ComeAsync(world);
         (await manager.AddAsync("Visit on", "visit_on", "date", "order")).Status.ShouldBe(200);
-        await AddAsync(
-            manager,
+        await manager.MakeAsync(
             "Reminder",
             "reminder",
             "staff_email",
@@ -216,15 +213,14 @@ public sealed class MessageTests(World world) : IClassFixture<World>
             ("release", "day"),
             ("day", "visit_on")
         );
-        await AddAsync(
-            manager,
+        await manager.MakeAsync(
             "Once",
             "once",
             "staff_email",
             ("settings.to", new JsonArray("once@marrowby.example")),
             ("only_once", true)
         );
-        await AddAsync(manager, "Again", "again", "staff_email", ("settings.to", new JsonArray("again@marrowby.example")));
+        await manager.MakeAsync("Again", "again", "staff_email", ("settings.to", new JsonArray("again@marrowby.example")));
         foreach (var to in new[] { "reminder", "once", "again" })
         {
             await manager.ChangeAsync("visit_on", "goes_to." + to, true);
@@ -272,21 +268,6 @@ public sealed class MessageTests(World world) : IClassFixture<World>
 
     private static async Task<int> SayAsync(Client staff, HttpMethod method, long number, string line) =>
         (await staff.SendAsync(method, $"api/console/v1/orders/{number}/lines/{line}/prepared", null)).Status;
-
-    private static async Task AddAsync(
-        Manager manager,
-        string name,
-        string key,
-        string kind,
-        params (string Setting, JsonNode Value)[] settings
-    )
-    {
-        (await manager.AddDestinationAsync(name, key, kind)).Status.ShouldBe(200);
-        foreach (var (setting, value) in settings)
-        {
-            await manager.ChangeAsync(key, setting, value);
-        }
-    }
 
     private async Task<List<Mail>> ToAsync(string address, int count = 1)
     {

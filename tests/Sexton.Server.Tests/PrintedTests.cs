@@ -13,8 +13,8 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
     public async Task A_slip_waits_for_what_is_sent_and_leaves_prices_out_of_a_gift_and_each_seat_has_its_ticket()
     {
         using var manager = await Manager.ComeAsync(world);
-        await AddAsync(manager, "Packing slip", "slip", "packing_slip", ("release", "prepared"), ("settings.prices", true));
-        await AddAsync(manager, "Ticket", "seats", "ticket", ("gets", JsonNode.Parse("""{"of":"category","is":"Orchard walks"}""")!));
+        await manager.MakeAsync("Packing slip", "slip", "packing_slip", ("release", "prepared"), ("settings.prices", true));
+        await manager.MakeAsync("Ticket", "seats", "ticket", ("gets", JsonNode.Parse("""{"of":"category","is":"Orchard walks"}""")!));
         (await manager.AddAsync("What the card says", "card_says", "long_text", "order")).Status.ShouldBe(200);
         (await manager.AddAsync("A gift?", "gift", "yes_no", "order")).Status.ShouldBe(200);
         await manager.ChangeAsync("slip", "settings.card", "card_says");
@@ -65,7 +65,7 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
     public async Task What_no_font_has_a_letter_for_stops_its_paper_by_name_and_goes_when_it_is_mended()
     {
         using var manager = await Manager.ComeAsync(world);
-        await AddAsync(manager, "Bench card", "bench_card", "job_card", ("gets", JsonNode.Parse("""{"of":"product","is":"LA-SLATE"}""")!));
+        await manager.MakeAsync("Bench card", "bench_card", "job_card", ("gets", JsonNode.Parse("""{"of":"product","is":"LA-SLATE"}""")!));
         (await manager.DestinationAsync("bench_card"))["destination"]!["otherwise"]!.GetValue<string>().ShouldBe("call");
         (await manager.AddAsync("Slate says", "slate_says", "line_text", "line")).Status.ShouldBe(200);
         await manager.ChangeAsync("slate_says", "goes_to.bench_card", true);
@@ -99,7 +99,7 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
     public async Task Whoever_opens_a_paper_has_seen_what_stands_on_it_and_only_who_may_opens_it()
     {
         using var manager = await Manager.ComeAsync(world);
-        await AddAsync(manager, "Gate slip", "gate_slip", "packing_slip");
+        await manager.MakeAsync("Gate slip", "gate_slip", "packing_slip");
         await manager.ChangeAsync("gate_code", "goes_to.gate_slip", true);
         (await manager.PublishAsync()).Status.ShouldBe(200);
         var number = await BuyAsync(new JsonObject { ["gate_code"] = "7788" });
@@ -126,6 +126,45 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
         using var nobody = world.NewClient();
         (await nobody.GetAsync($"api/console/v1/orders/{number}/papers/{paper.Id}")).Status.ShouldBe(401);
     }
+
+    [Fact]
+    public async Task A_place_of_its_own_for_an_answer_that_does_not_go_there_is_a_problem_and_a_paper_has_its_language()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await manager.MakeAsync("Zettel", "zettel", "packing_slip", ("settings.language", "de"));
+        (await manager.AddAsync("Wunsch", "wish", "long_text", "order")).Status.ShouldBe(200);
+        (await manager.AddAsync("Wanted on", "wanted_on", "date", "order")).Status.ShouldBe(200);
+        await manager.ChangeAsync("wanted_on", "goes_to.zettel", true);
+        await manager.ChangeAsync("zettel", "settings.card", "wish");
+        (await manager.ProblemsAsync("zettel")).ShouldBe([
+            "“Wunsch” does not go there, and its place would be empty. Add it to what goes there, or choose another answer.",
+        ]);
+        await manager.ChangeAsync("wish", "goes_to.zettel", true);
+        (await manager.ProblemsAsync("zettel")).ShouldBeEmpty();
+        (await manager.RemoveAsync("wish")).Status.ShouldBe(204);
+        (await manager.ProblemsAsync("zettel")).ShouldBe(["There is no field “wish”. Choose another answer."]);
+        await manager.ChangeAsync("zettel", "settings.card", null);
+
+        var shown = await ShowAsync(manager, "zettel");
+        shown["slots"]!.AsArray().ShouldHaveSingleItem(shown.ToJsonString())!["expected"]!
+            .GetValue<string>()
+            .ShouldMatch(@"\A\d+\. \p{L}+ \d{4}\z");
+        shown["artefact"]![0]!["form"]!.GetValue<string>().ShouldBe("sheets");
+        shown["artefact"]![0]!["spots"]!.AsArray().ShouldHaveSingleItem();
+        PaperText.Read(Convert.FromBase64String(shown["artefact"]![0]!["content"]!.GetValue<string>())).ShouldHaveSingleItem();
+        await manager.RemoveAsync("zettel");
+    }
+
+    internal static async Task<JsonNode> ShowAsync(Manager manager, string destination) =>
+        (
+            await manager.Http.SendAsync(
+                HttpMethod.Post,
+                $"api/console/v1/draft/destinations/{destination}/preview",
+                JsonNode.Parse(
+                    """{"cart":{"language":"en","answers":{},"lines":[{"id":"a","product_code":"LA-SLATE","variant_code":"LA-SLATE-1","quantity":1,"answers":{},"units":[]}]}}"""
+                )
+            )
+        ).Json;
 
     private async Task<long> BuyAsync(JsonObject answers)
     {
@@ -201,20 +240,47 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
             $"select count(*) from looks l join orders o on o.id = l.order_id where o.number = {number} and slot = 'order/gate_code'"
         );
 
-    private static async Task AddAsync(
-        Manager manager,
-        string name,
-        string key,
-        string kind,
-        params (string Setting, JsonNode Value)[] settings
-    )
-    {
-        (await manager.AddDestinationAsync(name, key, kind)).Status.ShouldBe(200);
-        foreach (var (setting, value) in settings)
-        {
-            await manager.ChangeAsync(key, setting, value);
-        }
-    }
-
     private sealed record Paper(long Id, string Name, string Called, string State, bool Open);
+}
+
+/// <summary>A server on a machine without a Chromium.</summary>
+public sealed class WithoutPrinter : World
+{
+    protected override IReadOnlyList<string> Settings => ["--Sexton:Chromium=/nowhere/chromium"];
+}
+
+/// <summary>Where nothing can be printed, that is said, and nothing else suffers.</summary>
+public sealed class NotPrintedTests(WithoutPrinter world) : IClassFixture<WithoutPrinter>
+{
+    private const string Why = "It could not be printed: There is no Chromium at /nowhere/chromium. Install Debian’s package “chromium”.";
+
+    [Fact]
+    public async Task It_is_said_beside_the_paragraph_and_of_the_order_and_all_else_goes()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await manager.MakeAsync("Slip", "slip", "packing_slip");
+        await manager.ChangeAsync("safe_place", "goes_to.slip", true);
+        (await PrintedTests.ShowAsync(manager, "slip"))["detail"]!.GetValue<string>().ShouldBe(Why);
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        using var shopper = new Shopper(world);
+        var number = (await shopper.BuyLineAsync("""{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":1,"answers":{}}"""))[
+            "number"
+        ]!.GetValue<long>();
+        await World.UntilAsync(
+            async () =>
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    $"select count(*) from tries t join lanes l on l.id = t.lane_id where l.destination = 'slip' and t.detail = '{Why}'"
+                ) > 0,
+            "tried"
+        );
+        await World.UntilAsync(
+            async () =>
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    $"select count(*) from lanes l join orders o on o.id = l.order_id where o.number = {number} and settled_at is null"
+                ) == 1,
+            "all else"
+        );
+    }
 }

@@ -1,5 +1,7 @@
 import { expect, test } from '@playwright/test';
+import { execFile } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
+import { promisify } from 'node:util';
 import { simpleParser } from 'mailparser';
 import { ApiManager } from './apiManager';
 import { ApiShopper, Refused } from './apiShopper';
@@ -29,6 +31,7 @@ interface Job {
 // The neighbours are slow, fail, and lose what they answer; in the second half the back office also keeps less than it was given.
 const TROUBLE = { slowMs: 30, errorRate: 0.04, lostRate: 0.04 };
 const KEPT = 7;
+const PRINTED = '7';
 // As they are numbered in the database.
 const FINDINGS = ['None', 'Shown', 'Included', 'Confirmed', 'Altered', 'Missing', 'NotProvable'];
 
@@ -45,7 +48,9 @@ test('the server dies six times while two hundred orders are placed and delivere
     await api.connection('ferrow', 'Ferrow Works', `${world.standInAddress}/makers/ferrow/`);
     await api.destination('ferrow', 'maker', 'Ferrow Works', { 'settings.connection': 'ferrow' }, ['guest_name']);
     await api.itemCode('ferrow', 'WA-MAY', 'FW 118');
-    await api.publish('A maker for the badges');
+    // Printing takes its time: a ticket for some of them.
+    await api.destination('ticket', 'ticket', 'Ticket', { gets: { of: 'answer.guest_name', has_in_it: PRINTED } }, ['guest_name']);
+    await api.publish('A maker for the badges, and tickets');
     await world.dial('payments', TROUBLE);
     await world.dial('back-office', TROUBLE);
     await world.dial('makers/ferrow', TROUBLE);
@@ -126,6 +131,20 @@ test('the server dies six times while two hundred orders are placed and delivere
         "select p.agreed, count(*) from lanes l join payloads p on p.lane_id = l.id where l.destination = 'ferrow' group by p.agreed",
       );
       expect(found.map((f) => [FINDINGS[f.agreed], f.count])).toEqual([['Confirmed', String(ORDERS)]]);
+    });
+
+    await test.step('each ticket is printed and proven, and no browser is left of the servers that died', async () => {
+      const tickets = await world.query<{ id: string; state: number; agreed: number | null; payloads: string }>(
+        `select l.order_id as id, l.state, max(p.agreed) as agreed, count(p.*) as payloads from lanes l left join payloads p on p.lane_id = l.id
+         where l.destination = 'ticket' group by l.id`,
+      );
+      const due = [...acknowledged].filter(([guest]) => guest.includes(PRINTED)).map(([, order]) => order);
+      expect(new Set(tickets.map((t) => t.id.replaceAll('-', '')))).toEqual(new Set(due));
+      expect(tickets.length).toBe(due.length);
+      for (const t of tickets) expect([FINDINGS[t.agreed ?? 0], t.payloads], t.id).toEqual(['Included', '1']);
+      // Whose parent is gone is a child of the first process.
+      const { stdout } = await promisify(execFile)('ps', ['-eo', 'ppid=,args=']);
+      expect(stdout.split('\n').filter((line) => /^ *1 .*chromium.*--remote-debugging-pipe/.test(line))).toEqual([]);
     });
 
     await test.step('each shopper has the e-mail, and a second one only where that is on record as uncertain, under the same number', async () => {

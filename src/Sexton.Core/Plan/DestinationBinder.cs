@@ -1,6 +1,7 @@
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Routing;
+using Sexton.Core.Types.Settings;
 
 namespace Sexton.Core.Plan;
 
@@ -17,7 +18,10 @@ internal sealed class DestinationBinder(BoundDestination destination, ConditionB
     /// <returns>What is wrong: the path of a setting, and a sentence.</returns>
     public IEnumerable<(string Setting, string Sentence)> Bind()
     {
-        var problems = new[] { BindAddress(), BindGets(), BindPrices(), BindDay(), Lacking() }.OfType<(string, string)>().ToList();
+        var problems = new[] { BindAddress(), BindGets(), BindPrices(), BindDay(), Lacking() }
+            .OfType<(string, string)>()
+            .Concat(UnknownAnswers())
+            .ToList();
         return destination.Plain.Retired ? [] : problems;
     }
 
@@ -45,6 +49,20 @@ internal sealed class DestinationBinder(BoundDestination destination, ConditionB
         (destination.GoesBy, destination.Picks) = (field.Level, field.Level);
         return null;
     }
+
+    // What a setting shows in a place of its own must go there, or that place is empty without a word.
+    private IEnumerable<(string, string)> UnknownAnswers() =>
+        from setting in destination.Kind.Settings.OfType<AnswerSetting>()
+        let key = destination.Settings.Text(setting.Name)
+        where key is not null && key != destination.AddressedBy
+        let field = find(key)
+        where field?.Field.GoesTo.Contains(destination.Key) != true
+        select (
+            "settings",
+            field is null
+                ? $"There is no field “{key}”. Choose another answer."
+                : $"“{field.NameForStaff}” does not go there, and its place would be empty. Add it to what goes there, or choose another answer."
+        );
 
     private (string, string)? BindGets()
     {

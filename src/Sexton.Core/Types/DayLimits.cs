@@ -20,6 +20,9 @@ internal sealed class DayLimits
     // As many days as a lead can stretch over; more left-out days than that leave no day to choose.
     private const int FurthestSearch = 3_660;
 
+    // An example where nothing says more.
+    private static readonly DateOnly Usual = new(2026, 11, 27);
+
     private readonly DayLimit? _earliest;
     private readonly DayLimit? _latest;
     private readonly int _leadDays;
@@ -52,7 +55,10 @@ internal sealed class DayLimits
     ];
 
     /// <summary>A day within the limits, where one is so whatever day it is today.</summary>
-    public string? Sample => _earliest?.Day is { } day && !IsLeftOut(day) ? Write(day) : null;
+    public string? Sample =>
+        _earliest?.Day is { } first ? (IsLeftOut(first) ? null : Write(first))
+        : _earliest is null && _leadDays == 0 && _latest?.FromToday is null && LastBefore(_latest?.Day ?? Usual) is { } day ? Write(day)
+        : null;
 
     /// <summary>What contradicts what.</summary>
     public static IEnumerable<SettingProblem> Contradictions(SettingReader settings)
@@ -115,6 +121,14 @@ internal sealed class DayLimits
 
         return fixedFirst > ready ? fixedFirst : ready;
     }
+
+    private DateOnly? LastBefore(DateOnly last) =>
+        Enumerable
+            .Range(0, FurthestSearch)
+            .Select(i => last.AddDays(-i))
+            .Where(d => !IsLeftOut(d))
+            .Select(static d => (DateOnly?)d)
+            .FirstOrDefault();
 
     private bool IsLeftOut(DateOnly day) => _weekdays.Contains(day.DayOfWeek) || _days.Contains(day);
 

@@ -9,6 +9,7 @@ using Sexton.Core.Trail;
 using Sexton.Core.Types;
 using Sexton.Data.Placing;
 using Sexton.Destinations;
+using Sexton.Destinations.Papers.Printing;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
 using Sexton.Server.Deliveries;
@@ -61,7 +62,7 @@ internal sealed class DestinationPreview(
 
         var slot = request.Slot ?? sent.Projection.Entries.FirstOrDefault()?.Slot.ToString() ?? "";
         return new SentPreview(
-            kind.PartsOf(await kind.ShowAsync(kind.Render(sent, 1), cancel), sent.Projection, slot),
+            kind.PartsOf(await MadeAsync(kind, sent, cancel), sent.Projection, slot),
             [.. sent.Projection.Entries.Select(static e => new SentSlot(e.Slot.ToString(), e.Name, e.Proof, e.Given))],
             at,
             parts,
@@ -116,6 +117,18 @@ internal sealed class DestinationPreview(
             findings.Where(static f => f.Agrees).DistinctBy(static f => f.Slot).Count(),
             [.. findings.Where(static f => !f.Agrees).Select(static f => f.Slot).Distinct(StringComparer.Ordinal)]
         );
+    }
+
+    private static async Task<byte[]> MadeAsync(DeliveredKind kind, SentOrder sent, CancellationToken cancel)
+    {
+        try
+        {
+            return await kind.ShowAsync(kind.Render(sent, 1), cancel);
+        }
+        catch (PrintingException e)
+        {
+            throw new ApiProblemException(StatusCodes.Status503ServiceUnavailable, "not_printed", e.Message);
+        }
     }
 
     private async Task<(RegisterPlan Plan, BoundDestination To, DeliveredKind Kind)> FindAsync(string key, CancellationToken cancel)

@@ -1,4 +1,4 @@
 namespace Sexton.Server.Papers;
 
-/// <summary>What is printed of an order, opened by whoever needs it.</summary>
+/// <summary>Deliver: what is printed of an order, opened by whoever needs it.</summary>
 internal static class NamespaceDoc;

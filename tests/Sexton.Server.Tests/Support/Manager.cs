@@ -75,6 +75,16 @@ public sealed class Manager(Client http) : IDisposable
             }
         );
 
+    /// <summary>Adds a destination of a kind, with settings.</summary>
+    public async Task MakeAsync(string name, string key, string kind, params (string Setting, JsonNode Value)[] settings)
+    {
+        (await AddDestinationAsync(name, key, kind)).Status.ShouldBe(200);
+        foreach (var (setting, value) in settings)
+        {
+            await ChangeAsync(key, setting, value);
+        }
+    }
+
     /// <summary>A destination of the draft.</summary>
     public async Task<JsonNode> DestinationAsync(string key) =>
         (await DraftAsync())["destinations"]!.AsArray().Single(d => d!["key"]!.GetValue<string>() == key)!;

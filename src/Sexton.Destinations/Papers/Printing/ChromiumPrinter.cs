@@ -112,6 +112,8 @@ public sealed class ChromiumPrinter(PrinterSettings settings) : IPaperPrinter, I
             {
                 ExecutablePath = settings.Chromium,
                 Headless = true,
+                // It ends with us, however we end: its end of the pipe is closed then.
+                Pipe = true,
                 Timeout = (int)settings.TimeOut.TotalMilliseconds,
                 Args =
                 [
