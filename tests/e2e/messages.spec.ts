@@ -99,16 +99,23 @@ test('what a destination gets, and in which order, is changed faster than it is 
   await expect(yard.getByText('Nothing goes there yet.')).toBeVisible();
 
   // What is not saved yet is not called so, and whoever leaves is asked.
-  await expect(page.getByText('Saved.')).toBeVisible();
+  let arrive = () => undefined as void;
+  const held = new Promise<void>((resolve) => (arrive = resolve));
+  await page.unroute('**/draft/items/**');
+  await page.route('**/draft/items/**', async (route) => {
+    await held;
+    await route.continue();
+  });
   const heading = yard.getByLabel('it is headed “…”', { exact: true });
   await heading.fill('Still on its way');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Saved.')).toBeHidden({ timeout: 400 });
+  await expect(page.getByText('Saved.')).toBeHidden();
   const asked = page.waitForEvent('dialog');
   void page.evaluate(() => location.reload()).catch(() => undefined);
   const dialog = await asked;
   expect(dialog.type()).toBe('beforeunload');
   await dialog.dismiss();
+  arrive();
   await expect(page.getByText('Saved.')).toBeVisible();
   await page.reload();
   await expect(heading).toHaveValue('Still on its way');

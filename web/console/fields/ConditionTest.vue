@@ -103,6 +103,13 @@ function setTo(of: string, next: Schemas['RelationView'] | undefined, value?: Va
   padding: 3px 0;
   align-items: center;
 }
+/* Where nothing is explained, nothing stands empty. */
+.test:has(.saw:empty) {
+  grid-template-columns: minmax(0, 1fr) 24px;
+}
+.saw:empty {
+  display: none;
+}
 .what .words {
   max-width: 152px;
 }

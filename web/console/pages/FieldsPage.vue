@@ -95,8 +95,11 @@ function onKey(event: KeyboardEvent): void {
 }
 
 // What was said is read out once and does not stand there for ever.
+let gone = 0;
 watch(done, (text) => {
-  if (text) setTimeout(() => done.value === text && (done.value = ''), 4000);
+  // The same said again stands as long again.
+  window.clearTimeout(gone);
+  if (text) gone = window.setTimeout(() => (done.value = ''), 4000);
 });
 
 onMounted(() => window.addEventListener('keydown', onKey));
