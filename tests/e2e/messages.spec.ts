@@ -119,6 +119,7 @@ test('what a destination gets, and in which order, is changed faster than it is 
   await expect(page.getByText('Saved.')).toBeVisible();
   await page.reload();
   await expect(heading).toHaveValue('Still on its way');
+  await expect(page.getByRole('region', { name: 'What it gets' }).locator('iframe')).toBeVisible();
   await yard.getByRole('button', { name: 'take it out' }).click();
   await expect(page.getByRole('table', { name: 'Destinations' }).getByRole('row', { name: /Slow yard/ })).toHaveCount(0);
 });
