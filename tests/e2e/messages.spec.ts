@@ -117,9 +117,10 @@ test('what a destination gets, and in which order, is changed faster than it is 
   await dialog.dismiss();
   arrive();
   await expect(page.getByText('Saved.')).toBeVisible();
+  const shown = page.waitForResponse(/slow_yard\/preview$/);
   await page.reload();
   await expect(heading).toHaveValue('Still on its way');
-  await expect(page.getByRole('region', { name: 'What it gets' }).locator('iframe')).toBeVisible();
+  await shown;
   await yard.getByRole('button', { name: 'take it out' }).click();
   await expect(page.getByRole('table', { name: 'Destinations' }).getByRole('row', { name: /Slow yard/ })).toHaveCount(0);
 });
