@@ -22,6 +22,9 @@ public abstract class DeliveredKind : DestinationKind
     /// <summary>Whether what it gives in return is a number by which people ask for the order there.</summary>
     public virtual bool GivesNumbers => false;
 
+    /// <summary>Whether it says of what was asked that it was left empty.</summary>
+    public virtual bool TellsLeftEmpty => false;
+
     /// <summary>Renders what is to be handed over.</summary>
     /// <param name="order">The order and its projection.</param>
     /// <param name="sequence">The number of the payload.</param>

@@ -28,6 +28,11 @@ public sealed record Projection(ImmutableArray<Entry> Entries)
     [JsonIgnore]
     public IReadOnlySet<SlotId> Slots => Entries.Select(static e => e.Slot).ToHashSet();
 
+    /// <summary>The number of each entry, from 1, by which an artefact can name its place.</summary>
+    [JsonIgnore]
+    public IReadOnlyDictionary<SlotId, int> Numbers =>
+        Entries.Select(static (e, i) => (e.Slot, Number: i + 1)).ToDictionary(static n => n.Slot, static n => n.Number);
+
     /// <summary>Where what goes there is adapted to what it takes.</summary>
     [JsonIgnore]
     public IReadOnlySet<SlotId> Adapted => Entries.Where(static e => e.Given is not null).Select(static e => e.Slot).ToHashSet();

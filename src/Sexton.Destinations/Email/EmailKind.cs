@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Net.Sockets;
 using System.Text;
-using System.Text.Json;
 using MailKit;
 using MailKit.Net.Smtp;
 using MailKit.Security;
@@ -10,7 +9,6 @@ using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Types.Settings;
-using Sexton.Core.Values;
 
 namespace Sexton.Destinations.Email;
 
@@ -60,13 +58,13 @@ public abstract class EmailKind(
     public sealed override ImmutableArray<TypeSetting> Settings { get; } =
     [
         .. own,
-        new WordingSetting(Subject, "its subject is “{}”", "") { Default = Said(wording.Subject) },
+        new WordingSetting(Subject, "its subject is “{}”", "") { Default = WordingSetting.Said(wording.Subject) },
         new WordingSetting(Greeting, "it begins “{}”", "a greeting"),
-        new WordingSetting(Heading, "it is headed “{}”", "") { Default = Said(wording.Heading) },
+        new WordingSetting(Heading, "it is headed “{}”", "") { Default = WordingSetting.Said(wording.Heading) },
         new WordingSetting(Sentences, "says “{}”", "sentences")
         {
             SeveralLines = true,
-            Default = wording.Sentences.Length == 0 ? null : Said(wording.Sentences),
+            Default = wording.Sentences.Length == 0 ? null : WordingSetting.Said(wording.Sentences),
         },
         new WordingSetting(Ending, "it ends “{}”", "an ending") { SeveralLines = true },
         new AddressesSetting(TrialTo, "at {}", "a trial address") { ForTrials = true },
@@ -176,6 +174,4 @@ public abstract class EmailKind(
             new("as sent", PartForm.Bytes, Encoding.UTF8.GetString(artefact)),
         ];
     }
-
-    private static JsonElement Said(string text) => JsonSerializer.SerializeToElement(LanguageMap.Of(text), DocumentJson.Options);
 }

@@ -1,5 +1,3 @@
-using System.Net;
-using System.Reflection;
 using HandlebarsDotNet;
 using MimeKit;
 using Sexton.Core.Facts;
@@ -19,7 +17,7 @@ internal sealed class EmailRenderer
     public EmailRenderer(EmailSettings settings)
     {
         _settings = settings;
-        _html = Compile("html.hbs", escape: true, static text => string.Join("<br>", text.Split('\n').Select(WebUtility.HtmlEncode)));
+        _html = Compile("html.hbs", escape: true, EmbeddedText.Lines);
         // A further line of an answer is indented deeper than its label, so that the reader can tell the two apart.
         _text = Compile("text.hbs", escape: false, static text => text.Replace("\n", "\n    ", StringComparison.Ordinal));
     }
@@ -62,7 +60,7 @@ internal sealed class EmailRenderer
     {
         var content = order.Content;
         var prices = WrittenPrices.Of(order, content.Language);
-        var numbers = order.Projection.Entries.Select(static (e, i) => (e.Slot, i)).ToDictionary(static n => n.Slot, static n => n.i + 1);
+        var numbers = order.Projection.Numbers;
         return new
         {
             language = content.Language,
@@ -113,7 +111,7 @@ internal sealed class EmailRenderer
     public static FormatOptions Format { get; } = new() { NewLineFormat = NewLineFormat.Dos };
 
     // The number of an entry is its mark in the text part.
-    private object[] View(IEnumerable<Entry> entries, SentOrder order, Dictionary<SlotId, int> numbers) =>
+    private object[] View(IEnumerable<Entry> entries, SentOrder order, IReadOnlyDictionary<SlotId, int> numbers) =>
         [
             .. entries.Select(e => new
             {
@@ -136,9 +134,6 @@ internal sealed class EmailRenderer
     {
         var handlebars = Handlebars.Create(new HandlebarsConfiguration { NoEscape = !escape });
         handlebars.RegisterHelper("lines", (writer, _, arguments) => writer.WriteSafeString(lines(arguments[0]?.ToString() ?? "")));
-        using var source = new StreamReader(
-            Assembly.GetExecutingAssembly().GetManifestResourceStream($"Sexton.Destinations.Email.{name}")!
-        );
-        return handlebars.Compile(source.ReadToEnd());
+        return handlebars.Compile(EmbeddedText.Read("Email." + name));
     }
 }

@@ -4,7 +4,6 @@ using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Types.Settings;
-using Sexton.Core.Values;
 using Sexton.Destinations.Papers.Printing;
 using Sexton.Destinations.Papers.Reading;
 
@@ -57,6 +56,9 @@ public abstract class PaperKind(
     /// <inheritdoc/>
     public sealed override bool TellsDoublesApart => true;
 
+    /// <inheritdoc/>
+    public sealed override bool TellsLeftEmpty => true;
+
     /// <summary>Stopped and called: a shopper may write in any script, and few do so in one that no font here has.</summary>
     public sealed override Otherwise OtherwiseAtFirst => Otherwise.Call;
 
@@ -65,15 +67,15 @@ public abstract class PaperKind(
     [
         .. sheet,
         Choice(Language, "in {}", OfOrder, (OfOrder, "the language of the order"), ("en", "English"), ("de", "German")),
-        new WordingSetting(Heading, "is headed “{}”", "") { Default = Said(wording.Heading) },
+        new WordingSetting(Heading, "is headed “{}”", "") { Default = WordingSetting.Said(wording.Heading) },
         new WordingSetting(Sentences, "says “{}” first", "sentences")
         {
             SeveralLines = true,
-            Default = wording.Sentences.Length == 0 ? null : Said(wording.Sentences),
+            Default = wording.Sentences.Length == 0 ? null : WordingSetting.Said(wording.Sentences),
         },
         .. own,
         new WordingSetting(Ending, "says “{}” last", "an ending") { SeveralLines = true },
-        new WordingSetting(Empty, "says “{}” where something was left empty", "") { Default = Said("left empty") },
+        new WordingSetting(Empty, "says “{}” where something was left empty", "") { Default = WordingSetting.Said("left empty") },
         new ToggleSetting(WithoutEmpty, "but leaves that out", "that it leaves out what was left empty"),
         Choice(Letterhead, "looks like {}", "shop", ("shop", "the shop’s letterhead"), (Plain, "a plain sheet")),
         Choice(Typeface, "in {}", "sans", ("sans", "a plain typeface"), (Serif, "a typeface with serifs")),
@@ -130,13 +132,12 @@ public abstract class PaperKind(
         }
 
         var answers = PaperText.Read(pdf);
-        var names = PaperRenderer.NamesIn(artefact);
-        if (Named(answers, names, static a => a.Boxes > 0) is { } boxes)
+        if (Named(answers, artefact, static a => a.Boxes > 0) is { } boxes)
         {
             return new SendResult(SendOutcome.Stopped, $"No font here has a letter for all of {boxes}. Install one, or mend the answer.");
         }
 
-        var unread = Named(answers, names, static a => a.Unreadable > 0);
+        var unread = Named(answers, artefact, static a => a.Unreadable > 0);
         return unread is not null && to.Settings.Text(Unread) == Stops
             ? new SendResult(SendOutcome.Stopped, $"{unread} can be printed but not read back, and that stops it here.")
             : new SendResult(
@@ -204,16 +205,17 @@ public abstract class PaperKind(
     // A box stands for what there is no letter for, whatever character is said to be there.
     private static string Shown(PrintedAnswer answer) => answer.Boxes > 0 ? answer.Text + "\u25A1" : answer.Text;
 
-    private static string? Named(
-        IReadOnlyDictionary<int, PrintedAnswer> answers,
-        IReadOnlyDictionary<int, string> names,
-        Func<PrintedAnswer, bool> which
-    ) =>
-        answers.Where(a => which(a.Value)).Select(a => $"“{names.GetValueOrDefault(a.Key, "")}”").ToList() is { Count: > 0 } found
-            ? string.Join(", ", found)
-            : null;
+    private static string? Named(IReadOnlyDictionary<int, PrintedAnswer> answers, byte[] rendered, Func<PrintedAnswer, bool> which)
+    {
+        var found = answers.Where(a => which(a.Value)).Select(static a => a.Key).ToList();
+        if (found.Count == 0)
+        {
+            return null;
+        }
 
-    private static JsonElement Said(string text) => JsonSerializer.SerializeToElement(LanguageMap.Of(text), DocumentJson.Options);
+        var names = PaperRenderer.NamesIn(rendered);
+        return string.Join(", ", found.Select(number => $"“{names.GetValueOrDefault(number, "")}”"));
+    }
 }
 
 /// <summary>What only some kinds of paper have.</summary>

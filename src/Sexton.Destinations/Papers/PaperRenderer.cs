@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Net;
-using System.Reflection;
 using System.Text;
 using AngleSharp.Html.Parser;
 using HandlebarsDotNet;
@@ -24,14 +22,11 @@ internal sealed class PaperRenderer
         var handlebars = Handlebars.Create();
         handlebars.RegisterHelper(
             "lines",
-            static (writer, _, arguments) =>
-                writer.WriteSafeString(
-                    string.Join("<br>", (arguments[0]?.ToString() ?? "").Split('\n').Select(static l => WebUtility.HtmlEncode(l)))
-                )
+            static (writer, _, arguments) => writer.WriteSafeString(EmbeddedText.Lines(arguments[0]?.ToString() ?? ""))
         );
-        handlebars.RegisterTemplate("answers", Resource("Papers.answers.hbs"));
-        handlebars.RegisterTemplate("head", Resource("Papers.head.hbs"));
-        _template = handlebars.Compile(Resource(template));
+        handlebars.RegisterTemplate("answers", EmbeddedText.Read("Papers.answers.hbs"));
+        handlebars.RegisterTemplate("head", EmbeddedText.Read("Papers.head.hbs"));
+        _template = handlebars.Compile(EmbeddedText.Read(template));
     }
 
     /// <summary>The encoding of what is rendered.</summary>
@@ -67,14 +62,13 @@ internal sealed class PaperRenderer
                     heading = Say(PaperKind.Heading),
                     sentences = Say(PaperKind.Sentences),
                     ending = Say(PaperKind.Ending),
-                    number = order.Number,
                     whole = answers.Of(null, null, without: [.. extras.Foot]),
                     foot = answers.Of(null, null, only: [.. extras.Foot]),
                     large = extras.Large is { } large ? answers.Of(order.Part.LineId, null, only: [large]) : [],
                     lines = order
                         .Lines.Select(line => new
                         {
-                            quantity = order.Part.UnitId.Length > 0 ? (int?)null : line.Quantity,
+                            quantity = line.Quantity,
                             name = line.ProductName,
                             code = extras.Codes ? order.ItemCodeOf(line) : null,
                             answers = answers.Of(line.Id, null, without: extras.Large is { } large ? [large] : []),
@@ -106,7 +100,7 @@ internal sealed class PaperRenderer
                     - (2 * sheet.MarginMm)}}mm; }
 
                 """
-            ) + Resource("Papers.paper.css");
+            ) + EmbeddedText.Read("Papers.paper.css");
     }
 
     private static string Drawn(string code)
@@ -116,21 +110,13 @@ internal sealed class PaperRenderer
         return Convert.ToBase64String(drawing.GetGraphic(8));
     }
 
-    private static string Resource(string name)
-    {
-        using var source = new StreamReader(Assembly.GetExecutingAssembly().GetManifestResourceStream("Sexton.Destinations." + name)!);
-        return source.ReadToEnd();
-    }
-
     // A question that ends in a sign of its own needs none.
     private static string Colon(string name) => name.Length > 0 && char.IsPunctuation(name[^1]) ? "" : ":";
 
     // The answers of a place, marked, and what was left empty there.
     private sealed class Answers(SentOrder order, string language, string? empty)
     {
-        private readonly Dictionary<SlotId, int> _numbers = order
-            .Projection.Entries.Select(static (e, i) => (e.Slot, i))
-            .ToDictionary(static n => n.Slot, static n => n.i + 1);
+        private readonly IReadOnlyDictionary<SlotId, int> _numbers = order.Projection.Numbers;
 
         public object[] Of(string? lineId, string? unitId, string[]? only = null, string[]? without = null)
         {

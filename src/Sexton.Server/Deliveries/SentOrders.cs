@@ -19,7 +19,9 @@ internal static class SentOrders
             Part = part,
             Lines = OrderParts.LinesOf(sent.Content, new OrderFacts(sent.Content), sent.To, part),
             PriceRows = sent.Content.Prices.RowsAt(current, sent.To.Key, sent.Content, sent.Projection),
-            LeftEmpty = Projector.LeftEmpty(sent.Content, own, current, sent.To, part),
+            LeftEmpty = sent.To.Kind is DeliveredKind { TellsLeftEmpty: true }
+                ? Projector.LeftEmpty(sent.Content, own, current, sent.To, part)
+                : [],
             Leaving = current.Content.Codes.Leaves.GetValueOrDefault(sent.To.Key),
         };
 }

@@ -78,6 +78,9 @@ public sealed class WordingSetting(string name, string clause, string offer) : T
     /// <summary>How many characters it may have in each language.</summary>
     public int Longest => SeveralLines ? 4000 : 200;
 
+    /// <summary>A text as its value, in the language that texts fall back to.</summary>
+    public static JsonElement Said(string text) => JsonSerializer.SerializeToElement(LanguageMap.Of(text), DocumentJson.Options);
+
     /// <summary>Whether it is a text of several lines, such as terms.</summary>
     public bool SeveralLines { get; init; }
 

@@ -1,4 +1,3 @@
-using System.Reflection;
 using PuppeteerSharp;
 
 namespace Sexton.Destinations.Papers.Printing;
@@ -158,10 +157,7 @@ public sealed class ChromiumPrinter(PrinterSettings settings) : IPaperPrinter, I
 
     private static string Script()
     {
-        using var source = new StreamReader(
-            Assembly.GetExecutingAssembly().GetManifestResourceStream("Sexton.Destinations.Papers.Printing.fit.js")!
-        );
-        var text = source.ReadToEnd();
+        var text = EmbeddedText.Read("Papers.Printing.fit.js");
         return text[text.IndexOf("() =>", StringComparison.Ordinal)..];
     }
 }
