@@ -171,6 +171,19 @@ public sealed class PaperTests
         }
     }
 
+    // What is cut off goes to whoever gets the parcel.
+    [Fact]
+    public async Task A_card_that_says_nothing_has_nothing_to_be_cut_off()
+    {
+        var kind = Printers.Kinds[0];
+        var order = Order(kind, Entry(kind, "place", "A safe place", "The shed")) with
+        {
+            To = Printers.To(kind, ("card", "message")),
+            LeftEmpty = [Entry(kind, "message", "Message", "")],
+        };
+        (await TextAsync(kind, order)).ShouldNotContain("left empty");
+    }
+
     [Fact]
     public async Task An_answer_longer_than_a_page_goes_on_and_is_read_back()
     {

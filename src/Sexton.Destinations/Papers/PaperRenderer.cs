@@ -49,6 +49,7 @@ internal sealed class PaperRenderer
         string Say(string setting) => NamedPlaces.Fill(settings.Wording(setting).In(language), places);
         var extras = kind.ExtrasOf(order);
         var answers = new Answers(order, language, settings.Is(PaperKind.WithoutEmpty) ? null : Say(PaperKind.Empty));
+        var cut = new Answers(order, language, null);
         var showsPrices = extras.Prices && order.ShowsPrices;
         return Encoding.GetBytes(
             _template(
@@ -63,7 +64,8 @@ internal sealed class PaperRenderer
                     sentences = Say(PaperKind.Sentences),
                     ending = Say(PaperKind.Ending),
                     whole = answers.Of(null, null, without: [.. extras.Foot]),
-                    foot = answers.Of(null, null, only: [.. extras.Foot]),
+                    // Nothing is cut off where nothing was said.
+                    foot = cut.Of(null, null, only: [.. extras.Foot]),
                     large = extras.Large is { } large ? answers.Of(order.Part.LineId, null, only: [large]) : [],
                     lines = order
                         .Lines.Select(line => new
