@@ -27,6 +27,7 @@ public sealed class LayerTests
         "Cart",
         "Asking",
         "Orders",
+        "Invoicing",
         "Projections",
         "Trail",
         "Checks",

@@ -420,7 +420,7 @@ public sealed class PricingTests
             Fixture.Of(Fixture.Line("LABEL", 3), Fixture.Line("TREE")),
             Fixture.Today
         );
-        evaluation.Taxes.ShouldBe([new TaxSum(135_000, 8950, tree), new TaxSum(230_000, 5100, labels)]);
+        evaluation.Taxes.ShouldBe([new TaxSum(TaxRate.Of(135_000), 8950, tree), new TaxSum(TaxRate.Of(230_000), 5100, labels)]);
         evaluation.TotalMinor.ShouldBe(total);
     }
 

@@ -56,6 +56,9 @@ public sealed class Evaluation : IProblemSink
     /// <summary>Whether the rows include tax; else it comes on top of them.</summary>
     public bool PricesIncludeTax { get; private set; }
 
+    /// <summary>Whether the buyer owes the tax, and not the shop (reverse charge): none is in the rows then, and none comes on top.</summary>
+    public bool BuyerOwesTax { get; private set; }
+
     /// <summary>What there is to pay, in minor units: the sum of the rows, and of the taxes where they come on top.</summary>
     public long TotalMinor => _pricing.TotalMinor;
 
@@ -95,6 +98,7 @@ public sealed class Evaluation : IProblemSink
     /// <param name="stock">What is left of what is counted; null where nothing is.</param>
     /// <param name="registry">What registries said of numbers; null where none was asked.</param>
     /// <param name="files">The files that were uploaded for the cart; null for none.</param>
+    /// <param name="reverseCharge">Whether an organisation abroad, whose tax number was found valid, owes the tax itself.</param>
     public void Run(
         RegisterPlan plan,
         ProductIndex products,
@@ -102,7 +106,8 @@ public sealed class Evaluation : IProblemSink
         DateOnly today,
         StockLevels? stock = null,
         RegistryFindings? registry = null,
-        KeptFiles? files = null
+        KeptFiles? files = null,
+        bool reverseCharge = false
     )
     {
         (_registry, Currency, PricesIncludeTax) = (registry ?? RegistryFindings.None, products.Currency, products.Tax.PricesIncludeTax);
@@ -112,7 +117,8 @@ public sealed class Evaluation : IProblemSink
         _asker.Run(Facts, _registry, files ?? KeptFiles.None);
         Collect();
         _uses.Run(Facts, plan.Uses, plan.Weighing, products, stock ?? StockLevels.Uncounted, this);
-        _pricing.Run(Facts, plan.Prices, products, _uses.Items, cart.Coupon, this);
+        BuyerOwesTax = reverseCharge && IsOrganisationAbroad(products.HomeCountry);
+        _pricing.Run(Facts, plan.Prices, products, _uses.Items, cart.Coupon, this, BuyerOwesTax);
         _codes.Run(Facts, plan.Coder, products, plan.CodeLimits, this);
     }
 
@@ -138,6 +144,15 @@ public sealed class Evaluation : IProblemSink
     /// <summary>What a registry said of an answer; <see cref="RegistryFinding.NotAsked"/> where it has no say.</summary>
     public RegistryFinding FindingOf(AskedField asked) =>
         asked.Field.Rule.LooksUp && asked.Value?.Text is { } number ? _registry.Of(number) : RegistryFinding.NotAsked;
+
+    // The number says in which country it pays tax, whatever address it gives. One that the registry could not be asked about may be anybody's.
+    private bool IsOrganisationAbroad(string home) =>
+        _asked.Exists(a =>
+            a.Place == Place.Order
+            && a.Field.Type.Key == TaxNumber.TypeKey
+            && FindingOf(a) == RegistryFinding.Valid
+            && TaxNumber.CountryOf(a.Value!.Text!) != home
+        );
 
     private void Add(Refusal refusal, RuledField? field, Place place) =>
         _problems.Add(

@@ -25,12 +25,14 @@ public sealed record Offer(int Version, long TotalMinor, string Digest)
             digest.Add(row.Quantity);
             digest.Add(row.SumMinor);
             digest.Add(row.TaxPpm);
+            digest.Add((int)row.Tax.Category);
         }
 
         digest.Add(evaluation.Taxes.Count);
         foreach (var tax in evaluation.Taxes)
         {
             digest.Add(tax.RatePpm);
+            digest.Add((int)tax.Rate.Category);
             digest.Add(tax.TaxMinor);
         }
 

@@ -31,6 +31,12 @@ public sealed record Product(string Code, LanguageMap Name, string Category, lon
 
     /// <summary>Its tax rate in parts per million; null for the shop's standard rate.</summary>
     public int? TaxPpm { get; init; }
+
+    /// <summary>Why its own rate is nothing, where it is.</summary>
+    public TaxCategory UntaxedAs { get; init; } = TaxCategory.Zero;
+
+    /// <summary>Its tax rate; null for the shop's standard rate.</summary>
+    public TaxRate? Tax => TaxPpm is { } ppm ? TaxRate.Of(ppm, UntaxedAs) : null;
 }
 
 /// <summary>A variant of a product.</summary>

@@ -11,6 +11,12 @@ public sealed record TaxRules(int StandardPpm, bool PricesIncludeTax)
     /// <summary>The greatest rate: the price once more, in parts per million.</summary>
     public const int MostPpm = 1_000_000;
 
+    /// <summary>Why the standard rate is nothing, where it is.</summary>
+    public TaxCategory UntaxedAs { get; init; } = TaxCategory.Zero;
+
+    /// <summary>The rate of what has none of its own.</summary>
+    public TaxRate Standard => TaxRate.Of(StandardPpm, UntaxedAs);
+
     /// <summary>No tax.</summary>
     public static readonly TaxRules None = new(0, PricesIncludeTax: true);
 
@@ -22,8 +28,12 @@ public sealed record TaxRules(int StandardPpm, bool PricesIncludeTax)
 }
 
 /// <summary>The tax of a cart or order at one rate.</summary>
-/// <param name="RatePpm">The rate, in parts per million.</param>
+/// <param name="Rate">The rate.</param>
 /// <param name="BaseMinor">The sum of the rows at this rate, as prices are shown.</param>
 /// <param name="TaxMinor">The tax on them, rounded once.</param>
 [StructLayout(LayoutKind.Auto)]
-public readonly record struct TaxSum(int RatePpm, long BaseMinor, long TaxMinor);
+public readonly record struct TaxSum(TaxRate Rate, long BaseMinor, long TaxMinor)
+{
+    /// <summary>The rate, in parts per million.</summary>
+    public int RatePpm => Rate.Ppm;
+}

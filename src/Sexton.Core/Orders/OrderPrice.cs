@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Sexton.Core.Asking;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Pricing;
@@ -28,6 +29,13 @@ public sealed record OrderPrice(
     long TaxMinor
 )
 {
+    /// <summary>Why the rate is that.</summary>
+    public TaxCategory TaxCategory { get; init; } = TaxRate.Of(TaxPpm).Category;
+
+    /// <summary>The tax rate.</summary>
+    [JsonIgnore]
+    public TaxRate Tax => new(TaxPpm, TaxCategory);
+
     /// <summary>The key of the choice that it prices, or whose component it is; null for the answer as a whole.</summary>
     public string? Choice { get; init; }
 
@@ -59,6 +67,7 @@ public sealed record OrderPrice(
             row.TaxMinor
         )
         {
+            TaxCategory = row.Tax.Category,
             Choice = row.Choice,
             Item = row.Kind == PriceRowKind.Component ? row.Goods.Code : null,
         };
@@ -83,7 +92,7 @@ public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, 
     /// <summary>The tax by rate, the lowest first; what is not taxed is left out.</summary>
     public IEnumerable<TaxSum> Taxes =>
         Rows.Where(static r => r.TaxPpm > 0)
-            .GroupBy(static r => r.TaxPpm)
+            .GroupBy(static r => r.Tax)
             .OrderBy(static g => g.Key)
             .Select(static g => new TaxSum(g.Key, g.Sum(static r => r.SumMinor), g.Sum(static r => r.TaxMinor)));
 

@@ -44,13 +44,15 @@ internal sealed class CartPricing
     /// <param name="used">What it uses up.</param>
     /// <param name="coupon">The code of a coupon; "" for none.</param>
     /// <param name="problems">Takes what cannot be charged.</param>
+    /// <param name="buyerOwesTax">Whether the buyer owes the tax, and not the shop (reverse charge).</param>
     public void Run(
         IFacts facts,
         PriceIndex prices,
         ProductIndex products,
         IReadOnlyList<UsedItem> used,
         string coupon,
-        IProblemSink problems
+        IProblemSink problems,
+        bool buyerOwesTax
     )
     {
         (_facts, _prices, _products, _problems) = (facts, prices, products, problems);
@@ -70,6 +72,10 @@ internal sealed class CartPricing
         }
 
         TotalMinor = _taxes.Calculate(_rows, _tax);
+        if (buyerOwesTax)
+        {
+            TotalMinor = _taxes.LeaveToBuyer(_rows, _tax);
+        }
     }
 
     // The component of what is included is free with it.
@@ -99,7 +105,7 @@ internal sealed class CartPricing
     {
         var (first, goods, quantity, id) = (_rows.Count, _facts.Goods(line), _facts.QuantityOf(line), _facts.LineIdAt(Place.OfLine(line)));
         var unit = PriceOfGoods(line, goods.PriceMinor);
-        var taxPpm = goods.Product.TaxPpm ?? _tax.StandardPpm;
+        var tax = goods.Product.Tax ?? _tax.Standard;
         Add(
             new PriceRow
             {
@@ -110,7 +116,7 @@ internal sealed class CartPricing
                 Quantity = quantity,
                 UnitMinor = unit,
                 SumMinor = unit * quantity,
-                TaxPpm = taxPpm,
+                Tax = tax,
             }
         );
         foreach (var kind in (ReadOnlySpan<PriceKind>)[PriceKind.PerUnit, PriceKind.Percent, PriceKind.OncePerLine])
@@ -119,24 +125,24 @@ internal sealed class CartPricing
             {
                 if (kind == PriceKind.OncePerLine)
                 {
-                    AddOnce(price, _facts.PlacesOf(price.Field.Level, line), id, taxPpm);
+                    AddOnce(price, _facts.PlacesOf(price.Field.Level, line), id, tax);
                 }
                 else if (price.Field.Level == Level.Line)
                 {
-                    AddAt(price, Place.OfLine(line), quantity, unit, taxPpm);
+                    AddAt(price, Place.OfLine(line), quantity, unit, tax);
                 }
                 else if (price.Field.Level == Level.Unit)
                 {
                     foreach (var place in _facts.PlacesOf(Level.Unit, line))
                     {
-                        AddAt(price, place, 1, unit, taxPpm);
+                        AddAt(price, place, 1, unit, tax);
                     }
                 }
             }
         }
 
         AddComponents(line);
-        AddFloor(first, line, id, taxPpm);
+        AddFloor(first, line, id, tax);
         _rates.Settle(_rows, first);
         return unit * quantity;
     }
@@ -173,11 +179,11 @@ internal sealed class CartPricing
         {
             if (price.Field.Level == Level.Order)
             {
-                AddAt(price, Place.Order, 1, 0, _tax.StandardPpm);
+                AddAt(price, Place.Order, 1, 0, _tax.Standard);
             }
             else
             {
-                AddOnce(price, _facts.PlacesOf(price.Field.Level), null, _tax.StandardPpm);
+                AddOnce(price, _facts.PlacesOf(price.Field.Level), null, _tax.Standard);
             }
         }
 
@@ -185,13 +191,13 @@ internal sealed class CartPricing
         {
             if (price.Field.Level == Level.Order)
             {
-                AddAt(price, Place.Order, 1, goods, _tax.StandardPpm);
+                AddAt(price, Place.Order, 1, goods, _tax.Standard);
             }
         }
 
         AddComponents(-1);
         ShareWhatTakesOff(first);
-        AddFloor(0, -1, null, _tax.StandardPpm);
+        AddFloor(0, -1, null, _tax.Standard);
         _rates.Settle(_rows, 0);
     }
 
@@ -244,26 +250,26 @@ internal sealed class CartPricing
                         Quantity = quantity,
                         UnitMinor = component.PriceMinor,
                         SumMinor = component.PriceMinor * quantity,
-                        TaxPpm = component.Product.TaxPpm ?? _tax.StandardPpm,
+                        Tax = component.Product.Tax ?? _tax.Standard,
                     }
                 );
             }
         }
     }
 
-    private void AddAt(BoundPrice price, Place place, int quantity, long goods, int taxPpm)
+    private void AddAt(BoundPrice price, Place place, int quantity, long goods, TaxRate tax)
     {
         if (price.Price.Kind == PriceKind.Percent)
         {
-            AddPercent(price, place, goods * quantity, taxPpm);
+            AddPercent(price, place, goods * quantity, tax);
         }
         else if (Amount(price, place) is { } amount && amount != 0)
         {
-            Add(price, place, _facts.LineIdAt(place), quantity, amount, taxPpm);
+            Add(price, place, _facts.LineIdAt(place), quantity, amount, tax);
         }
     }
 
-    private void AddPercent(BoundPrice price, Place place, long goods, int taxPpm)
+    private void AddPercent(BoundPrice price, Place place, long goods, TaxRate tax)
     {
         if (!Applies(price, place, out _, out _))
         {
@@ -279,13 +285,13 @@ internal sealed class CartPricing
 
         if (sum != 0)
         {
-            Add(price, place, _facts.LineIdAt(place), 1, sum, taxPpm);
+            Add(price, place, _facts.LineIdAt(place), 1, sum, tax);
         }
     }
 
     // Charged once over several places, so that their order does not matter: the greatest of what adds there, and where nothing adds the smallest of what
     // takes off (decision 18).
-    private void AddOnce(BoundPrice price, PlaceWalk places, string? lineId, int taxPpm)
+    private void AddOnce(BoundPrice price, PlaceWalk places, string? lineId, TaxRate tax)
     {
         long? greatest = null;
         var at = Place.Order;
@@ -299,11 +305,11 @@ internal sealed class CartPricing
 
         if (greatest is { } sum)
         {
-            Add(price, at, lineId, 1, sum, taxPpm);
+            Add(price, at, lineId, 1, sum, tax);
         }
     }
 
-    private void Add(BoundPrice price, Place place, string? lineId, int quantity, long amount, int taxPpm) =>
+    private void Add(BoundPrice price, Place place, string? lineId, int quantity, long amount, TaxRate tax) =>
         Add(
             new PriceRow
             {
@@ -317,7 +323,7 @@ internal sealed class CartPricing
                 Quantity = quantity,
                 UnitMinor = amount,
                 SumMinor = amount * quantity,
-                TaxPpm = price.Price.TaxPpm ?? taxPpm,
+                Tax = price.Price.Tax ?? tax,
             }
         );
 
@@ -332,7 +338,7 @@ internal sealed class CartPricing
         _rows.Add(row);
     }
 
-    private void AddFloor(int first, int line, string? lineId, int taxPpm)
+    private void AddFloor(int first, int line, string? lineId, TaxRate tax)
     {
         var sum = SumFrom(first);
         if (sum < 0)
@@ -346,7 +352,7 @@ internal sealed class CartPricing
                     Quantity = 1,
                     UnitMinor = -sum,
                     SumMinor = -sum,
-                    TaxPpm = taxPpm,
+                    Tax = tax,
                 }
             );
         }

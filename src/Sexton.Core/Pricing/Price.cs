@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Values;
@@ -54,6 +55,13 @@ public sealed record Price
 
     /// <summary>The tax rate in parts per million; null for that of the product, and of the shop for what is charged per order.</summary>
     public int? TaxPpm { get; init; }
+
+    /// <summary>Why a rate of its own of nothing is that; null for <see cref="TaxCategory.Zero"/>.</summary>
+    public TaxCategory? UntaxedAs { get; init; }
+
+    /// <summary>The tax rate; null for that of the product, and of the shop for what is charged per order.</summary>
+    [JsonIgnore]
+    public TaxRate? Tax => TaxPpm is { } ppm ? TaxRate.Of(ppm, UntaxedAs ?? TaxCategory.Zero) : null;
 
     /// <summary>What its row is called; empty for the question and the choice.</summary>
     public LanguageMap Label { get; init; } = LanguageMap.Empty;

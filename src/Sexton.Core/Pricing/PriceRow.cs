@@ -63,14 +63,17 @@ public struct PriceRow
     /// <summary>How many.</summary>
     public int Quantity { get; internal init; }
 
-    /// <summary>The amount for one.</summary>
-    public long UnitMinor { get; internal init; }
+    /// <summary>The amount for one; 0 where tax that the buyer owes was taken out of the sum and it does not share out evenly any more.</summary>
+    public long UnitMinor { get; internal set; }
 
     /// <summary>The sum of the row: quantity times the amount for one.</summary>
-    public long SumMinor { get; internal init; }
+    public long SumMinor { get; internal set; }
+
+    /// <summary>The tax rate.</summary>
+    public TaxRate Tax { get; internal set; }
 
     /// <summary>The tax rate, in parts per million.</summary>
-    public int TaxPpm { get; internal init; }
+    public readonly int TaxPpm => Tax.Ppm;
 
     /// <summary>Its share of the tax at this rate.</summary>
     public long TaxMinor { get; internal set; }

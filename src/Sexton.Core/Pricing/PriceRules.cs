@@ -71,6 +71,11 @@ public static class PriceRules
             yield return "A tax rate is from 0 to 100 %.";
         }
 
+        if (price.UntaxedAs is { } why && (price.TaxPpm != 0 || !TaxRate.Untaxed.Contains(why)))
+        {
+            yield return "Only a rate of 0 % can be exempt from the tax or outside it.";
+        }
+
         foreach (var problem in price.For.Select(static f => f.Tariff).Prepend(price.Tariff).SelectMany(t => Problems(price, t)))
         {
             yield return problem;

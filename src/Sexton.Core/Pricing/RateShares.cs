@@ -1,4 +1,5 @@
 using System.Buffers;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;
@@ -24,7 +25,7 @@ internal sealed class RateShares
         for (var i = rows.Count - 1; i >= first; i--)
         {
             // Looked at anew each time: what was moved changed what stands.
-            if (rows[i].SumMinor >= 0 || BaseAt(rows, first, rows[i].TaxPpm) is not (< 0 and var below))
+            if (rows[i].SumMinor >= 0 || BaseAt(rows, first, rows[i].Tax) is not (< 0 and var below))
             {
                 continue;
             }
@@ -59,12 +60,12 @@ internal sealed class RateShares
         }
     }
 
-    private static long BaseAt(List<PriceRow> rows, int first, int rate)
+    private static long BaseAt(List<PriceRow> rows, int first, TaxRate rate)
     {
         var sum = 0L;
         for (var i = first; i < rows.Count; i++)
         {
-            sum += rows[i].TaxPpm == rate ? rows[i].SumMinor : 0;
+            sum += rows[i].Tax == rate ? rows[i].SumMinor : 0;
         }
 
         return sum;
@@ -95,7 +96,7 @@ internal sealed class RateShares
                         Quantity = 1,
                         UnitMinor = -shares[i],
                         SumMinor = -shares[i],
-                        TaxPpm = sums[i].RatePpm,
+                        Tax = sums[i].Rate,
                     }
                 );
             }

@@ -22,14 +22,14 @@ internal sealed class TaxCalculator
         foreach (ref readonly var row in CollectionsMarshal.AsSpan(rows)[first..])
         {
             var at = 0;
-            while (at < _sums.Count && _sums[at].RatePpm < row.TaxPpm)
+            while (at < _sums.Count && _sums[at].Rate.IsBefore(row.Tax))
             {
                 at++;
             }
 
-            if (at == _sums.Count || _sums[at].RatePpm != row.TaxPpm)
+            if (at == _sums.Count || _sums[at].Rate != row.Tax)
             {
-                _sums.Insert(at, new TaxSum(row.TaxPpm, 0, 0));
+                _sums.Insert(at, new TaxSum(row.Tax, 0, 0));
             }
 
             _sums[at] = _sums[at] with { BaseMinor = _sums[at].BaseMinor + row.SumMinor };
@@ -48,12 +48,12 @@ internal sealed class TaxCalculator
         for (var i = 0; i < _sums.Count; i++)
         {
             var (rate, sum, _) = _sums[i];
-            var tax = Exact.Round((Int128)sum * rate, rules.DenominatorOf(rate));
+            var tax = Exact.Round((Int128)sum * rate.Ppm, rules.DenominatorOf(rate.Ppm));
             _sums[i] = new TaxSum(rate, sum, tax);
             total += rules.PricesIncludeTax ? sum : sum + tax;
-            if (rate > 0)
+            if (rate.Ppm > 0)
             {
-                Share(CollectionsMarshal.AsSpan(rows), rate, rules.DenominatorOf(rate), tax, dues, shares);
+                Share(CollectionsMarshal.AsSpan(rows), rate, rules.DenominatorOf(rate.Ppm), tax, dues, shares);
             }
         }
 
@@ -62,15 +62,40 @@ internal sealed class TaxCalculator
         return total;
     }
 
-    private static void Share(Span<PriceRow> rows, int rate, int denominator, long tax, long[] dues, long[] shares)
+    /// <summary>
+    /// Leaves the tax to the buyer: what was reckoned is taken out of what includes it, row by row, and no row is taxed any more. What is not taxed stays as it is.
+    /// </summary>
+    /// <returns>The sum of the rows.</returns>
+    public long LeaveToBuyer(List<PriceRow> rows, TaxRules rules)
+    {
+        foreach (ref var row in CollectionsMarshal.AsSpan(rows))
+        {
+            if (row.Tax.Category != TaxCategory.Standard)
+            {
+                continue;
+            }
+
+            if (rules.PricesIncludeTax && row.TaxMinor != 0)
+            {
+                row.SumMinor -= row.TaxMinor;
+                row.UnitMinor = row.SumMinor % row.Quantity == 0 ? row.SumMinor / row.Quantity : 0;
+            }
+
+            (row.Tax, row.TaxMinor) = (TaxRate.ReverseCharge, 0);
+        }
+
+        return Calculate(rows, rules);
+    }
+
+    private static void Share(Span<PriceRow> rows, TaxRate rate, int denominator, long tax, long[] dues, long[] shares)
     {
         var count = 0;
         foreach (ref readonly var row in rows)
         {
-            if (row.TaxPpm == rate)
+            if (row.Tax == rate)
             {
                 // A row is at most 10¹², a rate at most 10⁶.
-                dues[count++] = row.SumMinor * rate;
+                dues[count++] = row.SumMinor * rate.Ppm;
             }
         }
 
@@ -78,7 +103,7 @@ internal sealed class TaxCalculator
         count = 0;
         foreach (ref var row in rows)
         {
-            if (row.TaxPpm == rate)
+            if (row.Tax == rate)
             {
                 row.TaxMinor = shares[count++];
             }

@@ -10,7 +10,7 @@ namespace Sexton.Core.Projections;
 public static class ShownPrices
 {
     /// <summary>
-    /// The rows as a destination shows them: what stays within the goods there is added to the row of the goods of its line, so that the rows
+    /// The rows as a destination shows them: what stays within the goods there, and is taxed as they are, is added to the row of the goods of its line, so that the rows
     /// still sum. Where the sum cannot be shared out evenly, the row has no amount for one (0).
     /// </summary>
     /// <param name="prices">What it comes to.</param>
@@ -51,8 +51,12 @@ public static class ShownPrices
     /// <inheritdoc cref="RowsAt(PriceList, RegisterPlan, string, OrderContent, Projection)"/>
     public static IReadOnlyList<OrderPrice> RowsAt(this PriceList prices, RegisterPlan register, string shownAt)
     {
+        // A row says at which rate it is taxed, and so only what is taxed alike stands in one.
         bool IsWithin(OrderPrice row) =>
-            row.LineId is not null && row.Field is not null && register.Find(row.Field)?.Field.PriceWithin.Contains(shownAt) == true;
+            row.LineId is not null
+            && row.Field is not null
+            && register.Find(row.Field)?.Field.PriceWithin.Contains(shownAt) == true
+            && row.Tax == prices.GoodsOf(row.LineId).Tax;
         var within = prices.Rows.Where(IsWithin).ToLookup(static r => r.LineId);
         return within.Count == 0
             ? prices.Rows

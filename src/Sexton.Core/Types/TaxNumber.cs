@@ -11,6 +11,9 @@ namespace Sexton.Core.Types;
 /// </summary>
 public sealed class TaxNumber : FieldType
 {
+    /// <summary>The key of the kind.</summary>
+    public const string TypeKey = "tax_number";
+
     private const string Only = "only",
         Registry = "registry",
         WhenUnknown = "unknown",
@@ -27,7 +30,18 @@ public sealed class TaxNumber : FieldType
     private static readonly ImmutableArray<KeyValuePair<string, string>> Known = Regions.Of(TaxNumberDigits.Countries);
 
     /// <inheritdoc/>
-    public override string Key => "tax_number";
+    public override string Key => TypeKey;
+
+    /// <summary>The country (ISO 3166-1 alpha-2) in which a number was given.</summary>
+    /// <param name="number">The canonical number.</param>
+    public static string CountryOf(string number) =>
+        number[..2] switch
+        {
+            // The two prefixes that are no codes of countries (Council Directive 2006/112/EC, article 215).
+            "EL" => "GR",
+            "XI" => "GB",
+            var country => country,
+        };
 
     /// <inheritdoc/>
     public override string Name => "a tax number";

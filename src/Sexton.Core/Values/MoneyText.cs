@@ -62,7 +62,11 @@ public static class MoneyText
 
     /// <summary>An amount as systems get it: the code of the currency, and the number with a point and all its decimals, such as "EUR 1234.50".</summary>
     public static string Plain(decimal amount, string currency) =>
-        $"{currency} {amount.ToString("F" + ExponentOf(currency).ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture)}";
+        $"{currency} {Number(amount, currency)}";
+
+    /// <summary>The number of an amount with a point and all decimals of its currency, such as "1234.50".</summary>
+    public static string Number(decimal amount, string currency) =>
+        amount.ToString("F" + ExponentOf(currency).ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
 
     /// <summary>An amount with its currency, such as "€ 1,234.50", "−€ 2.00" or "SEK 12.00".</summary>
     /// <param name="minor">The amount in minor units.</param>
