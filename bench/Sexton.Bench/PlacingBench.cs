@@ -150,7 +150,7 @@ internal static class PlacingBench
         var rows = content.Answers.Select((a, i) => StoredAnswer.Row(revision, i, a, key)).ToList();
         var prices = content.Prices.Rows;
         Add(
-            "insert into order_prices (revision_id, position, line_id, kind, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor) select $1, * from unnest($2::int[], $3::text[], $4::smallint[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::int[], $10::bigint[])",
+            "insert into order_prices (revision_id, position, line_id, kind, label, quantity, unit_minor, sum_minor, tax_ppm, tax_category, tax_minor) select $1, * from unnest($2::int[], $3::text[], $4::smallint[], $5::text[], $6::int[], $7::bigint[], $8::bigint[], $9::int[], $10::smallint[], $11::bigint[])",
             revision,
             Enumerable.Range(0, prices.Count).ToArray(),
             prices.Select(r => r.LineId!).ToArray(),
@@ -160,6 +160,7 @@ internal static class PlacingBench
             prices.Select(r => r.UnitMinor).ToArray(),
             prices.Select(r => r.SumMinor).ToArray(),
             prices.Select(r => r.TaxPpm).ToArray(),
+            prices.Select(r => (short)r.TaxCategory).ToArray(),
             prices.Select(r => r.TaxMinor).ToArray()
         );
         Add(

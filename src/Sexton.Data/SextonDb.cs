@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Invoicing;
 using Sexton.Core.Trail;
 using Sexton.Data.Rows;
 
@@ -95,6 +96,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
 
     /// <summary>What was changed of the shop.</summary>
     public DbSet<ShopChangeRow> ShopChanges => Set<ShopChangeRow>();
+
+    /// <summary>The invoices and credit notes.</summary>
+    public DbSet<InvoiceRow> Invoices => Set<InvoiceRow>();
 
     /// <summary>What went along them.</summary>
     public DbSet<PayloadRow> Payloads => Set<PayloadRow>();
@@ -313,6 +317,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("order_prices").HasKey(p => new { p.RevisionId, p.Position });
             e.Property(p => p.Kind).HasConversion<short>();
+            e.Property(p => p.TaxCategory).HasConversion<short>();
             e.HasOne<OrderRevisionRow>().WithMany().HasForeignKey(p => p.RevisionId);
         });
         builder.Entity<AnswerRow>(e =>
@@ -424,6 +429,22 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("shop_settings").HasKey(s => s.Name);
             e.Property(s => s.Value).HasColumnType("jsonb");
+        });
+        builder.Entity<InvoiceRow>(e =>
+        {
+            e.ToTable("invoices").HasKey(i => i.Id);
+            e.Property(i => i.Kind).HasConversion<short>();
+            e.HasIndex(i => new { i.Kind, i.Number }).IsUnique();
+            e.HasIndex(i => new { i.LaneId, i.Sequence }).IsUnique();
+            e.HasIndex(i => i.OrderId);
+            e.HasOne<OrderRow>().WithMany().HasForeignKey(i => i.OrderId);
+            e.HasOne<InvoiceRow>().WithMany().HasForeignKey(i => i.Credits);
+        });
+        builder.Entity<InvoiceCounterRow>(e =>
+        {
+            e.ToTable("invoice_counters").HasKey(c => c.Kind);
+            e.Property(c => c.Kind).HasConversion<short>();
+            e.HasData(Enum.GetValues<InvoiceDocumentKind>().Select(static kind => new InvoiceCounterRow { Kind = kind, Last = 0 }));
         });
         builder.Entity<ShopChangeRow>(e => e.ToTable("shop_changes").HasKey(c => c.Id));
     }

@@ -20,6 +20,9 @@ internal static partial class NamedPlaces
     /// <summary>Which one of a line it is, where it goes one by one: "Seat 1 of 3".</summary>
     public const string Unit = "unit";
 
+    /// <summary>The number of the invoice, where it is one.</summary>
+    public const string Invoice = "invoice";
+
     /// <summary>The names of the places that are no fields.</summary>
     public static readonly ImmutableArray<string> Own = [Number, Shop, Product, Unit];
 
@@ -35,6 +38,7 @@ internal static partial class NamedPlaces
             .ToDictionary(static e => e.Field, static e => e.Text, StringComparer.Ordinal);
         places[Number] = order.Number.ToString(CultureInfo.InvariantCulture);
         places[Shop] = shop;
+        places[Invoice] = order.Issued?.Number ?? "";
         if (order.Part.LineId.Length > 0)
         {
             var line = order.Lines[0];

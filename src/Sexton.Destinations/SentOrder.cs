@@ -4,6 +4,7 @@ using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Destinations.Invoices;
 
 namespace Sexton.Destinations;
 
@@ -28,6 +29,9 @@ public sealed record SentOrder(
 
     /// <summary>To whom it goes instead, where it is only tried out; empty where it is meant.</summary>
     public ImmutableArray<string> TrialRecipients { get; init; } = [];
+
+    /// <summary>The number under which it is issued, where it is an invoice or takes one back; null where it is only looked at.</summary>
+    public IssuedNumber? Issued { get; init; }
 
     /// <summary>What was asked, goes there and was left empty: entries without a text.</summary>
     public ImmutableArray<Entry> LeftEmpty { get; init; } = [];

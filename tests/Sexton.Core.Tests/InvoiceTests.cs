@@ -40,7 +40,9 @@ public sealed class InvoiceTests
         var amounts = InvoiceAmounts.Of(Order(prices), prices.Rows);
         string.Join(
                 ' ',
-                amounts.Lines.Select(static l => l.NetMinor).Concat(amounts.Adjustments.Select(static a => a.IsCharge ? a.NetMinor : -a.NetMinor))
+                amounts
+                    .Lines.Select(static l => l.NetMinor)
+                    .Concat(amounts.Adjustments.Select(static a => a.IsCharge ? a.NetMinor : -a.NetMinor))
             )
             .ShouldBe(nets);
         string.Join(' ', amounts.Taxes.Select(static t => $"{Written(t.Rate)}:{t.NetMinor}/{t.TaxMinor}")).ShouldBe(taxes);
@@ -86,11 +88,11 @@ public sealed class InvoiceTests
 
     [Theory]
     // the buyer's number, what the registry says of it, the setting of the shop, whether prices include tax; rows and what is to be paid
-    [InlineData("DE136695976", RegistryFinding.Valid, true, true, "1382@0AE 80@0AE", 1462)] // 17.98 with tax: 14.62 without
-    [InlineData("DE136695976", RegistryFinding.Valid, true, false, "1700@0AE 98@0AE", 1798)]
-    [InlineData("DE136695976", RegistryFinding.Valid, false, true, "1700@23 98@23", 1798)]
-    [InlineData("DE136695976", RegistryFinding.Unreachable, true, true, "1700@23 98@23", 1798)]
-    [InlineData("DE136695976", RegistryFinding.Unknown, true, true, "1700@23 98@23", 1798)]
+    [InlineData("DE271828180", RegistryFinding.Valid, true, true, "1382@0AE 80@0AE", 1462)] // 17.98 with tax: 14.62 without
+    [InlineData("DE271828180", RegistryFinding.Valid, true, false, "1700@0AE 98@0AE", 1798)]
+    [InlineData("DE271828180", RegistryFinding.Valid, false, true, "1700@23 98@23", 1798)]
+    [InlineData("DE271828180", RegistryFinding.Unreachable, true, true, "1700@23 98@23", 1798)]
+    [InlineData("DE271828180", RegistryFinding.Unknown, true, true, "1700@23 98@23", 1798)]
     [InlineData("IE0000264TA", RegistryFinding.Valid, true, true, "1700@23 98@23", 1798)] // at home
     [InlineData("", RegistryFinding.Valid, true, true, "1700@23 98@23", 1798)]
     public void An_organisation_abroad_owes_the_tax_itself(
@@ -118,7 +120,9 @@ public sealed class InvoiceTests
         string.Join(' ', evaluation.Rows.Select(static r => $"{r.SumMinor}@{Written(r.Tax)}")).ShouldBe(rows);
         evaluation.TotalMinor.ShouldBe(total);
         evaluation.BuyerOwesTax.ShouldBe(rows.Contains("AE", StringComparison.Ordinal));
-        evaluation.Rows.Sum(static r => r.SumMinor).ShouldBe(includeTax || evaluation.BuyerOwesTax ? total : evaluation.TotalMinor - evaluation.Taxes.Sum(static t => t.TaxMinor));
+        evaluation
+            .Rows.Sum(static r => r.SumMinor)
+            .ShouldBe(includeTax || evaluation.BuyerOwesTax ? total : evaluation.TotalMinor - evaluation.Taxes.Sum(static t => t.TaxMinor));
     }
 
     [Fact]
@@ -131,10 +135,10 @@ public sealed class InvoiceTests
             shop,
             Fixture.Of(Fixture.Line("LABEL"), Fixture.Line("TREE")) with
             {
-                Answers = AnswerSet.Of([KeyValuePair.Create("vat", AnswerValue.Of("DE136695976"))]),
+                Answers = AnswerSet.Of([KeyValuePair.Create("vat", AnswerValue.Of("DE271828180"))]),
             },
             Fixture.Today,
-            registry: new RegistryFindings(ImmutableDictionary<string, RegistryFinding>.Empty.Add("DE136695976", RegistryFinding.Valid)),
+            registry: new RegistryFindings(ImmutableDictionary<string, RegistryFinding>.Empty.Add("DE271828180", RegistryFinding.Valid)),
             reverseCharge: true
         );
         string.Join(' ', evaluation.Rows.Select(static r => $"{r.SumMinor}@{Written(r.Tax)}")).ShouldBe("1382@0AE 8950@0E");
@@ -161,7 +165,11 @@ public sealed class InvoiceTests
                 }
 
                 var order = OrderSnapshot.Of(evaluation, 1, Fixture.Words(plan.Content));
-                var document = Document(InvoiceAmounts.Of(order, order.Prices.Rows), order.Prices.Currency, orders % 5 == 0 ? InvoiceKind.CreditNote : InvoiceKind.Invoice);
+                var document = Document(
+                    InvoiceAmounts.Of(order, order.Prices.Rows),
+                    order.Prices.Currency,
+                    orders % 5 == 0 ? InvoiceDocumentKind.CreditNote : InvoiceDocumentKind.Invoice
+                );
                 Rules.ShouldHold(document);
                 orders++;
                 rounded += document.Amounts.RoundingMinor != 0 ? 1 : 0;
@@ -169,7 +177,16 @@ public sealed class InvoiceTests
                 several += document.Amounts.Taxes.Length > 1 ? 1 : 0;
                 if (orders % 20 == 0)
                 {
-                    file.WriteLine(System.Text.Json.JsonSerializer.Serialize(new { payable = order.Prices.TotalMinor, currency = order.Prices.Currency, xml = Xml(document) }));
+                    file.WriteLine(
+                        System.Text.Json.JsonSerializer.Serialize(
+                            new
+                            {
+                                payable = order.Prices.TotalMinor,
+                                currency = order.Prices.Currency,
+                                xml = Xml(document),
+                            }
+                        )
+                    );
                 }
             }
         }
@@ -182,11 +199,21 @@ public sealed class InvoiceTests
 
     private static readonly Field More = Fixture.Ask("more", "yes_no") with
     {
-        Prices = [new Price { Kind = PriceKind.PerUnit, Tariff = new() { Minor = 98 } }],
+        Prices =
+        [
+            new Price
+            {
+                Kind = PriceKind.PerUnit,
+                Tariff = new() { Minor = 98 },
+            },
+        ],
     };
 
     private static ProductIndex Shop(bool includeTax, Func<Product, Product>? change = null) =>
-        new(Fixture.Products.All.Select(change ?? (static p => p)), Fixture.Products.Groups, "EUR", "IE") { Tax = new TaxRules(230_000, includeTax) };
+        new(Fixture.Products.All.Select(change ?? (static p => p)), Fixture.Products.Groups, "EUR", "IE")
+        {
+            Tax = new TaxRules(230_000, includeTax),
+        };
 
     private static ProductIndex Untaxed(ProductIndex shop, TaxCategory why) =>
         new(shop.All.Select(p => p with { UntaxedAs = why }), shop.Groups, shop.Currency, shop.HomeCountry)
@@ -202,23 +229,39 @@ public sealed class InvoiceTests
     private static PriceList Priced(bool includeTax, string rows)
     {
         var parsed = rows.Split(' ')
-            .Select(static (text, i) =>
-            {
-                var (sum, rest) = (long.Parse(text.Split('@')[0], CultureInfo.InvariantCulture), text.Split('@')[1]);
-                var quantity = rest.Contains('×', StringComparison.Ordinal) ? int.Parse(rest.Split('×')[1], CultureInfo.InvariantCulture) : 1;
-                rest = rest.Split('×')[0];
-                var isOfOrder = rest.EndsWith('-');
-                rest = rest.TrimEnd('-');
-                var rate = TaxRate.Untaxed.Append(TaxCategory.ReverseCharge)
-                    .Where(c => rest == "0" + UblWriter.CodeOf(c))
-                    .Select(static c => new TaxRate(0, c))
-                    .Append(TaxRate.Of(rest[0] == '0' ? 0 : (int)(decimal.Parse(rest, CultureInfo.InvariantCulture) * 10_000)))
-                    .First();
-                return new OrderPrice(isOfOrder ? null : "l" + i, null, isOfOrder ? PriceRowKind.Coupon : PriceRowKind.Goods, null, "Row " + i, quantity, sum / quantity, sum, rate.Ppm, 0)
+            .Select(
+                static (text, i) =>
                 {
-                    TaxCategory = rate.Category,
-                };
-            })
+                    var (sum, rest) = (long.Parse(text.Split('@')[0], CultureInfo.InvariantCulture), text.Split('@')[1]);
+                    var quantity = rest.Contains('×', StringComparison.Ordinal)
+                        ? int.Parse(rest.Split('×')[1], CultureInfo.InvariantCulture)
+                        : 1;
+                    rest = rest.Split('×')[0];
+                    var isOfOrder = rest.EndsWith('-');
+                    rest = rest.TrimEnd('-');
+                    var rate = TaxRate
+                        .Untaxed.Append(TaxCategory.ReverseCharge)
+                        .Where(c => rest == "0" + UblWriter.CodeOf(c))
+                        .Select(static c => new TaxRate(0, c))
+                        .Append(TaxRate.Of(rest[0] == '0' ? 0 : (int)(decimal.Parse(rest, CultureInfo.InvariantCulture) * 10_000)))
+                        .First();
+                    return new OrderPrice(
+                        isOfOrder ? null : "l" + i,
+                        null,
+                        isOfOrder ? PriceRowKind.Coupon : PriceRowKind.Goods,
+                        null,
+                        "Row " + i,
+                        quantity,
+                        sum / quantity,
+                        sum,
+                        rate.Ppm,
+                        0
+                    )
+                    {
+                        TaxCategory = rate.Category,
+                    };
+                }
+            )
             .ToList();
 
         // The tax of all at a rate, rounded once, the last row taking what is left: which row has which cent is not asked here.
@@ -232,7 +275,8 @@ public sealed class InvoiceTests
             var left = tax;
             foreach (var row in group.ToList())
             {
-                var share = row == group.Last() ? left : (long)Math.Round(row.SumMinor * group.Key.Ppm / divisor, MidpointRounding.AwayFromZero);
+                var share =
+                    row == group.Last() ? left : (long)Math.Round(row.SumMinor * group.Key.Ppm / divisor, MidpointRounding.AwayFromZero);
                 left -= share;
                 parsed[parsed.IndexOf(row)] = row with { TaxMinor = share };
             }
@@ -265,7 +309,11 @@ public sealed class InvoiceTests
             Prices = prices,
         };
 
-    private static InvoiceDocument Document(InvoiceAmounts amounts, string currency = "EUR", InvoiceKind kind = InvoiceKind.Invoice) =>
+    private static InvoiceDocument Document(
+        InvoiceAmounts amounts,
+        string currency = "EUR",
+        InvoiceDocumentKind kind = InvoiceDocumentKind.Invoice
+    ) =>
         new()
         {
             Kind = kind,
@@ -276,9 +324,9 @@ public sealed class InvoiceTests
             Reference = "PO <7> & more",
             Terms = "Paid with the order.",
             Seller = new InvoiceParty("Marrowby Gardens", new InvoiceAddress("IE", "Orchard Lane 1", "", "Aldmoor"), "IE0000264TA"),
-            Buyer = new InvoiceParty("Hedgerow Works", new InvoiceAddress("DE", "Am Wall 1", "Hof", "Bremen", "28195"), "DE136695976"),
+            Buyer = new InvoiceParty("Hedgerow Works", new InvoiceAddress("DE", "Am Wall 1", "Hof", "Bremen", "28195"), "DE271828180"),
             Amounts = amounts,
-            Credits = kind == InvoiceKind.CreditNote ? new CreditedInvoice("6", new DateOnly(2026, 11, 20)) : null,
+            Credits = kind == InvoiceDocumentKind.CreditNote ? new CreditedInvoice("6", new DateOnly(2026, 11, 20)) : null,
             Reasons = ImmutableSortedDictionary<TaxCategory, string>
                 .Empty.Add(TaxCategory.Exempt, "Exempt by law.")
                 .Add(TaxCategory.Outside, "Not subject to tax.")
@@ -299,53 +347,83 @@ public sealed class InvoiceTests
         private static string? Broken(XElement root, InvoiceDocument document)
         {
             var exponent = MoneyText.ExponentOf(document.Currency);
-            decimal Of(XElement? parent, string name) => decimal.Parse(parent?.Element(Cbc + name)?.Value ?? "0", CultureInfo.InvariantCulture);
+            decimal Of(XElement? parent, string name) =>
+                decimal.Parse(parent?.Element(Cbc + name)?.Value ?? "0", CultureInfo.InvariantCulture);
             decimal Round(decimal amount) => Math.Round(amount, exponent, MidpointRounding.AwayFromZero);
             string Category(XElement item, string name = "TaxCategory") =>
-                item.Element(Cac + name)!.Element(Cbc + "ID")!.Value + "/" + Of(item.Element(Cac + name), "Percent").ToString("0.####", CultureInfo.InvariantCulture);
+                item.Element(Cac + name)!.Element(Cbc + "ID")!.Value
+                + "/"
+                + Of(item.Element(Cac + name), "Percent").ToString("0.####", CultureInfo.InvariantCulture);
 
             var name = root.Name.LocalName;
             var totals = root.Element(Cac + "LegalMonetaryTotal")!;
             var lines = root.Elements(Cac + (name + "Line")).ToList();
             var adjustments = root.Elements(Cac + "AllowanceCharge").ToList();
-            decimal Adjusted(string charge) => adjustments.Where(a => a.Element(Cbc + "ChargeIndicator")!.Value == charge).Sum(a => Of(a, "Amount"));
+            decimal Adjusted(string charge) =>
+                adjustments.Where(a => a.Element(Cbc + "ChargeIndicator")!.Value == charge).Sum(a => Of(a, "Amount"));
             var taxes = root.Element(Cac + "TaxTotal")!.Elements(Cac + "TaxSubtotal").ToList();
             var (net, gross, payable) = (Of(totals, "TaxExclusiveAmount"), Of(totals, "TaxInclusiveAmount"), Of(totals, "PayableAmount"));
-            if (Of(totals, "LineExtensionAmount") != lines.Sum(l => Of(l, "LineExtensionAmount"))) return "BR-CO-10";
-            if (Of(totals, "AllowanceTotalAmount") != Adjusted("false")) return "BR-CO-11";
-            if (Of(totals, "ChargeTotalAmount") != Adjusted("true")) return "BR-CO-12";
-            if (net != Of(totals, "LineExtensionAmount") - Adjusted("false") + Adjusted("true")) return "BR-CO-13";
-            if (Of(root.Element(Cac + "TaxTotal"), "TaxAmount") != taxes.Sum(t => Of(t, "TaxAmount"))) return "BR-CO-14";
-            if (gross != net + taxes.Sum(t => Of(t, "TaxAmount"))) return "BR-CO-15";
-            if (payable != gross + Of(totals, "PayableRoundingAmount")) return "BR-CO-16";
-            if (payable != document.Amounts.PayableMinor / MoneyText.UnitOf(document.Currency)) return "what was charged";
-            if (Math.Abs(Of(totals, "PayableRoundingAmount")) > taxes.Count / MoneyText.UnitOf(document.Currency)) return "a cent for each rate";
+            if (Of(totals, "LineExtensionAmount") != lines.Sum(l => Of(l, "LineExtensionAmount")))
+                return "BR-CO-10";
+            if (Of(totals, "AllowanceTotalAmount") != Adjusted("false"))
+                return "BR-CO-11";
+            if (Of(totals, "ChargeTotalAmount") != Adjusted("true"))
+                return "BR-CO-12";
+            if (net != Of(totals, "LineExtensionAmount") - Adjusted("false") + Adjusted("true"))
+                return "BR-CO-13";
+            if (Of(root.Element(Cac + "TaxTotal"), "TaxAmount") != taxes.Sum(t => Of(t, "TaxAmount")))
+                return "BR-CO-14";
+            if (gross != net + taxes.Sum(t => Of(t, "TaxAmount")))
+                return "BR-CO-15";
+            if (payable != gross + Of(totals, "PayableRoundingAmount"))
+                return "BR-CO-16";
+            if (payable != document.Amounts.PayableMinor / MoneyText.UnitOf(document.Currency))
+                return "what was charged";
+            if (Math.Abs(Of(totals, "PayableRoundingAmount")) > taxes.Count / MoneyText.UnitOf(document.Currency))
+                return "a cent for each rate";
             foreach (var tax in taxes)
             {
                 var category = Category(tax);
-                if (Of(tax, "TaxAmount") != Round(Of(tax, "TaxableAmount") * Of(tax.Element(Cac + "TaxCategory"), "Percent") / 100)) return "BR-CO-17 " + category;
-                var at = lines.Where(l => Category(l.Element(Cac + "Item")!, "ClassifiedTaxCategory") == category).Sum(l => Of(l, "LineExtensionAmount"))
-                    + adjustments.Where(a => Category(a) == category).Sum(a => Of(a, "Amount") * (a.Element(Cbc + "ChargeIndicator")!.Value == "true" ? 1 : -1));
+                if (Of(tax, "TaxAmount") != Round(Of(tax, "TaxableAmount") * Of(tax.Element(Cac + "TaxCategory"), "Percent") / 100))
+                    return "BR-CO-17 " + category;
+                var at =
+                    lines
+                        .Where(l => Category(l.Element(Cac + "Item")!, "ClassifiedTaxCategory") == category)
+                        .Sum(l => Of(l, "LineExtensionAmount"))
+                    + adjustments
+                        .Where(a => Category(a) == category)
+                        .Sum(a => Of(a, "Amount") * (a.Element(Cbc + "ChargeIndicator")!.Value == "true" ? 1 : -1));
                 // BR-S-08, BR-Z-08, BR-E-08, BR-AE-08, BR-O-08
-                if (Of(tax, "TaxableAmount") != at) return $"BR-{category[..category.IndexOf('/', StringComparison.Ordinal)]}-08";
+                if (Of(tax, "TaxableAmount") != at)
+                    return $"BR-{category[..category.IndexOf('/', StringComparison.Ordinal)]}-08";
                 // BR-S-10, BR-Z-10: no reason; BR-E-10, BR-AE-10, BR-O-10: one
-                if (tax.Element(Cac + "TaxCategory")!.Element(Cbc + "TaxExemptionReason") is null != category[0] is 'S' or 'Z') return "BR-10 " + category;
+                if (tax.Element(Cac + "TaxCategory")!.Element(Cbc + "TaxExemptionReason") is null != category[0] is 'S' or 'Z')
+                    return "BR-10 " + category;
                 // BR-S-06, BR-Z-05, BR-E-05, BR-AE-05
-                if (category[0] == 'S' == (Of(tax.Element(Cac + "TaxCategory"), "Percent") == 0)) return "BR-05 " + category;
+                if (category[0] == 'S' == (Of(tax.Element(Cac + "TaxCategory"), "Percent") == 0))
+                    return "BR-05 " + category;
             }
 
             // BR-S-01, BR-Z-01, BR-E-01, BR-AE-01, BR-O-01: what occurs has its group, and one alone
             var groups = taxes.Select(t => Category(t)).ToList();
-            var occurring = lines.Select(l => Category(l.Element(Cac + "Item")!, "ClassifiedTaxCategory")).Concat(adjustments.Select(a => Category(a))).Distinct();
-            if (groups.Distinct().Count() != groups.Count || occurring.Except(groups).Any()) return "BR-01";
-            if (groups.Exists(static g => g[0] == 'O') && groups.Count > 1) return "BR-O-11";
-            if (lines.Count == 0) return "BR-16";
+            var occurring = lines
+                .Select(l => Category(l.Element(Cac + "Item")!, "ClassifiedTaxCategory"))
+                .Concat(adjustments.Select(a => Category(a)))
+                .Distinct();
+            if (groups.Distinct().Count() != groups.Count || occurring.Except(groups).Any())
+                return "BR-01";
+            if (groups.Exists(static g => g[0] == 'O') && groups.Count > 1)
+                return "BR-O-11";
+            if (lines.Count == 0)
+                return "BR-16";
             foreach (var line in lines)
             {
                 var price = line.Element(Cac + "Price")!;
                 var quantity = Of(line, name == "Invoice" ? "InvoicedQuantity" : "CreditedQuantity");
-                if (Of(price, "PriceAmount") < 0) return "BR-27";
-                if (Of(line, "LineExtensionAmount") != quantity * Of(price, "PriceAmount") / Of(price, "BaseQuantity")) return "the net amount of a line";
+                if (Of(price, "PriceAmount") < 0)
+                    return "BR-27";
+                if (Of(line, "LineExtensionAmount") != quantity * Of(price, "PriceAmount") / Of(price, "BaseQuantity"))
+                    return "the net amount of a line";
             }
 
             return null;

@@ -87,7 +87,12 @@ test('a library that reckons totals from the lines alone comes to the same', () 
     const amount = (node: Node, key: string) => Number(node[`cbc:${key}`] ?? 0);
     const subtotals = document['cac:TaxTotal']![0]!['cac:TaxSubtotal'] as Node[];
     // It reckons in binary fractions, in which half a cent is a little less or more: such are judged by the core's own test alone, in decimals.
-    if (subtotals.some((t) => Math.abs(Math.round(amount(t, 'TaxableAmount') * 100) * Math.round(amount(t['cac:TaxCategory']!, 'Percent') * 10)) % 1000 === 500)) {
+    if (
+      subtotals.some(
+        (t) =>
+          Math.abs(Math.round(amount(t, 'TaxableAmount') * 100) * Math.round(amount(t['cac:TaxCategory']!, 'Percent') * 10)) % 1000 === 500,
+      )
+    ) {
       halves++;
       continue;
     }

@@ -23,6 +23,10 @@ const nameOf = (row: Schemas['PriceRowView']) =>
       <dt>Tax at {{ tax.rate }}</dt>
       <dd>{{ tax.tax }}</dd>
     </template>
+    <template v-if="prices.buyer_owes_tax">
+      <dt class="how">No tax is charged: you owe it yourself (reverse charge).</dt>
+      <dd></dd>
+    </template>
     <dt class="total">Total</dt>
     <dd class="total">{{ prices.total }}</dd>
     <template v-for="tax in prices.include_tax ? prices.taxes : []" :key="tax.rate">

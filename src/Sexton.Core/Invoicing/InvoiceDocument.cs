@@ -5,7 +5,7 @@ using Sexton.Core.Catalogue;
 namespace Sexton.Core.Invoicing;
 
 /// <summary>What a document of this kind does.</summary>
-public enum InvoiceKind
+public enum InvoiceDocumentKind
 {
     /// <summary>Says what is to be paid (UNTDID 1001: 380).</summary>
     Invoice,
@@ -18,7 +18,7 @@ public enum InvoiceKind
 public sealed record InvoiceDocument
 {
     /// <summary>Which of them it is.</summary>
-    public required InvoiceKind Kind { get; init; }
+    public required InvoiceDocumentKind Kind { get; init; }
 
     /// <summary>Its number (BT-1); "" where it is only looked at and none was taken.</summary>
     public required string Number { get; init; }

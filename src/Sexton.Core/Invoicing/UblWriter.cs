@@ -45,7 +45,7 @@ public static class UblWriter
     // The elements in the order of the schema.
     private sealed class Element(InvoiceDocument document)
     {
-        private readonly string _name = document.Kind == InvoiceKind.Invoice ? "Invoice" : "CreditNote";
+        private readonly string _name = document.Kind == InvoiceDocumentKind.Invoice ? "Invoice" : "CreditNote";
         private readonly InvoiceAmounts _amounts = document.Amounts;
 
         public XElement Root() =>
@@ -56,12 +56,19 @@ public static class UblWriter
                 Text("CustomizationID", Standard),
                 Text("ID", document.Number),
                 Text("IssueDate", Day(document.IssuedOn)),
-                document.Kind == InvoiceKind.Invoice ? Text("InvoiceTypeCode", "380") : Text("CreditNoteTypeCode", "381"),
+                document.Kind == InvoiceDocumentKind.Invoice ? Text("InvoiceTypeCode", "380") : Text("CreditNoteTypeCode", "381"),
                 Text("DocumentCurrencyCode", document.Currency),
                 // An order by its seller's number alone still needs a number of its buyer's; "NA" is common practice.
-                Group("OrderReference", Text("ID", document.Reference is "" ? "NA" : document.Reference), Text("SalesOrderID", document.Order)),
+                Group(
+                    "OrderReference",
+                    Text("ID", document.Reference is "" ? "NA" : document.Reference),
+                    Text("SalesOrderID", document.Order)
+                ),
                 document.Credits is { } credited
-                    ? Group("BillingReference", Group("InvoiceDocumentReference", Text("ID", credited.Number), Text("IssueDate", Day(credited.IssuedOn))))
+                    ? Group(
+                        "BillingReference",
+                        Group("InvoiceDocumentReference", Text("ID", credited.Number), Text("IssueDate", Day(credited.IssuedOn)))
+                    )
                     : null,
                 Group("AccountingSupplierParty", Party(document.Seller)),
                 Group("AccountingCustomerParty", Party(document.Buyer)),
@@ -84,7 +91,9 @@ public static class UblWriter
                     Given("CountrySubentity", party.Address.Region),
                     Group("Country", Text("IdentificationCode", party.Address.Country))
                 ),
-                party.TaxNumber.Length > 0 && !document.IsOutside ? Group("PartyTaxScheme", Text("CompanyID", party.TaxNumber), Vat()) : null,
+                party.TaxNumber.Length > 0 && !document.IsOutside
+                    ? Group("PartyTaxScheme", Text("CompanyID", party.TaxNumber), Vat())
+                    : null,
                 Group("PartyLegalEntity", Text("RegistrationName", party.Name))
             );
 
@@ -121,7 +130,7 @@ public static class UblWriter
             Group(
                 _name + "Line",
                 Text("ID", Whole(at + 1)),
-                Quantity(document.Kind == InvoiceKind.Invoice ? "InvoicedQuantity" : "CreditedQuantity", line.Quantity),
+                Quantity(document.Kind == InvoiceDocumentKind.Invoice ? "InvoicedQuantity" : "CreditedQuantity", line.Quantity),
                 Amount("LineExtensionAmount", line.NetMinor),
                 Group(
                     "Item",
@@ -137,7 +146,9 @@ public static class UblWriter
             Group(
                 name,
                 Text("ID", CodeOf(rate.Category)),
-                rate.Category == TaxCategory.Outside ? null : Text("Percent", (rate.Ppm / 10_000m).ToString("0.####", CultureInfo.InvariantCulture)),
+                rate.Category == TaxCategory.Outside
+                    ? null
+                    : Text("Percent", (rate.Ppm / 10_000m).ToString("0.####", CultureInfo.InvariantCulture)),
                 Given("TaxExemptionReason", reason),
                 Vat()
             );
@@ -145,7 +156,11 @@ public static class UblWriter
         private static XElement Vat() => Group("TaxScheme", Text("ID", "VAT"));
 
         private XElement Amount(string name, long minor) =>
-            new(Cbc + name, new XAttribute("currencyID", document.Currency), MoneyText.Number(minor / MoneyText.UnitOf(document.Currency), document.Currency));
+            new(
+                Cbc + name,
+                new XAttribute("currencyID", document.Currency),
+                MoneyText.Number(minor / MoneyText.UnitOf(document.Currency), document.Currency)
+            );
 
         private static XElement Quantity(string name, int quantity) => new(Cbc + name, new XAttribute("unitCode", Piece), Whole(quantity));
 

@@ -96,6 +96,9 @@ public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, 
             .OrderBy(static g => g.Key)
             .Select(static g => new TaxSum(g.Key, g.Sum(static r => r.SumMinor), g.Sum(static r => r.TaxMinor)));
 
+    /// <summary>Whether the buyer owes the tax of anything in it (reverse charge).</summary>
+    public bool BuyerOwesTax => Rows.Any(static r => r.TaxCategory == TaxCategory.ReverseCharge);
+
     /// <summary>The row of the goods of a line.</summary>
     public OrderPrice GoodsOf(string lineId) => Rows.First(r => r.Kind == PriceRowKind.Goods && r.LineId == lineId);
 

@@ -80,7 +80,16 @@ public struct PriceRow
 
     /// <summary>What it is called.</summary>
     public readonly string LabelIn(string language) =>
-        IsOneOfSeveral ? $"{BareLabelIn(language)}, on what is taxed at {PriceWords.Share(TaxPpm, language)}" : BareLabelIn(language);
+        IsOneOfSeveral ? $"{BareLabelIn(language)}, on what {TaxedIn(language)}" : BareLabelIn(language);
+
+    private readonly string TaxedIn(string language) =>
+        Tax.Category switch
+        {
+            TaxCategory.Exempt => "is exempt from tax",
+            TaxCategory.Outside => "is outside the tax",
+            TaxCategory.ReverseCharge => "you owe the tax of",
+            _ => $"is taxed at {PriceWords.Share(TaxPpm, language)}",
+        };
 
     private readonly string BareLabelIn(string language) =>
         Kind switch

@@ -1,3 +1,4 @@
+using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
 using Sexton.Core.Values;
 
@@ -35,6 +36,16 @@ public sealed class PriceWords(string currency, string language)
 
     /// <inheritdoc cref="Share(int)"/>
     public static string Share(int ppm, string language) => (ppm / 10_000m).ToString("0.####", LanguageTag.CultureOf(language)) + "\u00a0%";
+
+    /// <summary>A tax rate, such as "23 %", or why nothing is taxed.</summary>
+    public string Rate(TaxRate rate) =>
+        rate.Category switch
+        {
+            TaxCategory.Exempt => "exempt",
+            TaxCategory.Outside => "outside the tax",
+            TaxCategory.ReverseCharge => "reverse charge",
+            _ => Share(rate.Ppm),
+        };
 
     /// <summary>An amount with its currency.</summary>
     public string Amount(long minor) => _money.Of(minor);

@@ -49,6 +49,9 @@ public abstract class DestinationKind
     /// <summary>Whether a newer payload replaces one that was not sent, since each says all there is (a state); false where each is sent in its turn (events).</summary>
     public virtual bool ReplacesUnsent => true;
 
+    /// <summary>Whether no order goes there by itself, but only once something that was sent elsewhere is taken back.</summary>
+    public virtual bool FollowsAnother => false;
+
     /// <summary>Whether an order goes there as a whole, or once for each of its lines or units.</summary>
     public virtual Level GoesBy => Level.Order;
 

@@ -10,8 +10,11 @@ public sealed class Country : FieldType
 {
     private const string Only = "only";
 
+    /// <summary>The key of the kind.</summary>
+    public const string TypeKey = "country";
+
     /// <inheritdoc/>
-    public override string Key => "country";
+    public override string Key => TypeKey;
 
     /// <inheritdoc/>
     public override string Name => "a country";

@@ -13,6 +13,16 @@ namespace Sexton.Core.Types;
 /// </summary>
 public sealed class PostalAddress : FieldType
 {
+    /// <summary>The key of the kind.</summary>
+    public const string TypeKey = "postal_address";
+
+    /// <summary>The parts beside the country.</summary>
+    public const string Street = "street",
+        Extra = "extra",
+        Town = "town",
+        Postcode = "postcode",
+        Region = "region";
+
     /// <summary>The part that holds the country.</summary>
     public const string Land = "country";
 
@@ -24,7 +34,7 @@ public sealed class PostalAddress : FieldType
     );
 
     /// <inheritdoc/>
-    public override string Key => "postal_address";
+    public override string Key => TypeKey;
 
     /// <inheritdoc/>
     public override string Name => "a postal address";

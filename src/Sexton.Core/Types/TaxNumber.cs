@@ -89,6 +89,9 @@ public sealed class TaxNumber : FieldType
             settings.Text(WhenUnreachable) == Refused
         );
 
+    /// <summary>Whether a text is a canonical number of some country.</summary>
+    public static bool IsGood(string number) => number.Length > 2 && TaxNumberDigits.Fit(number[..2], number[2..]);
+
     private sealed class Rule(ImmutableArray<string> countries, bool lookedUp, bool refusesUnknown, bool waits) : TextRule
     {
         private static readonly Refusal NoCountry = new(

@@ -61,8 +61,7 @@ public static class MoneyText
         };
 
     /// <summary>An amount as systems get it: the code of the currency, and the number with a point and all its decimals, such as "EUR 1234.50".</summary>
-    public static string Plain(decimal amount, string currency) =>
-        $"{currency} {Number(amount, currency)}";
+    public static string Plain(decimal amount, string currency) => $"{currency} {Number(amount, currency)}";
 
     /// <summary>The number of an amount with a point and all decimals of its currency, such as "1234.50".</summary>
     public static string Number(decimal amount, string currency) =>

@@ -1058,6 +1058,130 @@ namespace Sexton.Data.Migrations
                     b.ToTable("handed_over", (string)null);
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.InvoiceCounterRow", b =>
+                {
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind")
+                        .HasColumnOrder(1);
+
+                    b.Property<long>("Last")
+                        .HasColumnType("bigint")
+                        .HasColumnName("last")
+                        .HasColumnOrder(0);
+
+                    b.HasKey("Kind")
+                        .HasName("pk_invoice_counters");
+
+                    b.ToTable("invoice_counters", (string)null);
+
+                    b.HasData(
+                        new
+                        {
+                            Kind = (short)0,
+                            Last = 0L
+                        },
+                        new
+                        {
+                            Kind = (short)1,
+                            Last = 0L
+                        });
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.InvoiceRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id")
+                        .HasColumnOrder(5);
+
+                    b.Property<Guid?>("Credits")
+                        .HasColumnType("uuid")
+                        .HasColumnName("credits")
+                        .HasColumnOrder(6);
+
+                    b.Property<byte[]>("Document")
+                        .HasColumnType("bytea")
+                        .HasColumnName("document")
+                        .HasColumnOrder(8);
+
+                    b.Property<byte[]>("Hash")
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash")
+                        .HasColumnOrder(9);
+
+                    b.Property<DateOnly>("IssuedOn")
+                        .HasColumnType("date")
+                        .HasColumnName("issued_on")
+                        .HasColumnOrder(10);
+
+                    b.Property<byte[]>("Key")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("key")
+                        .HasColumnOrder(11);
+
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind")
+                        .HasColumnOrder(4);
+
+                    b.Property<long>("LaneId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("lane_id")
+                        .HasColumnOrder(0);
+
+                    b.Property<long>("Number")
+                        .HasColumnType("bigint")
+                        .HasColumnName("number")
+                        .HasColumnOrder(1);
+
+                    b.Property<Guid>("OrderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("order_id")
+                        .HasColumnOrder(7);
+
+                    b.Property<byte[]>("Pdf")
+                        .HasColumnType("bytea")
+                        .HasColumnName("pdf")
+                        .HasColumnOrder(12);
+
+                    b.Property<int?>("Revision")
+                        .HasColumnType("integer")
+                        .HasColumnName("revision")
+                        .HasColumnOrder(2);
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("integer")
+                        .HasColumnName("sequence")
+                        .HasColumnOrder(3);
+
+                    b.Property<byte[]>("Xml")
+                        .HasColumnType("bytea")
+                        .HasColumnName("xml")
+                        .HasColumnOrder(13);
+
+                    b.HasKey("Id")
+                        .HasName("pk_invoices");
+
+                    b.HasIndex("Credits")
+                        .HasDatabaseName("ix_invoices_credits");
+
+                    b.HasIndex("OrderId")
+                        .HasDatabaseName("ix_invoices_order_id");
+
+                    b.HasIndex("Kind", "Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_invoices_kind_number");
+
+                    b.HasIndex("LaneId", "Sequence")
+                        .IsUnique()
+                        .HasDatabaseName("ix_invoices_lane_id_sequence");
+
+                    b.ToTable("invoices", (string)null);
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.ItemCodeThereRow", b =>
                 {
                     b.Property<string>("Destination")
@@ -1344,17 +1468,17 @@ namespace Sexton.Data.Migrations
                     b.Property<string>("Choice")
                         .HasColumnType("text")
                         .HasColumnName("choice")
-                        .HasColumnOrder(8);
+                        .HasColumnOrder(9);
 
                     b.Property<string>("Field")
                         .HasColumnType("text")
                         .HasColumnName("field")
-                        .HasColumnOrder(9);
+                        .HasColumnOrder(10);
 
                     b.Property<string>("Item")
                         .HasColumnType("text")
                         .HasColumnName("item")
-                        .HasColumnOrder(10);
+                        .HasColumnOrder(11);
 
                     b.Property<short>("Kind")
                         .HasColumnType("smallint")
@@ -1365,12 +1489,12 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("label")
-                        .HasColumnOrder(11);
+                        .HasColumnOrder(12);
 
                     b.Property<string>("LineId")
                         .HasColumnType("text")
                         .HasColumnName("line_id")
-                        .HasColumnOrder(12);
+                        .HasColumnOrder(13);
 
                     b.Property<int>("Quantity")
                         .HasColumnType("integer")
@@ -1380,12 +1504,17 @@ namespace Sexton.Data.Migrations
                     b.Property<byte[]>("Sealed")
                         .HasColumnType("bytea")
                         .HasColumnName("sealed")
-                        .HasColumnOrder(13);
+                        .HasColumnOrder(14);
 
                     b.Property<long>("SumMinor")
                         .HasColumnType("bigint")
                         .HasColumnName("sum_minor")
                         .HasColumnOrder(1);
+
+                    b.Property<short>("TaxCategory")
+                        .HasColumnType("smallint")
+                        .HasColumnName("tax_category")
+                        .HasColumnOrder(8);
 
                     b.Property<long>("TaxMinor")
                         .HasColumnType("bigint")
@@ -1400,7 +1529,7 @@ namespace Sexton.Data.Migrations
                     b.Property<string>("UnitId")
                         .HasColumnType("text")
                         .HasColumnName("unit_id")
-                        .HasColumnOrder(14);
+                        .HasColumnOrder(15);
 
                     b.Property<long>("UnitMinor")
                         .HasColumnType("bigint")
@@ -2306,6 +2435,21 @@ namespace Sexton.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_handed_over_accounts_to");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.InvoiceRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.InvoiceRow", null)
+                        .WithMany()
+                        .HasForeignKey("Credits")
+                        .HasConstraintName("fk_invoices_invoices_credits");
+
+                    b.HasOne("Sexton.Data.Rows.OrderRow", null)
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_invoices_orders_order_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.LaneRow", b =>

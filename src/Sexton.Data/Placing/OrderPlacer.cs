@@ -82,9 +82,9 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
             insert into order_units (revision_id, line_id, unit_id, position)
             select revised.id, u.* from revised, unnest(@unit_lines, @unit_ids, @unit_positions) as u
         ), priced as (
-            insert into order_prices (revision_id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_minor, choice, item, sealed)
+            insert into order_prices (revision_id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_category, tax_minor, choice, item, sealed)
             select revised.id, r.* from revised,
-                unnest(@price_positions, @price_lines, @price_units, @price_kinds, @price_fields, @price_labels, @price_quantities, @price_amounts, @price_sums, @price_rates, @price_taxes, @price_choices, @price_items, @price_sealed) as r
+                unnest(@price_positions, @price_lines, @price_units, @price_kinds, @price_fields, @price_labels, @price_quantities, @price_amounts, @price_sums, @price_rates, @price_categories, @price_taxes, @price_choices, @price_items, @price_sealed) as r
         ), locked as (
             select s.item from stock s where s.item in (select item from stock_holds where attempt_id = @order) order by s.item for update
         ), released as (
@@ -207,6 +207,7 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.AddWithValue("price_amounts", prices.Select(r => r.UnitMinor).ToArray());
         p.AddWithValue("price_sums", prices.Select(r => r.SumMinor).ToArray());
         p.AddWithValue("price_rates", prices.Select(r => r.TaxPpm).ToArray());
+        p.AddWithValue("price_categories", prices.Select(r => (short)r.TaxCategory).ToArray());
         p.AddWithValue("price_taxes", prices.Select(r => r.TaxMinor).ToArray());
         p.AddWithValue("price_choices", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.Choice).ToArray());
         p.AddWithValue("price_items", NpgsqlDbType.Array | NpgsqlDbType.Text, prices.Select(r => r.Item).ToArray());

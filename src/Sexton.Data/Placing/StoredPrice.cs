@@ -32,6 +32,7 @@ public static class StoredPrice
             UnitMinor = price.UnitMinor,
             SumMinor = price.SumMinor,
             TaxPpm = price.TaxPpm,
+            TaxCategory = price.TaxCategory,
             TaxMinor = price.TaxMinor,
             Choice = isSealed ? null : price.Choice,
             Item = price.Item,
@@ -61,6 +62,7 @@ public static class StoredPrice
             row.TaxMinor
         )
         {
+            TaxCategory = row.TaxCategory,
             Choice = name.Choice,
             Item = row.Item,
         };

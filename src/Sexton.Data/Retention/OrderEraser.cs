@@ -6,7 +6,7 @@ namespace Sexton.Data.Retention;
 
 /// <summary>
 /// Erases what orders say of persons: destroys the key of the order, and blanks what was given to fields marked personal, what lay under the key, and the files.
-/// Lines, item codes, amounts and answers that say nothing of a person stay for the books.
+/// Lines, item codes, amounts and answers that say nothing of a person stay for the books, and so do invoices, which have keys of their own.
 /// </summary>
 public sealed class OrderEraser(SextonDb db)
 {
@@ -23,7 +23,11 @@ public sealed class OrderEraser(SextonDb db)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var lanes = await db.Lanes.FromSql($"select * from lanes where order_id = {order} order by id for update").ToListAsync(cancel);
-        if (lanes.Exists(static l => l.State == DeliveryState.Sending))
+        // An invoice that has its number is issued first: a number without a document would be a gap.
+        if (
+            lanes.Exists(static l => l.State == DeliveryState.Sending)
+            || await db.Invoices.AnyAsync(i => i.OrderId == order && i.Document == null, cancel)
+        )
         {
             return false;
         }
@@ -76,6 +80,7 @@ public sealed class OrderEraser(SextonDb db)
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var gone = db.Orders.Where(o => o.PlacedAt < placedBefore && o.ErasedAt != null).Select(o => o.Id);
         var lanes = db.Lanes.Where(l => gone.Contains(l.OrderId)).Select(l => l.Id);
+        await db.Invoices.Where(i => gone.Contains(i.OrderId)).ExecuteDeleteAsync(cancel);
         await db.Findings.Where(f => lanes.Contains(f.LaneId)).ExecuteDeleteAsync(cancel);
         await db.Tries.Where(t => lanes.Contains(t.LaneId)).ExecuteDeleteAsync(cancel);
         await db.Payloads.Where(p => lanes.Contains(p.LaneId)).ExecuteDeleteAsync(cancel);

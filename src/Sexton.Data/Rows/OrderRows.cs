@@ -1,3 +1,4 @@
+using Sexton.Core.Catalogue;
 using Sexton.Core.Pricing;
 
 namespace Sexton.Data.Rows;
@@ -168,6 +169,9 @@ public sealed class OrderPriceRow
 
     /// <summary>The tax rate, in parts per million.</summary>
     public required int TaxPpm { get; init; }
+
+    /// <summary>Why the rate is that.</summary>
+    public required TaxCategory TaxCategory { get; init; }
 
     /// <summary>Its share of the tax at this rate.</summary>
     public required long TaxMinor { get; init; }

@@ -8,7 +8,7 @@ public sealed class KeyRewrapper(SextonDb db, KeyVault vault)
 {
     private const int AtATime = 500;
 
-    private static readonly string[] Tables = ["orders", "attempts", "carts", "files"];
+    private static readonly string[] Tables = ["orders", "attempts", "carts", "files", "invoices"];
 
     /// <summary>Wraps them all; it can be interrupted and begun again, while servers that know both keys go on.</summary>
     /// <returns>How many keys were wrapped anew.</returns>

@@ -1,5 +1,6 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using Sexton.Core.Invoicing;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
@@ -142,6 +143,11 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         json.WriteNumber("unit_minor", row.UnitMinor);
         json.WriteNumber("sum_minor", row.SumMinor);
         json.WriteNumber("tax_ppm", row.TaxPpm);
+        if (row.TaxPpm == 0)
+        {
+            json.WriteString("tax_category", UblWriter.CodeOf(row.TaxCategory));
+        }
+
         json.WriteNumber("tax_minor", row.TaxMinor);
     }
 

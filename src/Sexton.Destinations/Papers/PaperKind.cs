@@ -4,6 +4,7 @@ using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Core.Types.Settings;
+using Sexton.Destinations.Invoices;
 using Sexton.Destinations.Papers.Printing;
 using Sexton.Destinations.Papers.Reading;
 
@@ -47,6 +48,9 @@ public abstract class PaperKind(
 
     private PaperRenderer? _renderer;
 
+    /// <summary>In whose name it is printed.</summary>
+    protected PaperSettings House => settings;
+
     /// <inheritdoc/>
     public sealed override DestinationFamily Family => Families.Papers;
 
@@ -84,7 +88,7 @@ public abstract class PaperKind(
     ];
 
     /// <inheritdoc/>
-    public sealed override ImmutableArray<string> OwnPlaces => NamedPlaces.Own;
+    public override ImmutableArray<string> OwnPlaces => NamedPlaces.Own;
 
     /// <inheritdoc/>
     public override string? LanguageIn(SettingReader settings) => settings.Text(Language) is { } said and not OfOrder ? said : null;
@@ -232,6 +236,9 @@ internal sealed record PaperExtras
 
     /// <summary>Whether prices stand there.</summary>
     public bool Prices { get; init; }
+
+    /// <summary>What an invoice says; null for any other paper.</summary>
+    public InvoiceSheet? Invoice { get; init; }
 
     /// <summary>The code that names what it is for, which is drawn to be scanned (ISO/IEC 18004), or null.</summary>
     public string? Code { get; init; }

@@ -63,7 +63,10 @@ internal sealed class PaperRenderer
                     heading = Say(PaperKind.Heading),
                     sentences = Say(PaperKind.Sentences),
                     ending = Say(PaperKind.Ending),
-                    whole = answers.Of(null, null, without: [.. extras.Foot]),
+                    invoice = extras.Invoice,
+                    whole = answers.Of(null, null, without: [.. extras.Foot, .. extras.Invoice?.Buyer ?? []]),
+                    buyer = cut.Of(null, null, only: [.. extras.Invoice?.BuyerNames ?? []]),
+                    buyerNumbers = cut.Of(null, null, only: [.. extras.Invoice?.BuyerNumbers ?? []]),
                     // Nothing is cut off where nothing was said.
                     foot = cut.Of(null, null, only: [.. extras.Foot]),
                     large = extras.Large is { } large ? answers.Of(order.Part.LineId, null, only: [large]) : [],
@@ -73,6 +76,7 @@ internal sealed class PaperRenderer
                             quantity = line.Quantity,
                             name = line.ProductName,
                             code = extras.Codes ? order.ItemCodeOf(line) : null,
+                            rows = extras.Invoice?.RowsOf(line.Id) ?? [],
                             answers = answers.Of(line.Id, null, without: extras.Large is { } large ? [large] : []),
                             units = UnitsOf(order.Part, line)
                                 .Select(unit => new { name = line.NameOf(unit), answers = answers.Of(line.Id, unit) })

@@ -9,8 +9,6 @@ namespace Sexton.Destinations.Ticket;
 public sealed class TicketKind(PaperSettings settings, IPaperPrinter printer)
     : PaperKind(settings, printer, new PaperWording("{product}", "{unit}, order {number}"), Sheet.Settings("a6", lying: true))
 {
-    private readonly PaperSettings _settings = settings;
-
     /// <inheritdoc/>
     public override string Key => "ticket";
 
@@ -30,5 +28,5 @@ public sealed class TicketKind(PaperSettings settings, IPaperPrinter printer)
     protected override string Template => "Ticket.ticket.hbs";
 
     /// <inheritdoc/>
-    internal override PaperExtras ExtrasOf(SentOrder order) => new() { Code = _settings.TicketCode(order) };
+    internal override PaperExtras ExtrasOf(SentOrder order) => new() { Code = House.TicketCode(order) };
 }

@@ -179,6 +179,11 @@ internal static class ImportCommand
                 ? $"The product {product.Code} has a price that is not from 0 to {Tariff.MostMinor}."
             : import.Products.FirstOrDefault(static p => p.Details.TaxPpm is < 0 or > TaxRules.MostPpm) is { } taxed
                 ? $"The product {taxed.Code} has a tax rate that is not from 0 to {TaxRules.MostPpm} parts per million."
+            : import.Products.FirstOrDefault(static p =>
+                p.Details.UntaxedAs is { } why && (p.Details.TaxPpm != 0 || !TaxRate.Untaxed.Contains(why))
+            )
+                is { } untaxed
+                ? $"The product {untaxed.Code} says why it is not taxed. Only a tax rate of 0 is zero, exempt or outside the tax."
             : import.Stock.FirstOrDefault(static s => s.OnHand is < 0 or > Tariff.MostMinor) is { } stock
                 ? $"There cannot be {stock.OnHand} of {stock.Item}."
             : import.Coupons.FirstOrDefault(static c => c.Ppm is < 0 or > Exact.Million || !Priced(c.Minor)) is { } coupon

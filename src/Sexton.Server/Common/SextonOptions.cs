@@ -27,6 +27,9 @@ internal sealed class SextonOptions
     /// <summary>The tax rate of what has none of its own, in parts per million.</summary>
     public int StandardTaxPpm { get; set; }
 
+    /// <summary>Why that rate is nothing, where it is: zero, exempt, or outside the tax.</summary>
+    public TaxCategory UntaxedAs { get; set; } = TaxCategory.Zero;
+
     /// <summary>Whether all prices include tax; else it comes on top.</summary>
     public bool PricesIncludeTax { get; set; } = true;
 
@@ -150,6 +153,11 @@ internal sealed class SextonOptions
         if (StandardTaxPpm is < 0 or > TaxRules.MostPpm)
         {
             yield return $"A tax rate of {StandardTaxPpm} parts per million is not valid. Set SEXTON__STANDARDTAXPPM to a number from 0 to {TaxRules.MostPpm}, such as 230000 for 23 %.";
+        }
+
+        if (!TaxRate.Untaxed.Contains(UntaxedAs))
+        {
+            yield return $"A rate of nothing cannot be “{UntaxedAs}”. Set SEXTON__UNTAXEDAS to Zero, Exempt or Outside.";
         }
 
         if (NetworksOf(TrustedProxies).Any(static p => p is null))

@@ -6,6 +6,7 @@ using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Destinations;
+using Sexton.Destinations.Invoices;
 using Sexton.Server.Common;
 using Sexton.Server.Makers;
 using Sexton.Server.Orders;
@@ -22,6 +23,7 @@ internal sealed class DeliveryRunner(
     LaneQueue queue,
     OrderReader orders,
     ItemCodesThere codes,
+    InvoiceIssuer invoices,
     CurrentRegister current,
     TimeProvider clock,
     ILogger<DeliveryRunner> log
@@ -84,18 +86,11 @@ internal sealed class DeliveryRunner(
             return;
         }
 
-        var result = sent.IsUnread
-            ? await FetchAsync(destination, kind, claimed.Receipt!)
-            : await kind.SendAsync(
-                destination,
-                kind.Render(sent.Order, claimed.Sequence),
-                new Handover(
-                    $"{claimed.OrderId:N}/{claimed.Destination}{claimed.Part}/{claimed.Sequence}",
-                    ReturnAddresses.ReferenceOf(claimed.Id, claimed.Sequence),
-                    () => HandingOverAsync(kind, claimed)
-                ),
-                CancellationToken.None
-            );
+        var result =
+            sent.IsUnread ? await FetchAsync(destination, kind, claimed.Receipt!)
+            : kind is InvoicePaperKind invoice
+                ? await invoices.SendAsync(invoice, claimed, sent.Order, sent.Revision, order => SendAsync(invoice, claimed, order))
+            : await SendAsync(kind, claimed, sent.Order);
         log.Milestone("delivery.handed_over", claimed.OrderId, claimed.Destination);
         if (result.Outcome != SendOutcome.Taken)
         {
@@ -122,9 +117,25 @@ internal sealed class DeliveryRunner(
         }
     }
 
+    private Task<SendResult> SendAsync(DeliveredKind kind, LaneRow claimed, SentOrder order) =>
+        kind.SendAsync(
+            order.To,
+            kind.Render(order, claimed.Sequence),
+            new Handover(
+                $"{claimed.OrderId:N}/{claimed.Destination}{claimed.Part}/{claimed.Sequence}",
+                ReturnAddresses.ReferenceOf(claimed.Id, claimed.Sequence),
+                () => HandingOverAsync(kind, claimed)
+            ),
+            CancellationToken.None
+        );
+
     private async Task<Sending> PrepareAsync(LaneRow claimed, RegisterPlan plan, BoundDestination destination)
     {
-        var order = (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
+        // What takes an invoice back is of the order as it was then.
+        var order =
+            destination.Kind.FollowsAnother && await invoices.CreditedAsync(claimed) is { } credited
+                ? (await orders.FindAsync(claimed.OrderId, credited.Revision!.Value, CancellationToken.None))!
+                : (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
         var payload = await queue.PayloadAsync(claimed, CancellationToken.None);
 
         // What was taken is read back as it was sent, whatever the routes say since.

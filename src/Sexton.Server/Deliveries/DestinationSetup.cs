@@ -3,7 +3,9 @@ using System.Security.Cryptography.X509Certificates;
 using MimeKit;
 using Sexton.Core.Routing;
 using Sexton.Destinations.BackOffice;
+using Sexton.Destinations.CreditNote;
 using Sexton.Destinations.Email;
+using Sexton.Destinations.Invoice;
 using Sexton.Destinations.JobCard;
 using Sexton.Destinations.Maker;
 using Sexton.Destinations.PackingSlip;
@@ -52,11 +54,14 @@ internal static class DestinationSetup
         services.AddSingleton(static provider => new PaperSettings(
             provider.GetRequiredService<SextonOptions>().ShopName,
             () => provider.GetRequiredService<ShopSettings>().Now.LetterheadLines,
-            provider.GetRequiredService<TicketCodes>().Of
+            provider.GetRequiredService<TicketCodes>().Of,
+            () => provider.GetRequiredService<ShopSettings>().Seller
         ));
         services.AddSingleton<DestinationKind, PackingSlipKind>();
         services.AddSingleton<DestinationKind, JobCardKind>();
         services.AddSingleton<DestinationKind, TicketKind>();
+        services.AddSingleton<DestinationKind, InvoiceKind>();
+        services.AddSingleton<DestinationKind, CreditNoteKind>();
         services
             .AddHttpClient(
                 HttpConnections.OfInstallation,

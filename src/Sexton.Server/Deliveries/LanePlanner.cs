@@ -22,7 +22,7 @@ internal sealed class LanePlanner(ShopClock shop, TimeProvider clock)
         return
         [
             .. current
-                .Destinations.All.Where(static d => d.Kind.IsDelivered)
+                .Destinations.All.Where(static d => d.Kind is { IsDelivered: true, FollowsAnother: false })
                 .SelectMany(d =>
                     OrderParts
                         .Of(facts, d)

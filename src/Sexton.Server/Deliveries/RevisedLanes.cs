@@ -34,7 +34,10 @@ internal sealed class RevisedLanes(
             var lane in await db.Lanes.FromSql($"select * from lanes where order_id = {id} order by id for update").ToListAsync(cancel)
         )
         {
-            if (lane.State == DeliveryState.Withdrawn || version.Plan.Destinations.Find(lane.Destination) is not { } to)
+            if (
+                lane.State == DeliveryState.Withdrawn
+                || version.Plan.Destinations.Find(lane.Destination) is not { Kind.FollowsAnother: false } to
+            )
             {
                 continue;
             }

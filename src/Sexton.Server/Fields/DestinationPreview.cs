@@ -177,7 +177,7 @@ internal sealed class DestinationPreview(
         var cart = plan.WithUnits(products, request.Cart);
         for (var round = 0; ; round++)
         {
-            var evaluation = await evaluator.RunAsync(plan, products, cart, levels, cancel, KeptFiles.Samples);
+            var evaluation = await evaluator.RunAsync(plan, products, cart, levels, cancel, KeptFiles.Samples, isStandIn: true);
             var filled = StandInAnswers.Fill(evaluation, request.Longest);
             if (round < MostRounds && !ReferenceEquals(filled, cart))
             {

@@ -11,6 +11,7 @@ using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Files;
+using Sexton.Data.Invoices;
 using Sexton.Data.Placing;
 using Sexton.Data.Queue;
 using Sexton.Data.Retention;
@@ -240,6 +241,9 @@ internal static class SextonHost
         services.AddScoped<TrailReader>();
         services.AddHttpContextAccessor();
         services.AddScoped<LaneQueue>();
+        services.AddScoped<InvoiceBook>();
+        services.AddScoped<InvoiceIssuer>();
+        services.AddScoped<InvoiceLooks>();
         services.AddSingleton<LanePlanner>();
         services.AddScoped<PreparedLines>();
         services.AddScoped<GivenLines>();
@@ -307,6 +311,7 @@ internal static class SextonHost
         selling.MapFiles();
         selling.MapShoppers();
         selling.MapAccountOrders();
+        selling.MapShopperInvoices();
         AddressSuggestions.Map(selling);
 
         // The mail server has no session to be misused; the address in the report says that it is ours.
@@ -338,7 +343,9 @@ internal static class SextonHost
 
         console.MapGroup("").RequireAuthorization(Rights.Covered).MapCovered();
         console.MapGroup("").RequireAuthorization(Rights.Prepare).MapPrepared();
-        console.MapGroup("").RequireAuthorization(Rights.Papers).MapPapers();
+        var papers = console.MapGroup("").RequireAuthorization(Rights.Papers);
+        papers.MapPapers();
+        papers.MapInvoices();
         console.MapGroup("").RequireAuthorization(Rights.Deliveries).MapReadDeliveries();
 
         var deliver = console.MapGroup("").RequireAuthorization(Rights.Deliver);

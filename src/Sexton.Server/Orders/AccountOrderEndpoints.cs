@@ -77,7 +77,9 @@ internal static class AccountOrderEndpoints
         CancellationToken cancel
     ) => await pageViews.ServeAsync(await FindAsync(number, session, db, orders, cancel), PageKind.Account.Key, cancel);
 
-    private static async Task<StoredOrder> FindAsync(
+    /// <summary>An order of the shopper who is signed in.</summary>
+    /// <exception cref="ApiProblemException">Nobody is signed in, or the order is somebody else’s.</exception>
+    internal static async Task<StoredOrder> FindAsync(
         long number,
         ShopperSession session,
         SextonDb db,

@@ -80,7 +80,9 @@ internal sealed class OrderList(SextonDb db)
         var (number, pattern, field) = (search.Number ?? 0, search.Pattern, search.Field ?? "");
         if (search.Wanted.Length < OrderSearch.Shortest)
         {
-            return heads.Where(o => o.Order.Number == number);
+            return heads.Where(o =>
+                o.Order.Number == number || db.Invoices.Any(i => i.OrderId == o.Order.Id && i.Number == number && i.Document != null)
+            );
         }
 
         // What is sensitive has no text here, and is not found. What matches is found first, by its own index, and then the orders of it.
@@ -96,7 +98,11 @@ internal sealed class OrderList(SextonDb db)
                     .Select(static r => r.Id)
                 : texts
                     .Select(static r => r.Id)
-                    .Union(db.OrderHeads.Where(o => o.Order.Number == number).Select(static o => o.Revision.Id));
+                    .Union(db.OrderHeads.Where(o => o.Order.Number == number).Select(static o => o.Revision.Id))
+                    .Union(
+                        db.OrderHeads.Where(o => db.Invoices.Any(i => i.OrderId == o.Order.Id && i.Number == number && i.Document != null))
+                            .Select(static o => o.Revision.Id)
+                    );
         return heads.Where(o => matching.Contains(o.Revision.Id));
     }
 }

@@ -53,6 +53,16 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister c
 {
     public Task<StoredOrder?> FindAsync(Guid id, CancellationToken cancel) => ReadAsync(db.OrderHeads.Where(o => o.Order.Id == id), cancel);
 
+    /// <summary>An order as it was in a revision.</summary>
+    public Task<StoredOrder?> FindAsync(Guid id, int revision, CancellationToken cancel) =>
+        ReadAsync(
+            from order in db.Orders
+            join was in db.OrderRevisions on order.Id equals was.OrderId
+            where order.Id == id && was.Revision == revision
+            select new OrderHead { Order = order, Revision = was },
+            cancel
+        );
+
     public Task<StoredOrder?> FindAsync(long number, CancellationToken cancel) =>
         ReadAsync(db.OrderHeads.Where(o => o.Order.Number == number), cancel);
 
@@ -108,7 +118,7 @@ internal sealed class OrderReader(SextonDb db, KeyVault vault, CurrentRegister c
         return new StoredOrder(
             row.Id,
             row.Number,
-            row.Revision,
+            revision.Revision,
             row.PlacedAt,
             row.Charge,
             new OrderContent

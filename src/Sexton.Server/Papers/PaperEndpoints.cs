@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Sexton.Core.Trail;
 using Sexton.Data.Rows;
+using Sexton.Destinations.Invoices;
 using Sexton.Destinations.Papers;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
@@ -32,7 +33,12 @@ internal static class PaperEndpoints
         return
         [
             .. trail
-                .Destinations.Where(t => t.Lane is not null && trail.Plan.Destinations.Find(t.Destination)?.Kind is PaperKind)
+                .Destinations.Where(t =>
+                    t.Lane is not null
+                    && trail.Plan.Destinations.Find(t.Destination)?.Kind is PaperKind kind
+                    // One that was issued stands among the invoices, with its number.
+                    && (kind is not InvoicePaperKind || t.Artefact is null)
+                )
                 .Select(t => new PaperView(
                     t.Lane!.Id,
                     t.Destination,

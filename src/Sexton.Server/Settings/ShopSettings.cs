@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Invoicing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
@@ -11,6 +12,11 @@ namespace Sexton.Server.Settings;
 /// <param name="SenderName">The name in which e-mail is sent.</param>
 /// <param name="SenderAddress">The address from which it is sent.</param>
 /// <param name="LetterheadLines">What stands under the shop's name on its papers, line by line.</param>
+/// <param name="Street">Where the shop is: street and number.</param>
+/// <param name="Postcode">Its postcode.</param>
+/// <param name="Town">Its town.</param>
+/// <param name="TaxNumber">The number under which the shop pays tax; "" for none.</param>
+/// <param name="ReverseCharge">Whether an organisation abroad, whose tax number the registry knows, owes the tax itself.</param>
 /// <param name="CartDays">After how many days an untouched cart is cleared away.</param>
 /// <param name="PersonalDays">After how many days an order is erased.</param>
 /// <param name="ArtefactDays">After how many days the bytes kept as evidence go.</param>
@@ -20,6 +26,11 @@ internal sealed record ShopSettingValues(
     string SenderName,
     string SenderAddress,
     string LetterheadLines,
+    string Street,
+    string Postcode,
+    string Town,
+    string TaxNumber,
+    bool ReverseCharge,
     int CartDays,
     int PersonalDays,
     int ArtefactDays,
@@ -53,6 +64,24 @@ internal sealed record ShopSettingValues(
         )
         {
             yield return ("letterhead_lines", $"Give at most {MostLetterheadLines} lines of {MostLetterhead} characters together.");
+        }
+
+        foreach (var (name, text) in new[] { ("street", Street), ("postcode", Postcode), ("town", Town) })
+        {
+            if (text.Length > LongestName || text.Any(char.IsControl))
+            {
+                yield return (name, $"Give at most {LongestName} characters.");
+            }
+        }
+
+        if (TaxNumber.Length > 0 && !Core.Types.TaxNumber.IsGood(TaxNumber))
+        {
+            yield return ("tax_number", "Give the tax number with the letters of its country first, such as IE0000264TA.");
+        }
+
+        if (ReverseCharge && TaxNumber.Length == 0)
+        {
+            yield return ("tax_number", "An invoice under reverse charge bears the tax number of the shop: give it.");
         }
 
         foreach (
@@ -93,6 +122,10 @@ internal sealed class ShopSettings(SextonOptions options, IServiceScopeFactory s
     /// <summary>The settings.</summary>
     public ShopSettingValues Now => _now;
 
+    /// <summary>The shop as it stands on its invoices.</summary>
+    public InvoiceParty Seller =>
+        new(options.ShopName, new InvoiceAddress(options.HomeCountry, Now.Street, "", Now.Town, Now.Postcode), Now.TaxNumber);
+
     /// <summary>Reads them.</summary>
     public async Task<ShopSettingValues> ReadAsync(CancellationToken cancel)
     {
@@ -115,6 +148,11 @@ internal sealed class ShopSettings(SextonOptions options, IServiceScopeFactory s
             options.ShopName,
             options.MailFrom,
             "",
+            "",
+            "",
+            "",
+            "",
+            ReverseCharge: false,
             options.CartDays,
             options.PersonalDays,
             options.ArtefactDays,

@@ -7,6 +7,7 @@ using Sexton.Core.Plan;
 using Sexton.Core.Types;
 using Sexton.Server.Common;
 using Sexton.Server.Files;
+using Sexton.Server.Settings;
 
 namespace Sexton.Server.Shop;
 
@@ -14,7 +15,7 @@ namespace Sexton.Server.Shop;
 /// Evaluates a cart with what only the outside knows: what is left, which files were uploaded for it, and what the registry says of a number.
 /// Where something is to be looked up the cart is evaluated once more with what was said.
 /// </summary>
-internal sealed class Evaluator(TaxRegistry registry, CartFiles files, ShopClock clock)
+internal sealed class Evaluator(TaxRegistry registry, CartFiles files, ShopSettings settings, ShopClock clock)
 {
     /// <summary>Evaluates a cart in a new instance.</summary>
     /// <param name="plan">The compiled register.</param>
@@ -23,17 +24,19 @@ internal sealed class Evaluator(TaxRegistry registry, CartFiles files, ShopClock
     /// <param name="stock">What is left.</param>
     /// <param name="cancel">Cancels.</param>
     /// <param name="uploaded">The files that answers can refer to; those of the shopper who makes the request where none are given.</param>
+    /// <param name="isStandIn">Whether its answers are examples: no registry is asked about a number that nobody gave.</param>
     public async Task<Evaluation> RunAsync(
         RegisterPlan plan,
         ProductIndex products,
         CartContent cart,
         StockLevels stock,
         CancellationToken cancel,
-        KeptFiles? uploaded = null
+        KeptFiles? uploaded = null,
+        bool isStandIn = false
     )
     {
         var evaluation = new Evaluation();
-        await RunAsync(evaluation, plan, products, cart, stock, cancel, uploaded);
+        await RunAsync(evaluation, plan, products, cart, stock, cancel, uploaded, isStandIn);
         return evaluation;
     }
 
@@ -45,13 +48,14 @@ internal sealed class Evaluator(TaxRegistry registry, CartFiles files, ShopClock
         CartContent cart,
         StockLevels stock,
         CancellationToken cancel,
-        KeptFiles? uploaded = null
+        KeptFiles? uploaded = null,
+        bool isStandIn = false
     )
     {
         uploaded ??= await files.OfAsync(plan, cart, cancel);
         evaluation.Run(plan, products, cart, clock.Today, stock, files: uploaded);
         var numbers = evaluation.ToLookUp().ToList();
-        if (numbers.Count == 0)
+        if (numbers.Count == 0 || isStandIn)
         {
             return;
         }
@@ -64,7 +68,8 @@ internal sealed class Evaluator(TaxRegistry registry, CartFiles files, ShopClock
             clock.Today,
             stock,
             new RegistryFindings(found.ToImmutableDictionary(StringComparer.Ordinal)),
-            uploaded
+            uploaded,
+            settings.Now.ReverseCharge
         );
     }
 }

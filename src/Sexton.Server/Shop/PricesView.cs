@@ -13,6 +13,7 @@ namespace Sexton.Server.Shop;
 /// <param name="TotalMinor">The total with tax, in minor units.</param>
 /// <param name="Total">The total as text.</param>
 /// <param name="Currency">The currency (ISO 4217).</param>
+/// <param name="BuyerOwesTax">Whether the buyer owes the tax, and none is charged (reverse charge).</param>
 internal sealed record PricesView(
     IReadOnlyList<PriceRowView> Rows,
     IReadOnlyList<LineSumView> Lines,
@@ -20,7 +21,8 @@ internal sealed record PricesView(
     bool IncludeTax,
     long TotalMinor,
     string Total,
-    string Currency
+    string Currency,
+    bool BuyerOwesTax
 )
 {
     /// <param name="order">The order.</param>
@@ -56,7 +58,8 @@ internal sealed record PricesView(
             prices.IncludeTax,
             prices.TotalMinor,
             words.Amount(prices.TotalMinor),
-            prices.Currency
+            prices.Currency,
+            prices.BuyerOwesTax
         );
     }
 }
@@ -71,7 +74,7 @@ internal sealed record PricesView(
 /// <param name="Unit">The amount for one; "" where the sum does not share out evenly.</param>
 /// <param name="SumMinor">The sum, in minor units.</param>
 /// <param name="Sum">The sum as text.</param>
-/// <param name="Tax">The tax rate as text.</param>
+/// <param name="Tax">The tax rate as text, or why nothing is taxed.</param>
 internal sealed record PriceRowView(
     string? LineId,
     string? UnitId,
@@ -96,7 +99,7 @@ internal sealed record PriceRowView(
             row.UnitMinor * row.Quantity == row.SumMinor ? words.Amount(row.UnitMinor) : "",
             row.SumMinor,
             words.Amount(row.SumMinor),
-            words.Share(row.TaxPpm)
+            words.Rate(row.Tax)
         );
 }
 

@@ -128,7 +128,7 @@ internal sealed class CurrentRegister(
                     options.HomeCountry
                 )
                 {
-                    Tax = new TaxRules(options.StandardTaxPpm, options.PricesIncludeTax),
+                    Tax = new TaxRules(options.StandardTaxPpm, options.PricesIncludeTax) { UntaxedAs = options.UntaxedAs },
                     Coupons =
                     [
                         .. coupons.Select(static c => new Coupon(c.Code, JsonSerializer.Deserialize<LanguageMap>(c.Name)!)

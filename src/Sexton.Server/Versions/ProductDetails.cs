@@ -22,6 +22,9 @@ internal sealed record ProductDetails
 
     public int? TaxPpm { get; init; }
 
+    /// <summary>Why its own rate is nothing; only where it is.</summary>
+    public TaxCategory? UntaxedAs { get; init; }
+
     public int WeightGrams { get; init; }
 
     /// <summary>The product of a row.</summary>
@@ -36,6 +39,7 @@ internal sealed record ProductDetails
             UnitName = details.UnitName,
             Ships = details.Ships,
             TaxPpm = details.TaxPpm,
+            UntaxedAs = details.UntaxedAs ?? TaxCategory.Zero,
             WeightGrams = details.WeightGrams,
         };
     }

@@ -22,6 +22,10 @@ internal static class Corrections
             ), lines as (
                 insert into order_lines (revision_id, line_id, position, product_code, product_name, quantity, item_code, facts)
                 select made.id, line_id, position, product_code, product_name, quantity, item_code, l.facts from made, order_lines l where l.revision_id = (select id from old)
+            ), prices as (
+                insert into order_prices (revision_id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_category, tax_minor, choice, item, sealed)
+                select made.id, position, line_id, unit_id, kind, field, label, quantity, unit_minor, sum_minor, tax_ppm, tax_category, tax_minor, choice, item, sealed
+                from made, order_prices p where p.revision_id = (select id from old)
             ), units as (
                 insert into order_units (revision_id, line_id, unit_id, position)
                 select made.id, line_id, unit_id, position from made, order_units u where u.revision_id = (select id from old)

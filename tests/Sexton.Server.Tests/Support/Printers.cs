@@ -1,7 +1,10 @@
 using System.Collections.Immutable;
 using System.Diagnostics;
 using System.Text.Json;
+using Sexton.Core.Invoicing;
 using Sexton.Core.Routing;
+using Sexton.Destinations.CreditNote;
+using Sexton.Destinations.Invoice;
 using Sexton.Destinations.JobCard;
 using Sexton.Destinations.PackingSlip;
 using Sexton.Destinations.Papers;
@@ -18,7 +21,8 @@ internal static class Printers
     public static readonly PaperSettings Shop = new(
         "Shop",
         static () => "Orchard Lane 1\nAldmoor",
-        static order => $"{order.Number}-1-1-7KQ2M81D"
+        static order => $"{order.Number}-1-1-7KQ2M81D",
+        static () => new InvoiceParty("Shop", new InvoiceAddress("IE", "Orchard Lane 1", "", "Aldmoor"), "IE0000264TA")
     );
 
     // It ends with this process, to which it is a child.
@@ -29,6 +33,8 @@ internal static class Printers
         new PackingSlipKind(Shop, Shared),
         new JobCardKind(Shop, Shared),
         new TicketKind(Shop, Shared),
+        new InvoiceKind(Shop, Shared),
+        new CreditNoteKind(Shop, Shared),
     ];
 
     static Printers() =>

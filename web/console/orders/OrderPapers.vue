@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query';
 import { computed } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
-import { inFull, timeOfDay } from '../parts/when';
+import { dayOf, inFull, timeOfDay } from '../parts/when';
 
 /** What is printed of an order: whoever prepares it opens here what is ready, and sees what each other paper waits for. */
 const { number } = defineProps<{ number: number }>();
@@ -12,7 +12,20 @@ const query = useQuery({
   queryFn: () => ask(api.GET('/api/console/v1/orders/{number}/papers', { params: { path: { number } } })),
   refetchInterval: 3_000,
 });
+const issued = useQuery({
+  queryKey: ['papers', 'invoices', () => number],
+  queryFn: () => ask(api.GET('/api/console/v1/orders/{number}/invoices', { params: { path: { number } } })),
+  refetchInterval: 3_000,
+});
 const papers = computed(() => query.data.value ?? []);
+const invoices = computed(() => issued.data.value ?? []);
+const failed = computed(() => query.error.value ?? issued.error.value);
+
+const nameOf = (invoice: Schemas['InvoiceView']) => `${invoice.kind === 'credit_note' ? 'Credit note' : 'Invoice'} ${invoice.number}`;
+function becameOf(invoice: Schemas['InvoiceView']): string {
+  if (invoice.credits) return `takes back invoice ${invoice.credits}`;
+  return invoice.credited_by ? `taken back by credit note ${invoice.credited_by}` : '';
+}
 
 function waitsFor(paper: Schemas['PaperView']): string {
   if (paper.state === 'needs_attention') return 'stopped: its mark above says why';
@@ -22,10 +35,25 @@ function waitsFor(paper: Schemas['PaperView']): string {
 </script>
 
 <template>
-  <section v-if="papers.length || query.error.value" aria-label="Papers">
+  <section v-if="papers.length || invoices.length || failed" aria-label="Papers">
     <h2>Papers</h2>
-    <p v-if="query.error.value" class="call" role="alert">{{ sentenceOf(query.error.value) }}</p>
+    <p v-if="failed" class="call" role="alert">{{ sentenceOf(failed) }}</p>
     <ul>
+      <li v-for="invoice in invoices" :key="invoice.id">
+        <a
+          class="act"
+          :href="`/api/console/v1/orders/${number}/invoices/${invoice.id}`"
+          target="_blank"
+          rel="noopener"
+          :aria-label="`Open ${nameOf(invoice)}`"
+          >{{ nameOf(invoice) }}</a
+        >
+        <span>{{ invoice.total }}</span>
+        <span class="small soft">issued {{ dayOf(invoice.issued_on) }}{{ becameOf(invoice) && `, ${becameOf(invoice)}` }}</span>
+        <a class="act small" :href="`/api/console/v1/orders/${number}/invoices/${invoice.id}/xml`" :aria-label="`${nameOf(invoice)} as XML`"
+          >XML</a
+        >
+      </li>
       <li v-for="paper in papers" :key="paper.id">
         <a
           v-if="paper.can_be_opened"

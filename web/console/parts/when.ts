@@ -2,6 +2,11 @@ const day = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short',
 const time = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', second: '2-digit' });
 const full = new Intl.DateTimeFormat(undefined, { dateStyle: 'full', timeStyle: 'long' });
 
+const dayAlone = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' });
+
+/** "24 Nov 2026" in the viewer's locale, of a day without a time. */
+export const dayOf = (isoDay: string): string => dayAlone.format(new Date(isoDay));
+
 /** "24 Nov, 09:42" in the viewer's locale. */
 export const dayAndTime = (iso: string): string => day.format(new Date(iso));
 

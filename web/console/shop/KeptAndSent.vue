@@ -4,16 +4,22 @@ import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 import CommitInput from '../parts/CommitInput.vue';
 
-/** In whose name e-mail is sent and papers are printed, how long things are kept, and when somebody is told. */
+/** In whose name e-mail is sent, papers are printed and invoices are issued, how long things are kept, and when somebody is told. */
 type Values = Schemas['ShopSettingValues'];
 const client = useQueryClient();
 const query = useQuery({ queryKey: ['shop', 'settings'], queryFn: () => ask(api.GET('/api/console/v1/shop/settings')) });
 const { failure, run } = useWork();
 
-async function set(name: keyof Values, typed: string): Promise<void> {
-  const value = typeof query.data.value![name] === 'number' ? Number(typed) || 0 : typed.trim();
+async function set(name: keyof Values, typed: string | boolean): Promise<void> {
+  const value = typeof typed === 'boolean' ? typed : typeof query.data.value![name] === 'number' ? Number(typed) || 0 : typed.trim();
   await run(() => ask(api.PUT('/api/console/v1/shop/settings', { body: { ...query.data.value!, [name]: value } })));
   await client.invalidateQueries({ queryKey: ['shop'] });
+}
+
+// What was refused stands as it was.
+async function setReverseCharge(box: HTMLInputElement): Promise<void> {
+  await set('reverse_charge', box.checked);
+  box.checked = query.data.value!.reverse_charge;
 }
 
 const days: { name: keyof Values; before: string; after: string }[] = [
@@ -44,6 +50,19 @@ const days: { name: keyof Values; before: string; after: string }[] = [
           :value="query.data.value.letterhead_lines"
           @change="set('letterhead_lines', ($event.target as HTMLTextAreaElement).value)"
         ></textarea>
+      </p>
+      <p class="sentence">
+        Its invoices say that it is at
+        <CommitInput :value="query.data.value.street" label="Street and number of the shop" @save="set('street', $event)" />,
+        <CommitInput :value="query.data.value.postcode" label="Postcode of the shop" @save="set('postcode', $event)" />
+        <CommitInput :value="query.data.value.town" label="Town of the shop" @save="set('town', $event)" />, and pays tax under the number
+        <CommitInput :value="query.data.value.tax_number" label="Tax number of the shop" @save="set('tax_number', $event)" />.
+      </p>
+      <p class="sentence">
+        <label>
+          <input type="checkbox" :checked="query.data.value.reverse_charge" @change="setReverseCharge($event.target as HTMLInputElement)" />
+          An organisation abroad, whose tax number the registry knows, owes the tax itself: it is charged what stands without tax.
+        </label>
       </p>
       <p v-for="d in days" :key="d.name" class="sentence">
         {{ d.before }}

@@ -404,6 +404,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/v1/account/orders/{number}/invoices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetShopperInvoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/v1/account/orders/{number}/invoices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["OpenShopperInvoice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/v1/addresses": {
         parameters: {
             query?: never;
@@ -1132,6 +1164,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["OpenPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/{number}/invoices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetInvoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/{number}/invoices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["OpenInvoice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/orders/{number}/invoices/{id}/xml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["OpenInvoiceXml"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2470,6 +2550,43 @@ export interface components {
             what: string;
             outcome: null | components["schemas"]["DeliveryState"];
         };
+        /**
+         * @description What a document of this kind does.
+         * @enum {string}
+         */
+        InvoiceDocumentKind: "invoice" | "credit_note";
+        /** @description An invoice or a credit note of an order. */
+        InvoiceView: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Which of them it is. */
+            kind: components["schemas"]["InvoiceDocumentKind"];
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            number: number;
+            /**
+             * Format: date
+             * @description The day on which it was issued.
+             */
+            issued_on: string;
+            /** @description What it comes to. */
+            total: string;
+            /**
+             * Format: int64
+             * @description The number of the invoice that it takes back; null for an invoice.
+             */
+            credits: null | number;
+            /**
+             * Format: int64
+             * @description The number of the credit note that takes it back; null for none.
+             */
+            credited_by: null | number;
+        };
         /** @description A match of item codes. */
         ItemCodeMatch: {
             item: string;
@@ -2910,6 +3027,7 @@ export interface components {
              * @description The tax rate in parts per million; null for that of the product, and of the shop for what is charged per order.
              */
             tax_ppm?: null | number;
+            untaxed_as?: null | components["schemas"]["TaxCategory"];
             /** @description What its row is called; empty for the question and the choice. */
             label?: components["schemas"]["LanguageMap"];
         };
@@ -2971,7 +3089,7 @@ export interface components {
             sum_minor: number;
             /** @description The sum as text. */
             sum: string;
-            /** @description The tax rate as text. */
+            /** @description The tax rate as text, or why nothing is taxed. */
             tax: string;
         };
         /** @description What a cart or an order comes to, row by row, with texts for people. */
@@ -2993,6 +3111,8 @@ export interface components {
             total: string;
             /** @description The currency (ISO 4217). */
             currency: string;
+            /** @description Whether the buyer owes the tax, and none is charged (reverse charge). */
+            buyer_owes_tax: boolean;
         };
         /** @description What the answers of a field can do to the price. */
         PricingView: {
@@ -3342,6 +3462,16 @@ export interface components {
             sender_address: string;
             /** @description What stands under the shop's name on its papers, line by line. */
             letterhead_lines: string;
+            /** @description Where the shop is: street and number. */
+            street: string;
+            /** @description Its postcode. */
+            postcode: string;
+            /** @description Its town. */
+            town: string;
+            /** @description The number under which the shop pays tax; "" for none. */
+            tax_number: string;
+            /** @description Whether an organisation abroad, whose tax number the registry knows, owes the tax itself. */
+            reverse_charge: boolean;
             /**
              * Format: int32
              * @description After how many days an untouched cart is cleared away.
@@ -3496,6 +3626,8 @@ export interface components {
              */
             ceiling_minor?: null | number;
         };
+        /** @enum {unknown} */
+        TaxCategory: "standard" | "zero" | "exempt" | "outside" | "reverse_charge" | null;
         /** @description The tax at a rate, with its texts. */
         TaxView: {
             rate: string;
@@ -4549,6 +4681,69 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetShopperInvoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoiceView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    OpenShopperInvoice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -6248,6 +6443,101 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetInvoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoiceView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    OpenInvoice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    OpenInvoiceXml: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/xml": string;
                 };
             };
             /** @description Unprocessable Entity */

@@ -6,10 +6,13 @@ import OrderSheet from '../parts/OrderSheet.vue';
 
 const { number } = defineProps<{ number: string }>();
 const order = ref<Schemas['OrderPageView']>();
+const invoices = ref<Schemas['InvoiceView'][]>([]);
 const { failure, run } = useWork();
 
 onMounted(async () => {
-  order.value = await run(() => ask(api.GET('/api/shop/v1/account/orders/{number}', { params: { path: { number: Number(number) } } })));
+  const params = { path: { number: Number(number) } };
+  order.value = await run(() => ask(api.GET('/api/shop/v1/account/orders/{number}', { params })));
+  if (order.value) invoices.value = (await run(() => ask(api.GET('/api/shop/v1/account/orders/{number}/invoices', { params })))) ?? [];
 });
 </script>
 
@@ -20,6 +23,11 @@ onMounted(async () => {
     <template v-if="order">
       <h1>Order {{ order.number }}</h1>
       <OrderSheet :order="order" />
+      <p v-for="invoice in invoices" :key="invoice.id">
+        <a :href="`/api/shop/v1/account/orders/${order.number}/invoices/${invoice.id}`"
+          >{{ invoice.kind === 'credit_note' ? 'Credit note' : 'Invoice' }} {{ invoice.number }}</a
+        >, {{ invoice.total }}
+      </p>
     </template>
   </div>
 </template>

@@ -1,0 +1,114 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Invoicing;
+using Sexton.Core.Values;
+using Sexton.Data.Rows;
+using Sexton.Data.Sealing;
+
+namespace Sexton.Data.Invoices;
+
+/// <summary>What stands in the book of an invoice: its number for good, and its bytes once they are there.</summary>
+public sealed class InvoiceBook(SextonDb db, KeyVault vault)
+{
+    private const string DocumentPurpose = "invoice document",
+        PdfPurpose = "invoice pdf",
+        XmlPurpose = "invoice xml";
+
+    /// <summary>
+    /// Takes a number for a payload, in one statement that stands alone: whatever goes wrong afterwards, the payload keeps it, and no other document gets it.
+    /// Asked for again, it is the same.
+    /// </summary>
+    /// <param name="kind">The kind of document.</param>
+    /// <param name="lane">The lane, with the payload that is in flight.</param>
+    /// <param name="today">Today, in the time zone of the shop.</param>
+    /// <param name="credits">The invoice that a credit note takes back.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<InvoiceRow> TakeAsync(InvoiceDocumentKind kind, LaneRow lane, DateOnly today, Guid? credits, CancellationToken cancel)
+    {
+        // One that an earlier payload took, and that was replaced before it was issued, is used now.
+        await db
+            .Invoices.Where(i => i.LaneId == lane.Id && i.Document == null && i.Sequence < lane.Sequence)
+            .ExecuteUpdateAsync(set => set.SetProperty(i => i.Sequence, lane.Sequence), cancel);
+        if (await FindAsync(lane, cancel) is { } before)
+        {
+            return before;
+        }
+
+        try
+        {
+            await db.Database.ExecuteSqlAsync(
+                $"""
+                with taken as (update invoice_counters set last = last + 1 where kind = {(short)kind} returning last)
+                insert into invoices (id, kind, number, order_id, lane_id, sequence, issued_on, credits, key)
+                select {Guid.CreateVersion7()}, {(short)kind}, last, {lane.OrderId}, {lane.Id}, {lane.Sequence}, {today}, {credits}, ''::bytea from taken
+                """,
+                cancel
+            );
+        }
+        catch (Npgsql.PostgresException e) when (e.SqlState == Npgsql.PostgresErrorCodes.UniqueViolation)
+        {
+            // A worker whose lease ran out took one meanwhile; the statement took none.
+        }
+
+        return (await FindAsync(lane, cancel))!;
+    }
+
+    /// <summary>The document of the payload that a lane has in flight; null where no number was taken.</summary>
+    public Task<InvoiceRow?> FindAsync(LaneRow lane, CancellationToken cancel) =>
+        db.Invoices.AsNoTracking().FirstOrDefaultAsync(i => i.LaneId == lane.Id && i.Sequence == lane.Sequence, cancel);
+
+    /// <summary>Those of an order that were issued, the oldest first.</summary>
+    /// <param name="order">The id of the order.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<IReadOnlyList<InvoiceRow>> OfOrderAsync(Guid order, CancellationToken cancel) =>
+        await db.Invoices.AsNoTracking().Where(i => i.OrderId == order && i.Document != null).OrderBy(i => i.Id).ToListAsync(cancel);
+
+    /// <summary>Issues a document: keeps what it says and its bytes. What was issued before stays as it is.</summary>
+    /// <param name="row">The row that has its number.</param>
+    /// <param name="revision">The revision of the order.</param>
+    /// <param name="hash">Tells what stands on it.</param>
+    /// <param name="document">What it says.</param>
+    /// <param name="pdf">The PDF.</param>
+    /// <param name="cancel">Cancels.</param>
+    /// <returns>The PDF that is kept: this one, or the one of before.</returns>
+    public async Task<byte[]> IssueAsync(
+        InvoiceRow row,
+        int revision,
+        byte[] hash,
+        InvoiceDocument document,
+        byte[] pdf,
+        CancellationToken cancel
+    )
+    {
+        var (key, wrapped) = vault.Make();
+        var (said, xml) = (JsonSerializer.SerializeToUtf8Bytes(document, DocumentJson.Options), UblWriter.Write(document));
+        var (sealedDocument, sealedPdf, sealedXml) = (
+            key.SealPacked(said, DocumentPurpose),
+            key.SealPacked(pdf, PdfPurpose),
+            key.SealPacked(xml, XmlPurpose)
+        );
+        await db
+            .Invoices.Where(i => i.Id == row.Id && i.Document == null)
+            .ExecuteUpdateAsync(
+                set =>
+                    set.SetProperty(i => i.Revision, revision)
+                        .SetProperty(i => i.Hash, hash)
+                        .SetProperty(i => i.Key, wrapped)
+                        .SetProperty(i => i.Document, sealedDocument)
+                        .SetProperty(i => i.Pdf, sealedPdf)
+                        .SetProperty(i => i.Xml, sealedXml),
+                cancel
+            );
+        return PdfOf(await db.Invoices.AsNoTracking().SingleAsync(i => i.Id == row.Id, cancel));
+    }
+
+    /// <summary>What a document that was issued says.</summary>
+    public InvoiceDocument DocumentOf(InvoiceRow issued) =>
+        JsonSerializer.Deserialize<InvoiceDocument>(vault.Open(issued.Key).Open(issued.Document!, DocumentPurpose), DocumentJson.Options)!;
+
+    /// <summary>The PDF of a document that was issued.</summary>
+    public byte[] PdfOf(InvoiceRow issued) => vault.Open(issued.Key).Open(issued.Pdf!, PdfPurpose);
+
+    /// <summary>The XML of a document that was issued.</summary>
+    public byte[] XmlOf(InvoiceRow issued) => vault.Open(issued.Key).Open(issued.Xml!, XmlPurpose);
+}

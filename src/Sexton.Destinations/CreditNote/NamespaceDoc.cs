@@ -1,0 +1,4 @@
+namespace Sexton.Destinations.CreditNote;
+
+/// <summary>Deliver: the credit note.</summary>
+internal static class NamespaceDoc;

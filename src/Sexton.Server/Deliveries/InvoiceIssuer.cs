@@ -1,0 +1,172 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Invoicing;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+using Sexton.Core.Values;
+using Sexton.Data;
+using Sexton.Data.Invoices;
+using Sexton.Data.Queue;
+using Sexton.Data.Rows;
+using Sexton.Destinations;
+using Sexton.Destinations.CreditNote;
+using Sexton.Destinations.Invoices;
+using Sexton.Server.Common;
+using Sexton.Server.Versions;
+
+namespace Sexton.Server.Deliveries;
+
+/// <summary>
+/// Issues invoices and credit notes: takes the number, has the paper made, and keeps its bytes, each once whatever breaks in between. An invoice of a corrected order on
+/// which something changed replaces the one before, which a credit note takes back.
+/// </summary>
+internal sealed class InvoiceIssuer(
+    InvoiceBook book,
+    SextonDb db,
+    LaneQueue queue,
+    CurrentRegister current,
+    ShopClock shop,
+    TimeProvider clock
+)
+{
+    /// <summary>Makes a try of an invoice or a credit note.</summary>
+    /// <param name="kind">Its kind.</param>
+    /// <param name="claimed">The lane.</param>
+    /// <param name="order">What goes.</param>
+    /// <param name="revision">The revision that it is of.</param>
+    /// <param name="send">Has the paper made of an order that bears its number.</param>
+    public async Task<SendResult> SendAsync(
+        InvoicePaperKind kind,
+        LaneRow claimed,
+        SentOrder order,
+        int revision,
+        Func<SentOrder, Task<SendResult>> send
+    )
+    {
+        var own = await book.FindAsync(claimed, CancellationToken.None);
+        if (own is { Document: not null })
+        {
+            await TakeBackAsync(claimed.OrderId);
+            return Taken("It was issued before, as", own);
+        }
+
+        var hash = HashOf(kind.DocumentOf(order), order);
+        InvoiceRow? credited = null;
+        if (kind.Issues == InvoiceDocumentKind.CreditNote)
+        {
+            credited = await CreditedAsync(claimed);
+            if (credited is null)
+            {
+                return new SendResult(SendOutcome.Stopped, "There is no invoice that it takes back.");
+            }
+        }
+        else if (own is null && await StandingAsync(claimed.OrderId) is { } standing)
+        {
+            if (standing.Hash.AsSpan().SequenceEqual(hash))
+            {
+                return Taken("Nothing on it changed:", standing);
+            }
+
+            if (await CreditNoteAsync() is null)
+            {
+                return new SendResult(
+                    SendOutcome.Stopped,
+                    $"It replaces the invoice {Text(standing.Number)}, and nothing takes that back. Make a destination that is a credit note."
+                );
+            }
+        }
+
+        var row = await book.TakeAsync(kind.Issues, claimed, shop.Today, credited?.Id, CancellationToken.None);
+        var numbered = order with
+        {
+            Issued = new IssuedNumber(Text(row.Number), row.IssuedOn, credited is null ? null : book.DocumentOf(credited)),
+        };
+        var result = await send(numbered);
+        if (result is not { Outcome: SendOutcome.Taken, Artefact: { } pdf })
+        {
+            return result;
+        }
+
+        var kept = await book.IssueAsync(row, revision, hash, kind.DocumentOf(numbered), pdf, CancellationToken.None);
+        await TakeBackAsync(claimed.OrderId);
+        return result with
+        {
+            Artefact = kept,
+            Receipt = Text(row.Number),
+            Detail = $"{result.Detail} Issued as number {Text(row.Number)}.",
+        };
+    }
+
+    /// <summary>The invoice that the payload of a lane of credit notes takes back: each payload takes back the next one that was issued.</summary>
+    public async Task<InvoiceRow?> CreditedAsync(LaneRow claimed) =>
+        (await InvoicesAsync(claimed.OrderId)).ElementAtOrDefault(claimed.Sequence - 1);
+
+    // Every invoice but the newest is taken back: the lane of credit notes wants a payload for each. Done twice, it is done once.
+    private async Task TakeBackAsync(Guid order)
+    {
+        var count = (await InvoicesAsync(order)).Count - 1;
+        if (count < 1 || await CreditNoteAsync() is not { } to)
+        {
+            return;
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        await db.Database.ExecuteSqlAsync($"select 1 from orders where id = {order} for update");
+        var lane = await db.Lanes.FirstOrDefaultAsync(l => l.OrderId == order && l.Destination == to.Key);
+        if (lane is null)
+        {
+            db.Lanes.Add(
+                new LaneRow
+                {
+                    OrderId = order,
+                    Destination = to.Key,
+                    LineId = "",
+                    UnitId = "",
+                    Wanted = 1,
+                    Sequence = 1,
+                    State = DeliveryState.Waiting,
+                    Tries = 0,
+                    NextTryAt = clock.GetUtcNow(),
+                    Fence = 0,
+                    WasUncertain = false,
+                    Release = Release.Placed,
+                }
+            );
+            await db.SaveChangesAsync();
+        }
+
+        for (var wanted = lane?.Wanted ?? 1; wanted < count; wanted++)
+        {
+            var revision = await db.Orders.Where(o => o.Id == order).Select(static o => o.Revision).SingleAsync();
+            var id = await db.Lanes.Where(l => l.OrderId == order && l.Destination == to.Key).Select(static l => l.Id).SingleAsync();
+            await queue.WantAsync(id, revision, replaces: false, clock.GetUtcNow(), CancellationToken.None);
+        }
+
+        await transaction.CommitAsync();
+        db.ChangeTracker.Clear();
+    }
+
+    private async Task<IReadOnlyList<InvoiceRow>> InvoicesAsync(Guid order) =>
+        [.. (await book.OfOrderAsync(order, CancellationToken.None)).Where(static i => i.Kind == InvoiceDocumentKind.Invoice)];
+
+    private async Task<InvoiceRow?> StandingAsync(Guid order) => (await InvoicesAsync(order)).LastOrDefault();
+
+    private async Task<BoundDestination?> CreditNoteAsync() =>
+        (await current.GetAsync(CancellationToken.None)).Version.Plan.Destinations.All.FirstOrDefault(static d => d.Kind is CreditNoteKind);
+
+    private SendResult Taken(string how, InvoiceRow issued) =>
+        new(SendOutcome.Taken, $"{how} number {Text(issued.Number)}.", Text(issued.Number), book.PdfOf(issued));
+
+    // The day of a look or a try is nothing that changed.
+    private static byte[] HashOf(InvoiceDocument document, SentOrder order) =>
+        SHA256.HashData(
+            JsonSerializer.SerializeToUtf8Bytes(
+                new { Document = document with { Number = "", IssuedOn = default }, order.Projection.Entries },
+                DocumentJson.Options
+            )
+        );
+
+    private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,337 @@
+using System.Globalization;
+using System.Text.Json.Nodes;
+using System.Xml.Linq;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.DependencyInjection.Extensions;
+using Sexton.Destinations.Papers.Printing;
+using Sexton.Server.Tests.Support;
+using Managing = Sexton.Server.Tests.Support.Manager;
+
+namespace Sexton.Server.Tests;
+
+/// <summary>Invoices: each once, under a number without gaps; what is corrected is taken back and issued anew; what was issued stays as it is.</summary>
+public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTests.Shop>
+{
+    private const string Slate = """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":2,"answers":{}}""";
+    private const string Abroad = "DE271828180";
+
+    private static readonly XNamespace Cbc = "urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2";
+
+    [Fact]
+    public async Task A_household_gets_an_invoice_whose_paper_and_document_come_to_what_was_charged()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        var number = await BuyAsync([]);
+        var invoice = (await IssuedAsync(staff, number)).ShouldHaveSingleItem();
+        var order = (await staff.GetAsync($"api/console/v1/orders/{number}")).Json;
+        invoice["total"]!.GetValue<string>().ShouldBe(order["prices"]!["total"]!.GetValue<string>());
+        var xml = await XmlAsync(staff, number, invoice);
+        decimal.Parse(xml.Descendants(Cbc + "PayableAmount").Single().Value, CultureInfo.InvariantCulture)
+            .ShouldBe(order["prices"]!["total_minor"]!.GetValue<long>() / 100m);
+        xml.Descendants(Cbc + "RegistrationName").Select(static n => n.Value).ShouldBe(["Marrowby Gardens", "Odile Farrant"]);
+        xml.Descendants(Cbc + "ID").First().Value.ShouldBe(NumberOf(invoice));
+        var text = await TextAsync(await OpenAsync(staff, number, invoice));
+        text.ShouldContain("Invoice " + NumberOf(invoice));
+        text.ShouldContain("Odile Farrant");
+        text.ShouldContain("Quarry Lane 4");
+        text.ShouldContain("23 %");
+        text.ShouldContain(order["prices"]!["total"]!.GetValue<string>().Replace('\u00a0', ' '));
+
+        // It is found by its number, and loaded once more as the same bytes.
+        (
+            await staff.GetAsync($"api/console/v1/orders?Text={NumberOf(invoice)}")
+        ).Json["orders"]!.AsArray().Select(static o => o!["number"]!.GetValue<long>()).ShouldContain(number);
+        (await OpenAsync(staff, number, invoice)).ShouldBe(await OpenAsync(staff, number, invoice));
+        (await staff.GetAsync($"api/console/v1/orders/{number}/invoices/{Guid.NewGuid()}")).Status.ShouldBe(404);
+        using var nobody = world.NewClient();
+        (await nobody.GetAsync($"api/console/v1/orders/{number}/invoices")).Status.ShouldBe(401);
+        (await nobody.GetAsync($"api/shop/v1/account/orders/{number}/invoices")).Status.ShouldBe(401);
+    }
+
+    [Fact]
+    public async Task An_organisation_abroad_is_charged_no_tax_and_its_invoice_says_why()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        var usual = await BuyAsync(new JsonObject { ["organisation"] = "Hedgerow Works", ["vat"] = "IE0000264TA" });
+        var abroad = await BuyAsync(new JsonObject { ["organisation"] = "Heckenbau", ["vat"] = Abroad });
+        var (full, net) = (await TotalAsync(staff, usual), await TotalAsync(staff, abroad));
+        // 2 slate labels with tax at 23 %: what is charged is what stands without it.
+        net.ShouldBe(full - (long)Math.Round(full * 23m / 123m, MidpointRounding.AwayFromZero));
+        (
+            await Postgres.ScalarAsync<long>(
+                world.Database,
+                $"select sum(p.sum_minor)::bigint from order_prices p join order_revisions r on r.id = p.revision_id join orders o on o.id = r.order_id where o.number = {abroad}"
+            )
+        ).ShouldBe(net);
+        (await world.ReceivedAsync("payments/charges")).Select(static c => c!["amountMinor"]!.GetValue<long>()).ShouldContain(net);
+
+        var xml = await XmlAsync(staff, abroad, (await IssuedAsync(staff, abroad)).ShouldHaveSingleItem());
+        xml.Descendants(Cbc + "TaxExemptionReason").Single().Value.ShouldStartWith("Reverse charge");
+        xml.Descendants(Cbc + "CompanyID").Select(static c => c.Value).ShouldBe(["IE0000264TA", Abroad]);
+        xml.Descendants(Cbc + "RegistrationName").Last().Value.ShouldBe("Heckenbau");
+        var text = await TextAsync(await OpenAsync(staff, abroad, (await IssuedAsync(staff, abroad))[0]));
+        text.ShouldContain("Reverse charge: the recipient of the supply is liable for the tax.");
+        text.ShouldContain(Abroad);
+    }
+
+    [Fact]
+    public async Task What_is_corrected_is_taken_back_and_issued_anew_and_what_changes_nothing_is_not()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        var number = await BuyAsync(new JsonObject { ["organisation"] = "Hedgerow Works" });
+        var first = (await IssuedAsync(staff, number)).ShouldHaveSingleItem();
+        var bytes = await OpenAsync(staff, number, first);
+
+        // The safe place stands on no invoice.
+        await world.ReviseAsync(number, "safe_place", "Shed", "Shed");
+        await SettledAsync(number);
+        (await IssuedAsync(staff, number)).Select(NumberOf).ShouldBe([NumberOf(first)]);
+
+        await world.ReviseAsync(number, "organisation", "Hedgerow Works Ltd", "Hedgerow Works Ltd");
+        var all = await IssuedAsync(staff, number, 3);
+        await SettledAsync(number);
+        var credit = all.Single(static i => i["kind"]!.GetValue<string>() == "credit_note");
+        var second = all.Last(static i => i["kind"]!.GetValue<string>() == "invoice");
+        credit["credits"]!.GetValue<long>().ToString(CultureInfo.InvariantCulture).ShouldBe(NumberOf(first));
+        (await IssuedAsync(staff, number, 3))[0]["credited_by"]!
+            .GetValue<long>()
+            .ToString(CultureInfo.InvariantCulture)
+            .ShouldBe(NumberOf(credit));
+        credit["total"]!.GetValue<string>().ShouldBe(first["total"]!.GetValue<string>());
+        var xml = await XmlAsync(staff, number, credit);
+        xml.Root!.Name.LocalName.ShouldBe("CreditNote");
+        xml.Descendants(Cbc + "RegistrationName").Last().Value.ShouldBe("Hedgerow Works", "as it was then");
+        var text = await TextAsync(await OpenAsync(staff, number, credit));
+        text.ShouldContain("Credit note " + NumberOf(credit));
+        text.ShouldContain(NumberOf(first));
+        text.ShouldNotContain("Works Ltd");
+        (await TextAsync(await OpenAsync(staff, number, second))).ShouldContain("Hedgerow Works Ltd");
+        (await OpenAsync(staff, number, first)).ShouldBe(bytes, "what was issued is never rendered again");
+
+        // A second time, too: each is taken back once, in turn.
+        await world.ReviseAsync(number, "organisation", "Hedgerow", "Hedgerow");
+        all = await IssuedAsync(staff, number, 5);
+        all.Where(static i => i["kind"]!.GetValue<string>() == "credit_note")
+            .Select(static i => i["credits"]!.GetValue<long>().ToString(CultureInfo.InvariantCulture))
+            .ShouldBe([NumberOf(first), NumberOf(second)]);
+    }
+
+    [Fact]
+    public async Task Twenty_orders_at_once_while_printing_fails_leave_no_gap_and_no_double()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        world.Printer.Times = 12;
+        var orders = await Task.WhenAll(Enumerable.Range(0, 20).Select(_ => BuyAsync([])));
+        foreach (var number in orders)
+        {
+            (await IssuedAsync(staff, number)).ShouldHaveSingleItem();
+        }
+
+        await NoGapAsync();
+    }
+
+    [Fact]
+    public async Task A_number_is_kept_through_every_try_and_used_by_what_replaces_its_payload()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        world.Printer.Times = int.MaxValue;
+        long number;
+        try
+        {
+            number = await BuyAsync(new JsonObject { ["organisation"] = "Before" });
+            await World.UntilAsync(async () => await TriesAsync(number) >= 2, "tried");
+            (
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    $"select count(*) from invoices i join orders o on o.id = i.order_id where o.number = {number} and i.document is null"
+                )
+            ).ShouldBe(1);
+
+            // An order whose invoice has a number is not erased: the number would be a gap.
+            (await EraseAsync(number)).ShouldBeFalse();
+            await world.ReviseAsync(number, "organisation", "After", "After");
+        }
+        finally
+        {
+            world.Printer.Times = 0;
+        }
+
+        var invoice = (await IssuedAsync(staff, number)).ShouldHaveSingleItem();
+        (await TextAsync(await OpenAsync(staff, number, invoice))).ShouldContain("After");
+        await SettledAsync(number);
+        await NoGapAsync();
+
+        // What was issued outlives the order's key.
+        (await EraseAsync(number)).ShouldBeTrue();
+        (await TextAsync(await OpenAsync(staff, number, invoice))).ShouldContain("After");
+    }
+
+    [Fact]
+    public async Task What_is_only_looked_at_bears_no_number_and_takes_none()
+    {
+        using var manager = await Managing.ComeAsync(world);
+        var before = await Postgres.ScalarAsync<long>(world.Database, "select count(*) from invoices");
+        foreach (var destination in new[] { "invoice", "credit_note" })
+        {
+            var shown = await PrintedTests.ShowAsync(manager, destination);
+            shown["artefact"]![0]!["form"]!.GetValue<string>().ShouldBe("sheets", shown.ToJsonString());
+        }
+
+        (await Postgres.ScalarAsync<long>(world.Database, "select count(*) from invoices")).ShouldBe(before);
+    }
+
+    private async Task NoGapAsync()
+    {
+        foreach (var kind in new[] { 0, 1 })
+        {
+            (
+                await Postgres.ScalarAsync<bool>(
+                    world.Database,
+                    $"select coalesce(max(number), 0) = count(*) and coalesce(max(number), 0) = (select last from invoice_counters where kind = {kind}) from invoices where kind = {kind}"
+                )
+            ).ShouldBeTrue();
+        }
+    }
+
+    private async Task<bool> EraseAsync(long number)
+    {
+        var erased = false;
+        await world.ScopedAsync<Data.Retention.OrderEraser>(
+            async (eraser, _) =>
+                erased = await eraser.EraseAsync(
+                    await Postgres.ScalarAsync<Guid>(world.Database, $"select id from orders where number = {number}"),
+                    DateTimeOffset.UtcNow,
+                    CancellationToken.None
+                )
+        );
+        return erased;
+    }
+
+    private Task<long> TriesAsync(long number) =>
+        Postgres.ScalarAsync<long>(
+            world.Database,
+            $"select count(*) from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = 'invoice'"
+        );
+
+    private Task SettledAsync(long number) =>
+        World.UntilAsync(
+            async () =>
+                await Postgres.ScalarAsync<long>(
+                    world.Database,
+                    $"select count(*) from lanes l join orders o on o.id = l.order_id where o.number = {number} and l.settled_at is null"
+                ) == 0,
+            "settled"
+        );
+
+    private async Task<long> BuyAsync(JsonObject answers)
+    {
+        using var shopper = new Shopper(world);
+        (
+            await shopper.Http.SendAsync(
+                HttpMethod.Put,
+                "api/shop/v1/cart/answers",
+                new JsonObject { ["step"] = "delivery", ["answers"] = answers }
+            )
+        ).Status.ShouldBe(200);
+        return (await shopper.BuyLineAsync(Slate))["number"]!.GetValue<long>();
+    }
+
+    private static async Task<long> TotalAsync(Client staff, long number) =>
+        (await staff.GetAsync($"api/console/v1/orders/{number}")).Json["prices"]!["total_minor"]!.GetValue<long>();
+
+    // Without what keeps an amount on one line.
+    private static async Task<string> TextAsync(byte[] pdf) => (await Printers.TextAsync(pdf)).Replace('\u00a0', ' ');
+
+    private static string NumberOf(JsonNode invoice) => invoice["number"]!.GetValue<long>().ToString(CultureInfo.InvariantCulture);
+
+    private static async Task<IReadOnlyList<JsonNode>> IssuedAsync(Client staff, long number, int count = 1)
+    {
+        IReadOnlyList<JsonNode> found = [];
+        await World.UntilAsync(
+            async () =>
+                (
+                    found = [.. (await staff.GetAsync($"api/console/v1/orders/{number}/invoices")).Json.AsArray().Select(static i => i!)]
+                ).Count >= count,
+            "issued"
+        );
+        return found;
+    }
+
+    private static async Task<byte[]> OpenAsync(Client staff, long number, JsonNode invoice, string form = "")
+    {
+        using var response = await staff.SendContentAsync(
+            HttpMethod.Get,
+            $"api/console/v1/orders/{number}/invoices/{invoice["id"]}{form}",
+            null
+        );
+        response.IsSuccessStatusCode.ShouldBeTrue();
+        return await response.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
+    }
+
+    private static async Task<XDocument> XmlAsync(Client staff, long number, JsonNode invoice) =>
+        XDocument.Load(new MemoryStream(await OpenAsync(staff, number, invoice, "/xml")));
+
+    /// <summary>A printer that fails a number of times, and then prints.</summary>
+    internal sealed class Failing : IPaperPrinter
+    {
+        private int _failing;
+
+        /// <summary>How often it fails from now on.</summary>
+        public int Times
+        {
+            set => Interlocked.Exchange(ref _failing, value);
+        }
+
+        public Task<byte[]> PrintAsync(string html, CancellationToken cancel) =>
+            Interlocked.Decrement(ref _failing) >= 0
+                ? throw new PrintingException("Out of paper.")
+                : Printers.Shared.PrintAsync(html, cancel);
+    }
+
+    /// <summary>A shop that writes invoices: to a person or an organisation, which owes the tax itself where it is abroad.</summary>
+    public sealed class Shop : World, IAsyncLifetime
+    {
+        internal Failing Printer { get; } = new();
+
+        internal override Action<IServiceCollection>? Replace =>
+            services => services.Replace(ServiceDescriptor.Singleton<IPaperPrinter>(Printer));
+
+        protected override IReadOnlyList<string> Settings => ["--Sexton:StandardTaxPpm=230000", "--Sexton:PaymentTimeOutSeconds=15"];
+
+        async ValueTask IAsyncLifetime.InitializeAsync()
+        {
+            await InitializeAsync();
+            using var manager = await Managing.ComeAsync(this);
+            var settings = (await manager.Http.GetAsync("api/console/v1/shop/settings")).Json;
+            (settings["street"], settings["town"], settings["tax_number"], settings["reverse_charge"]) = (
+                "Orchard Lane 1",
+                "Aldmoor",
+                "IE0000264TA",
+                true
+            );
+            (await manager.Http.SendAsync(HttpMethod.Put, "api/console/v1/shop/settings", settings)).Status.ShouldBe(200);
+            (await manager.AddAsync("Organisation", "organisation", "line_text", "order")).Status.ShouldBe(200);
+            (await manager.AddAsync("Tax number", "vat", "tax_number", "order")).Status.ShouldBe(200);
+            await manager.ChangeAsync("vat", "settings.registry", true);
+            foreach (var kind in new[] { "invoice", "credit_note" })
+            {
+                await manager.MakeAsync(kind, kind, kind);
+                foreach (
+                    var (setting, field) in new[]
+                    {
+                        ("person", "name"),
+                        ("organisation", "organisation"),
+                        ("tax_number", "vat"),
+                        ("address", "delivery_address"),
+                    }
+                )
+                {
+                    await manager.ChangeAsync(field, "goes_to." + kind, true);
+                    await manager.ChangeAsync(kind, "settings." + setting, field);
+                }
+            }
+
+            (await manager.PublishAsync()).Status.ShouldBe(200);
+        }
+    }
+}
