@@ -209,6 +209,13 @@ await field('Name of the organisation', 'organisation', 'line_text', {
   'settings.longest': 80,
   when: { of: 'answer.who_is_buying', is: 'organisation' },
 });
+await field('Your tax number', 'tax_number', 'tax_number', {
+  level: 'order',
+  section: 'buyer',
+  'help.en': 'With that of another country in the European Union you are charged no tax, and owe it there.',
+  'settings.registry': true,
+  when: { of: 'answer.who_is_buying', is: 'organisation' },
+});
 await field('Your order reference', 'order_reference', 'line_text', {
   level: 'order',
   section: 'buyer',
@@ -248,6 +255,10 @@ const settings = await desk.send('GET', '/api/console/v1/shop/settings');
 await desk.send('PUT', '/api/console/v1/shop/settings', {
   ...settings,
   letterhead_lines: 'Orchard Lane 1, Aldmoor\norders@marrowby.example',
+  street: 'Orchard Lane 1',
+  town: 'Aldmoor',
+  tax_number: 'IE0000264TA',
+  reverse_charge: true,
 });
 await paper(
   'packing_slip',
@@ -284,6 +295,26 @@ await paper('ticket', 'ticket', 'Ticket', ['guest_name', 'badge_name', 'pace', '
   gets: { of: 'category', is: 'Orchard walks' },
 });
 await publish('Slips, job cards and tickets');
+
+// What is owed: an invoice for each order, and a credit note for one that is corrected later.
+for (const [key, name] of [
+  ['invoice', 'Invoice'],
+  ['credit_note', 'Credit note'],
+])
+  await paper(
+    key,
+    key,
+    name,
+    ['name', 'organisation', 'tax_number', 'order_reference', 'delivery_address', 'words_on_the_label', 'guest_name'],
+    {
+      'settings.organisation': 'organisation',
+      'settings.person': 'name',
+      'settings.address': 'delivery_address',
+      'settings.tax_number': 'tax_number',
+      'settings.reference': 'order_reference',
+    },
+  );
+await publish('Invoices');
 
 // Not in force yet: what is being worked on.
 await field('Name on the gate', 'gate_name', 'line_text', { level: 'order', 'settings.longest': 40 });
@@ -465,7 +496,11 @@ async function buy(n) {
               .replaceAll(/[^a-z]+/g, '.')}@farrant.example`,
       who_is_buying: organisation ? 'organisation' : 'household',
       ...(organisation
-        ? { organisation: pick(['Moorland Friends', 'Hedgerow Works', 'The Long Row Society']), order_reference: `PO-${1000 + n}` }
+        ? {
+            organisation: pick(['Moorland Friends', 'Hedgerow Works', 'The Long Row Society']),
+            order_reference: `PO-${1000 + n}`,
+            tax_number: pick(['', 'IE0000173H', 'DE271828180']),
+          }
         : {}),
       card,
       ...(card ? { card_message: pick(notes), card_from: name.split(' ')[0], no_prices: true } : {}),

@@ -520,7 +520,7 @@ public sealed class PricingTests
     {
         const string Written =
             "{'kind':'per_unit','by':'letter','tariff':{'minor':20,'ppm':0,'bands':[{'over':20,'minor':15}],'ceiling_minor':500},'included':12,'band_for_all':true,"
-            + "'for':[{'group':'trade','variant':null,'tariff':{'minor':10,'ppm':0,'bands':[],'ceiling_minor':null}}],'when':{'of':'quantity', 'over': 2},'tax_ppm':90000,'label':{'en':'Letters'},'choice':null}";
+            + "'for':[{'group':'trade','variant':null,'tariff':{'minor':10,'ppm':0,'bands':[],'ceiling_minor':null}}],'when':{'of':'quantity', 'over': 2},'tax_ppm':90000,'untaxed_as':null,'label':{'en':'Letters'},'choice':null}";
         var read = JsonSerializer.SerializeToNode(Price(Written), DocumentJson.Options);
         System
             .Text.Json.Nodes.JsonNode.DeepEquals(read, System.Text.Json.Nodes.JsonNode.Parse(Written.Replace('\'', '"')))
@@ -610,7 +610,7 @@ public sealed class PricingTests
             Prices =
             [
                 Price(
-                    "{'kind':'per_unit','choice':'punched','tariff':{'minor':400},'for':[{'group':'trade','tariff':{'minor':200}}],'when':{'of':'quantity', 'over': 2},'tax_ppm':90000,'label':{'en':'Engraving'}}"
+                    "{'kind':'per_unit','choice':'punched','tariff':{'minor':400},'for':[{'group':'trade','tariff':{'minor':200}}],'when':{'of':'quantity', 'over': 2},'tax_ppm':90000,'untaxed_as':null,'label':{'en':'Engraving'}}"
                 ),
             ],
             PriceWithin = ["cart_line"],

@@ -93,7 +93,7 @@ public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, 
     public IEnumerable<TaxSum> Taxes =>
         Rows.Where(static r => r.TaxPpm > 0)
             .GroupBy(static r => r.Tax)
-            .OrderBy(static g => g.Key)
+            .OrderBy(static g => g.Key.Ppm)
             .Select(static g => new TaxSum(g.Key, g.Sum(static r => r.SumMinor), g.Sum(static r => r.TaxMinor)));
 
     /// <summary>Whether the buyer owes the tax of anything in it (reverse charge).</summary>

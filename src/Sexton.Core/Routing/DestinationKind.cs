@@ -33,6 +33,9 @@ public abstract class DestinationKind
     /// <summary>Whether people read there what things cost, row by row.</summary>
     public virtual bool ShowsPrices => false;
 
+    /// <summary>Whether prices can be left out there under a condition.</summary>
+    public virtual bool CanLeaveOutPrices => ShowsPrices;
+
     /// <summary>Whether it goes with the parcel: it gets the lines that are sent, and waits for none of the others.</summary>
     public virtual bool GoesWithTheParcel => false;
 

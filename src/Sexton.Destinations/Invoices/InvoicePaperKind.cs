@@ -65,6 +65,9 @@ public abstract class InvoicePaperKind(PaperSettings settings, IPaperPrinter pri
     public sealed override bool ShowsPrices => true;
 
     /// <inheritdoc/>
+    public sealed override bool CanLeaveOutPrices => false;
+
+    /// <inheritdoc/>
     public sealed override ImmutableArray<string> OwnPlaces => [.. NamedPlaces.Own, NamedPlaces.Invoice];
 
     /// <inheritdoc/>

@@ -101,6 +101,8 @@ internal sealed record NamedKey(string Key, string Name);
 /// <param name="Files">Whether it takes files.</param>
 /// <param name="NamesAnswers">Whether fields and answers can be called otherwise there.</param>
 /// <param name="IsDelivered">Whether it is sent, so that it is said which orders it gets, when, and what is done with what does not fit.</param>
+/// <param name="CanLeaveOutPrices">Whether prices can be left out there under a condition.</param>
+/// <param name="FollowsAnother">Whether it goes only when what was sent elsewhere is taken back, and no order by itself.</param>
 /// <param name="GoesBy">Whether an order goes there as a whole, or once for each of its lines or units.</param>
 /// <param name="Picks">What its condition picks: orders, lines or units.</param>
 /// <param name="LongestLineText">The greatest length of an answer of a line or unit; null for no limit.</param>
@@ -126,6 +128,8 @@ internal sealed record DestinationView(
     bool Files,
     bool NamesAnswers,
     bool IsDelivered,
+    bool CanLeaveOutPrices,
+    bool FollowsAnother,
     Level GoesBy,
     Level Picks,
     int? LongestLineText,
@@ -160,6 +164,8 @@ internal sealed record DestinationView(
             destination.Capacity.Files,
             destination.Kind.NamesAnswers,
             destination.Kind.IsDelivered,
+            destination.Kind.CanLeaveOutPrices,
+            destination.Kind.FollowsAnother,
             destination.GoesBy,
             destination.Picks,
             destination.Longest(Level.Line),

@@ -46,7 +46,10 @@ internal static class ShopSettingEndpoints
                 continue;
             }
 
-            record.Write(user, $"changed “{value.Name.Replace('_', ' ')}” from {before.GetProperty(value.Name)} to {value.Value}");
+            record.Write(
+                user,
+                $"changed “{value.Name.Replace('_', ' ')}” from {Written(before.GetProperty(value.Name))} to {Written(value.Value)}"
+            );
             var row = await db.ShopSettings.FindAsync([value.Name], cancel);
             if (row is null)
             {
@@ -61,6 +64,15 @@ internal static class ShopSettingEndpoints
         await db.SaveChangesAsync(cancel);
         return await settings.ReadAsync(cancel);
     }
+
+    private static string Written(JsonElement value) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.True => "yes",
+            JsonValueKind.False => "no",
+            JsonValueKind.String => value.GetString() is { Length: > 0 } text ? $"“{text}”" : "nothing",
+            _ => value.ToString(),
+        };
 
     private static async Task<IReadOnlyList<AnswersForView>> ReadAnswersForAsync(SextonDb db, CancellationToken cancel) =>
         [

@@ -63,17 +63,19 @@ const set = (setting: string, value: unknown) => void change(item.key, setting, 
       </template>
       <template v-if="item.is_delivered || kind?.can_be_made">
         <dt>Gets</dt>
-        <GetsClause :item="item" :draft="draft" />
+        <dd v-if="item.follows_another">every invoice that something was changed about since it was issued</dd>
+        <GetsClause v-else :item="item" :draft="draft" />
       </template>
       <template v-if="item.is_delivered">
         <dt>When</dt>
-        <WhenClause :item="item" :draft="draft" />
+        <dd v-if="item.follows_another">when the invoice that takes its place is issued</dd>
+        <WhenClause v-else :item="item" :draft="draft" />
       </template>
       <template v-if="kind?.settings.length || kind?.can_be_made">
         <dt>As</dt>
         <KindClause :item="item" :draft="draft" />
       </template>
-      <template v-if="item.is_delivered && item.shows_prices">
+      <template v-if="item.is_delivered && item.can_leave_out_prices">
         <dt>Leaves out</dt>
         <PricesClause :item="item" :draft="draft" />
       </template>

@@ -38,6 +38,8 @@ const byWords: Record<string, string> = {
 };
 const named = (words: Record<string, string>, keys: readonly string[]) => keys.map((key) => ({ key, name: words[key] ?? key }));
 
+const untaxed = named({ zero: 'taxed at nothing', exempt: 'exempt from tax', outside: 'outside the tax' }, ['zero', 'exempt', 'outside']);
+
 const set = (part: Partial<Schemas['Price']>) => (price.value = { ...price.value, ...part });
 const choices = computed(() => answersOf(field));
 const kinds = computed(() => named(kindWords, field.pricing?.kinds ?? []));
@@ -183,9 +185,19 @@ const naming = ref(false);
           :value="price.tax_ppm"
           :money="draft.money"
           :label="`Tax rate of ${called}`"
-          @save="set({ tax_ppm: $event })"
-        />{{ ' ' }}
-        <button class="act small" @click="set({ tax_ppm: null })">as the goods are</button>
+          @save="set({ tax_ppm: $event, untaxed_as: null })"
+        />
+        <template v-if="price.tax_ppm === 0"
+          >, since it is
+          <Select
+            :model-value="price.untaxed_as ?? 'zero'"
+            :options="untaxed"
+            option-label="name"
+            option-value="key"
+            :aria-label="`Why ${called} is not taxed`"
+            @update:model-value="set({ untaxed_as: $event === 'zero' ? null : $event })" /></template
+        >{{ ' ' }}
+        <button class="act small" @click="set({ tax_ppm: null, untaxed_as: null })">as the goods are</button>
       </div>
       <div v-if="price.label?.en || naming">
         called “<WordInput

@@ -2126,6 +2126,10 @@ export interface components {
             names_answers: boolean;
             /** @description Whether it is sent, so that it is said which orders it gets, when, and what is done with what does not fit. */
             is_delivered: boolean;
+            /** @description Whether prices can be left out there under a condition. */
+            can_leave_out_prices: boolean;
+            /** @description Whether it goes only when what was sent elsewhere is taken back, and no order by itself. */
+            follows_another: boolean;
             /** @description Whether an order goes there as a whole, or once for each of its lines or units. */
             goes_by: components["schemas"]["Level"];
             /** @description What its condition picks: orders, lines or units. */

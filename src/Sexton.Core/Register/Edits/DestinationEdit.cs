@@ -60,13 +60,21 @@ public static class DestinationEdit
             throw new DraftEditException(path, "It is shown whenever somebody opens it, with all that goes there.");
         }
 
+        if (kind?.FollowsAnother == true && name is "gets" or "release" or "day" or "only_once")
+        {
+            throw new DraftEditException(path, "It goes when what was sent before is taken back, and at no other time.");
+        }
+
         return name switch
         {
             "name" => destination with { Name = Name(value, path) },
             "takes_new_fields" => destination with { TakesNewFields = EditValue.Truth(value, path) },
             "gets" => destination with { Gets = EditValue.Condition(value, path) },
-            "without_prices_when" => kind?.ShowsPrices == false
-                ? throw new DraftEditException(path, "No prices stand there.")
+            "without_prices_when" => kind?.CanLeaveOutPrices == false
+                ? throw new DraftEditException(
+                    path,
+                    kind.ShowsPrices ? "It is about prices, and has them always." : "No prices stand there."
+                )
                 : destination with
                 {
                     WithoutPricesWhen = EditValue.Condition(value, path),

@@ -78,12 +78,17 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
             field.Prices.Select(price =>
             {
                 var others = string.Concat(price.For.Select(f => $", for {ForWhom(f)} {prices.Short(price, f.Tariff)}"));
-                var tax = price.TaxPpm is { } rate ? $", taxed at {prices.Share(rate)}" : "";
+                var tax = price.Tax is { } rate ? $", taxed at {prices.Share(rate.Ppm)}{WhyUntaxed(rate)}" : "";
                 var called = price.Label.IsEmpty ? "" : $", called {Quoted(price.Label.ToString())}";
                 return Choice(field, price.Choice) + prices.Short(price, price.Tariff) + others + tax + called + When(price.When);
             })
         );
     }
+
+    private string WhyUntaxed(TaxRate rate) =>
+        rate.Category is TaxCategory.Exempt or TaxCategory.Outside
+            ? $", since it is {new PriceWords(products.Currency, LanguageMap.Fallback).Rate(rate)}"
+            : "";
 
     public string Uses(Field field) =>
         string.Join(
