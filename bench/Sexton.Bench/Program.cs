@@ -10,7 +10,7 @@ if (string.IsNullOrEmpty(admin))
 }
 
 // "short" only shows that each still runs: one round, and nothing warm. Names of benchmarks run those alone.
-string[] all = ["rules", "checks", "evaluate", "placing", "weight", "upload", "search", "drain"];
+string[] all = ["rules", "checks", "evaluate", "placing", "weight", "upload", "search", "drain", "invoices"];
 var chosen = all.Intersect(args, StringComparer.Ordinal).ToList();
 bool Runs(string name) => chosen.Count == 0 || chosen.Contains(name, StringComparer.Ordinal);
 Rounds.IsShort = args.Contains("short", StringComparer.Ordinal);
@@ -42,6 +42,11 @@ if (Runs("placing"))
 if (Runs("weight"))
 {
     await PlacingBench.WeighAsync(bench.Connection);
+}
+
+if (Runs("invoices"))
+{
+    await InvoiceBench.RunAsync(bench.Connection, rounds);
 }
 
 if (Runs("upload"))

@@ -190,12 +190,16 @@ public sealed class StuckTests(World world) : IClassFixture<World>
     [InlineData("personal_days", 0, "personal_days")]
     [InlineData("book_days", 1, "book_days")]
     [InlineData("tell_after_minutes", 0, "tell_after_minutes")]
+    [InlineData("cart_days", "ten", "cart_days")]
+    [InlineData("cart_days", 1.5, "cart_days")]
+    [InlineData("street", false, "street")]
+    [InlineData("tax_number", "IE0000264TB", "tax_number")]
+    [InlineData("reverse_charge", true, "tax_number")]
+    [InlineData("colour", "green", "colour")]
     public async Task A_wrong_setting_of_the_shop_is_refused_by_name(string name, object value, string setting)
     {
         using var manager = await world.SignedInAsync();
-        var settings = (await manager.GetAsync("api/console/v1/shop/settings")).Json;
-        settings[name] = JsonValue.Create(value);
-        var reply = await manager.SendAsync(HttpMethod.Put, "api/console/v1/shop/settings", settings.DeepClone());
+        var reply = await ChangeAsync(manager, name, value);
         (reply.Status, reply.Json["setting"]?.GetValue<string>()).ShouldBe((422, setting));
     }
 
@@ -203,9 +207,7 @@ public sealed class StuckTests(World world) : IClassFixture<World>
     public async Task The_sender_that_is_set_counts_for_the_next_message_and_stands_on_record()
     {
         using var manager = await world.SignedInAsync();
-        var settings = (await manager.GetAsync("api/console/v1/shop/settings")).Json;
-        settings["sender_name"] = "Marrowby, “the yard”";
-        (await manager.SendAsync(HttpMethod.Put, "api/console/v1/shop/settings", settings.DeepClone())).Status.ShouldBe(200);
+        (await ChangeAsync(manager, "sender_name", "Marrowby, “the yard”")).Status.ShouldBe(200);
         var number = await BuyAsync("Gus");
         await World.UntilAsync(async () => await SignAsync(number, "shopper_email") == "folded_sheet", "sent");
         var raw = (await world.ReceivedAsync("mail/messages")).Last(m =>
@@ -218,6 +220,26 @@ public sealed class StuckTests(World world) : IClassFixture<World>
             .GetValue<string>()
             .ShouldContain("sender name");
     }
+
+    [Fact]
+    public async Task What_several_change_at_once_all_counts()
+    {
+        using var one = await world.SignedInAsync();
+        using var other = await world.SignedInAsync(World.OtherManager);
+        var changes = new[]
+        {
+            (one, "street", "Orchard Lane 1"),
+            (other, "town", "Aldmoor"),
+            (one, "postcode", "A65 F4E2"),
+            (other, "letterhead_lines", "By the gate"),
+        };
+        (await Task.WhenAll(changes.Select(static c => ChangeAsync(c.Item1, c.Item2, c.Item3)))).ShouldAllBe(static r => r.Status == 200);
+        var now = (await one.GetAsync("api/console/v1/shop/settings")).Json;
+        changes.Select(c => now[c.Item2]!.GetValue<string>()).ShouldBe(changes.Select(static c => c.Item3));
+    }
+
+    private static Task<Reply> ChangeAsync(Client manager, string name, object value) =>
+        manager.SendAsync(HttpMethod.Patch, "api/console/v1/shop/settings", new JsonObject { [name] = JsonValue.Create(value) });
 
     private static Task<Reply> PauseAsync(Client client, string key, string reason) =>
         client.SendAsync(HttpMethod.Put, $"api/console/v1/deliveries/destinations/{key}/pause", new JsonObject { ["reason"] = reason });

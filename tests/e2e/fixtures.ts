@@ -15,12 +15,13 @@ interface Fixtures {
 }
 
 /** Files of one shop share a world; what a file publishes then concerns the others of its shop. */
-export const test = base.extend<Fixtures, { shop: string; world: World }>({
+export const test = base.extend<Fixtures, { shop: string; settings: Record<string, string>; world: World }>({
   shop: ['Marrowby', { option: true, scope: 'worker' }],
+  settings: [{}, { option: true, scope: 'worker' }],
   world: [
     // The shop is only named: workers differ by it, and each has a world of its own.
-    async ({ shop: _ }, use) => {
-      const world = await World.create();
+    async ({ shop: _, settings }, use) => {
+      const world = await World.create(settings);
       await use(world);
       await world.stop();
     },

@@ -38,7 +38,8 @@ export class World {
     private readonly ports: { server: number; standIns: number; smtp: number },
   ) {}
 
-  static async create(): Promise<World> {
+  /** Creates one, whose server has some settings beside the usual ones. */
+  static async create(settings: Record<string, string> = {}): Promise<World> {
     const name = `w${process.pid}_${Date.now()}`;
     await withDatabase('postgres', (client) => client.query(`create database ${name}`));
     const ports = { server: await freePort(), standIns: await freePort(), smtp: await freePort() };
@@ -65,6 +66,7 @@ export class World {
           ['EACH', 'ALL'].map((of) => [`SEXTON__LIMITS__${work}__${of}`, '1000000']),
         ),
       ),
+      ...settings,
     };
     const world = new World(address, standIns, environment, name, ports);
     await world.command('migrate');

@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Values;
 using Sexton.Data;
@@ -18,14 +19,15 @@ internal static class ShopSettingEndpoints
     {
         shop.MapGet("settings", static (ShopSettings settings, CancellationToken cancel) => settings.ReadAsync(cancel))
             .WithName("GetShopSettings");
-        shop.MapPut("settings", WriteAsync).WithName("WriteShopSettings");
+        shop.MapPatch("settings", WriteAsync).WithName("WriteShopSettings");
         shop.MapGet("answers-for", ReadAnswersForAsync).WithName("GetAnswersFor");
         shop.MapPut("answers-for", WriteAnswersForAsync).WithName("WriteAnswersFor");
         shop.MapGet("record", RecordAsync).WithName("GetShopRecord");
     }
 
+    // Only what is named is changed, whatever somebody else changes at the same time.
     private static async Task<ShopSettingValues> WriteAsync(
-        ShopSettingValues wanted,
+        Dictionary<string, JsonElement> changes,
         ClaimsPrincipal user,
         ShopSettings settings,
         SextonDb db,
@@ -33,12 +35,13 @@ internal static class ShopSettingEndpoints
         CancellationToken cancel
     )
     {
+        var before = JsonSerializer.SerializeToElement(await settings.ReadAsync(cancel), DocumentJson.Options);
+        var wanted = With(before, changes);
         if (wanted.Problems().FirstOrDefault() is { Name: not null } wrong)
         {
             throw ApiProblemException.Unprocessable("setting_refused", wrong.Sentence).With("setting", wrong.Name);
         }
 
-        var before = JsonSerializer.SerializeToElement(await settings.ReadAsync(cancel), DocumentJson.Options);
         foreach (var value in JsonSerializer.SerializeToElement(wanted, DocumentJson.Options).EnumerateObject())
         {
             if (JsonElement.DeepEquals(value.Value, before.GetProperty(value.Name)))
@@ -64,6 +67,36 @@ internal static class ShopSettingEndpoints
         await db.SaveChangesAsync(cancel);
         return await settings.ReadAsync(cancel);
     }
+
+    private static ShopSettingValues With(JsonElement before, Dictionary<string, JsonElement> changes)
+    {
+        var values = JsonObject.Create(before)!;
+        foreach (var (name, value) in changes)
+        {
+            if (!values.TryGetPropertyValue(name, out var old) || KindOf(old!) != KindOf(JsonSerializer.SerializeToNode(value)))
+            {
+                throw ApiProblemException
+                    .Unprocessable("setting_refused", $"There is no setting “{name}” of such a value.")
+                    .With("setting", name);
+            }
+
+            values[name] = JsonSerializer.SerializeToNode(value);
+        }
+
+        try
+        {
+            return values.Deserialize<ShopSettingValues>(DocumentJson.Options)!;
+        }
+        catch (JsonException e)
+        {
+            throw ApiProblemException
+                .Unprocessable("setting_refused", "That number is too great, or no whole one.")
+                .With("setting", e.Path?.TrimStart('$', '.') ?? "");
+        }
+    }
+
+    private static JsonValueKind KindOf(JsonNode? value) =>
+        value?.GetValueKind() is JsonValueKind.False ? JsonValueKind.True : value?.GetValueKind() ?? JsonValueKind.Null;
 
     private static string Written(JsonElement value) =>
         value.ValueKind switch

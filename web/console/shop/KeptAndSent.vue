@@ -10,10 +10,14 @@ const client = useQueryClient();
 const query = useQuery({ queryKey: ['shop', 'settings'], queryFn: () => ask(api.GET('/api/console/v1/shop/settings')) });
 const { failure, run } = useWork();
 
-async function set(name: keyof Values, typed: string | boolean): Promise<void> {
+// One after the other: what is typed while another change is on its way is not lost.
+let saving = Promise.resolve();
+function set(name: keyof Values, typed: string | boolean): Promise<void> {
   const value = typeof typed === 'boolean' ? typed : typeof query.data.value![name] === 'number' ? Number(typed) || 0 : typed.trim();
-  await run(() => ask(api.PUT('/api/console/v1/shop/settings', { body: { ...query.data.value!, [name]: value } })));
-  await client.invalidateQueries({ queryKey: ['shop'] });
+  return (saving = saving.then(async () => {
+    await run(() => ask(api.PATCH('/api/console/v1/shop/settings', { body: { [name]: value } })));
+    await client.invalidateQueries({ queryKey: ['shop'] });
+  }));
 }
 
 // What was refused stands as it was.

@@ -876,12 +876,12 @@ export interface paths {
             cookie?: never;
         };
         get: operations["GetShopSettings"];
-        put: operations["WriteShopSettings"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        patch: operations["WriteShopSettings"];
         trace?: never;
     };
     "/api/console/v1/shop/answers-for": {
@@ -5843,7 +5843,9 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ShopSettingValues"];
+                "application/json": {
+                    [key: string]: unknown;
+                };
             };
         };
         responses: {
