@@ -48,9 +48,19 @@ test('the server dies six times while two hundred orders are placed and delivere
     await api.connection('ferrow', 'Ferrow Works', `${world.standInAddress}/makers/ferrow/`);
     await api.destination('ferrow', 'maker', 'Ferrow Works', { 'settings.connection': 'ferrow' }, ['guest_name']);
     await api.itemCode('ferrow', 'WA-MAY', 'FW 118');
-    // Printing takes its time: a ticket for some of them.
+    // Printing takes its time: a ticket and an invoice for some of them.
     await api.destination('ticket', 'ticket', 'Ticket', { gets: { of: 'answer.guest_name', has_in_it: PRINTED } }, ['guest_name']);
-    await api.publish('A maker for the badges, and tickets');
+    await api.destination(
+      'invoice',
+      'invoice',
+      'Invoice',
+      {
+        gets: { units: 'any', where: { of: 'answer.guest_name', has_in_it: PRINTED } },
+        'settings.person': 'name',
+      },
+      ['name'],
+    );
+    await api.publish('A maker for the badges, tickets and invoices');
     await world.dial('payments', TROUBLE);
     await world.dial('back-office', TROUBLE);
     await world.dial('makers/ferrow', TROUBLE);
@@ -131,6 +141,16 @@ test('the server dies six times while two hundred orders are placed and delivere
         "select p.agreed, count(*) from lanes l join payloads p on p.lane_id = l.id where l.destination = 'ferrow' group by p.agreed",
       );
       expect(found.map((f) => [FINDINGS[f.agreed], f.count])).toEqual([['Confirmed', String(ORDERS)]]);
+    });
+
+    await test.step('each invoice is issued once, and the numbers have no gap', async () => {
+      const invoices = await world.query<{ number: string; order_id: string; issued: boolean }>(
+        'select number, order_id, document is not null and pdf is not null as issued from invoices order by number',
+      );
+      expect(invoices.length).toBe([...acknowledged.keys()].filter((guest) => guest.includes(PRINTED)).length);
+      expect(invoices.map((i) => Number(i.number))).toEqual(invoices.map((_, at) => at + 1));
+      expect(new Set(invoices.map((i) => i.order_id)).size).toBe(invoices.length);
+      expect(invoices.every((i) => i.issued)).toBe(true);
     });
 
     await test.step('each ticket is printed and proven, and no browser is left of the servers that died', async () => {
