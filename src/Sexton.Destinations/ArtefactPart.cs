@@ -35,4 +35,13 @@ public sealed record ArtefactPart(string Name, PartForm Form, string Content, IR
     /// <summary>A part of which some lines hold the slot.</summary>
     public ArtefactPart(string name, PartForm form, string content, IReadOnlyList<int> marked)
         : this(name, form, content, marked, []) { }
+
+    /// <summary>Where on its sheets the other slots stand; empty where the form tells.</summary>
+    public IReadOnlyList<SlotOnSheet> Others { get; init; } = [];
 }
+
+/// <summary>Where on the sheets of a paper a slot stands.</summary>
+/// <param name="Slot">The slot.</param>
+/// <param name="Name">What it is called there.</param>
+/// <param name="Spots">The spots.</param>
+public sealed record SlotOnSheet(string Slot, string Name, IReadOnlyList<PageSpot> Spots);

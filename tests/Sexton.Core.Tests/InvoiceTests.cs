@@ -6,6 +6,7 @@ using Sexton.Core.Catalogue;
 using Sexton.Core.Invoicing;
 using Sexton.Core.Orders;
 using Sexton.Core.Pricing;
+using Sexton.Core.Projections;
 using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
@@ -142,6 +143,21 @@ public sealed class InvoiceTests
             reverseCharge: true
         );
         string.Join(' ', evaluation.Rows.Select(static r => $"{r.SumMinor}@{Written(r.Tax)}")).ShouldBe("1382@0AE 8950@0E");
+    }
+
+    [Theory]
+    // the rate of what the answer adds; the rows where its price stays within the goods: only what is taxed alike stands in one row
+    [InlineData(230_000, "1798@23")]
+    [InlineData(90_000, "1700@23 98@9")]
+    [InlineData(0, "1700@23 98@0Z")]
+    public void Only_what_is_taxed_alike_stays_within_the_goods(int ppm, string rows)
+    {
+        var more = More with { Prices = [More.Prices[0] with { TaxPpm = ppm }], PriceWithin = ["cart_line"] };
+        var plan = Fixture.Plan(more);
+        var evaluation = new Evaluation();
+        evaluation.Run(plan, Shop(includeTax: true), Fixture.Of(Fixture.Line("LABEL", 1, ("more", true))), Fixture.Today);
+        string.Join(' ', PriceList.Of(evaluation).RowsAt(plan, "cart_line").Select(static r => $"{r.SumMinor}@{Written(r.Tax)}"))
+            .ShouldBe(rows);
     }
 
     [Fact]

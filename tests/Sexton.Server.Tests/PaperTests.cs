@@ -214,6 +214,23 @@ public sealed class PaperTests
     }
 
     [Fact]
+    public async Task Each_answer_has_its_outline_on_the_sheet_beside_the_one_that_is_looked_for()
+    {
+        var kind = Printers.Kinds[0];
+        var order = Order(
+            kind,
+            Entry(kind, "wording", "Wording", "Zoë"),
+            Entry(kind, "year", "Year", "1987"),
+            Entry(kind, "face", "Face", "Roman")
+        );
+        var part = kind.PartsOf(await PrintAsync(kind, order), order.Projection, "order/year")[0];
+        part.Others.Select(static o => (o.Slot, o.Name)).ShouldBe([("order/wording", "Wording"), ("order/face", "Face")]);
+        var tops = part.Others.SelectMany(static o => o.Spots).Concat(part.Spots).Select(static s => s.Y).ToList();
+        tops.Count.ShouldBe(3);
+        tops.Distinct().Count().ShouldBe(3, "each stands on a line of its own");
+    }
+
+    [Fact]
     public async Task A_wording_stands_as_large_as_it_fits_and_the_longest_is_still_whole()
     {
         var kind = Printers.Kinds[1];

@@ -68,7 +68,7 @@ test('an invoice for a household and one under reverse charge: made, tried out, 
     await expect(invoice.getByText('Leaves out', { exact: true })).toBeHidden();
     await desk.choose(shown, 'Product of the stand-in order', 'Zinc label, stamped, large');
     await expect(shown.getByRole('img', { name: 'Sheet 1 of 1' })).toBeVisible();
-    await shown.getByRole('button', { name: 'Delivery address' }).click();
+    await shown.getByRole('button', { name: 'Delivery address', exact: true }).click();
     await expect(shown.locator('.spot').first()).toBeVisible();
     await accessible('an invoice beside its paragraph');
     await api.destination('credit_note', 'credit_note', 'Credit note', { 'settings.person': 'name' }, ['name']);

@@ -43,8 +43,12 @@ test('a slip without prices for a gift, a job card and tickets are seen beside t
     await expect(slip.getByText('It takes only what its fonts have letters for.')).toBeVisible();
     await desk.choose(shown, 'Product of the stand-in order', 'Zinc label, stamped, large');
     await expect(sheets.getByRole('img', { name: 'Sheet 1 of 1' })).toBeVisible();
-    await shown.getByRole('button', { name: 'What the card says' }).click();
+    await shown.getByRole('button', { name: 'What the card says', exact: true }).click();
     await expect(sheets.locator('.spot').first()).toBeVisible();
+    // Each of the others has its outline on the sheet, and is marked when it is picked there.
+    await shown.getByTitle('Words on the label').click();
+    await expect(shown.getByRole('button', { name: 'Words on the label', exact: true })).toHaveAttribute('aria-pressed', 'true');
+    await expect(shown.getByTitle('What the card says').first()).toBeVisible();
     await shown.getByRole('button', { name: 'plain', exact: true }).click();
     await expect(shown.locator('pre')).toContainText('Words on the label: ');
     await shown.getByRole('button', { name: 'as seen' }).click();

@@ -97,7 +97,7 @@ test('pictures', async ({ page, world, signIn }) => {
   await page.goto('/console/fields/job_card?by=destinations');
   const sheets = page.getByRole('group', { name: 'The sheets, with the answer marked' });
   await expect(sheets.locator('.spot')).toBeVisible();
-  await page.getByRole('button', { name: 'Words on the label' }).last().click();
+  await page.getByRole('button', { name: 'Words on the label', exact: true }).last().click();
   await expect(sheets.locator('canvas')).toBeVisible();
   await page.waitForTimeout(800);
   await shot('papers');

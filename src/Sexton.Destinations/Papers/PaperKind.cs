@@ -194,7 +194,15 @@ public abstract class PaperKind(
         var at = sent.Entries.ToList().FindIndex(e => e.Slot.ToString() == slot) + 1;
         return
         [
-            new(SheetsPart, PartForm.Sheets, Convert.ToBase64String(artefact), [], answers.GetValueOrDefault(at)?.Spots ?? []),
+            new(SheetsPart, PartForm.Sheets, Convert.ToBase64String(artefact), [], answers.GetValueOrDefault(at)?.Spots ?? [])
+            {
+                Others =
+                [
+                    .. sent
+                        .Entries.Select((e, i) => new SlotOnSheet(e.Slot.ToString(), e.Name, answers.GetValueOrDefault(i + 1)?.Spots ?? []))
+                        .Where((s, i) => i + 1 != at && s.Spots.Count > 0),
+                ],
+            },
             new("as read back", PartForm.Plain, string.Join('\n', plain), marked),
         ];
     }

@@ -154,7 +154,7 @@ onUnmounted(look.stop);
     </p>
     <p v-if="shown?.stops" class="call">{{ shown.stops }}</p>
     <div v-if="shown?.artefact.length" class="panes" :class="{ tall: shown.artefact[0]!.form === 'sheets' }">
-      <ArtefactView :artefact="shown.artefact" :slot-id="slot" title="What it would get" />
+      <ArtefactView :artefact="shown.artefact" :slot-id="slot" title="What it would get" @pick="slot = $event" />
       <div class="proof">
         <h2>What would prove it</h2>
         <p v-if="!shown.slots.length" class="soft small">No answer goes there.</p>

@@ -8,6 +8,7 @@ const {
   slotId,
   title = 'What was read back',
 } = defineProps<{ artefact: Schemas['ArtefactPart'][]; slotId: string; title?: string }>();
+const emit = defineEmits<{ pick: [slot: string] }>();
 const SheetView = defineAsyncComponent(() => import('../parts/SheetView.vue'));
 const part = ref('');
 
@@ -91,7 +92,13 @@ const lines = computed(() => {
       :srcdoc="html"
       @load="toSlot"
     ></iframe>
-    <SheetView v-else-if="shown.form === 'sheets'" :content="shown.content" :spots="shown.spots" />
+    <SheetView
+      v-else-if="shown.form === 'sheets'"
+      :content="shown.content"
+      :spots="shown.spots"
+      :others="shown.others ?? []"
+      @pick="emit('pick', $event)"
+    />
     <pre
       v-else
       ref="text"

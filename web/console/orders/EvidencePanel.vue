@@ -11,7 +11,7 @@ import ArtefactView from './ArtefactView.vue';
 
 // Somebody decides here whether to believe a mark, and what to do about it: given, expected, found, the artefact, every try.
 const { number, slotId, destination } = defineProps<{ number: number; slotId: string; destination: string }>();
-const emit = defineEmits<{ close: []; sent: [] }>();
+const emit = defineEmits<{ close: []; sent: []; pick: [slot: string] }>();
 
 const failure = ref('');
 const query = useQuery({
@@ -84,7 +84,7 @@ async function again(): Promise<void> {
         <p v-if="evidence.can_send_again"><Button class="button main" @click="again">Send it now</Button></p>
         <p v-if="failure" class="call" role="alert">{{ failure }}</p>
       </div>
-      <ArtefactView :artefact="evidence.artefact" :slot-id="slotId" />
+      <ArtefactView :artefact="evidence.artefact" :slot-id="slotId" @pick="emit('pick', $event)" />
       <div>
         <h2>What happened <button class="act close" @click="emit('close')">Close</button></h2>
         <ol>

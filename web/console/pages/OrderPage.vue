@@ -122,6 +122,7 @@ const numbered = computed(() => trail.data.value?.destinations.filter((d) => d.n
       :destination="chosen.destination"
       @close="chosen = undefined"
       @sent="trail.refetch()"
+      @pick="chosen = { ...chosen, slot: $event }"
     />
   </div>
 </template>

@@ -3,8 +3,13 @@ import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { onUnmounted, shallowRef, useTemplateRef, watch } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 
-// The sheets of a paper as they are printed, with the answer that is looked for marked where it stands on them.
-const { content, spots } = defineProps<{ content: string; spots: Schemas['PageSpot'][] }>();
+// The sheets of a paper as they are printed: the answer that is looked for is marked where it stands on them, and each of the others has its outline, to be picked.
+const { content, spots, others } = defineProps<{
+  content: string;
+  spots: Schemas['PageSpot'][];
+  others: Schemas['SlotOnSheet'][];
+}>();
+const emit = defineEmits<{ pick: [slot: string] }>();
 
 interface Sheet {
   number: number;
@@ -89,6 +94,17 @@ onUnmounted(() => (turn++, close()));
     <div ref="list" class="list" tabindex="0" role="group" aria-label="The sheets, with the answer marked">
       <div v-for="sheet in sheets" :key="sheet.number" class="sheet" :style="{ aspectRatio: `${sheet.width} / ${sheet.height}` }">
         <canvas role="img" :aria-label="`Sheet ${sheet.number + 1} of ${sheets.length}`"></canvas>
+        <template v-for="other in others" :key="other.slot">
+          <!-- By keys the same is done beside it: every answer that stands here has its own control there. -->
+          <span
+            v-for="(spot, i) in other.spots.filter((s) => s.page === sheet.number)"
+            :key="i"
+            class="other"
+            :style="place(sheet, spot)"
+            :title="other.name"
+            @click="emit('pick', other.slot)"
+          ></span>
+        </template>
         <span v-for="(spot, i) in spots.filter((s) => s.page === sheet.number)" :key="i" class="spot" :style="place(sheet, spot)"></span>
       </div>
     </div>
@@ -130,8 +146,14 @@ canvas {
   height: 100%;
   display: block;
 }
+.other {
+  position: absolute;
+  cursor: pointer;
+  outline: 1px dotted var(--artefact-mark-edge);
+}
 .spot {
   position: absolute;
+  pointer-events: none;
   background: var(--artefact-mark);
   mix-blend-mode: multiply;
   outline: 1.5px solid var(--artefact-mark-edge);

@@ -1613,6 +1613,8 @@ export interface components {
             marked: number[];
             /** @description Where on its sheets the slot stands; empty where it has none. */
             spots: components["schemas"]["PageSpot"][];
+            /** @description Where on its sheets the other slots stand; empty where the form tells. */
+            others?: components["schemas"]["SlotOnSheet"][];
         };
         /** @description Where a field is asked. */
         AskedView: {
@@ -3513,6 +3515,15 @@ export interface components {
             email: string;
             /** @description The password. */
             password: string;
+        };
+        /** @description Where on the sheets of a paper a slot stands. */
+        SlotOnSheet: {
+            /** @description The slot. */
+            slot: string;
+            /** @description What it is called there. */
+            name: string;
+            /** @description The spots. */
+            spots: components["schemas"]["PageSpot"][];
         };
         /** @description A step on the way. */
         StepView: {
