@@ -117,6 +117,25 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
     }
 
     [Fact]
+    public async Task What_was_issued_is_not_written_over_by_whoever_comes_later()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        var number = await BuyAsync([]);
+        var invoice = (await IssuedAsync(staff, number)).ShouldHaveSingleItem();
+        var bytes = await OpenAsync(staff, number, invoice);
+        await world.ScopedAsync<Data.Invoices.InvoiceBook>(
+            async (book, db) =>
+            {
+                var row = db.Invoices.Single(i => i.Id == invoice["id"]!.GetValue<Guid>());
+                (
+                    await book.IssueAsync(row, 2, [1], book.DocumentOf(row) with { Terms = "Otherwise" }, [1, 2, 3], CancellationToken.None)
+                ).ShouldBe(bytes);
+            }
+        );
+        (await OpenAsync(staff, number, invoice)).ShouldBe(bytes);
+    }
+
+    [Fact]
     public async Task Twenty_orders_at_once_while_printing_fails_leave_no_gap_and_no_double()
     {
         using var staff = await world.SignedInAsync(World.Support);

@@ -56,8 +56,8 @@ test('an invoice for a household and one under reverse charge: made, tried out, 
     for (const field of ['Your name', 'Organisation', 'Tax number', 'Delivery address'])
       await desk.chooseIn(invoice.getByRole('combobox', { name: 'Add a field to Invoice' }), field);
     for (const [add, setting, answer] of [
-      ['an organisation', 'is made out to the answer to …', '“Organisation”'],
-      ['a person', 'or, where there is none, to that to …', '“Your name”'],
+      ['a person', 'is made out to the answer to …', '“Your name”'],
+      ['an organisation', 'or, where it was given, to that to …', '“Organisation”'],
       ['an address', 'at …', '“Delivery address”'],
       ['a tax number', 'with their tax number …', '“Tax number”'],
     ] as const) {

@@ -101,6 +101,13 @@ test('pictures', async ({ page, world, signIn }) => {
   await expect(sheets.locator('canvas')).toBeVisible();
   await page.waitForTimeout(800);
   await shot('papers');
+  const said = { 'settings.person': 'name', 'settings.address': 'delivery_address' };
+  await api.destination('invoice', 'invoice', 'Invoice', said, ['name', 'delivery_address', 'words_on_the_label']);
+  await page.goto('/console/fields/invoice?by=destinations');
+  await expect(sheets.locator('.spot')).toBeVisible();
+  await page.getByText('is made out to').first().scrollIntoViewIfNeeded();
+  await page.waitForTimeout(800);
+  await shot('invoice');
 
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('What is this version for?').fill('Labels, walks and tall trees');
