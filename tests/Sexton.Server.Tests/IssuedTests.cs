@@ -117,6 +117,36 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
     }
 
     [Fact]
+    public async Task Two_invoices_of_one_order_are_two_and_neither_takes_the_other_back()
+    {
+        using var manager = await Managing.ComeAsync(world);
+        await manager.MakeAsync(
+            "Zweitschrift",
+            "second",
+            "invoice",
+            ("gets", JsonNode.Parse("""{"of":"answer.organisation","is":"Twice"}""")!)
+        );
+        foreach (var field in new[] { "name", "organisation" })
+        {
+            await manager.ChangeAsync(field, "goes_to.second", true);
+        }
+
+        await manager.ChangeAsync("second", "settings.person", "name");
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        using var staff = await world.SignedInAsync(World.Support);
+        var number = await BuyAsync(new JsonObject { ["organisation"] = "Twice" });
+        var both = await IssuedAsync(staff, number, 2);
+        await world.ReviseAsync(number, "name", "Another", "Another");
+        var all = await IssuedAsync(staff, number, 6);
+        await SettledAsync(number);
+        all.Count(static i => i["kind"]!.GetValue<string>() == "invoice").ShouldBe(4);
+        all.Where(static i => i["kind"]!.GetValue<string>() == "credit_note")
+            .Select(static i => i["credits"]!.GetValue<long>().ToString(CultureInfo.InvariantCulture))
+            .Order()
+            .ShouldBe(both.Select(NumberOf).Order());
+    }
+
+    [Fact]
     public async Task What_was_issued_is_not_written_over_by_whoever_comes_later()
     {
         using var staff = await world.SignedInAsync(World.Support);

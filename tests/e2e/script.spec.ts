@@ -81,7 +81,7 @@ test('each benchmark runs to its end', () => {
     'dotnet',
     [process.env.SEXTON_TEST_BENCH!, 'short'],
     { SEXTON_BENCH_DATABASE: process.env.SEXTON_TEST_DATABASE! },
-    200_000,
+    300_000,
   );
   expect(code, said).toBe(0);
   // The core against code by hand, against Node, priced, from few fields to many; over HTTP; placing; uploading.

@@ -53,31 +53,14 @@ internal sealed class InvoiceIssuer(
         }
 
         var hash = HashOf(kind.DocumentOf(order), order);
-        InvoiceRow? credited = null;
-        if (kind.Issues == InvoiceDocumentKind.CreditNote)
+        var credited = kind.Issues == InvoiceDocumentKind.CreditNote ? await CreditedAsync(claimed) : null;
+        if (own is null && await WithoutNumberAsync(kind, claimed, hash, credited) is { } ended)
         {
-            credited = await CreditedAsync(claimed);
-            if (credited is null)
-            {
-                return new SendResult(SendOutcome.Stopped, "There is no invoice that it takes back.");
-            }
-        }
-        else if (own is null && await StandingAsync(claimed.OrderId) is { } standing)
-        {
-            if (standing.Hash.AsSpan().SequenceEqual(hash))
-            {
-                return Taken("Nothing on it changed:", standing);
-            }
-
-            if (await CreditNoteAsync() is null)
-            {
-                return new SendResult(
-                    SendOutcome.Stopped,
-                    $"It replaces the invoice {Text(standing.Number)}, and nothing takes that back. Make a destination that is a credit note."
-                );
-            }
+            return ended;
         }
 
+        // What cannot be written takes no number.
+        UblWriter.Write(kind.DocumentOf(order));
         var row = await book.TakeAsync(kind.Issues, claimed, shop.Today, credited?.Id, CancellationToken.None);
         var numbered = order with
         {
@@ -99,14 +82,43 @@ internal sealed class InvoiceIssuer(
         };
     }
 
+    // What ends before a number is taken: nothing changed, or something is missing. Null where one is to be taken.
+    private async Task<SendResult?> WithoutNumberAsync(InvoicePaperKind kind, LaneRow claimed, byte[] hash, InvoiceRow? credited)
+    {
+        if (kind.Issues == InvoiceDocumentKind.CreditNote)
+        {
+            return credited is null ? new SendResult(SendOutcome.Stopped, "There is no invoice that it takes back.") : null;
+        }
+
+        var standing = (await InvoicesAsync(claimed.OrderId)).LastOrDefault(i => i.LaneId == claimed.Id);
+        return standing is null ? null
+            : standing.Hash.AsSpan().SequenceEqual(hash) ? Taken("Nothing on it changed:", standing)
+            : await CreditNoteAsync() is null
+                ? new SendResult(
+                    SendOutcome.Stopped,
+                    $"It replaces the invoice {Text(standing.Number)}, and nothing takes that back. Make a destination that is a credit note."
+                )
+            : null;
+    }
+
     /// <summary>The invoice that the payload of a lane of credit notes takes back: each payload takes back the next one that was issued.</summary>
     public async Task<InvoiceRow?> CreditedAsync(LaneRow claimed) =>
-        (await InvoicesAsync(claimed.OrderId)).ElementAtOrDefault(claimed.Sequence - 1);
+        (await ReplacedAsync(claimed.OrderId)).ElementAtOrDefault(claimed.Sequence - 1);
 
-    // Every invoice but the newest is taken back: the lane of credit notes wants a payload for each. Done twice, it is done once.
+    // Those that another one replaces, in the order in which they were replaced. Who makes two invoices of an order meant two, and neither replaces the other.
+    private async Task<IReadOnlyList<InvoiceRow>> ReplacedAsync(Guid order) =>
+        [
+            .. (await InvoicesAsync(order))
+                .GroupBy(static i => i.LaneId)
+                .SelectMany(static lane => lane.Zip(lane.Skip(1)))
+                .OrderBy(static pair => pair.Second.Number)
+                .Select(static pair => pair.First),
+        ];
+
+    // What was replaced is taken back: the lane of credit notes wants a payload for each. Done twice, it is done once.
     private async Task TakeBackAsync(Guid order)
     {
-        var count = (await InvoicesAsync(order)).Count - 1;
+        var count = (await ReplacedAsync(order)).Count;
         if (count < 1 || await CreditNoteAsync() is not { } to)
         {
             return;
@@ -149,9 +161,11 @@ internal sealed class InvoiceIssuer(
     }
 
     private async Task<IReadOnlyList<InvoiceRow>> InvoicesAsync(Guid order) =>
-        [.. (await book.OfOrderAsync(order, CancellationToken.None)).Where(static i => i.Kind == InvoiceDocumentKind.Invoice)];
-
-    private async Task<InvoiceRow?> StandingAsync(Guid order) => (await InvoicesAsync(order)).LastOrDefault();
+        [
+            .. (await book.OfOrderAsync(order, CancellationToken.None))
+                .Where(static i => i.Kind == InvoiceDocumentKind.Invoice)
+                .OrderBy(static i => i.Number),
+        ];
 
     private async Task<BoundDestination?> CreditNoteAsync() =>
         (await current.GetAsync(CancellationToken.None)).Version.Plan.Destinations.All.FirstOrDefault(static d => d.Kind is CreditNoteKind);
@@ -159,11 +173,17 @@ internal sealed class InvoiceIssuer(
     private SendResult Taken(string how, InvoiceRow issued) =>
         new(SendOutcome.Taken, $"{how} number {Text(issued.Number)}.", Text(issued.Number), book.PdfOf(issued));
 
-    // The day of a look or a try is nothing that changed.
+    // Of the order alone: that the shop has moved since, or says something otherwise, is no reason to take an invoice back.
     private static byte[] HashOf(InvoiceDocument document, SentOrder order) =>
         SHA256.HashData(
             JsonSerializer.SerializeToUtf8Bytes(
-                new { Document = document with { Number = "", IssuedOn = default }, order.Projection.Entries },
+                new
+                {
+                    document.Amounts,
+                    document.Buyer,
+                    document.Reference,
+                    order.Projection.Entries,
+                },
                 DocumentJson.Options
             )
         );

@@ -243,7 +243,7 @@ internal static class SextonHost
         services.AddScoped<LaneQueue>();
         services.AddScoped<InvoiceBook>();
         services.AddScoped<InvoiceIssuer>();
-        services.AddScoped<InvoiceLooks>();
+        services.AddScoped<StaffInvoices>();
         services.AddSingleton<LanePlanner>();
         services.AddScoped<PreparedLines>();
         services.AddScoped<GivenLines>();

@@ -36,44 +36,22 @@ internal static class InvoiceEndpoints
         string number,
         Guid id,
         ClaimsPrincipal user,
-        OrderReader orders,
-        InvoiceLooks looks,
+        StaffInvoices invoices,
         InvoiceBook book,
         CancellationToken cancel
-    )
-    {
-        var row = await FindAsync(number, id, user, orders, looks, book, cancel);
-        return TypedResults.Bytes(book.PdfOf(row), InvoiceFiles.Pdf);
-    }
+    ) => TypedResults.Bytes(book.PdfOf(await invoices.OpenAsync(number, id, Actor.Of(user), cancel)), InvoiceFiles.Pdf);
 
     private static async Task<IResult> OpenXmlAsync(
         string number,
         Guid id,
         ClaimsPrincipal user,
-        OrderReader orders,
-        InvoiceLooks looks,
+        StaffInvoices invoices,
         InvoiceBook book,
         CancellationToken cancel
     )
     {
-        var row = await FindAsync(number, id, user, orders, looks, book, cancel);
+        var row = await invoices.OpenAsync(number, id, Actor.Of(user), cancel);
         return TypedResults.Bytes(book.XmlOf(row), InvoiceFiles.Xml, InvoiceFiles.NameOf(row, "xml"));
-    }
-
-    private static async Task<InvoiceRow> FindAsync(
-        string number,
-        Guid id,
-        ClaimsPrincipal user,
-        OrderReader orders,
-        InvoiceLooks looks,
-        InvoiceBook book,
-        CancellationToken cancel
-    )
-    {
-        var order = await orders.FindAsync(number, cancel);
-        var row = await InvoiceFiles.FindAsync(book, order.Id, id, cancel);
-        await looks.LookAsync(order, row, Actor.Of(user), cancel);
-        return row;
     }
 }
 
