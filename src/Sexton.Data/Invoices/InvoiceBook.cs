@@ -57,11 +57,29 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
     public Task<InvoiceRow?> FindAsync(LaneRow lane, CancellationToken cancel) =>
         db.Invoices.AsNoTracking().FirstOrDefaultAsync(i => i.LaneId == lane.Id && i.Sequence == lane.Sequence, cancel);
 
-    /// <summary>Those of an order that were issued, the oldest first.</summary>
+    /// <summary>Those of an order that were issued, the oldest first, without their files.</summary>
     /// <param name="order">The id of the order.</param>
     /// <param name="cancel">Cancels.</param>
     public async Task<IReadOnlyList<InvoiceRow>> OfOrderAsync(Guid order, CancellationToken cancel) =>
-        await db.Invoices.AsNoTracking().Where(i => i.OrderId == order && i.Document != null).OrderBy(i => i.Id).ToListAsync(cancel);
+        await db
+            .Invoices.Where(i => i.OrderId == order && i.Document != null)
+            .OrderBy(i => i.Id)
+            .Select(static i => new InvoiceRow
+            {
+                Id = i.Id,
+                Kind = i.Kind,
+                Number = i.Number,
+                OrderId = i.OrderId,
+                LaneId = i.LaneId,
+                Sequence = i.Sequence,
+                IssuedOn = i.IssuedOn,
+                Credits = i.Credits,
+                Revision = i.Revision,
+                Hash = i.Hash,
+                Key = i.Key,
+                Document = i.Document,
+            })
+            .ToListAsync(cancel);
 
     /// <summary>Issues a document: keeps what it says and its bytes. What was issued before stays as it is.</summary>
     /// <param name="row">The row that has its number.</param>
@@ -99,7 +117,7 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
                         .SetProperty(i => i.Xml, sealedXml),
                 cancel
             );
-        return PdfOf(await db.Invoices.AsNoTracking().SingleAsync(i => i.Id == row.Id, cancel));
+        return await PdfAsync(row.Id, cancel);
     }
 
     /// <summary>What a document that was issued says.</summary>
@@ -107,8 +125,20 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
         JsonSerializer.Deserialize<InvoiceDocument>(vault.Open(issued.Key).Open(issued.Document!, DocumentPurpose), DocumentJson.Options)!;
 
     /// <summary>The PDF of a document that was issued.</summary>
-    public byte[] PdfOf(InvoiceRow issued) => vault.Open(issued.Key).Open(issued.Pdf!, PdfPurpose);
+    /// <param name="id">Its id.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<byte[]> PdfAsync(Guid id, CancellationToken cancel)
+    {
+        var kept = await db.Invoices.Where(i => i.Id == id).Select(static i => new { i.Key, i.Pdf }).SingleAsync(cancel);
+        return vault.Open(kept.Key).Open(kept.Pdf!, PdfPurpose);
+    }
 
     /// <summary>The XML of a document that was issued.</summary>
-    public byte[] XmlOf(InvoiceRow issued) => vault.Open(issued.Key).Open(issued.Xml!, XmlPurpose);
+    /// <param name="id">Its id.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<byte[]> XmlAsync(Guid id, CancellationToken cancel)
+    {
+        var kept = await db.Invoices.Where(i => i.Id == id).Select(static i => new { i.Key, i.Xml }).SingleAsync(cancel);
+        return vault.Open(kept.Key).Open(kept.Xml!, XmlPurpose);
+    }
 }

@@ -49,7 +49,7 @@ internal sealed class InvoiceIssuer(
         if (own is { Document: not null })
         {
             await TakeBackAsync(claimed.OrderId);
-            return Taken("It was issued before, as", own);
+            return await TakenAsync("It was issued before, as", own);
         }
 
         var hash = HashOf(kind.DocumentOf(order), order);
@@ -92,7 +92,7 @@ internal sealed class InvoiceIssuer(
 
         var standing = (await InvoicesAsync(claimed.OrderId)).LastOrDefault(i => i.LaneId == claimed.Id);
         return standing is null ? null
-            : standing.Hash.AsSpan().SequenceEqual(hash) ? Taken("Nothing on it changed:", standing)
+            : standing.Hash.AsSpan().SequenceEqual(hash) ? await TakenAsync("Nothing on it changed:", standing)
             : await CreditNoteAsync() is null
                 ? new SendResult(
                     SendOutcome.Stopped,
@@ -129,31 +129,29 @@ internal sealed class InvoiceIssuer(
         var lane = await db.Lanes.FirstOrDefaultAsync(l => l.OrderId == order && l.Destination == to.Key);
         if (lane is null)
         {
-            db.Lanes.Add(
-                new LaneRow
-                {
-                    OrderId = order,
-                    Destination = to.Key,
-                    LineId = "",
-                    UnitId = "",
-                    Wanted = 1,
-                    Sequence = 1,
-                    State = DeliveryState.Waiting,
-                    Tries = 0,
-                    NextTryAt = clock.GetUtcNow(),
-                    Fence = 0,
-                    WasUncertain = false,
-                    Release = Release.Placed,
-                }
-            );
+            lane = new LaneRow
+            {
+                OrderId = order,
+                Destination = to.Key,
+                LineId = "",
+                UnitId = "",
+                Wanted = 1,
+                Sequence = 1,
+                State = DeliveryState.Waiting,
+                Tries = 0,
+                NextTryAt = clock.GetUtcNow(),
+                Fence = 0,
+                WasUncertain = false,
+                Release = Release.Placed,
+            };
+            db.Lanes.Add(lane);
             await db.SaveChangesAsync();
         }
 
-        for (var wanted = lane?.Wanted ?? 1; wanted < count; wanted++)
+        var revision = await db.Orders.Where(o => o.Id == order).Select(static o => o.Revision).SingleAsync();
+        for (var wanted = lane.Wanted; wanted < count; wanted++)
         {
-            var revision = await db.Orders.Where(o => o.Id == order).Select(static o => o.Revision).SingleAsync();
-            var id = await db.Lanes.Where(l => l.OrderId == order && l.Destination == to.Key).Select(static l => l.Id).SingleAsync();
-            await queue.WantAsync(id, revision, replaces: false, clock.GetUtcNow(), CancellationToken.None);
+            await queue.WantAsync(lane.Id, revision, replaces: false, clock.GetUtcNow(), CancellationToken.None);
         }
 
         await transaction.CommitAsync();
@@ -170,8 +168,13 @@ internal sealed class InvoiceIssuer(
     private async Task<BoundDestination?> CreditNoteAsync() =>
         (await current.GetAsync(CancellationToken.None)).Version.Plan.Destinations.All.FirstOrDefault(static d => d.Kind is CreditNoteKind);
 
-    private SendResult Taken(string how, InvoiceRow issued) =>
-        new(SendOutcome.Taken, $"{how} number {Text(issued.Number)}.", Text(issued.Number), book.PdfOf(issued));
+    private async Task<SendResult> TakenAsync(string how, InvoiceRow issued) =>
+        new(
+            SendOutcome.Taken,
+            $"{how} number {Text(issued.Number)}.",
+            Text(issued.Number),
+            await book.PdfAsync(issued.Id, CancellationToken.None)
+        );
 
     // Of the order alone: that the shop has moved since, or says something otherwise, is no reason to take an invoice back.
     private static byte[] HashOf(InvoiceDocument document, SentOrder order) =>

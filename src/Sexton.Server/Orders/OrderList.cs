@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Invoicing;
 using Sexton.Core.Register;
 using Sexton.Core.Values;
 using Sexton.Data;
@@ -10,6 +11,8 @@ namespace Sexton.Server.Orders;
 /// <summary>Finds orders: by number, item code and answers, by what is wrong with them; the newest first, page by page.</summary>
 internal sealed class OrderList(SextonDb db)
 {
+    private static readonly InvoiceDocumentKind[] Kinds = Enum.GetValues<InvoiceDocumentKind>();
+
     // Found from what is wrong, and not order by order: there is little of it.
     private IQueryable<Guid> Wanting => db.Stuck().Select(static l => l.OrderId).Union(db.Amiss().Select(static a => a.OrderId));
 
@@ -78,11 +81,10 @@ internal sealed class OrderList(SextonDb db)
         }
 
         var (number, pattern, field) = (search.Number ?? 0, search.Pattern, search.Field ?? "");
+        var numbered = Numbered(number);
         if (search.Wanted.Length < OrderSearch.Shortest)
         {
-            return heads.Where(o =>
-                o.Order.Number == number || db.Invoices.Any(i => i.OrderId == o.Order.Id && i.Number == number && i.Document != null)
-            );
+            return heads.Where(o => numbered.Contains(o.Order.Id));
         }
 
         // What is sensitive has no text here, and is not found. What matches is found first, by its own index, and then the orders of it.
@@ -96,13 +98,19 @@ internal sealed class OrderList(SextonDb db)
                         )
                     )
                     .Select(static r => r.Id)
-                : texts
-                    .Select(static r => r.Id)
-                    .Union(db.OrderHeads.Where(o => o.Order.Number == number).Select(static o => o.Revision.Id))
-                    .Union(
-                        db.OrderHeads.Where(o => db.Invoices.Any(i => i.OrderId == o.Order.Id && i.Number == number && i.Document != null))
-                            .Select(static o => o.Revision.Id)
-                    );
+            : search.Number is null ? texts.Select(static r => r.Id)
+            : texts
+                .Select(static r => r.Id)
+                .Union(db.OrderHeads.Where(o => numbered.Contains(o.Order.Id)).Select(static o => o.Revision.Id));
         return heads.Where(o => matching.Contains(o.Revision.Id));
     }
+
+    // By their own number, or that of an invoice; each by its index, which begins with the kind of document.
+    private IQueryable<Guid> Numbered(long number) =>
+        db
+            .Orders.Where(o => o.Number == number)
+            .Select(static o => o.Id)
+            .Union(
+                db.Invoices.Where(i => Kinds.Contains(i.Kind) && i.Number == number && i.Document != null).Select(static i => i.OrderId)
+            );
 }

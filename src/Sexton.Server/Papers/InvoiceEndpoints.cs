@@ -39,7 +39,11 @@ internal static class InvoiceEndpoints
         StaffInvoices invoices,
         InvoiceBook book,
         CancellationToken cancel
-    ) => TypedResults.Bytes(book.PdfOf(await invoices.OpenAsync(number, id, Actor.Of(user), cancel)), InvoiceFiles.Pdf);
+    )
+    {
+        var row = await invoices.OpenAsync(number, id, Actor.Of(user), cancel);
+        return TypedResults.Bytes(await book.PdfAsync(row.Id, cancel), InvoiceFiles.Pdf);
+    }
 
     private static async Task<IResult> OpenXmlAsync(
         string number,
@@ -51,7 +55,7 @@ internal static class InvoiceEndpoints
     )
     {
         var row = await invoices.OpenAsync(number, id, Actor.Of(user), cancel);
-        return TypedResults.Bytes(book.XmlOf(row), InvoiceFiles.Xml, InvoiceFiles.NameOf(row, "xml"));
+        return TypedResults.Bytes(await book.XmlAsync(row.Id, cancel), InvoiceFiles.Xml, InvoiceFiles.NameOf(row, "xml"));
     }
 }
 

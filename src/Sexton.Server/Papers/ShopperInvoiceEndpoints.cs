@@ -37,6 +37,6 @@ internal static class ShopperInvoiceEndpoints
     {
         var order = await AccountOrderEndpoints.FindAsync(number, session, db, orders, cancel);
         var row = await InvoiceFiles.FindAsync(book, order.Id, id, cancel);
-        return TypedResults.Bytes(book.PdfOf(row), InvoiceFiles.Pdf, InvoiceFiles.NameOf(row, "pdf"));
+        return TypedResults.Bytes(await book.PdfAsync(row.Id, cancel), InvoiceFiles.Pdf, InvoiceFiles.NameOf(row, "pdf"));
     }
 }
