@@ -79,7 +79,13 @@ async function onKey(event: KeyboardEvent): Promise<void> {
 </script>
 
 <template>
-  <table ref="table" role="grid" aria-label="Answers and where they arrived" @keydown="onKey">
+  <table
+    ref="table"
+    role="grid"
+    aria-label="Answers and where they arrived"
+    :style="{ '--places': trail.destinations.length }"
+    @keydown="onKey"
+  >
     <colgroup>
       <col class="label" />
       <col />
@@ -161,8 +167,10 @@ async function onKey(event: KeyboardEvent): Promise<void> {
 </template>
 
 <style scoped>
+/* However many places there are, an answer keeps room to be read; what does not fit is scrolled to. */
 table {
   table-layout: fixed;
+  min-width: calc(196px + 170px + var(--places) * 60px + 50px);
 }
 .label {
   width: 196px;
@@ -241,6 +249,9 @@ tbody .label {
 }
 /* Narrow, or enlarged twice: what was answered needs the room more than the marks do. */
 @media (max-width: 48rem) {
+  table {
+    min-width: calc(128px + 150px + var(--places) * 42px + 40px);
+  }
   .label {
     width: 128px;
   }
