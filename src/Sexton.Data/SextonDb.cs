@@ -382,6 +382,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("payloads").HasKey(p => new { p.LaneId, p.Sequence });
             e.Property(p => p.Agreed).HasConversion<short>();
+            e.Property(p => p.Event).HasConversion<short?>();
             e.HasOne<LaneRow>().WithMany().HasForeignKey(p => p.LaneId);
         });
         builder.Entity<TryRow>(e =>

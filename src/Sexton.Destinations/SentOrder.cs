@@ -1,9 +1,11 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Sexton.Core.Codes;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Destinations.Events;
 using Sexton.Destinations.Invoices;
 
 namespace Sexton.Destinations;
@@ -33,6 +35,9 @@ public sealed record SentOrder(
     /// <summary>The number under which it is issued, where it is an invoice or takes one back; null where it is only looked at.</summary>
     public IssuedNumber? Issued { get; init; }
 
+    /// <summary>What the destination is told, where it is told events; null where nothing happened that it is told, or it gets the order itself.</summary>
+    public ToldEvent? Told { get; init; }
+
     /// <summary>What was asked, goes there and was left empty: entries without a text.</summary>
     public ImmutableArray<Entry> LeftEmpty { get; init; } = [];
 
@@ -44,6 +49,10 @@ public sealed record SentOrder(
 
     /// <summary>What tells it apart from whatever else is sent of the order: the destination, and the line or unit that goes.</summary>
     public string Reference => To.Key + Part.ToString().Replace('/', '.');
+
+    /// <summary>The idempotency key of a payload: the same whenever it is sent.</summary>
+    /// <param name="sequence">The number of the payload.</param>
+    public string KeyOf(int sequence) => string.Create(CultureInfo.InvariantCulture, $"{Id:N}/{To.Key}{Part}/{sequence}");
 
     /// <summary>The prices as the destination shows them.</summary>
     public IReadOnlyList<OrderPrice> PriceRows { get; init; } = Content.Prices.Rows;

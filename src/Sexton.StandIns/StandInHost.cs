@@ -1,6 +1,7 @@
 using Sexton.StandIns.Addresses;
 using Sexton.StandIns.BackOffice;
 using Sexton.StandIns.Common;
+using Sexton.StandIns.Events;
 using Sexton.StandIns.Mail;
 using Sexton.StandIns.Makers;
 using Sexton.StandIns.Payments;
@@ -10,7 +11,7 @@ namespace Sexton.StandIns;
 /// <summary>
 /// The simulated outside world, a process of its own. Settings: "Folder" for the logs of what it received, "Urls", "SmtpPort",
 /// "ShopOrigin", whose pages may ask for a payment token, what <see cref="SmtpAccess"/> demands of who sends mail, "BackOfficeToken", without which the back
-/// office (RFC 6750) tells nobody anything, "ReportsUrl" where a report of what comes back is posted, and "MakerTokens", one of which the makers want, separated by blanks.
+/// office (RFC 6750) tells nobody anything, "ReportsUrl" where a report of what comes back is posted, "MakerTokens", one of which the makers want, and "EventSecrets", one of which what the pick-up board is told must be signed with, separated by blanks.
 /// </summary>
 public static class StandInHost
 {
@@ -33,6 +34,8 @@ public static class StandInHost
             new MakerShop("Ferrow Works", "/makers/ferrow", ["FW 118", "FW 119", "FW 240"], Path.Combine(folder, "ferrow.jsonl"), tokens),
             new MakerShop("Quill and Slate", "/makers/quill", ["QS-10", "QS-11"], Path.Combine(folder, "quill.jsonl"), tokens),
         };
+        var secrets = (builder.Configuration["EventSecrets"] ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        builder.Services.AddSingleton(_ => new PickUpBoard(Path.Combine(folder, "board.jsonl"), secrets));
         builder.Services.AddHostedService<SmtpListener>();
         builder.Services.AddCors(cors =>
             cors.AddDefaultPolicy(policy =>
@@ -50,7 +53,7 @@ public static class StandInHost
             () =>
                 Page.Of(
                     "Stand-ins",
-                    $"<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li>{string.Concat(makers.Select(static m => $"<li><a href=\"{m.Path}\">{m.Name}</a></li>"))}<li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li><li><a href=\"/addresses/page\">Address book</a></li></ul>"
+                    $"<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li>{string.Concat(makers.Select(static m => $"<li><a href=\"{m.Path}\">{m.Name}</a></li>"))}<li><a href=\"/board\">Pick-up board</a></li><li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li><li><a href=\"/addresses/page\">Address book</a></li></ul>"
                 )
         );
         foreach (var maker in makers)
@@ -62,6 +65,7 @@ public static class StandInHost
         app.MapGet("/health", () => "ok");
         app.Services.GetRequiredService<Mailbox>().Map(app.MapGroup("/mail"));
         app.Services.GetRequiredService<BackOfficeBooks>().Map(app.MapGroup("/back-office"));
+        app.Services.GetRequiredService<PickUpBoard>().Map(app.MapGroup("/board"));
         app.Services.GetRequiredService<PaymentProvider>().Map(app.MapGroup("/payments"));
         app.Services.GetRequiredService<TaxRegistry.TaxRegistry>().Map(app.MapGroup("/tax-registry"));
         app.Services.GetRequiredService<AddressBook>().Map(app.MapGroup("/addresses"));

@@ -7,6 +7,9 @@ namespace Sexton.Core.Codes;
 /// <param name="Others">The other characters.</param>
 public sealed record ItemCodeLimits(int Longest, string Others)
 {
+    /// <summary>What takes any code that is written in the printable characters of ASCII.</summary>
+    public static readonly ItemCodeLimits Generous = new(1000, " !\"#$%&'()*+,-./:;<=>?@[\\]^_`{|}~");
+
     private readonly SearchValues<char> _taken = SearchValues.Create(
         "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789" + Others
     );

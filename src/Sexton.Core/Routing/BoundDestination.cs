@@ -18,6 +18,7 @@ public sealed class BoundDestination
         Capacity = kind.CapacityOf(Settings);
         AddressedBy = kind.AddressedBy(Settings);
         (GoesBy, Picks) = (kind.GoesBy, kind.Picks);
+        Events = kind.EventsIn(Settings);
     }
 
     /// <summary>The destination as plain data.</summary>
@@ -40,6 +41,9 @@ public sealed class BoundDestination
 
     /// <summary>What its condition picks: whole orders, lines or units.</summary>
     public Level Picks { get; internal set; }
+
+    /// <summary>The events that it is told; empty where it gets the order when it is released.</summary>
+    public ImmutableArray<OrderEvent> Events { get; }
 
     /// <summary>Which of them go there, bound; null for all.</summary>
     internal BoundCondition? Gets { get; set; }
@@ -72,6 +76,9 @@ public sealed class BoundDestination
 
     /// <summary>What a sentence calls it: "the cart line", or its own name in quotes.</summary>
     public string Phrase => Name == Kind.Name ? Kind.Phrase : $"“{Name}”";
+
+    /// <summary>What a sentence that begins with it calls it: "The cart line".</summary>
+    public string Beginning => string.Concat(Phrase[..1].ToUpperInvariant(), Phrase.AsSpan(1));
 
     /// <summary>Whether it has a place for answers of a level.</summary>
     public bool Takes(Level level) => Capacity.Levels.Contains(level);

@@ -34,6 +34,9 @@ public sealed class DestinationIndex
     /// <summary>All destinations.</summary>
     public ImmutableArray<BoundDestination> All { get; }
 
+    /// <summary>The keys of the destinations that are told of something.</summary>
+    public string[] Told(OrderEvent what) => [.. All.Where(d => d.IsOn && d.Events.Contains(what)).Select(static d => d.Key)];
+
     /// <summary>The destination with a key, or null.</summary>
     public BoundDestination? Find(string key) => _byKey.GetValueOrDefault(key);
 }

@@ -52,6 +52,13 @@ public abstract class DestinationKind
     /// <summary>Whether a newer payload replaces one that was not sent, since each says all there is (a state); false where each is sent in its turn (events).</summary>
     public virtual bool ReplacesUnsent => true;
 
+    /// <summary>Whether it is told what happens to an order, one event after another, in place of getting it when it is released.</summary>
+    public virtual bool TellsEvents => false;
+
+    /// <summary>The events that it is told, where it is told any.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public virtual ImmutableArray<OrderEvent> EventsIn(SettingReader settings) => [];
+
     /// <summary>Whether no order goes there by itself, but only once something that was sent elsewhere is taken back.</summary>
     public virtual bool FollowsAnother => false;
 

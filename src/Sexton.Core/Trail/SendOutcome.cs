@@ -20,4 +20,7 @@ public enum SendOutcome
 
     /// <summary>It was not handed over, since it does not fit there: somebody must say what becomes of it.</summary>
     Stopped,
+
+    /// <summary>The other side wants nothing more, whatever it is: nothing goes there until somebody says so.</summary>
+    Gone,
 }

@@ -1791,13 +1791,13 @@ namespace Sexton.Data.Migrations
                     b.Property<string>("Destination")
                         .HasColumnType("text")
                         .HasColumnName("destination")
-                        .HasColumnOrder(1);
+                        .HasColumnOrder(2);
 
                     b.Property<string>("Account")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("account")
-                        .HasColumnOrder(2);
+                        .HasColumnOrder(3);
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
@@ -1808,13 +1808,18 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name")
-                        .HasColumnOrder(3);
+                        .HasColumnOrder(4);
 
                     b.Property<string>("Note")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("note")
-                        .HasColumnOrder(4);
+                        .HasColumnOrder(5);
+
+                    b.Property<DateTimeOffset?>("ToldAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("told_at")
+                        .HasColumnOrder(1);
 
                     b.HasKey("Destination")
                         .HasName("pk_paused_destinations");
@@ -1832,43 +1837,58 @@ namespace Sexton.Data.Migrations
                     b.Property<int>("Sequence")
                         .HasColumnType("integer")
                         .HasColumnName("sequence")
-                        .HasColumnOrder(2);
+                        .HasColumnOrder(3);
+
+                    b.Property<string>("About")
+                        .HasColumnType("text")
+                        .HasColumnName("about")
+                        .HasColumnOrder(8);
 
                     b.Property<short>("Agreed")
                         .HasColumnType("smallint")
                         .HasColumnName("agreed")
-                        .HasColumnOrder(5);
+                        .HasColumnOrder(6);
 
                     b.Property<int>("AgreedCount")
                         .HasColumnType("integer")
                         .HasColumnName("agreed_count")
-                        .HasColumnOrder(3);
+                        .HasColumnOrder(4);
 
                     b.Property<byte[]>("Artefact")
                         .HasColumnType("bytea")
                         .HasColumnName("artefact")
-                        .HasColumnOrder(6);
+                        .HasColumnOrder(9);
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at")
                         .HasColumnOrder(1);
 
+                    b.Property<short?>("Event")
+                        .HasColumnType("smallint")
+                        .HasColumnName("event")
+                        .HasColumnOrder(7);
+
+                    b.Property<DateTimeOffset?>("HappenedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("happened_at")
+                        .HasColumnOrder(2);
+
                     b.Property<byte[]>("Hash")
                         .HasColumnType("bytea")
                         .HasColumnName("hash")
-                        .HasColumnOrder(7);
+                        .HasColumnOrder(10);
 
                     b.Property<byte[]>("Projection")
                         .IsRequired()
                         .HasColumnType("bytea")
                         .HasColumnName("projection")
-                        .HasColumnOrder(8);
+                        .HasColumnOrder(11);
 
                     b.Property<int>("Revision")
                         .HasColumnType("integer")
                         .HasColumnName("revision")
-                        .HasColumnOrder(4);
+                        .HasColumnOrder(5);
 
                     b.HasKey("LaneId", "Sequence")
                         .HasName("pk_payloads");

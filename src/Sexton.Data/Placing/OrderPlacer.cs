@@ -20,7 +20,11 @@ public sealed record OrderGoesTo(string CartPage, Func<OrderContent, IReadOnlyLi
 /// <param name="Part">The part of the order that goes along it.</param>
 /// <param name="Release">What it is released by.</param>
 /// <param name="NotBefore">When it may go; null for at once.</param>
-public sealed record LaneBeginning(string Destination, OrderPart Part, Release Release, DateTimeOffset? NotBefore);
+public sealed record LaneBeginning(string Destination, OrderPart Part, Release Release, DateTimeOffset? NotBefore)
+{
+    /// <summary>What happens when the order is placed, as the destination is told it; null where it gets the order itself.</summary>
+    public IReadOnlyList<OrderEvent>? Events { get; init; }
+}
 
 /// <summary>
 /// Writes what an attempt evaluated, in one transaction and a fixed number of round trips: the order with its first revision, lines, units, answers and prices,
@@ -100,10 +104,15 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
             insert into order_files (order_id, file_id) select placed.id, f.id from placed, files f where f.id = any(@files)
         ), lanes as (
             insert into lanes (order_id, destination, line_id, unit_id, wanted, sequence, state, tries, next_try_at, fence, was_uncertain, release)
-            select placed.id, l.destination, l.line_id, l.unit_id, 1, 1, case when l.not_before is null then @waiting else @not_released end, 0,
+            select placed.id, l.destination, l.line_id, l.unit_id, l.wanted, least(l.wanted, 1), case when l.not_before is null then @waiting else @not_released end, 0,
                 coalesce(l.not_before, @now), 0, false, l.release
-            from placed, unnest(@lane_destinations, @lane_lines, @lane_units, @lane_times, @lane_releases)
-                as l (destination, line_id, unit_id, not_before, release)
+            from placed, unnest(@lane_destinations, @lane_lines, @lane_units, @lane_times, @lane_releases, @lane_wanted)
+                as l (destination, line_id, unit_id, not_before, release, wanted)
+            returning id, destination
+        ), happened as (
+            insert into payloads (lane_id, sequence, revision, projection, agreed, agreed_count, at, event, happened_at)
+            select lanes.id, e.sequence, 1, '', @none, 0, @now, e.event, @now
+            from lanes join unnest(@event_destinations, @event_sequences, @events) as e (destination, sequence, event) on e.destination = lanes.destination
         ), served as (
             insert into page_views (order_id, destination, revision, artefact, projection, first_at, last_at, times)
             select placed.id, @cart_line, 1, @shown, @shown_projection, @shown_at, @shown_at, 1 from placed where @shown is not null
@@ -146,6 +155,7 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.AddWithValue("waiting", (short)DeliveryState.Waiting);
         p.AddWithValue("cart_line", goesTo.CartPage);
         p.AddWithValue("not_released", (short)DeliveryState.NotReleased);
+        p.AddWithValue("none", (short)Finding.None);
         AddLanes(p, goesTo.Lanes(content));
         p.AddWithValue("files", content.Uploads.Select(Guid.Parse).ToArray());
         p.Add(Bytes("shown", attempt.Shown));
@@ -165,6 +175,11 @@ public sealed class OrderPlacer(SextonDb db, KeyVault vault)
         p.AddWithValue("lane_units", lanes.Select(l => l.Part.UnitId).ToArray());
         p.AddWithValue("lane_times", NpgsqlDbType.Array | NpgsqlDbType.TimestampTz, lanes.Select(l => l.NotBefore).ToArray());
         p.AddWithValue("lane_releases", lanes.Select(l => (short)l.Release).ToArray());
+        p.AddWithValue("lane_wanted", lanes.Select(l => l.Events?.Count ?? 1).ToArray());
+        var events = lanes.SelectMany(l => (l.Events ?? []).Select((e, i) => (l.Destination, Sequence: i + 1, Event: e))).ToList();
+        p.AddWithValue("event_destinations", events.Select(e => e.Destination).ToArray());
+        p.AddWithValue("event_sequences", events.Select(e => e.Sequence).ToArray());
+        p.AddWithValue("events", events.Select(e => (short)e.Event).ToArray());
     }
 
     private static void AddLines(NpgsqlParameterCollection p, OrderContent content)

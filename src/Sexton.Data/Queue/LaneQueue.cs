@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data.Rows;
 
@@ -83,6 +84,7 @@ public sealed class LaneQueue(SextonDb db)
     /// <param name="attempt">The try.</param>
     /// <param name="payload">The payload; null to leave it as it is.</param>
     /// <param name="findings">What differs; empty where all agrees or nothing was read back.</param>
+    /// <param name="told">The destinations that are told that it arrived.</param>
     /// <param name="cancel">Cancels.</param>
     /// <returns>False when the worker was overtaken.</returns>
     public async Task<bool> SettleAsync(
@@ -91,19 +93,25 @@ public sealed class LaneQueue(SextonDb db)
         TryRow attempt,
         PayloadRow? payload,
         IReadOnlyList<FindingRow> findings,
+        string[] told,
         CancellationToken cancel
     )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
 
-        // What is wanted may have changed while the worker was away.
-        var held = await db
+        // What is wanted may have changed while the worker was away. All that is locked of an order is locked in the same turn everywhere.
+        var locked = await db
             .Lanes.FromSql(
-                $"select * from lanes where id = {claimed.Id} and fence = {claimed.Fence} and state = {(short)DeliveryState.Sending} for update"
+                $"""
+                select * from lanes
+                where id = {claimed.Id} or (order_id = {claimed.OrderId} and destination = any({told}))
+                order by id for update
+                """
             )
-            .FirstOrDefaultAsync(cancel);
-        if (held is null)
+            .ToListAsync(cancel);
+        if (locked.Find(l => l.Id == claimed.Id && l.Fence == claimed.Fence && l.State == DeliveryState.Sending) is not { } held)
         {
+            db.ChangeTracker.Clear();
             return false;
         }
 
@@ -116,6 +124,13 @@ public sealed class LaneQueue(SextonDb db)
         (held.State, held.NextTryAt, held.LeaseUntil, held.SettledAt) = (claimed.State, claimed.NextTryAt, null, claimed.SettledAt);
         held.MissingCode = claimed.MissingCode;
         (held.HandedOverAt, held.WasUncertain, held.Receipt) = (claimed.HandedOverAt, claimed.WasUncertain, claimed.Receipt);
+        if (claimed.State == DeliveryState.Sent && locked.Count > 1)
+        {
+            var arrived = new WantedEvent(OrderEvent.Arrived, $"{claimed.Destination}{claimed.Part}");
+            var revision = await RevisionAsync(claimed.OrderId, cancel);
+            locked.ForEach(lane => Want(lane.Id == claimed.Id ? null : lane, revision, arrived, attempt.At));
+        }
+
         if (held.SettledAt is not null && LaneTransitions.GoesOn(held.State, replaces))
         {
             GoOn(held, replaces, attempt.At);
@@ -136,6 +151,51 @@ public sealed class LaneQueue(SextonDb db)
     public async Task WantAsync(long id, int revision, bool replaces, DateTimeOffset now, CancellationToken cancel)
     {
         var lane = await db.Lanes.FromSql($"select * from lanes where id = {id} for update").SingleAsync(cancel);
+        Want(lane, revision, replaces, null, now);
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>
+    /// Wants an event of an order told to some destinations, each in its turn. Called within the transaction in which it happens, and where several lanes of the
+    /// order are locked, when all of them are.
+    /// </summary>
+    /// <param name="order">The order.</param>
+    /// <param name="told">The keys of the destinations that are told; those along which the order does not go are left out.</param>
+    /// <param name="what">What happened.</param>
+    /// <param name="now">The time.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task TellAsync(Guid order, string[] told, WantedEvent what, DateTimeOffset now, CancellationToken cancel)
+    {
+        if (told.Length == 0)
+        {
+            return;
+        }
+
+        var lanes = await db
+            .Lanes.FromSql($"select * from lanes where order_id = {order} and destination = any({told}) order by id for update")
+            .ToListAsync(cancel);
+        var revision = await RevisionAsync(order, cancel);
+        lanes.ForEach(lane => Want(lane, revision, what, now));
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Forgets what was to be written and could not be.</summary>
+    public void Forget() => db.ChangeTracker.Clear();
+
+    private Task<int> RevisionAsync(Guid order, CancellationToken cancel) =>
+        db.Orders.Where(o => o.Id == order).Select(static o => o.Revision).SingleAsync(cancel);
+
+    // None is left out and none comes before another; along a lane that was withdrawn nothing goes.
+    private void Want(LaneRow? lane, int revision, WantedEvent what, DateTimeOffset now)
+    {
+        if (lane is { State: not DeliveryState.Withdrawn })
+        {
+            Want(lane, revision, replaces: false, what, now);
+        }
+    }
+
+    private void Want(LaneRow lane, int revision, bool replaces, WantedEvent? what, DateTimeOffset now)
+    {
         lane.Wanted++;
         db.Payloads.Add(
             new PayloadRow
@@ -147,19 +207,17 @@ public sealed class LaneQueue(SextonDb db)
                 Agreed = Finding.None,
                 AgreedCount = 0,
                 At = now,
+                Event = what?.What,
+                About = what?.About,
+                HappenedAt = what is null ? null : now,
             }
         );
         var isUnsent = lane is { State: DeliveryState.Waiting, WasUncertain: false, HandedOverAt: null, Receipt: null };
-        if (lane.SettledAt is null ? replaces && isUnsent : LaneTransitions.GoesOn(lane.State, replaces))
+        if (lane.Sequence == 0 || (lane.SettledAt is null ? replaces && isUnsent : LaneTransitions.GoesOn(lane.State, replaces)))
         {
             GoOn(lane, replaces, now);
         }
-
-        await db.SaveChangesAsync(cancel);
     }
-
-    /// <summary>Forgets what was to be written and could not be.</summary>
-    public void Forget() => db.ChangeTracker.Clear();
 
     private async Task WriteAsync(PayloadRow payload, IReadOnlyList<FindingRow> findings, CancellationToken cancel)
     {

@@ -77,6 +77,9 @@ public sealed class PausedDestinationRow
 
     /// <summary>When.</summary>
     public required DateTimeOffset At { get; init; }
+
+    /// <summary>When whoever answers for it was told; null before, and where a person paused it.</summary>
+    public DateTimeOffset? ToldAt { get; set; }
 }
 
 /// <summary>That a delivery that is stuck was handed over to a person.</summary>

@@ -26,7 +26,7 @@ public sealed class LaneRow
     /// <summary>The unit within its line, or "" where the destination goes by orders or lines.</summary>
     public required string UnitId { get; init; }
 
-    /// <summary>The number of the newest payload that is wanted, from 1.</summary>
+    /// <summary>The number of the newest payload that is wanted, from 1; 0 while nothing happened that is told there.</summary>
     public required int Wanted { get; set; }
 
     /// <summary>The number of the payload that is in flight or was last; with order and destination the idempotency key.</summary>
@@ -132,6 +132,15 @@ public sealed class PayloadRow
 
     /// <summary>When it was last written.</summary>
     public required DateTimeOffset At { get; set; }
+
+    /// <summary>What happened, where it tells an event; null where it says how the order is.</summary>
+    public OrderEvent? Event { get; init; }
+
+    /// <summary>Of what the event is: the line, or where it arrived; null where it is of the order.</summary>
+    public string? About { get; init; }
+
+    /// <summary>When it happened; null where it tells no event.</summary>
+    public DateTimeOffset? HappenedAt { get; init; }
 }
 
 /// <summary>One try of a payload.</summary>

@@ -7,6 +7,7 @@ using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Types.Settings;
 using Sexton.Destinations.Http;
+using Sexton.Destinations.Sales;
 
 namespace Sexton.Destinations.BackOffice;
 
@@ -75,7 +76,8 @@ public sealed class BackOfficeKind(IHttpConnections connections, Func<Guid, stri
     public override byte[] Render(SentOrder order, int sequence) => SaleWriter.Write(order, linkToFile);
 
     /// <inheritdoc/>
-    protected override IReadOnlyDictionary<SlotId, string> TextsOf(byte[] record, Projection sent) => SaleReader.Read(record, sent);
+    protected override IReadOnlyDictionary<SlotId, string> TextsOf(byte[] record, Projection sent) =>
+        SaleReader.Read(ReadJson.Document(record), sent);
 
     /// <inheritdoc/>
     protected override JsonNode? NodeOf(JsonNode? record, Projection sent, string slot) => SaleReader.NodeOf(record, sent, slot);

@@ -1,4 +1,3 @@
-using System.Net;
 using System.Net.Http.Headers;
 using System.Text.Json.Nodes;
 using Sexton.Core.Projections;
@@ -19,11 +18,11 @@ public abstract class HttpKind(IHttpConnections connections, string collection) 
     public const string Part = "record";
 
     /// <summary>The setting of the connection, and of that by which it is tried out.</summary>
-    protected const string Connection = "connection",
+    internal const string Connection = "connection",
         TrialConnection = "trial_connection";
 
     /// <summary>The setting of the connection by which it is tried out.</summary>
-    protected static readonly ConnectionSetting Trials = new(TrialConnection, "by the connection {}", "a trial connection")
+    internal static readonly ConnectionSetting Trials = new(TrialConnection, "by the connection {}", "a trial connection")
     {
         ForTrials = true,
     };
@@ -51,7 +50,6 @@ public abstract class HttpKind(IHttpConnections connections, string collection) 
         CancellationToken cancel
     )
     {
-        var name = NameOf(to);
         try
         {
             using var http = await OpenAsync(to, cancel);
@@ -60,17 +58,17 @@ public abstract class HttpKind(IHttpConnections connections, string collection) 
             request.Content.Headers.ContentType = new MediaTypeHeaderValue("application/json");
             request.Headers.Add("Idempotency-Key", handover.Key);
             using var response = await http.SendAsync(request, cancel);
-            if (WhyNotTaken(response, to) is { } why)
+            if (HttpAnswer.WhyNotTaken(response, to, WhereSecret(to)) is { } why)
             {
                 return new SendResult(SendOutcome.NotTaken, why);
             }
 
             var body = ReadJson.Document(await response.Content.ReadAsByteArrayAsync(cancel)) as JsonObject;
-            if (IsRefusal(response.StatusCode))
+            if (HttpAnswer.IsRefusal(response.StatusCode))
             {
                 return new SendResult(
                     SendOutcome.Refused,
-                    $"{name} refused it: {ReadJson.Text(body?["detail"]) ?? response.ReasonPhrase}",
+                    $"{to.Beginning} refused it: {ReadJson.Text(body?["detail"]) ?? response.ReasonPhrase}",
                     null,
                     artefact
                 );
@@ -79,7 +77,7 @@ public abstract class HttpKind(IHttpConnections connections, string collection) 
             response.EnsureSuccessStatusCode();
             if (ReadJson.Text(body?["number"]) is not { Length: > 0 } number)
             {
-                return new SendResult(SendOutcome.NotTaken, $"{name} gave no number for it.");
+                return new SendResult(SendOutcome.NotTaken, $"{to.Beginning} gave no number for it.");
             }
 
             // Taken is taken: whatever becomes of asking for it, it is not sent again.
@@ -87,18 +85,27 @@ public abstract class HttpKind(IHttpConnections connections, string collection) 
                 ? new SendResult(SendOutcome.Taken, $"Taken as {number} and read back.", number, record)
                 : new SendResult(SendOutcome.TakenUnread, $"Taken as {number}. It could not be read back yet.", number);
         }
-        catch (Exception e) when (IsTrouble(e, cancel))
+        catch (Exception e) when (HttpAnswer.IsTrouble(e, cancel))
         {
-            return new SendResult(SendOutcome.NotTaken, $"{name} did not answer as it should: {e.Message}");
+            return new SendResult(SendOutcome.NotTaken, $"{to.Beginning} did not answer as it should: {e.Message}");
         }
     }
 
     /// <inheritdoc/>
-    public sealed override SentOrder? ForTrial(SentOrder order) =>
+    public sealed override SentOrder? ForTrial(SentOrder order) => ByTrialConnection(order);
+
+    /// <summary>An order as it goes by the connection by which its destination is tried out; null where that has none.</summary>
+    internal static SentOrder? ByTrialConnection(SentOrder order) =>
         order.To.Settings.Find(TrialConnection) is { } connection
             ? order with
             {
-                To = new BoundDestination(order.To.Plain with { Settings = order.To.Plain.Settings.SetItem(Connection, connection) }, this),
+                To = new BoundDestination(
+                    order.To.Plain with
+                    {
+                        Settings = order.To.Plain.Settings.SetItem(Connection, connection),
+                    },
+                    order.To.Kind
+                ),
             }
             : null;
 
@@ -110,7 +117,7 @@ public abstract class HttpKind(IHttpConnections connections, string collection) 
             using var http = await OpenAsync(to, cancel);
             return await http.GetByteArrayAsync($"{collection}/{Uri.EscapeDataString(receipt)}", cancel);
         }
-        catch (Exception e) when (IsTrouble(e, cancel))
+        catch (Exception e) when (HttpAnswer.IsTrouble(e, cancel))
         {
             return null;
         }
@@ -141,35 +148,6 @@ public abstract class HttpKind(IHttpConnections connections, string collection) 
     private Task<HttpClient> OpenAsync(BoundDestination to, CancellationToken cancel) =>
         connections.OpenAsync(to.Settings.Text(Connection) ?? "", cancel);
 
-    // Nothing is wrong with the order: it goes as soon as the connection is mended.
-    private static string? WhyNotTaken(HttpResponseMessage response, BoundDestination to) =>
-        response.StatusCode switch
-        {
-            HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden =>
-                $"{NameOf(to)} refused this server’s secret ({(int)response.StatusCode}). {WhereSecret(to)}",
-            >= HttpStatusCode.MultipleChoices and < HttpStatusCode.BadRequest =>
-                $"{NameOf(to)} sent us to another address ({response.Headers.Location}), and nothing goes where nobody said it should. Give its connection the new address.",
-            _ => null,
-        };
-
     private static string WhereSecret(BoundDestination to) =>
         to.Settings.Text(Connection) is { } key ? $"Give the connection “{key}” another." : "It is the token SEXTON__BACKOFFICETOKEN.";
-
-    private static string NameOf(BoundDestination to) =>
-        string.Create(
-            to.Phrase.Length,
-            to.Phrase,
-            static (span, phrase) =>
-            {
-                phrase.CopyTo(span);
-                span[0] = char.ToUpperInvariant(span[0]);
-            }
-        );
-
-    private static bool IsTrouble(Exception e, CancellationToken cancel) =>
-        e is HttpRequestException or IOException or TaskCanceledException && !cancel.IsCancellationRequested;
-
-    // Too many requests and a request that timed out are worth another try, the other client errors are not.
-    private static bool IsRefusal(HttpStatusCode status) =>
-        (int)status is >= 400 and < 500 && status is not (HttpStatusCode.RequestTimeout or HttpStatusCode.TooManyRequests);
 }

@@ -1,6 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Sexton.Data;
+using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
+using Sexton.Destinations.Events;
 using Sexton.Destinations.Http;
 using Sexton.Server.Common;
 
@@ -13,7 +15,7 @@ internal sealed class HttpConnections(
     IServiceScopeFactory scopes,
     KeyVault vault,
     SextonOptions options
-) : IHttpConnections
+) : IHttpConnections, ISigningConnections
 {
     /// <summary>The name of the client that reaches the back office of the installation.</summary>
     public const string OfInstallation = "back office";
@@ -29,6 +31,20 @@ internal sealed class HttpConnections(
             return clients.CreateClient(OfInstallation);
         }
 
+        var (row, secrets) = await FindAsync(connection, cancel);
+        return Client(row, new SecretHandler(secrets, outgoing.Shared));
+    }
+
+    /// <inheritdoc/>
+    public async Task<SigningConnection> OpenSigningAsync(string connection, CancellationToken cancel)
+    {
+        var (row, secrets) = await FindAsync(connection, cancel);
+        return new SigningConnection(Client(row, new SecretHandler([], outgoing.Shared)), secrets);
+    }
+
+    // The newest secret first.
+    private async Task<(ConnectionRow Row, IReadOnlyList<string> Secrets)> FindAsync(string connection, CancellationToken cancel)
+    {
         await using var scope = scopes.CreateAsyncScope();
         var row =
             await scope
@@ -36,15 +52,14 @@ internal sealed class HttpConnections(
                 .Connections.AsNoTracking()
                 .SingleOrDefaultAsync(c => c.Key == connection, cancel)
             ?? throw new HttpRequestException($"there is no connection “{connection}” any more.");
-        string[] secrets =
-        [
-            .. new[] { row.Secret, row.SecretBefore }.OfType<byte[]>().Select(secret => ConnectionSecret.Open(secret, vault)),
-        ];
-        return new HttpClient(new SecretHandler(secrets, outgoing.Shared))
+        return (row, [.. new[] { row.Secret, row.SecretBefore }.OfType<byte[]>().Select(secret => ConnectionSecret.Open(secret, vault))]);
+    }
+
+    private HttpClient Client(ConnectionRow row, HttpMessageHandler handler) =>
+        new(handler)
         {
             BaseAddress = new Uri(row.Address),
             Timeout = TimeSpan.FromSeconds(options.TimeOutSeconds),
             MaxResponseContentBufferSize = LongestAnswer,
         };
-    }
 }

@@ -114,6 +114,20 @@ internal sealed class DeliveryActions(SextonDb db, WorkSignal signal, TimeProvid
         );
     }
 
+    /// <summary>Pauses a destination that said that it wants nothing more; whoever answers for it is told.</summary>
+    /// <param name="destination">The key of the destination.</param>
+    /// <param name="why">What it said.</param>
+    /// <param name="cancel">Cancels.</param>
+    public Task PauseGoneAsync(string destination, string why, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync(
+            $"""
+            insert into paused_destinations (destination, note, account, name, at)
+            values ({destination}, {why}, '', 'Sexton', {clock.GetUtcNow()})
+            on conflict (destination) do nothing
+            """,
+            cancel
+        );
+
     /// <summary>Resumes a destination.</summary>
     public async Task ResumeAsync(string destination, CancellationToken cancel)
     {

@@ -6,6 +6,7 @@ using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Destinations;
+using Sexton.Destinations.Events;
 using Sexton.Destinations.Invoices;
 using Sexton.Server.Common;
 using Sexton.Server.Makers;
@@ -25,6 +26,8 @@ internal sealed class DeliveryRunner(
     ItemCodesThere codes,
     InvoiceIssuer invoices,
     CurrentRegister current,
+    DeliveryActions actions,
+    WorkSignal signal,
     TimeProvider clock,
     ILogger<DeliveryRunner> log
 )
@@ -32,6 +35,9 @@ internal sealed class DeliveryRunner(
     // Whether the bytes may have reached a receiver that cannot tell doubles apart.
     private bool _handedOver;
     private DeliveredKind? _kind;
+
+    // The destinations that are told when something arrives here: those that are told events are not told of each other.
+    private string[] _told = [];
 
     public async Task RunAsync(LaneRow claimed)
     {
@@ -67,6 +73,7 @@ internal sealed class DeliveryRunner(
             version.Plan.Destinations.Find(claimed.Destination)
             ?? throw new InvalidOperationException($"there is no destination “{claimed.Destination}” any more.");
         var kind = _kind = (DeliveredKind)destination.Kind;
+        _told = kind.TellsEvents ? [] : version.Plan.Destinations.Told(OrderEvent.Arrived);
         if (claimed.HandedOverAt is not null && !await ResolveLostHandOverAsync(claimed, kind))
         {
             return;
@@ -122,7 +129,7 @@ internal sealed class DeliveryRunner(
             order.To,
             kind.Render(order, claimed.Sequence),
             new Handover(
-                $"{claimed.OrderId:N}/{claimed.Destination}{claimed.Part}/{claimed.Sequence}",
+                order.KeyOf(claimed.Sequence),
                 ReturnAddresses.ReferenceOf(claimed.Id, claimed.Sequence),
                 () => HandingOverAsync(kind, claimed)
             ),
@@ -131,12 +138,15 @@ internal sealed class DeliveryRunner(
 
     private async Task<Sending> PrepareAsync(LaneRow claimed, RegisterPlan plan, BoundDestination destination)
     {
-        // What takes an invoice back is of the order as it was then.
-        var order =
-            destination.Kind.FollowsAnother && await invoices.CreditedAsync(claimed) is { } credited
-                ? (await orders.FindAsync(claimed.OrderId, credited.Revision!.Value, CancellationToken.None))!
-                : (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
+        // What takes an invoice back is of the order as it was then, and so is what tells an event.
         var payload = await queue.PayloadAsync(claimed, CancellationToken.None);
+        var revision =
+            destination.Kind.FollowsAnother ? (await invoices.CreditedAsync(claimed))?.Revision
+            : payload?.Event is null ? null
+            : payload.Revision;
+        var order = revision is { } then
+            ? (await orders.FindAsync(claimed.OrderId, then, CancellationToken.None))!
+            : (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
 
         // What was taken is read back as it was sent, whatever the routes say since.
         var isUnread = claimed.Receipt is not null && payload is { Artefact: null, Projection.Length: > 0 };
@@ -149,11 +159,10 @@ internal sealed class DeliveryRunner(
             : order.ProjectedOn(plan, claimed.Destination, claimed.Part);
         return new Sending(
             await codes.FillInAsync(
-                new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination).Along(
-                    plan,
-                    order.Own,
-                    claimed.Part
-                ),
+                new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination)
+                {
+                    Told = payload?.Event is { } what ? new ToldEvent(what, payload.About, payload.HappenedAt!.Value) : null,
+                }.Along(plan, order.Own, claimed.Part),
                 CancellationToken.None
             ),
             order.OpenKey,
@@ -219,6 +228,7 @@ internal sealed class DeliveryRunner(
                 Try(claimed, step.State, "Handed over again, and again nothing on record of how it ended. It is not sent a third time."),
                 null,
                 [],
+                [],
                 CancellationToken.None
             );
             return false;
@@ -253,10 +263,21 @@ internal sealed class DeliveryRunner(
                 Try(claimed, claimed.State, result.Detail),
                 sent is not null && isKept ? Payload(claimed, sent, findings, result.Artefact, now) : null,
                 sent is null ? [] : [.. (findings ?? []).Where(static f => !f.Agrees).Select(f => StoredPayload.Row(claimed, f, sent.Key))],
+                _told,
                 CancellationToken.None
             )
         )
         {
+            if (result.Outcome == SendOutcome.Gone)
+            {
+                await actions.PauseGoneAsync(claimed.Destination, result.Detail, CancellationToken.None);
+            }
+
+            foreach (var told in _told)
+            {
+                signal.Of(told).Raise();
+            }
+
             log.Milestone("delivery.settled", claimed.OrderId, claimed.Destination);
         }
     }

@@ -5,6 +5,7 @@ using Sexton.Core.Routing;
 using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.CreditNote;
 using Sexton.Destinations.Email;
+using Sexton.Destinations.Events;
 using Sexton.Destinations.Invoice;
 using Sexton.Destinations.JobCard;
 using Sexton.Destinations.Maker;
@@ -88,6 +89,11 @@ internal static class DestinationSetup
             provider.GetRequiredService<FileLinks>().LinkTo
         ));
         services.AddSingleton<DestinationKind, WorkbenchKind>();
+        services.AddSingleton<DestinationKind>(static provider => new EventsKind(
+            provider.GetRequiredService<HttpConnections>(),
+            new EventSettings(provider.GetRequiredService<SextonOptions>().PublicUrl, provider.GetRequiredService<FileLinks>().LinkTo),
+            provider.GetRequiredService<TimeProvider>()
+        ));
         services.AddSingleton(static provider => new DestinationKinds(provider.GetServices<DestinationKind>()));
     }
 

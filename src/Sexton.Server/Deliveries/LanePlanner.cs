@@ -11,6 +11,9 @@ namespace Sexton.Server.Deliveries;
 /// <summary>Says along which lanes an order goes, and from when on.</summary>
 internal sealed class LanePlanner(ShopClock shop, TimeProvider clock)
 {
+    // An order is charged before it is placed, or not at all, and nothing holds its lines yet.
+    private static readonly OrderEvent[] HappensWhenPlaced = [OrderEvent.Placed, OrderEvent.Paid, OrderEvent.Approved];
+
     private static readonly HashSet<string> NothingPrepared = [];
 
     /// <summary>The lanes of an order that is placed now.</summary>
@@ -26,9 +29,19 @@ internal sealed class LanePlanner(ShopClock shop, TimeProvider clock)
                 .SelectMany(d =>
                     OrderParts
                         .Of(facts, d)
-                        .Select(part => new LaneBeginning(d.Key, part, d.Plain.Release, NotBefore(order, facts, d, part, NothingPrepared)))
+                        .Select(part =>
+                            d.Kind.TellsEvents
+                                ? Told(d, part)
+                                : new LaneBeginning(d.Key, part, d.Plain.Release, NotBefore(order, facts, d, part, NothingPrepared))
+                        )
                 ),
         ];
+    }
+
+    private static LaneBeginning Told(BoundDestination to, OrderPart part)
+    {
+        var events = HappensWhenPlaced.Where(e => to.Events.Contains(e)).ToList();
+        return new LaneBeginning(to.Key, part, Release.Placed, events.Count == 0 ? LaneRow.Held : null) { Events = events };
     }
 
     /// <summary>From when on a part of an order may go to a destination; null for at once.</summary>

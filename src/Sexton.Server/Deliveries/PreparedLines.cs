@@ -3,6 +3,7 @@ using Sexton.Core.Orders;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
+using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
@@ -12,7 +13,14 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Deliveries;
 
 /// <summary>What somebody says to be prepared, and the lanes that wait for it.</summary>
-internal sealed class PreparedLines(SextonDb db, CurrentRegister current, LanePlanner planner, WorkSignal signal, TimeProvider clock)
+internal sealed class PreparedLines(
+    SextonDb db,
+    LaneQueue queue,
+    CurrentRegister current,
+    LanePlanner planner,
+    WorkSignal signal,
+    TimeProvider clock
+)
 {
     /// <summary>Says that a line is prepared, or not after all: what waits for it goes, or waits again where it has not gone yet.</summary>
     /// <param name="order">The order.</param>
@@ -32,7 +40,11 @@ internal sealed class PreparedLines(SextonDb db, CurrentRegister current, LanePl
 
         // Of two who say so of two lines at once, the later sees what the earlier said.
         await db.Orders.FromSql($"select * from orders where id = {order.Id} for update").AsNoTracking().SingleAsync(cancel);
-        await WriteAsync(order.Id, line, isPrepared, actor, cancel);
+        if (!await WriteAsync(order.Id, line, isPrepared, actor, cancel))
+        {
+            return;
+        }
+
         var prepared = await db.PreparedLines.Where(p => p.OrderId == order.Id).Select(p => p.LineId).ToHashSetAsync(cancel);
         var facts = new OrderFacts(order.Content);
         foreach (var lane in await UnsentAsync(order.Id, cancel))
@@ -45,11 +57,15 @@ internal sealed class PreparedLines(SextonDb db, CurrentRegister current, LanePl
         }
 
         await db.SaveChangesAsync(cancel);
+        var told = version.Plan.Destinations.Told(OrderEvent.Prepared);
+        var what = isPrepared ? OrderEvent.Prepared : OrderEvent.PreparationTakenBack;
+        await queue.TellAsync(order.Id, told, new WantedEvent(what, line), clock.GetUtcNow(), cancel);
         await transaction.CommitAsync(cancel);
         signal.Raise();
     }
 
-    private async Task WriteAsync(Guid order, string line, bool isPrepared, Actor actor, CancellationToken cancel)
+    // Whether that is new.
+    private async Task<bool> WriteAsync(Guid order, string line, bool isPrepared, Actor actor, CancellationToken cancel)
     {
         var before = await db.PreparedLines.SingleOrDefaultAsync(p => p.OrderId == order && p.LineId == line, cancel);
         if (isPrepared && before is null)
@@ -70,19 +86,12 @@ internal sealed class PreparedLines(SextonDb db, CurrentRegister current, LanePl
             db.PreparedLines.Remove(before);
         }
 
-        await db.SaveChangesAsync(cancel);
+        return await db.SaveChangesAsync(cancel) > 0;
     }
 
-    // Those of which nothing was tried.
-    private Task<List<LaneRow>> UnsentAsync(Guid order, CancellationToken cancel) =>
-        db
-            .Lanes.FromSql(
-                $"""
-                select * from lanes
-                where order_id = {order} and release = {(short)Release.Prepared} and tries = 0
-                  and state in ({(short)DeliveryState.Waiting}, {(short)DeliveryState.NotReleased})
-                order by id for update
-                """
-            )
-            .ToListAsync(cancel);
+    // Those of which nothing was tried. All of the order are locked, in the turn in which they are locked everywhere.
+    private async Task<List<LaneRow>> UnsentAsync(Guid order, CancellationToken cancel) =>
+        (await db.Lanes.FromSql($"select * from lanes where order_id = {order} order by id for update").ToListAsync(cancel)).FindAll(
+            static l => l is { Release: Release.Prepared, Tries: 0, State: DeliveryState.Waiting or DeliveryState.NotReleased }
+        );
 }

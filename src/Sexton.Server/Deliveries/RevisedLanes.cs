@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Orders;
+using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data;
 using Sexton.Data.Queue;
@@ -36,7 +37,7 @@ internal sealed class RevisedLanes(
         {
             if (
                 lane.State == DeliveryState.Withdrawn
-                || version.Plan.Destinations.Find(lane.Destination) is not { Kind.FollowsAnother: false } to
+                || version.Plan.Destinations.Find(lane.Destination) is not { Kind: { FollowsAnother: false, TellsEvents: false } } to
             )
             {
                 continue;
@@ -53,5 +54,12 @@ internal sealed class RevisedLanes(
         }
 
         await db.SaveChangesAsync(cancel);
+        await queue.TellAsync(
+            id,
+            version.Plan.Destinations.Told(OrderEvent.Corrected),
+            new WantedEvent(OrderEvent.Corrected),
+            clock.GetUtcNow(),
+            cancel
+        );
     }
 }

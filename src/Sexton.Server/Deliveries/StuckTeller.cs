@@ -44,6 +44,7 @@ internal sealed class StuckTeller(
 
         try
         {
+            await TellGoneAsync(db, scope.ServiceProvider.GetRequiredService<CurrentRegister>(), cancel);
             var before = clock.GetUtcNow() - TimeSpan.FromMinutes((await settings.ReadAsync(cancel)).TellAfterMinutes);
             var stuck = await StuckAsync(db, before, cancel);
             if (stuck.Count > 0)
@@ -123,6 +124,33 @@ internal sealed class StuckTeller(
 
         var (now, ids) = (clock.GetUtcNow(), stuck.Where(s => told.Contains(s.Destination)).Select(static s => s.Lane).ToList());
         await db.Lanes.Where(l => ids.Contains(l.Id)).ExecuteUpdateAsync(set => set.SetProperty(l => l.ToldAt, now), cancel);
+    }
+
+    // What said that it wants nothing more stands still since then: that is told at once.
+    private async Task TellGoneAsync(SextonDb db, CurrentRegister current, CancellationToken cancel)
+    {
+        var gone = await db.PausedDestinations.Where(static p => p.Account == "" && p.ToldAt == null).ToListAsync(cancel);
+        if (gone.Count == 0)
+        {
+            return;
+        }
+
+        var (destinations, people) = ((await current.GetAsync(cancel)).Version.Plan.Destinations, await PeopleAsync(db, cancel));
+        foreach (var paused in gone)
+        {
+            var name = destinations.Find(paused.Destination)?.Name ?? paused.Destination;
+            var text =
+                $"{paused.Note}\n\nNothing goes to “{name}” until somebody resumes it: {new Uri(options.PublicUrl, "/console/deliveries")}\n";
+            foreach (var email in Of(people, paused.Destination).Distinct(StringComparer.OrdinalIgnoreCase))
+            {
+                if (await mail.TrySendAsync(email, $"Nothing goes to “{name}” any more", text, cancel))
+                {
+                    paused.ToldAt = clock.GetUtcNow();
+                }
+            }
+        }
+
+        await db.SaveChangesAsync(cancel);
     }
 
     // Whoever is named for the destination; else whoever is named for the rest; else every manager.

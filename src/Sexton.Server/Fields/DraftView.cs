@@ -103,6 +103,7 @@ internal sealed record NamedKey(string Key, string Name);
 /// <param name="IsDelivered">Whether it is sent, so that it is said which orders it gets, when, and what is done with what does not fit.</param>
 /// <param name="CanLeaveOutPrices">Whether prices can be left out there under a condition.</param>
 /// <param name="FollowsAnother">Whether it goes only when what was sent elsewhere is taken back, and no order by itself.</param>
+/// <param name="TellsEvents">Whether it is told what happens to an order, in place of getting it when it is released.</param>
 /// <param name="GoesBy">Whether an order goes there as a whole, or once for each of its lines or units.</param>
 /// <param name="Picks">What its condition picks: orders, lines or units.</param>
 /// <param name="LongestLineText">The greatest length of an answer of a line or unit; null for no limit.</param>
@@ -130,6 +131,7 @@ internal sealed record DestinationView(
     bool IsDelivered,
     bool CanLeaveOutPrices,
     bool FollowsAnother,
+    bool TellsEvents,
     Level GoesBy,
     Level Picks,
     int? LongestLineText,
@@ -166,6 +168,7 @@ internal sealed record DestinationView(
             destination.Kind.IsDelivered,
             destination.Kind.CanLeaveOutPrices,
             destination.Kind.FollowsAnother,
+            destination.Kind.TellsEvents,
             destination.GoesBy,
             destination.Picks,
             destination.Longest(Level.Line),

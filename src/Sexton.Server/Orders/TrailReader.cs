@@ -185,7 +185,8 @@ internal sealed record OrderTrail(IReadOnlyList<DestinationTrail> Destinations, 
             expectation,
             finding,
             state,
-            there.Lane is { State: DeliveryState.NotReleased } lane && lane.NextTryAt < LaneRow.Held ? lane.NextTryAt : null
+            there.Lane is { State: DeliveryState.NotReleased } lane && lane.NextTryAt < LaneRow.Held ? lane.NextTryAt : null,
+            there.Lane is { Wanted: 0 }
         );
     }
 }
@@ -218,11 +219,13 @@ internal sealed record DestinationTrail(string Destination, OrderPart Part, Proj
 /// <param name="Finding">What was found.</param>
 /// <param name="Delivery">How the delivery stands; null for a page.</param>
 /// <param name="NotBefore">The day on which it goes, where it waits for one.</param>
+/// <param name="NothingYet">Whether nothing happened yet that is told there.</param>
 internal sealed record MarkView(
     string Destination,
     Sign Sign,
     Expectation Expectation,
     Finding Finding,
     DeliveryState? Delivery,
-    DateTimeOffset? NotBefore
+    DateTimeOffset? NotBefore,
+    bool NothingYet
 );

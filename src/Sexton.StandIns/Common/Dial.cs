@@ -21,6 +21,9 @@ public sealed record DialSetting
     /// <summary>The share of messages, from 0 to 1, that are taken and come back; only mail does.</summary>
     public double ReturnedRate { get; init; }
 
+    /// <summary>Says that it wants nothing more, for good; only who is told events does.</summary>
+    public bool Gone { get; init; }
+
     /// <summary>Silently keeps only so many characters of a text; 0 keeps all.</summary>
     public int ShortensTo { get; init; }
 }

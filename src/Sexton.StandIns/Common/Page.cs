@@ -36,8 +36,21 @@ internal static class Page
         </script>
         """;
 
+    /// <summary>Whose dial it is, as far as it has faults that others have not.</summary>
+    public enum DialKind
+    {
+        /// <summary>Any other.</summary>
+        Plain,
+
+        /// <summary>Who takes mail.</summary>
+        Mail,
+
+        /// <summary>Who is told events.</summary>
+        Events,
+    }
+
     /// <summary>The form with which the dial at an address is turned.</summary>
-    public static string DialForm(string address, DialSetting now, bool isMail = false) =>
+    public static string DialForm(string address, DialSetting now, DialKind kind = DialKind.Plain) =>
         $$"""
             <h2>Fault dial</h2><form id="dial" data-address="{{Text(address)}}">
             <label><input type="checkbox" name="down" {{(now.Down ? "checked" : "")}}> down</label>
@@ -45,11 +58,12 @@ internal static class Page
             <label>errors, 0 to 1 <input type="number" name="errorRate" min="0" max="1" step="0.05" value="{{now.ErrorRate}}"></label>
             <label>lost acknowledgements, 0 to 1 <input type="number" name="lostRate" min="0" max="1" step="0.05" value="{{now.LostRate}}"></label>
             {{(
-                isMail
+                kind == DialKind.Mail
                     ? $"""
                     <label>recipients refused, 0 to 1 <input type="number" name="refusedRate" min="0" max="1" step="0.05" value="{now.RefusedRate}"></label>
                     <label>come back, 0 to 1 <input type="number" name="returnedRate" min="0" max="1" step="0.05" value="{now.ReturnedRate}"></label>
                     """
+                    : kind == DialKind.Events ? $"""<label><input type="checkbox" name="gone" {(now.Gone ? "checked" : "")}> gone for good (410)</label>"""
                     : ""
             )}}
             <label>silently shortens to <input type="number" name="shortensTo" min="0" max="1000" value="{{now.ShortensTo}}"></label>
@@ -59,7 +73,7 @@ internal static class Page
               e.preventDefault(); const f = e.target.elements;
               const r = await fetch(e.target.dataset.address, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({
                 down: f.down.checked, slowMs: +f.slowMs.value, errorRate: +f.errorRate.value, lostRate: +f.lostRate.value, shortensTo: +f.shortensTo.value,
-                refusedRate: +(f.refusedRate?.value ?? 0), returnedRate: +(f.returnedRate?.value ?? 0) }) });
+                gone: f.gone?.checked ?? false, refusedRate: +(f.refusedRate?.value ?? 0), returnedRate: +(f.returnedRate?.value ?? 0) }) });
               document.getElementById('said').textContent = r.ok ? 'Set.' : 'Not set: ' + r.status;
             });
             </script>

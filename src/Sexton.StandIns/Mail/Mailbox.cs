@@ -97,7 +97,7 @@ public sealed class Mailbox(string folder, Uri? reports = null) : IDisposable
         );
         return Page.Of(
             "Mailbox",
-            $"<table><tr><th>Received</th><th>To</th><th>Subject</th></tr>{rows}</table>{Page.DialForm("/mail/dial", Dial.Now, isMail: true)}"
+            $"<table><tr><th>Received</th><th>To</th><th>Subject</th></tr>{rows}</table>{Page.DialForm("/mail/dial", Dial.Now, Page.DialKind.Mail)}"
         );
     }
 

@@ -36,7 +36,7 @@ const moments = [
 ] as const;
 const made = computed(() => draft.destination_kinds.filter((k) => k.can_be_made));
 const isAt = (d: DraftDestination, moment: string) =>
-  d.is_delivered && !d.follows_another && (d.destination.release ?? 'placed') === moment;
+  d.is_delivered && !d.follows_another && !d.tells_events && (d.destination.release ?? 'placed') === moment;
 const whenSign = (d: DraftDestination): SignKey => (d.destination.gets ? 'must_if' : 'must');
 const takesSign = (d: DraftDestination, level: Schemas['Level']): SignKey =>
   !d.levels.includes(level) ? 'stays' : (level === 'order' ? d.longest_order_text : d.longest_line_text) === null ? 'goes' : 'goes_cut';

@@ -69,6 +69,7 @@ const set = (setting: string, value: unknown) => void change(item.key, setting, 
       <template v-if="item.is_delivered">
         <dt>When</dt>
         <dd v-if="item.follows_another">when the invoice that takes its place is issued</dd>
+        <dd v-else-if="item.tells_events">as soon as it happens, each event in its turn</dd>
         <WhenClause v-else :item="item" :draft="draft" />
       </template>
       <template v-if="kind?.settings.length || kind?.can_be_made">

@@ -74,6 +74,7 @@ const words: Record<string, string> = {
 export function wordsFor(mark: Schemas['MarkView']): string {
   if (mark.expectation === 'left_empty') return 'left empty';
   if (mark.sign === 'open_sheet' && mark.delivery === null) return 'not opened yet';
+  if (mark.nothing_yet) return 'waits until something happens that it is told';
   if (mark.sign === 'open_sheet' && mark.delivery === 'not_released')
     return mark.not_before ? `waits for its day, ${dayAndTime(mark.not_before)}` : 'waits until it is prepared';
   if (mark.sign === 'cut_folded_sheet') return `${mark.finding}, fitted as agreed`;

@@ -65,6 +65,11 @@ public static class DestinationEdit
             throw new DraftEditException(path, "It goes when what was sent before is taken back, and at no other time.");
         }
 
+        if (kind?.TellsEvents == true && name is "release" or "day" or "only_once")
+        {
+            throw new DraftEditException(path, "It is told of what happens when that happens, once each.");
+        }
+
         return name switch
         {
             "name" => destination with { Name = Name(value, path) },

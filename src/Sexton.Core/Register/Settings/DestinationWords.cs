@@ -15,7 +15,9 @@ internal static class DestinationWords
             new("leaves out prices when ", then.Sentence(old?.WithoutPricesWhen), here.Sentence(now.WithoutPricesWhen), ""),
             new("in the order ", Listed(old, then), Listed(now, here), ""),
             .. Leaving(old, then, now, here),
-            new("gets it ", Moment(old, then), Moment(now, here), ""),
+            .. here.KindOf(now) is { FollowsAnother: false, TellsEvents: false }
+                ? [new ClauseChange("gets it ", Moment(old, then), Moment(now, here), "")]
+                : Array.Empty<ClauseChange>(),
             new(
                 "",
                 SideWords.Flag(old?.OnlyOnce == true, "nothing again after a correction"),

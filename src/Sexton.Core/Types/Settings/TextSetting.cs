@@ -69,6 +69,26 @@ public sealed class PatternSetting(string name, string clause, string offer) : T
     }
 }
 
+/// <summary>A path below the address of a connection, such as hooks/orders.</summary>
+/// <param name="name">The name in the settings object.</param>
+/// <param name="clause">The sentence.</param>
+/// <param name="offer">What it is called while not set.</param>
+public sealed partial class PathSetting(string name, string clause, string offer) : TextSetting(name, clause, offer, 200)
+{
+    /// <inheritdoc/>
+    public override string? Check(JsonElement value) =>
+        base.Check(value)
+        ?? (
+            Path().IsMatch(value.GetString()!)
+            && !value.GetString()!.Split('/').Any(static step => step.All(static c => c == '.') && step.Length > 0)
+                ? null
+                : "Give a path such as hooks/orders: letters, digits, dots, dashes and underlines between strokes, and no step upwards."
+        );
+
+    [GeneratedRegex(@"^[A-Za-z0-9._-]+(?:/[A-Za-z0-9._-]+)*/?\z", RegexOptions.NonBacktracking | RegexOptions.CultureInvariant)]
+    private static partial Regex Path();
+}
+
 /// <summary>A text for the shopper in one or more languages.</summary>
 /// <param name="name">The name in the settings object.</param>
 /// <param name="clause">The sentence.</param>

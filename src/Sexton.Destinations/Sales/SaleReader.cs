@@ -2,7 +2,7 @@ using System.Text.Json.Nodes;
 using Sexton.Core.Facts;
 using Sexton.Core.Projections;
 
-namespace Sexton.Destinations.BackOffice;
+namespace Sexton.Destinations.Sales;
 
 /// <summary>
 /// Finds the slots in a sale as the back office gives it back. Each slot stands in one spot: a member of the customer, the address,
@@ -13,8 +13,8 @@ internal static class SaleReader
     /// <summary>The texts by slot; a note that stands twice stands in no one spot, and counts as not there.</summary>
     /// <param name="record">The record.</param>
     /// <param name="sent">What was sent, which says what stands under which name.</param>
-    public static IReadOnlyDictionary<SlotId, string> Read(byte[] record, Projection sent) =>
-        Readings(ReadJson.Document(record), sent).ToDictionary(static p => p.Key, static p => p.Value.Text);
+    public static IReadOnlyDictionary<SlotId, string> Read(JsonNode? record, Projection sent) =>
+        Readings(record, sent).ToDictionary(static p => p.Key, static p => p.Value.Text);
 
     /// <summary>The value in a record that stands for a slot, or null.</summary>
     public static JsonNode? NodeOf(JsonNode? record, Projection sent, string slot) =>

@@ -5,7 +5,7 @@ using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 using Sexton.Core.Register;
 
-namespace Sexton.Destinations.BackOffice;
+namespace Sexton.Destinations.Sales;
 
 /// <summary>
 /// Writes a sale as the back office takes it: the shop's own answers in named members, every other answer as a note of the sale,

@@ -2,7 +2,7 @@ using Sexton.Core.Codes;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 
-namespace Sexton.Destinations.BackOffice;
+namespace Sexton.Destinations.Sales;
 
 /// <summary>A line of a sale as it leaves: a line of the order, or one of the components that were chosen with it.</summary>
 /// <param name="Reference">Its own reference.</param>
