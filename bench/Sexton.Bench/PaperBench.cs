@@ -82,7 +82,7 @@ internal static class PaperBench
         var result = await paper.Kind.SendAsync(
             paper.Order.To,
             paper.Kind.Render(paper.Order, 1),
-            new Handover("bench", "bench", static () => Task.CompletedTask),
+            new Handover("bench", "bench", "bench", static () => Task.CompletedTask),
             CancellationToken.None
         );
         if (!paper.Kind.ReadBack(result.Artefact!, paper.Order).All(static f => f.Finding == Finding.Included))

@@ -103,6 +103,12 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>What went along them.</summary>
     public DbSet<PayloadRow> Payloads => Set<PayloadRow>();
 
+    /// <summary>What goes to destinations as one, of many orders.</summary>
+    public DbSet<GatheredRow> Gathered => Set<GatheredRow>();
+
+    /// <summary>The payloads that go within it.</summary>
+    public DbSet<GatheredPartRow> GatheredParts => Set<GatheredPartRow>();
+
     /// <summary>The tries.</summary>
     public DbSet<TryRow> Tries => Set<TryRow>();
 
@@ -383,6 +389,18 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("payloads").HasKey(p => new { p.LaneId, p.Sequence });
             e.Property(p => p.Agreed).HasConversion<short>();
             e.Property(p => p.Event).HasConversion<short?>();
+            e.HasOne<LaneRow>().WithMany().HasForeignKey(p => p.LaneId);
+        });
+        builder.Entity<GatheredRow>(e =>
+        {
+            e.ToTable("gathered").HasKey(g => g.Id);
+            e.HasIndex(g => new { g.Destination, g.Day, g.Number }).IsUnique();
+        });
+        builder.Entity<GatheredPartRow>(e =>
+        {
+            e.ToTable("gathered_parts").HasKey(p => new { p.GatheredId, p.LaneId, p.Sequence });
+            e.HasIndex(p => new { p.LaneId, p.Sequence });
+            e.HasOne<GatheredRow>().WithMany().HasForeignKey(p => p.GatheredId);
             e.HasOne<LaneRow>().WithMany().HasForeignKey(p => p.LaneId);
         });
         builder.Entity<TryRow>(e =>

@@ -38,6 +38,9 @@ public sealed record SentOrder(
     /// <summary>What the destination is told, where it is told events; null where nothing happened that it is told, or it gets the order itself.</summary>
     public ToldEvent? Told { get; init; }
 
+    /// <summary>What the answers to all fields that go there are called there, in the order of the register.</summary>
+    public ImmutableArray<string> NamesOfAnswers { get; init; } = [];
+
     /// <summary>What was asked, goes there and was left empty: entries without a text.</summary>
     public ImmutableArray<Entry> LeftEmpty { get; init; } = [];
 
@@ -53,6 +56,11 @@ public sealed record SentOrder(
     /// <summary>The idempotency key of a payload: the same whenever it is sent.</summary>
     /// <param name="sequence">The number of the payload.</param>
     public string KeyOf(int sequence) => string.Create(CultureInfo.InvariantCulture, $"{Id:N}/{To.Key}{Part}/{sequence}");
+
+    /// <summary>The name by which people tell a payload apart, once at its destination: "1042", and "1042-2" for the second.</summary>
+    /// <param name="sequence">The number of the payload.</param>
+    public string NameOf(int sequence) =>
+        string.Create(CultureInfo.InvariantCulture, $"{Number}{Part.ToString().Replace('/', '-')}{(sequence > 1 ? $"-{sequence}" : "")}");
 
     /// <summary>The prices as the destination shows them.</summary>
     public IReadOnlyList<OrderPrice> PriceRows { get; init; } = Content.Prices.Rows;

@@ -2,6 +2,7 @@ using Sexton.StandIns.Addresses;
 using Sexton.StandIns.BackOffice;
 using Sexton.StandIns.Common;
 using Sexton.StandIns.Events;
+using Sexton.StandIns.Files;
 using Sexton.StandIns.Mail;
 using Sexton.StandIns.Makers;
 using Sexton.StandIns.Payments;
@@ -9,7 +10,7 @@ using Sexton.StandIns.Payments;
 namespace Sexton.StandIns;
 
 /// <summary>
-/// The simulated outside world, a process of its own. Settings: "Folder" for the logs of what it received, "Urls", "SmtpPort",
+/// The simulated outside world, a process of its own. Settings: "Folder" for the logs of what it received, "Urls", "SmtpPort", "SftpPort" (none: no such server),
 /// "ShopOrigin", whose pages may ask for a payment token, what <see cref="SmtpAccess"/> demands of who sends mail, "BackOfficeToken", without which the back
 /// office (RFC 6750) tells nobody anything, "ReportsUrl" where a report of what comes back is posted, "MakerTokens", one of which the makers want, and "EventSecrets", one of which what the pick-up board is told must be signed with, separated by blanks.
 /// </summary>
@@ -36,6 +37,12 @@ public static class StandInHost
         };
         var secrets = (builder.Configuration["EventSecrets"] ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
         builder.Services.AddSingleton(_ => new PickUpBoard(Path.Combine(folder, "board.jsonl"), secrets));
+        var sftp = builder.Configuration.GetValue<int?>("SftpPort") is { } port ? new SftpServer(Path.Combine(folder, "sftp"), port) : null;
+        if (sftp is not null)
+        {
+            builder.Services.AddSingleton<IHostedService>(sftp);
+        }
+
         builder.Services.AddHostedService<SmtpListener>();
         builder.Services.AddCors(cors =>
             cors.AddDefaultPolicy(policy =>
@@ -53,7 +60,7 @@ public static class StandInHost
             () =>
                 Page.Of(
                     "Stand-ins",
-                    $"<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li>{string.Concat(makers.Select(static m => $"<li><a href=\"{m.Path}\">{m.Name}</a></li>"))}<li><a href=\"/board\">Pick-up board</a></li><li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li><li><a href=\"/addresses/page\">Address book</a></li></ul>"
+                    $"<p>The world outside Sexton, simulated.</p><ul><li><a href=\"/mail\">Mailbox</a></li><li><a href=\"/back-office\">Back office</a></li>{string.Concat(makers.Select(static m => $"<li><a href=\"{m.Path}\">{m.Name}</a></li>"))}<li><a href=\"/board\">Pick-up board</a></li>{(sftp is null ? "" : "<li><a href=\"/files\">Bookkeeper’s inbox</a></li>")}<li><a href=\"/payments\">Payments</a></li><li><a href=\"/tax-registry\">Registry of tax numbers</a></li><li><a href=\"/addresses/page\">Address book</a></li></ul>"
                 )
         );
         foreach (var maker in makers)
@@ -62,6 +69,7 @@ public static class StandInHost
             app.Lifetime.ApplicationStopped.Register(maker.Dispose);
         }
 
+        sftp?.Map(app.MapGroup("/files"));
         app.MapGet("/health", () => "ok");
         app.Services.GetRequiredService<Mailbox>().Map(app.MapGroup("/mail"));
         app.Services.GetRequiredService<BackOfficeBooks>().Map(app.MapGroup("/back-office"));

@@ -239,7 +239,7 @@ public sealed class InvoiceTests
         };
 
     private static string Written(TaxRate rate) =>
-        (rate.Ppm / 10_000m).ToString("0.##", CultureInfo.InvariantCulture) + (rate.Ppm > 0 ? "" : UblWriter.CodeOf(rate.Category));
+        (rate.Ppm / 10_000m).ToString("0.##", CultureInfo.InvariantCulture) + (rate.Ppm > 0 ? "" : Ubl.CodeOf(rate.Category));
 
     // "SUM@RATE", with "×N" for several pieces and "-" at its end for a row of the order.
     private static PriceList Priced(bool includeTax, string rows)
@@ -257,7 +257,7 @@ public sealed class InvoiceTests
                     rest = rest.TrimEnd('-');
                     var rate = TaxRate
                         .Untaxed.Append(TaxCategory.ReverseCharge)
-                        .Where(c => rest == "0" + UblWriter.CodeOf(c))
+                        .Where(c => rest == "0" + Ubl.CodeOf(c))
                         .Select(static c => new TaxRate(0, c))
                         .Append(TaxRate.Of(rest[0] == '0' ? 0 : (int)(decimal.Parse(rest, CultureInfo.InvariantCulture) * 10_000)))
                         .First();

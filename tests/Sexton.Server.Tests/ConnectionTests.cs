@@ -99,7 +99,7 @@ public sealed class ConnectionTests : IDisposable
         var result = await kind.SendAsync(
             Of(kind),
             Message(),
-            new Handover("key", "1.1", static () => Task.CompletedTask),
+            new Handover("key", "1.1", "1", static () => Task.CompletedTask),
             TestContext.Current.CancellationToken
         );
         result.Outcome.ShouldBe(taken ? SendOutcome.Taken : SendOutcome.NotTaken, $"{because}: {result.Detail}");
@@ -143,7 +143,7 @@ public sealed class ConnectionTests : IDisposable
         var result = await kind.SendAsync(
             Of(kind),
             sale,
-            new Handover("key", "1.1", static () => Task.CompletedTask),
+            new Handover("key", "1.1", "1", static () => Task.CompletedTask),
             TestContext.Current.CancellationToken
         );
         (result.Outcome == SendOutcome.NotTaken).ShouldBe(outcome == SendOutcome.NotTaken, $"{because}: {result.Detail}");
@@ -177,7 +177,7 @@ public sealed class ConnectionTests : IDisposable
         var result = await kind.SendAsync(
             Of(kind),
             "{}"u8.ToArray(),
-            new Handover("key", "1.1", static () => Task.CompletedTask),
+            new Handover("key", "1.1", "1", static () => Task.CompletedTask),
             CancellationToken.None
         );
         result.Outcome.ShouldBe(outcome);

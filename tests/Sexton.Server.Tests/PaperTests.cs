@@ -15,7 +15,7 @@ namespace Sexton.Server.Tests;
 /// <summary>Proof by place on paper: what is printed is read back from its place in the PDF, in every script, and whatever is done to the bytes is noticed.</summary>
 public sealed class PaperTests
 {
-    private static readonly Handover NoHandover = new("", "", static () => Task.CompletedTask);
+    private static readonly Handover NoHandover = new("", "", "paper", static () => Task.CompletedTask);
 
     public static TheoryData<int> Kinds() => [.. Enumerable.Range(0, Printers.Kinds.Length)];
 

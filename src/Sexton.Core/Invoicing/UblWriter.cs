@@ -1,9 +1,6 @@
 using System.Globalization;
-using System.Text;
-using System.Xml;
 using System.Xml.Linq;
-using Sexton.Core.Catalogue;
-using Sexton.Core.Values;
+using static Sexton.Core.Invoicing.Ubl;
 
 namespace Sexton.Core.Invoicing;
 
@@ -12,35 +9,8 @@ public static class UblWriter
 {
     private const string Standard = "urn:cen.eu:en16931:2017";
 
-    // UNECE Recommendation 20: one.
-    private const string Piece = "C62";
-
-    private static readonly XNamespace Cac = "urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2";
-    private static readonly XNamespace Cbc = "urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2";
-
     /// <summary>The document as XML, in UTF-8.</summary>
-    public static byte[] Write(InvoiceDocument document)
-    {
-        var xml = new Element(document).Root();
-        using var bytes = new MemoryStream();
-        using (var writer = XmlWriter.Create(bytes, new XmlWriterSettings { Encoding = new UTF8Encoding(false), Indent = true }))
-        {
-            xml.Save(writer);
-        }
-
-        return bytes.ToArray();
-    }
-
-    /// <summary>The code of a category (UNCL 5305).</summary>
-    public static string CodeOf(TaxCategory category) =>
-        category switch
-        {
-            TaxCategory.Standard => "S",
-            TaxCategory.Zero => "Z",
-            TaxCategory.Exempt => "E",
-            TaxCategory.Outside => "O",
-            _ => "AE",
-        };
+    public static byte[] Write(InvoiceDocument document) => Ubl.Write(new Element(document).Root());
 
     // The elements in the order of the schema.
     private sealed class Element(InvoiceDocument document)
@@ -49,10 +19,8 @@ public static class UblWriter
         private readonly InvoiceAmounts _amounts = document.Amounts;
 
         public XElement Root() =>
-            new(
-                XName.Get(_name, $"urn:oasis:names:specification:ubl:schema:xsd:{_name}-2"),
-                new XAttribute(XNamespace.Xmlns + "cac", Cac),
-                new XAttribute(XNamespace.Xmlns + "cbc", Cbc),
+            Ubl.Root(
+                _name,
                 Text("CustomizationID", Standard),
                 Text("ID", document.Number),
                 Text("IssueDate", Day(document.IssuedOn)),
@@ -141,36 +109,7 @@ public static class UblWriter
                 Group("Price", Amount("PriceAmount", line.PriceMinor), Quantity("BaseQuantity", line.PricedFor))
             );
 
-        // What is outside the tax has no rate (BR-O-05 to BR-O-07).
-        private static XElement Category(string name, TaxRate rate, string reason) =>
-            Group(
-                name,
-                Text("ID", CodeOf(rate.Category)),
-                rate.Category == TaxCategory.Outside
-                    ? null
-                    : Text("Percent", (rate.Ppm / 10_000m).ToString("0.####", CultureInfo.InvariantCulture)),
-                Given("TaxExemptionReason", reason),
-                Vat()
-            );
-
-        private static XElement Vat() => Group("TaxScheme", Text("ID", "VAT"));
-
-        private XElement Amount(string name, long minor) =>
-            new(
-                Cbc + name,
-                new XAttribute("currencyID", document.Currency),
-                MoneyText.Number(minor / MoneyText.UnitOf(document.Currency), document.Currency)
-            );
-
-        private static XElement Quantity(string name, int quantity) => new(Cbc + name, new XAttribute("unitCode", Piece), Whole(quantity));
-
-        private static XElement Group(string name, params object?[] content) => new(Cac + name, content);
-
-        private static XElement Text(string name, string text) => new(Cbc + name, text);
-
-        private static XElement? Given(string name, string text) => text.Length > 0 ? Text(name, text) : null;
-
-        private static string Day(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+        private XElement Amount(string name, long minor) => Ubl.Amount(name, minor, document.Currency);
 
         private static string Whole(int number) => number.ToString(CultureInfo.InvariantCulture);
     }

@@ -9,11 +9,31 @@ public static class Fitting
     /// <summary>What stands at the end of a text that goes no further there.</summary>
     public const string Mark = "…";
 
-    /// <summary>An entry as it goes to a destination: shortened, or with what is too long in the note of its level.</summary>
+    // The wide forms of the signs count to some programs, too.
+    private const string FormulaSigns = "=+-@\t\r＝＋－＠";
+
+    /// <summary>An entry as it goes to a destination: shortened, or with what is too long in the note of its level, and guarded where a spreadsheet would work it out.</summary>
     /// <param name="entry">The entry with the whole text.</param>
     /// <param name="to">The destination.</param>
     /// <example><code>Fitting.Fit(entry, bench).Text // "For Grandmother Z…", where the bench takes 18 characters and shortens</code></example>
     public static Entry Fit(Entry entry, BoundDestination to)
+    {
+        var fitted = Shortened(entry, to);
+        return to.Capacity.GuardsFormulas && Guarded(fitted.Text) is var guarded && guarded != fitted.Text
+            ? fitted with
+            {
+                Text = guarded,
+                Given = entry.Text,
+            }
+            : fitted;
+    }
+
+    /// <summary>A text that no spreadsheet works out: behind an apostrophe where it begins as a formula does (common practice).</summary>
+    /// <param name="text">The text.</param>
+    /// <example><code>Fitting.Guarded("=1+1") // "'=1+1"</code></example>
+    public static string Guarded(string text) => text.Length > 0 && FormulaSigns.Contains(text[0]) ? "'" + text : text;
+
+    private static Entry Shortened(Entry entry, BoundDestination to)
     {
         var otherwise = to.OtherwiseOf(entry.Field);
         if (

@@ -225,8 +225,7 @@ public static class Projector
     private static string NameOf(OrderAnswer answer, BoundDestination? to, RegisterPlan own, string ofOrder)
     {
         var language = to?.LanguageOf(ofOrder) ?? ofOrder;
-        return to?.NamesOf(answer.Field).Name is { IsEmpty: false } name ? name.In(language)
-            : to?.FindsByName(answer.Field) == true ? answer.Field
+        return to?.NameThere(answer.Field, language) is { } name ? name
             : language == ofOrder ? answer.Label
             : own.Find(answer.Field)?.Field.Label.In(language) ?? answer.Label;
     }

@@ -118,6 +118,14 @@ public sealed class BoundDestination
     /// <param name="field">The key of the field.</param>
     public bool FindsByName(string field) => Kind.FindsByName || IsAsValue(field);
 
+    /// <summary>The name that the answers to a field have there; null where they stand under their question.</summary>
+    /// <param name="field">The key of the field.</param>
+    /// <param name="language">The language (BCP 47).</param>
+    public string? NameThere(string field, string language) =>
+        NamesOf(field).Name is { IsEmpty: false } name ? name.In(language)
+        : FindsByName(field) ? field
+        : null;
+
     /// <summary>The rule of a field with the words of the destination.</summary>
     /// <param name="field">The key of the field.</param>
     /// <param name="rule">Its rule.</param>

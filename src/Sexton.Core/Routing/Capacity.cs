@@ -26,6 +26,9 @@ public sealed record Capacity
     /// <summary>Whether it takes files.</summary>
     public bool Files { get; init; } = true;
 
+    /// <summary>Whether a text that a spreadsheet would work out stands there behind an apostrophe, so that it is none.</summary>
+    public bool GuardsFormulas { get; init; }
+
     /// <summary>The characters that it can hold; null for all of Unicode.</summary>
     public CharacterSet? Characters { get; init; }
 

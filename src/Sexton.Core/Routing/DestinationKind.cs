@@ -59,6 +59,10 @@ public abstract class DestinationKind
     /// <param name="settings">Its settings, already found valid.</param>
     public virtual ImmutableArray<OrderEvent> EventsIn(SettingReader settings) => [];
 
+    /// <summary>The hour at which all that is to go there goes as one, each day where the shop is; null where each goes by itself.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public virtual int? GathersAt(SettingReader settings) => null;
+
     /// <summary>Whether no order goes there by itself, but only once something that was sent elsewhere is taken back.</summary>
     public virtual bool FollowsAnother => false;
 

@@ -658,11 +658,16 @@ namespace Sexton.Data.Migrations
                         .HasColumnName("address")
                         .HasColumnOrder(3);
 
+                    b.Property<string>("HostKey")
+                        .HasColumnType("text")
+                        .HasColumnName("host_key")
+                        .HasColumnOrder(4);
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name")
-                        .HasColumnOrder(4);
+                        .HasColumnOrder(5);
 
                     b.Property<int>("Revision")
                         .IsConcurrencyToken()
@@ -673,7 +678,7 @@ namespace Sexton.Data.Migrations
                     b.Property<byte[]>("Secret")
                         .HasColumnType("bytea")
                         .HasColumnName("secret")
-                        .HasColumnOrder(5);
+                        .HasColumnOrder(6);
 
                     b.Property<DateTimeOffset?>("SecretAt")
                         .HasColumnType("timestamp with time zone")
@@ -683,7 +688,7 @@ namespace Sexton.Data.Migrations
                     b.Property<byte[]>("SecretBefore")
                         .HasColumnType("bytea")
                         .HasColumnName("secret_before")
-                        .HasColumnOrder(6);
+                        .HasColumnOrder(7);
 
                     b.HasKey("Key")
                         .HasName("pk_connections");
@@ -977,6 +982,78 @@ namespace Sexton.Data.Migrations
                         .HasName("pk_findings");
 
                     b.ToTable("findings", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.GatheredPartRow", b =>
+                {
+                    b.Property<long>("GatheredId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("gathered_id")
+                        .HasColumnOrder(0);
+
+                    b.Property<long>("LaneId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("lane_id")
+                        .HasColumnOrder(1);
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("integer")
+                        .HasColumnName("sequence")
+                        .HasColumnOrder(2);
+
+                    b.HasKey("GatheredId", "LaneId", "Sequence")
+                        .HasName("pk_gathered_parts");
+
+                    b.HasIndex("LaneId", "Sequence")
+                        .HasDatabaseName("ix_gathered_parts_lane_id_sequence");
+
+                    b.ToTable("gathered_parts", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.GatheredRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id")
+                        .HasColumnOrder(0);
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasColumnOrder(1);
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day")
+                        .HasColumnOrder(3);
+
+                    b.Property<string>("Destination")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("destination")
+                        .HasColumnOrder(4);
+
+                    b.Property<byte[]>("Hash")
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash")
+                        .HasColumnOrder(5);
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number")
+                        .HasColumnOrder(2);
+
+                    b.HasKey("Id")
+                        .HasName("pk_gathered");
+
+                    b.HasIndex("Destination", "Day", "Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_gathered_destination_day_number");
+
+                    b.ToTable("gathered", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.GivenLineRow", b =>
@@ -2428,6 +2505,23 @@ namespace Sexton.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_findings_lanes_lane_id");
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.GatheredPartRow", b =>
+                {
+                    b.HasOne("Sexton.Data.Rows.GatheredRow", null)
+                        .WithMany()
+                        .HasForeignKey("GatheredId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_gathered_parts_gathered_gathered_id");
+
+                    b.HasOne("Sexton.Data.Rows.LaneRow", null)
+                        .WithMany()
+                        .HasForeignKey("LaneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_gathered_parts_lanes_lane_id");
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.GivenLineRow", b =>

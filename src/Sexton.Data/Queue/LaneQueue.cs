@@ -75,71 +75,49 @@ public sealed class LaneQueue(SextonDb db)
         return written == 1;
     }
 
-    /// <summary>
-    /// Writes how a try ended: the lane, the try, the payload, and what differs in it. Where all of it is settled and another payload is wanted, the lane goes on
-    /// to that one. Nothing is written when the worker was overtaken.
-    /// </summary>
-    /// <param name="claimed">The lane as it is to become, with the fence of the claim.</param>
-    /// <param name="replaces">Whether a newer payload replaces one that was not sent.</param>
-    /// <param name="attempt">The try.</param>
-    /// <param name="payload">The payload; null to leave it as it is.</param>
-    /// <param name="findings">What differs; empty where all agrees or nothing was read back.</param>
-    /// <param name="told">The destinations that are told that it arrived.</param>
+    /// <summary>Writes how a try ended.</summary>
+    /// <param name="end">How.</param>
     /// <param name="cancel">Cancels.</param>
     /// <returns>False when the worker was overtaken.</returns>
-    public async Task<bool> SettleAsync(
-        LaneRow claimed,
-        bool replaces,
-        TryRow attempt,
-        PayloadRow? payload,
-        IReadOnlyList<FindingRow> findings,
-        string[] told,
-        CancellationToken cancel
-    )
+    public async Task<bool> SettleAsync(Settlement end, CancellationToken cancel) => (await SettleAsync([end], cancel)).Count == 1;
+
+    /// <summary>
+    /// Writes how tries ended, of all or none: the lanes, the tries, the payloads, and what differs in them. Where all of a lane is settled and another payload is wanted, it
+    /// goes on to that one. Nothing is written of a lane whose worker was overtaken.
+    /// </summary>
+    /// <param name="ends">How each ended; all to one destination.</param>
+    /// <param name="cancel">Cancels.</param>
+    /// <returns>Those that were written.</returns>
+    public async Task<IReadOnlyList<Settlement>> SettleAsync(IReadOnlyList<Settlement> ends, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var (ids, orders) = (ends.Select(static e => e.Claimed.Id).ToArray(), ends.Select(static e => e.Claimed.OrderId).ToArray());
+        var told = ends[0].Told;
 
-        // What is wanted may have changed while the worker was away. All that is locked of an order is locked in the same turn everywhere.
+        // What is wanted may have changed while the worker was away. All that is locked of orders is locked in the same turn everywhere.
         var locked = await db
             .Lanes.FromSql(
                 $"""
                 select * from lanes
-                where id = {claimed.Id} or (order_id = {claimed.OrderId} and destination = any({told}))
+                where id = any({ids}) or (order_id = any({orders}) and destination = any({told}))
                 order by id for update
                 """
             )
             .ToListAsync(cancel);
-        if (locked.Find(l => l.Id == claimed.Id && l.Fence == claimed.Fence && l.State == DeliveryState.Sending) is not { } held)
+        var written = new List<Settlement>();
+        foreach (var end in ends)
         {
-            db.ChangeTracker.Clear();
-            return false;
-        }
-
-        db.Tries.Add(attempt);
-        if (payload is not null)
-        {
-            await WriteAsync(payload, findings, cancel);
-        }
-
-        (held.State, held.NextTryAt, held.LeaseUntil, held.SettledAt) = (claimed.State, claimed.NextTryAt, null, claimed.SettledAt);
-        held.MissingCode = claimed.MissingCode;
-        (held.HandedOverAt, held.WasUncertain, held.Receipt) = (claimed.HandedOverAt, claimed.WasUncertain, claimed.Receipt);
-        if (claimed.State == DeliveryState.Sent && locked.Count > 1)
-        {
-            var arrived = new WantedEvent(OrderEvent.Arrived, $"{claimed.Destination}{claimed.Part}");
-            var revision = await RevisionAsync(claimed.OrderId, cancel);
-            locked.ForEach(lane => Want(lane.Id == claimed.Id ? null : lane, revision, arrived, attempt.At));
-        }
-
-        if (held.SettledAt is not null && LaneTransitions.GoesOn(held.State, replaces))
-        {
-            GoOn(held, replaces, attempt.At);
+            if (locked.Find(l => l.Id == end.Claimed.Id && l.Fence == end.Claimed.Fence && l.State == DeliveryState.Sending) is { } held)
+            {
+                await WriteAsync(held, end, [.. locked.Where(l => l.OrderId == held.OrderId && told.Contains(l.Destination))], cancel);
+                written.Add(end);
+            }
         }
 
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         db.ChangeTracker.Clear();
-        return true;
+        return written;
     }
 
     /// <summary>Wants a payload of a revision along a lane. Called within the transaction that makes the revision.</summary>
@@ -182,13 +160,41 @@ public sealed class LaneQueue(SextonDb db)
     /// <summary>Forgets what was to be written and could not be.</summary>
     public void Forget() => db.ChangeTracker.Clear();
 
+    private async Task WriteAsync(LaneRow held, Settlement end, IReadOnlyList<LaneRow> listeners, CancellationToken cancel)
+    {
+        var claimed = end.Claimed;
+        db.Tries.Add(end.Attempt);
+        if (end.Payload is not null)
+        {
+            await WriteAsync(end.Payload, end.Findings, cancel);
+        }
+
+        (held.State, held.NextTryAt, held.LeaseUntil, held.SettledAt) = (claimed.State, claimed.NextTryAt, null, claimed.SettledAt);
+        held.MissingCode = claimed.MissingCode;
+        (held.HandedOverAt, held.WasUncertain, held.Receipt) = (claimed.HandedOverAt, claimed.WasUncertain, claimed.Receipt);
+        if (claimed.State == DeliveryState.Sent && listeners.Count > 0)
+        {
+            var arrived = new WantedEvent(OrderEvent.Arrived, $"{claimed.Destination}{claimed.Part}");
+            var revision = await RevisionAsync(claimed.OrderId, cancel);
+            foreach (var listener in listeners)
+            {
+                Want(listener, revision, arrived, end.Attempt.At);
+            }
+        }
+
+        if (held.SettledAt is not null && LaneTransitions.GoesOn(held.State, end.Replaces))
+        {
+            GoOn(held, end.Replaces, end.Attempt.At);
+        }
+    }
+
     private Task<int> RevisionAsync(Guid order, CancellationToken cancel) =>
         db.Orders.Where(o => o.Id == order).Select(static o => o.Revision).SingleAsync(cancel);
 
     // None is left out and none comes before another; along a lane that was withdrawn nothing goes.
-    private void Want(LaneRow? lane, int revision, WantedEvent what, DateTimeOffset now)
+    private void Want(LaneRow lane, int revision, WantedEvent what, DateTimeOffset now)
     {
-        if (lane is { State: not DeliveryState.Withdrawn })
+        if (lane.State != DeliveryState.Withdrawn)
         {
             Want(lane, revision, replaces: false, what, now);
         }

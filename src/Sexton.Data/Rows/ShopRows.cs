@@ -21,6 +21,9 @@ public sealed class ConnectionRow
     /// <summary>When the secret was given; null for none.</summary>
     public DateTimeOffset? SecretAt { get; set; }
 
+    /// <summary>The fingerprint of the host key that is trusted, as SHA-256 in base 64, where it is reached by SFTP; null for none.</summary>
+    public string? HostKey { get; set; }
+
     /// <summary>Counts changes.</summary>
     public required int Revision { get; set; }
 }

@@ -145,7 +145,7 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         json.WriteNumber("tax_ppm", row.TaxPpm);
         if (row.TaxPpm == 0)
         {
-            json.WriteString("tax_category", UblWriter.CodeOf(row.TaxCategory));
+            json.WriteString("tax_category", Ubl.CodeOf(row.TaxCategory));
         }
 
         json.WriteNumber("tax_minor", row.TaxMinor);

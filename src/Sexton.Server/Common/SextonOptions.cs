@@ -69,6 +69,9 @@ internal sealed class SextonOptions
     /// <summary>The addresses inside this machine or its network, or their networks, that connections made in the console may reach; separated by commas.</summary>
     public string InsideNetworks { get; set; } = "";
 
+    /// <summary>The folder below which files are dropped for other programs; "" for none.</summary>
+    public string DropFolder { get; set; } = "";
+
     /// <summary>The payment provider.</summary>
     public Uri PaymentsUrl { get; set; } = new("http://127.0.0.1:5081/payments/");
 

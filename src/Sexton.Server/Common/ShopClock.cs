@@ -6,12 +6,31 @@ internal sealed class ShopClock(SextonOptions options, TimeProvider clock)
     private readonly TimeZoneInfo _zone = TimeZoneInfo.FindSystemTimeZoneById(options.TimeZone);
 
     /// <summary>Today, where the shop is.</summary>
-    public DateOnly Today => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(clock.GetUtcNow(), _zone).DateTime);
+    public DateOnly Today => DayOf(clock.GetUtcNow());
 
     /// <summary>Eight in the morning of a day, where the shop is: clocks are nowhere turned at that hour.</summary>
-    public DateTimeOffset MorningOf(DateOnly day)
+    public DateTimeOffset MorningOf(DateOnly day) => At(day, 8);
+
+    /// <summary>The last time that it was some hour where the shop is.</summary>
+    /// <param name="hour">The hour, from 0.</param>
+    public DateTimeOffset Last(int hour) => At(Today, hour) is var today && today <= clock.GetUtcNow() ? today : At(Today.AddDays(-1), hour);
+
+    /// <summary>The first time that it will be some hour where the shop is, after a time.</summary>
+    /// <param name="hour">The hour, from 0.</param>
+    /// <param name="after">The time.</param>
+    public DateTimeOffset Next(int hour, DateTimeOffset after)
     {
-        var local = day.ToDateTime(new TimeOnly(8, 0));
+        var day = DayOf(after);
+        return At(day, hour) is var same && same > after ? same : At(day.AddDays(1), hour);
+    }
+
+    /// <summary>The day that it is at a time, where the shop is.</summary>
+    public DateOnly DayOf(DateTimeOffset time) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time, _zone).DateTime);
+
+    // An hour that there is not, since clocks are put forward, is the one after it.
+    private DateTimeOffset At(DateOnly day, int hour)
+    {
+        var local = day.ToDateTime(new TimeOnly(hour, 0));
         return new DateTimeOffset(local, _zone.GetUtcOffset(local)).ToUniversalTime();
     }
 }

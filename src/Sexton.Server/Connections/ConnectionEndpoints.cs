@@ -1,9 +1,11 @@
+using System.Buffers.Text;
 using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
+using Sexton.Destinations.Drop.Places;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
 
@@ -14,7 +16,9 @@ internal static class ConnectionEndpoints
 {
     private const int LongestName = 100,
         LongestAddress = 500,
-        LongestSecret = 500;
+        LongestSecret = 500,
+        LongestKey = 10_000,
+        FingerprintLength = 43;
 
     public static void MapConnections(this IEndpointRouteBuilder shop)
     {
@@ -24,6 +28,7 @@ internal static class ConnectionEndpoints
         shop.MapPut("connections/{key}/secret", GiveSecretAsync).WithName("GiveSecret");
         shop.MapDelete("connections/{key}/secrets/before", ForgetBeforeAsync).WithName("ForgetSecretBefore");
         shop.MapPost("connections/{key}/reach", ReachAsync).WithName("ReachConnection");
+        shop.MapPut("connections/{key}/host-key", TrustAsync).WithName("TrustHostKey");
     }
 
     private static async Task<IReadOnlyList<ConnectionView>> ListAsync(SextonDb db, CancellationToken cancel) =>
@@ -77,6 +82,7 @@ internal static class ConnectionEndpoints
         else
         {
             record.Write(user, $"changed the connection “{row.Name}”, to {row.Address}: now “{name}”, to {address}");
+            row.HostKey = row.Address == address ? row.HostKey : null;
             (row.Name, row.Address, row.Revision) = (name, address, row.Revision + 1);
         }
 
@@ -127,11 +133,11 @@ internal static class ConnectionEndpoints
     {
         var row = await FindAsync(db, key, cancel);
         var secret = request.Secret.Trim();
-        if (secret.Length is 0 or > LongestSecret || secret.Any(static c => !char.IsAscii(c) || char.IsControl(c) || c == ' '))
+        if (!IsPrivateKey(secret, row) && !IsPlain(secret))
         {
             throw ApiProblemException.Unprocessable(
                 "secret_refused",
-                $"A secret has 1 to {LongestSecret} letters, digits and signs, and no blanks."
+                $"A secret has 1 to {LongestSecret} letters, digits and signs, and no blanks; for sftp it may be a private key (PEM) without a passphrase, too."
             );
         }
 
@@ -139,6 +145,41 @@ internal static class ConnectionEndpoints
         (row.SecretBefore, row.Secret, row.SecretAt) = (row.Secret, ConnectionSecret.Wrap(secret, vault), clock.GetUtcNow());
         row.Revision++;
         record.Write(user, $"gave the connection “{row.Name}” {(row.SecretBefore is null ? "a secret" : "another secret")}");
+        await db.SaveChangesAsync(cancel);
+        return ConnectionView.Of(row);
+    }
+
+    private static bool IsPlain(string secret) =>
+        secret.Length is > 0 and <= LongestSecret && secret.All(static c => char.IsAscii(c) && !char.IsControl(c) && c != ' ');
+
+    private static bool IsPrivateKey(string secret, ConnectionRow row) =>
+        new Uri(row.Address).Scheme == DropPlaces.Scheme
+        && secret.Length <= LongestKey
+        && secret.StartsWith("-----BEGIN", StringComparison.Ordinal)
+        && SftpPlace.IsPrivateKey(secret);
+
+    private static async Task<ConnectionView> TrustAsync(
+        string key,
+        HostKeyRequest request,
+        ClaimsPrincipal user,
+        SextonDb db,
+        ShopRecord record,
+        CancellationToken cancel
+    )
+    {
+        var row = await FindAsync(db, key, cancel);
+        var fingerprint = request.Fingerprint.Trim().Replace("SHA256:", "", StringComparison.Ordinal).TrimEnd('=');
+        if (fingerprint.Length != FingerprintLength || !Base64.IsValid(fingerprint + "="))
+        {
+            throw ApiProblemException.Unprocessable(
+                "fingerprint_refused",
+                $"“{request.Fingerprint}” is no fingerprint of a host key. Give it as ssh-keygen -l shows it: SHA256: and {FingerprintLength} letters, digits and signs."
+            );
+        }
+
+        row.HostKey = fingerprint;
+        row.Revision++;
+        record.Write(user, $"trusted the host key SHA256:{fingerprint} of the connection “{row.Name}”");
         await db.SaveChangesAsync(cancel);
         return ConnectionView.Of(row);
     }
@@ -166,12 +207,18 @@ internal static class ConnectionEndpoints
     private static async Task<ReachView> ReachAsync(
         string key,
         HttpConnections connections,
+        DropPlaces places,
         SextonDb db,
         TimeProvider clock,
         CancellationToken cancel
     )
     {
-        await FindAsync(db, key, cancel);
+        var row = await FindAsync(db, key, cancel);
+        if (new Uri(row.Address).Scheme == DropPlaces.Scheme)
+        {
+            return await places.ReachAsync(row, cancel);
+        }
+
         var begun = clock.GetTimestamp();
         try
         {
@@ -211,15 +258,15 @@ internal static class ConnectionEndpoints
         if (
             text.Length > LongestAddress
             || !Uri.TryCreate(text, UriKind.Absolute, out var address)
-            || address.Scheme is not ("http" or "https")
-            || address.UserInfo.Length > 0
+            || address.Scheme is not ("http" or "https" or DropPlaces.Scheme)
+            || (address.Scheme == DropPlaces.Scheme ? address.UserInfo.Length == 0 || address.UserInfo.Contains(':') : address.UserInfo.Length > 0)
             || address.Query.Length > 0
             || address.Fragment.Length > 0
         )
         {
             throw ApiProblemException.Unprocessable(
                 "address_refused",
-                $"“{text}” is no address of a system. Give one such as https://jobs.example/v1, without name, password, ? or #."
+                $"“{text}” is no address of a system. Give one such as https://jobs.example/v1, without name, password, ? or #; for files one such as sftp://shop@files.example/inbox."
             );
         }
 
@@ -228,7 +275,7 @@ internal static class ConnectionEndpoints
 
     private static void RefuseOpenSecret(string address)
     {
-        if (new Uri(address) is { IsLoopback: false, Scheme: not "https" })
+        if (new Uri(address) is { IsLoopback: false, Scheme: not ("https" or DropPlaces.Scheme) })
         {
             throw ApiProblemException.Unprocessable(
                 "secret_in_the_open",
@@ -244,11 +291,20 @@ internal static class ConnectionEndpoints
 /// <param name="Address">Its address.</param>
 /// <param name="SecretAt">When its secret was given; null where it has none.</param>
 /// <param name="HasSecretBefore">Whether the secret before is still shown where the newest is refused.</param>
+/// <param name="HostKey">The fingerprint of the host key that is trusted; null for none, and where there is none to trust.</param>
 /// <param name="Revision">Counts changes.</param>
-internal sealed record ConnectionView(string Key, string Name, string Address, DateTimeOffset? SecretAt, bool HasSecretBefore, int Revision)
+internal sealed record ConnectionView(
+    string Key,
+    string Name,
+    string Address,
+    DateTimeOffset? SecretAt,
+    bool HasSecretBefore,
+    string? HostKey,
+    int Revision
+)
 {
     public static ConnectionView Of(ConnectionRow row) =>
-        new(row.Key, row.Name, row.Address, row.SecretAt, row.SecretBefore is not null, row.Revision);
+        new(row.Key, row.Name, row.Address, row.SecretAt, row.SecretBefore is not null, row.HostKey, row.Revision);
 }
 
 /// <summary>Makes a connection, or changes one.</summary>
@@ -264,4 +320,9 @@ internal sealed record SecretRequest(string Secret);
 /// <summary>Whether a system answers.</summary>
 /// <param name="Answers">Whether it does.</param>
 /// <param name="Detail">How, in a sentence.</param>
-internal sealed record ReachView(bool Answers, string Detail);
+/// <param name="HostKey">The fingerprint of the host key that it shows, where that is not the one that is trusted.</param>
+internal sealed record ReachView(bool Answers, string Detail, string? HostKey = null);
+
+/// <summary>Trusts a host key.</summary>
+/// <param name="Fingerprint">Its fingerprint: SHA-256 in base 64, with SHA256: before it or not.</param>
+internal sealed record HostKeyRequest(string Fingerprint);

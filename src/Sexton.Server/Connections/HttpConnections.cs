@@ -52,6 +52,11 @@ internal sealed class HttpConnections(
                 .Connections.AsNoTracking()
                 .SingleOrDefaultAsync(c => c.Key == connection, cancel)
             ?? throw new HttpRequestException($"there is no connection “{connection}” any more.");
+        if (new Uri(row.Address).Scheme == DropPlaces.Scheme)
+        {
+            throw new HttpRequestException($"the connection “{connection}” is for files, and leads to no system that answers over https.");
+        }
+
         return (row, [.. new[] { row.Secret, row.SecretBefore }.OfType<byte[]>().Select(secret => ConnectionSecret.Open(secret, vault))]);
     }
 

@@ -27,19 +27,24 @@ internal sealed class OutgoingHandler(SextonOptions options) : IDisposable
     /// <summary>Whether an address may be reached.</summary>
     public bool Allows(IPAddress address) => !InsideAddresses.Has(address) || _allowed.Any(network => network.Contains(Plain(address)));
 
+    /// <summary>The addresses of a host that may be reached; at least one.</summary>
+    /// <exception cref="HttpRequestException">None may; the message says so.</exception>
+    public async Task<IPAddress[]> LookUpAsync(string host, CancellationToken cancel)
+    {
+        var addresses = (await Dns.GetHostAddressesAsync(host, cancel)).Where(Allows).ToArray();
+        return addresses.Length > 0
+            ? addresses
+            : throw new HttpRequestException(
+                $"“{host}” is inside this machine or network. The operator allows such addresses by SEXTON__INSIDENETWORKS."
+            );
+    }
+
     /// <inheritdoc/>
     public void Dispose() => _handler?.Dispose();
 
     private async Task<NetworkStream> ConnectAsync(DnsEndPoint to, CancellationToken cancel)
     {
-        var addresses = (await Dns.GetHostAddressesAsync(to.Host, cancel)).Where(Allows).ToArray();
-        if (addresses.Length == 0)
-        {
-            throw new HttpRequestException(
-                $"“{to.Host}” is inside this machine or network. The operator allows such addresses by SEXTON__INSIDENETWORKS."
-            );
-        }
-
+        var addresses = await LookUpAsync(to.Host, cancel);
         var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
         try
         {

@@ -1,16 +1,12 @@
 using Npgsql;
-using Sexton.Core.Plan;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data.Queue;
 using Sexton.Data.Rows;
-using Sexton.Data.Sealing;
 using Sexton.Destinations;
-using Sexton.Destinations.Events;
 using Sexton.Destinations.Invoices;
 using Sexton.Server.Common;
 using Sexton.Server.Makers;
-using Sexton.Server.Orders;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Deliveries;
@@ -22,22 +18,18 @@ namespace Sexton.Server.Deliveries;
 /// </summary>
 internal sealed class DeliveryRunner(
     LaneQueue queue,
-    OrderReader orders,
+    Sendings sendings,
+    LaneSettler settler,
     ItemCodesThere codes,
     InvoiceIssuer invoices,
     CurrentRegister current,
-    DeliveryActions actions,
-    WorkSignal signal,
     TimeProvider clock,
     ILogger<DeliveryRunner> log
 )
 {
     // Whether the bytes may have reached a receiver that cannot tell doubles apart.
     private bool _handedOver;
-    private DeliveredKind? _kind;
-
-    // The destinations that are told when something arrives here: those that are told events are not told of each other.
-    private string[] _told = [];
+    private BoundDestination? _to;
 
     public async Task RunAsync(LaneRow claimed)
     {
@@ -63,7 +55,7 @@ internal sealed class DeliveryRunner(
     }
 
     // Then nothing can be put on record either; the lease runs out, and another try follows.
-    private static bool IsOutage(Exception e) =>
+    internal static bool IsOutage(Exception e) =>
         e is NpgsqlException { IsTransient: true } or { InnerException: NpgsqlException { IsTransient: true } };
 
     private async Task TryAsync(LaneRow claimed)
@@ -72,14 +64,14 @@ internal sealed class DeliveryRunner(
         var destination =
             version.Plan.Destinations.Find(claimed.Destination)
             ?? throw new InvalidOperationException($"there is no destination “{claimed.Destination}” any more.");
-        var kind = _kind = (DeliveredKind)destination.Kind;
-        _told = kind.TellsEvents ? [] : version.Plan.Destinations.Told(OrderEvent.Arrived);
+        _to = destination;
+        var kind = (DeliveredKind)destination.Kind;
         if (claimed.HandedOverAt is not null && !await ResolveLostHandOverAsync(claimed, kind))
         {
             return;
         }
 
-        var sent = await PrepareAsync(claimed, version.Plan, destination);
+        var sent = await sendings.PrepareAsync(claimed, version.Plan, destination);
         if (!sent.IsUnread && sent.Order.WhyStops is { } why)
         {
             claimed.MissingCode = sent.Order.Unmatched.FirstOrDefault();
@@ -105,7 +97,7 @@ internal sealed class DeliveryRunner(
             return;
         }
 
-        var findings = ReadBack(kind, result.Artefact!, sent.Order);
+        var findings = sendings.ReadBack(kind, result.Artefact!, sent.Order);
         try
         {
             await SettleAsync(claimed, sent, findings, result);
@@ -131,73 +123,19 @@ internal sealed class DeliveryRunner(
             new Handover(
                 order.KeyOf(claimed.Sequence),
                 ReturnAddresses.ReferenceOf(claimed.Id, claimed.Sequence),
+                order.NameOf(claimed.Sequence),
                 () => HandingOverAsync(kind, claimed)
             ),
             CancellationToken.None
         );
-
-    private async Task<Sending> PrepareAsync(LaneRow claimed, RegisterPlan plan, BoundDestination destination)
-    {
-        // What takes an invoice back is of the order as it was then, and so is what tells an event.
-        var payload = await queue.PayloadAsync(claimed, CancellationToken.None);
-        var revision =
-            destination.Kind.FollowsAnother ? (await invoices.CreditedAsync(claimed))?.Revision
-            : payload?.Event is null ? null
-            : payload.Revision;
-        var order = revision is { } then
-            ? (await orders.FindAsync(claimed.OrderId, then, CancellationToken.None))!
-            : (await orders.FindAsync(claimed.OrderId, CancellationToken.None))!;
-
-        // What was taken is read back as it was sent, whatever the routes say since.
-        var isUnread = claimed.Receipt is not null && payload is { Artefact: null, Projection.Length: > 0 };
-        var projection = isUnread
-            ? StoredPayload.OpenProjection(
-                payload!.Projection,
-                await orders.AnswersAsync(order, payload.Revision, CancellationToken.None),
-                order.OpenKey
-            )
-            : order.ProjectedOn(plan, claimed.Destination, claimed.Part);
-        return new Sending(
-            await codes.FillInAsync(
-                new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination)
-                {
-                    Told = payload?.Event is { } what ? new ToldEvent(what, payload.About, payload.HappenedAt!.Value) : null,
-                }.Along(plan, order.Own, claimed.Part),
-                CancellationToken.None
-            ),
-            order.OpenKey,
-            isUnread ? payload!.Revision : order.Revision,
-            isUnread
-        );
-    }
 
     private static async Task<SendResult> FetchAsync(BoundDestination destination, DeliveredKind kind, string receipt) =>
         await kind.FetchAsync(destination, receipt, CancellationToken.None) is { } record
             ? new SendResult(SendOutcome.Taken, "Read back.", receipt, record)
             : new SendResult(SendOutcome.TakenUnread, "It could not be read back yet.", receipt);
 
-    // A reader that fails proves nothing, and says so of every answer.
-    private List<SlotFinding> ReadBack(DeliveredKind kind, byte[] artefact, SentOrder sent)
-    {
-        try
-        {
-            return [.. kind.ReadBack(artefact, sent)];
-        }
-        catch (Exception e)
-        {
-            log.LogError(e, "What {Destination} has of {Order} could not be read", sent.To.Key, sent.Id);
-            return
-            [
-                .. sent.Projection.Entries.Select(static entry => new SlotFinding(
-                    entry.Slot.ToString(),
-                    "unread",
-                    entry.Proof,
-                    null,
-                    Finding.NotProvable
-                )),
-            ];
-        }
-    }
+    private Task SettleAsync(LaneRow claimed, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result) =>
+        settler.SettleAsync(claimed, _to, sent, findings, result);
 
     private async Task HandingOverAsync(DeliveredKind kind, LaneRow claimed)
     {
@@ -223,18 +161,24 @@ internal sealed class DeliveryRunner(
         {
             (claimed.State, claimed.SettledAt, claimed.HandedOverAt) = (step.State, clock.GetUtcNow(), null);
             await queue.SettleAsync(
-                claimed,
-                kind.ReplacesUnsent,
-                Try(claimed, step.State, "Handed over again, and again nothing on record of how it ended. It is not sent a third time."),
-                null,
-                [],
-                [],
+                new Settlement(
+                    claimed,
+                    kind.ReplacesUnsent,
+                    settler.Try(
+                        claimed,
+                        step.State,
+                        "Handed over again, and again nothing on record of how it ended. It is not sent a third time."
+                    ),
+                    null,
+                    [],
+                    []
+                ),
                 CancellationToken.None
             );
             return false;
         }
 
-        var lost = Try(
+        var lost = settler.Try(
             claimed,
             step.State,
             "Handed over, and nothing on record of how it ended: this server or its database stopped in between. Sent once more under the same Message-ID."
@@ -247,76 +191,6 @@ internal sealed class DeliveryRunner(
         (claimed.WasUncertain, claimed.HandedOverAt) = (step.WasUncertain, null);
         return true;
     }
-
-    private async Task SettleAsync(LaneRow claimed, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result)
-    {
-        var now = clock.GetUtcNow();
-        var step = LaneTransitions.After(result.Outcome, claimed.Tries, claimed.WasUncertain, Random.Shared.NextDouble());
-        (claimed.State, claimed.WasUncertain, claimed.HandedOverAt) = (step.State, step.WasUncertain, null);
-        (claimed.NextTryAt, claimed.SettledAt) = (now + (step.Pause ?? TimeSpan.Zero), step.IsSettled ? now : null);
-        claimed.Receipt = result.Receipt ?? claimed.Receipt;
-        var isKept = result.Artefact is not null || result.Outcome == SendOutcome.TakenUnread;
-        if (
-            await queue.SettleAsync(
-                claimed,
-                _kind?.ReplacesUnsent ?? true,
-                Try(claimed, claimed.State, result.Detail),
-                sent is not null && isKept ? Payload(claimed, sent, findings, result.Artefact, now) : null,
-                sent is null ? [] : [.. (findings ?? []).Where(static f => !f.Agrees).Select(f => StoredPayload.Row(claimed, f, sent.Key))],
-                _told,
-                CancellationToken.None
-            )
-        )
-        {
-            if (result.Outcome == SendOutcome.Gone)
-            {
-                await actions.PauseGoneAsync(claimed.Destination, result.Detail, CancellationToken.None);
-            }
-
-            foreach (var told in _told)
-            {
-                signal.Of(told).Raise();
-            }
-
-            log.Milestone("delivery.settled", claimed.OrderId, claimed.Destination);
-        }
-    }
-
-    private static PayloadRow Payload(
-        LaneRow claimed,
-        Sending sent,
-        IReadOnlyList<SlotFinding>? findings,
-        byte[]? artefact,
-        DateTimeOffset now
-    )
-    {
-        var agreed = (findings ?? []).Where(static f => f.Agrees).ToList();
-        return new PayloadRow
-        {
-            LaneId = claimed.Id,
-            Sequence = claimed.Sequence,
-            Revision = sent.Revision,
-            Projection = StoredPayload.Seal(sent.Order.Projection, sent.Order.Content.Answers, sent.Key),
-            Hash = artefact is null ? null : StoredPayload.HashOf(artefact),
-            Artefact = artefact is null ? null : StoredPayload.SealArtefact(artefact, sent.Key),
-            Agreed = SlotFinding.Worst(agreed.Select(static f => f.Finding)),
-            AgreedCount = agreed.Count,
-            At = now,
-        };
-    }
-
-    private TryRow Try(LaneRow claimed, DeliveryState outcome, string detail) =>
-        new()
-        {
-            LaneId = claimed.Id,
-            Sequence = claimed.Sequence,
-            At = clock.GetUtcNow(),
-            Outcome = outcome,
-            Detail = detail,
-        };
-
-    // An order on its way: what goes, the key that it is kept under, the revision, and whether it was taken before and only has to be read back.
-    private sealed record Sending(SentOrder Order, DataKey Key, int Revision, bool IsUnread);
 
     private sealed class OvertakenException : Exception;
 }

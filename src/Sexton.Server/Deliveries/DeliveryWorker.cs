@@ -8,10 +8,20 @@ namespace Sexton.Server.Deliveries;
 /// Claims due deliveries and sends several at a time; signalled in this process, and otherwise polling each second. Each destination has workers of its
 /// own, so that a slow one slows only itself; one that a new version brings gets them within a second.
 /// </summary>
-internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal signal, SextonOptions options, ILogger<DeliveryWorker> log)
-    : BackgroundService
+internal sealed class DeliveryWorker(
+    IServiceScopeFactory scopes,
+    WorkSignal signal,
+    ShopClock shop,
+    SextonOptions options,
+    ILogger<DeliveryWorker> log
+) : BackgroundService
 {
+    // So that all of them are made within a lease.
+    private const int MostGathered = 500;
+
     private static readonly TimeSpan Poll = TimeSpan.FromSeconds(1);
+
+    private TimeSpan Lease => TimeSpan.FromSeconds(options.DeliveryLeaseSeconds);
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -79,8 +89,14 @@ internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal sig
     private async Task<bool> SendNextAsync(string destination, CancellationToken stop)
     {
         await using var scope = scopes.CreateAsyncScope();
+        var (version, _) = await scope.ServiceProvider.GetRequiredService<CurrentRegister>().ToldLastAsync(stop);
+        if (version.Plan.Destinations.Find(destination) is { } to && to.Kind.GathersAt(to.Settings) is { } hour)
+        {
+            return await SendGatheredAsync(scope.ServiceProvider, destination, hour, stop);
+        }
+
         var queue = scope.ServiceProvider.GetRequiredService<LaneQueue>();
-        var claimed = await queue.ClaimAsync(destination, 1, TimeSpan.FromSeconds(options.DeliveryLeaseSeconds), stop);
+        var claimed = await queue.ClaimAsync(destination, 1, Lease, stop);
         if (claimed.Count == 0)
         {
             return false;
@@ -89,6 +105,18 @@ internal sealed class DeliveryWorker(IServiceScopeFactory scopes, WorkSignal sig
         // More may be due: wake another worker before this one is away at the network.
         signal.Of(destination).Raise();
         await scope.ServiceProvider.GetRequiredService<DeliveryRunner>().RunAsync(claimed[0]);
+        return true;
+    }
+
+    private async Task<bool> SendGatheredAsync(IServiceProvider services, string destination, int hour, CancellationToken stop)
+    {
+        var (queue, dueAt) = (services.GetRequiredService<GatheringQueue>(), shop.Last(hour));
+        if (await queue.ClaimAsync(destination, dueAt, shop.DayOf(dueAt), MostGathered, Lease, stop) is not { } gathered)
+        {
+            return false;
+        }
+
+        await services.GetRequiredService<GatheringRunner>().RunAsync(gathered);
         return true;
     }
 }

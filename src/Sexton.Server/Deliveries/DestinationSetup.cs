@@ -4,6 +4,7 @@ using MimeKit;
 using Sexton.Core.Routing;
 using Sexton.Destinations.BackOffice;
 using Sexton.Destinations.CreditNote;
+using Sexton.Destinations.Drop;
 using Sexton.Destinations.Email;
 using Sexton.Destinations.Events;
 using Sexton.Destinations.Invoice;
@@ -93,6 +94,12 @@ internal static class DestinationSetup
             provider.GetRequiredService<HttpConnections>(),
             new EventSettings(provider.GetRequiredService<SextonOptions>().PublicUrl, provider.GetRequiredService<FileLinks>().LinkTo),
             provider.GetRequiredService<TimeProvider>()
+        ));
+        services.AddSingleton<DropPlaces>();
+        services.AddSingleton<DestinationKind>(static provider => new DropKind(
+            provider.GetRequiredService<DropPlaces>(),
+            provider.GetRequiredService<FileLinks>().LinkTo,
+            provider.GetRequiredService<SextonOptions>().ShopName
         ));
         services.AddSingleton(static provider => new DestinationKinds(provider.GetServices<DestinationKind>()));
     }

@@ -58,9 +58,11 @@ internal sealed class LanePlanner(ShopClock shop, TimeProvider clock)
         IReadOnlySet<string> prepared
     )
     {
-        var point = ReleasePoint.Of(order, facts, to, part, prepared);
-        return point.IsHeld ? LaneRow.Held
-            : point.Day is { } day && shop.MorningOf(day) is var morning && morning > clock.GetUtcNow() ? morning
+        var (point, now) = (ReleasePoint.Of(order, facts, to, part, prepared), clock.GetUtcNow());
+        DateTimeOffset? released =
+            point.IsHeld ? LaneRow.Held
+            : point.Day is { } day && shop.MorningOf(day) is var morning && morning > now ? morning
             : null;
+        return to.Kind.GathersAt(to.Settings) is { } hour && released != LaneRow.Held ? shop.Next(hour, released ?? now) : released;
     }
 }

@@ -102,7 +102,7 @@ internal sealed class DestinationPreview(
         var result = await kind.SendAsync(
             sent.To,
             kind.Render(sent, 1),
-            new Handover($"trial/{sent.Id:N}", ReturnAddresses.ReferenceOf(0, 0), static () => Task.CompletedTask),
+            new Handover($"trial/{sent.Id:N}", ReturnAddresses.ReferenceOf(0, 0), $"trial-{sent.Id:N}", static () => Task.CompletedTask),
             cancel
         );
         if (result is not { Outcome: SendOutcome.Taken, Artefact: { } artefact })

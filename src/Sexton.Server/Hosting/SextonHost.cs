@@ -241,6 +241,7 @@ internal static class SextonHost
         services.AddScoped<TrailReader>();
         services.AddHttpContextAccessor();
         services.AddScoped<LaneQueue>();
+        services.AddScoped<GatheringQueue>();
         services.AddScoped<InvoiceBook>();
         services.AddScoped<InvoiceIssuer>();
         services.AddScoped<StaffInvoices>();
@@ -259,7 +260,10 @@ internal static class SextonHost
         services.AddSingleton<ShopMail>();
         services.AddSingleton<StuckTeller>();
         services.AddScoped<RevisedLanes>();
+        services.AddScoped<Sendings>();
+        services.AddScoped<LaneSettler>();
         services.AddScoped<DeliveryRunner>();
+        services.AddScoped<GatheringRunner>();
         services.AddSingleton<WorkSignal>();
     }
 

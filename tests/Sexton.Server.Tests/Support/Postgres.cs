@@ -63,6 +63,21 @@ internal static class Postgres
         return (T)(await command.ExecuteScalarAsync())!;
     }
 
+    /// <summary>The values of one column.</summary>
+    public static async Task<IReadOnlyList<T>> ListAsync<T>(string connection, string sql)
+    {
+        await using var source = NpgsqlDataSource.Create(connection);
+        await using var command = source.CreateCommand(sql);
+        await using var reader = await command.ExecuteReaderAsync();
+        var all = new List<T>();
+        while (await reader.ReadAsync())
+        {
+            all.Add(reader.GetFieldValue<T>(0));
+        }
+
+        return all;
+    }
+
     private static string To(string database) =>
         new NpgsqlConnectionStringBuilder(Admin)
         {

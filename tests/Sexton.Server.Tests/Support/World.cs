@@ -136,6 +136,18 @@ public class World : IAsyncLifetime
         (await client.SendAsync(HttpMethod.Put, standIn + "/dial", setting)).Status.ShouldBe(200);
     }
 
+    /// <summary>Where the stand-ins keep what they received.</summary>
+    protected string StandInFolder => _folder;
+
+    /// <summary>Asks a stand-in for something, or has it do something.</summary>
+    public async Task<JsonNode> StandInAsync(string what, HttpMethod? method = null)
+    {
+        using var client = new Client(StandInAddress, antiforgery: false);
+        var reply = await client.SendAsync(method ?? HttpMethod.Get, what, null);
+        reply.Status.ShouldBe(200, reply.Body);
+        return reply.Body.Length == 0 ? new JsonObject() : reply.Json;
+    }
+
     /// <summary>What a stand-in received: "mail/messages", "back-office/sales", "payments/charges".</summary>
     public async Task<JsonArray> ReceivedAsync(string what)
     {

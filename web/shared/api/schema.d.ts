@@ -868,6 +868,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/shop/connections/{key}/host-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["TrustHostKey"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/shop/settings": {
         parameters: {
             query?: never;
@@ -1895,6 +1911,8 @@ export interface components {
             secret_at: null | string;
             /** @description Whether the secret before is still shown where the newest is refused. */
             has_secret_before: boolean;
+            /** @description The fingerprint of the host key that is trusted; null for none, and where there is none to trust. */
+            host_key: null | string;
             /**
              * Format: int32
              * @description Counts changes.
@@ -2132,6 +2150,8 @@ export interface components {
             can_leave_out_prices: boolean;
             /** @description Whether it goes only when what was sent elsewhere is taken back, and no order by itself. */
             follows_another: boolean;
+            /** @description Whether it is told what happens to an order, in place of getting it when it is released. */
+            tells_events: boolean;
             /** @description Whether an order goes there as a whole, or once for each of its lines or units. */
             goes_by: components["schemas"]["Level"];
             /** @description What its condition picks: orders, lines or units. */
@@ -2556,6 +2576,11 @@ export interface components {
             what: string;
             outcome: null | components["schemas"]["DeliveryState"];
         };
+        /** @description Trusts a host key. */
+        HostKeyRequest: {
+            /** @description Its fingerprint: SHA-256 in base 64, with SHA256: before it or not. */
+            fingerprint: string;
+        };
         /**
          * @description What a document of this kind does.
          * @enum {string}
@@ -2703,6 +2728,8 @@ export interface components {
              * @description The day on which it goes, where it waits for one.
              */
             not_before: null | string;
+            /** @description Whether nothing happened yet that is told there. */
+            nothing_yet: boolean;
         };
         /** @description What setting matches did. */
         MatchCount: {
@@ -3229,6 +3256,8 @@ export interface components {
             answers: boolean;
             /** @description How, in a sentence. */
             detail: string;
+            /** @description The fingerprint of the host key that it shows, where that is not the one that is trusted. */
+            host_key?: null | string;
         };
         /** @description Says why. */
         ReasonRequest: {
@@ -5803,6 +5832,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReachView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TrustHostKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HostKeyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectionView"];
                 };
             };
             /** @description Unprocessable Entity */
