@@ -2,7 +2,7 @@
 // Everything goes by the API, as people's browsers would send it. All people, places and numbers are made up.
 //   node demo/lived-in.mjs SHOP-URL WORLD-URL MANAGER PASSWORD
 import { deflateSync } from 'node:zlib';
-import { randomUUID } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 
 const [shop, world, manager, password] = process.argv.slice(2);
 const ORDERS = 200;
@@ -313,6 +313,27 @@ for (const [key, name] of [
     },
   );
 await publish('Invoices');
+
+// A screen at the counter that is told what can be fetched, and the bookkeeper's file each evening.
+await desk.send('PUT', '/api/console/v1/shop/connections/board', { name: 'Pick-up board', address: `${world}/board` });
+await desk.send('PUT', '/api/console/v1/shop/connections/board/secret', { secret: `whsec_${randomBytes(32).toString('base64')}` });
+await desk.send('POST', '/api/console/v1/draft/destinations', { key: 'board', kind: 'events', name: 'Pick-up board' });
+await change('board', { 'settings.connection': 'board', 'settings.path': 'told', 'settings.told': ['placed', 'prepared'] });
+const inbox = await (await fetch(`${world}/files/access`)).json();
+await desk.send('PUT', '/api/console/v1/shop/connections/bookkeeper', { name: 'Bookkeeper’s inbox', address: inbox.address });
+await desk.send('PUT', '/api/console/v1/shop/connections/bookkeeper/secret', { secret: inbox.key });
+await desk.send('PUT', '/api/console/v1/shop/connections/bookkeeper/host-key', { fingerprint: inbox.fingerprint });
+await desk.send('POST', '/api/console/v1/draft/destinations', { key: 'ledger', kind: 'file_drop', name: 'Bookkeeper' });
+await change('ledger', {
+  'settings.connection': 'bookkeeper',
+  'settings.folder': 'orders',
+  'settings.each': 'day',
+  'settings.form': 'csv',
+});
+for (const key of ['name', 'organisation', 'tax_number', 'order_reference', 'delivery_address'])
+  await change(key, { 'goes_to.ledger': true });
+await change('name', { 'goes_to.board': true });
+await publish('The pick-up board is told, and the bookkeeper gets a file each evening');
 
 // Not in force yet: what is being worked on.
 await field('Name on the gate', 'gate_name', 'line_text', { level: 'order', 'settings.longest': 40 });

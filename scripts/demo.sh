@@ -23,10 +23,12 @@ prepare_demo() {
   need_port "$port" SEXTON_PORT
   need_port "$stand_ins" SEXTON_STANDINS_PORT
   need_port "$smtp" SEXTON_SMTP_PORT
+  need_port "${SEXTON_SFTP_PORT:-5083}" SEXTON_SFTP_PORT
   need_dotnet
   need_web_tools
   need_postgres
   need_printing
+  need_sshd
   build_web
   build_server
 
@@ -35,11 +37,11 @@ prepare_demo() {
   if [ "$option" = --fresh ]; then
     PG_HOME="$(cluster_folder demo)"
     stop_cluster
-    rm -rf "$PG_HOME" "$STATE/stand-ins"
+    rm -rf "$PG_HOME" "$STATE/stand-ins" "$STATE/drop"
   fi
   start_cluster demo
   export SEXTON__DATABASE SEXTON__KEY SEXTON__PUBLICURL="http://localhost:$port" SEXTON__MAILPORT="$smtp" \
-    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/" SEXTON__TAXREGISTRYURL="http://localhost:$stand_ins/tax-registry/" SEXTON__ADDRESSESURL="http://localhost:$stand_ins/addresses/" SEXTON__STANDARDTAXPPM=230000 SEXTON__INSIDENETWORKS="127.0.0.0/8, ::1/128" \
+    SEXTON__BACKOFFICEURL="http://localhost:$stand_ins/back-office/" SEXTON__PAYMENTSURL="http://localhost:$stand_ins/payments/" SEXTON__TAXREGISTRYURL="http://localhost:$stand_ins/tax-registry/" SEXTON__ADDRESSESURL="http://localhost:$stand_ins/addresses/" SEXTON__STANDARDTAXPPM=230000 SEXTON__DROPFOLDER="$STATE/drop" SEXTON__INSIDENETWORKS="127.0.0.0/8, ::1/128" \
     SEXTON__LIMITS__CARTS__EACH=3000 # everybody comes from one address here
   SEXTON__DATABASE="$(connection_to sexton)"
   SEXTON__KEY="$(private_key)"
@@ -73,6 +75,8 @@ create temp table aged as
   from orders, (select min(number) as first, max(number) as last from orders) span;
 update orders o set placed_at = o.placed_at - a.age from aged a where a.id = o.id;
 update lanes l set settled_at = l.settled_at - a.age from aged a where a.id = l.order_id;
+-- What waited for an evening was dropped then: those of the last evening are dropped now.
+update lanes l set next_try_at = l.next_try_at - a.age from aged a where a.id = l.order_id and l.destination = 'ledger' and l.settled_at is null;
 update tries t set at = t.at - a.age from aged a, lanes l where l.id = t.lane_id and a.id = l.order_id;
 SQL
 }
@@ -85,7 +89,7 @@ Sexton is running.
   the console    $1/console   $DEMO_MANAGER (manager) or $DEMO_SUPPORT (support)
                  password: $DEMO_PASSWORD
   the shop       $1/
-  the world      $2/   mailbox, back office, payments, tax registry and address book, simulated
+  the world      $2/   mailbox, back office, makers, pick-up board, bookkeeper’s inbox, payments and more, simulated
 
 Ctrl+C stops everything and keeps the data; ./sexton demo --fresh starts over.
 TEXT

@@ -17,6 +17,7 @@ run_test() {
     need_postgres
     need_printing
     need_poppler
+    need_sshd
   fi
   if has browser; then
     install_node_packages tests/e2e

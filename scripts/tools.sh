@@ -61,6 +61,23 @@ need_printing() {
   need_debian fonts-noto-color-emoji /usr/share/fonts/truetype/noto/NotoColorEmoji.ttf
 }
 
+# The other side of files by SFTP, on loopback: the program alone, and no server of the whole machine that everybody could reach.
+need_sshd() {
+  [ ! -x /usr/sbin/sshd ] || return 0
+  local sudo="" policy=/usr/sbin/policy-rc.d
+  [ "$(id -u)" = 0 ] || sudo="sudo"
+  # What it says keeps Debian's package from starting a server.
+  if [ ! -e "$policy" ]; then
+    printf '#!/bin/sh\nexit 101\n' | $sudo tee "$policy" >/dev/null
+    $sudo chmod 755 "$policy"
+  else
+    policy=""
+  fi
+  need_debian openssh-server /usr/sbin/sshd
+  [ -z "$policy" ] || $sudo rm -f "$policy"
+  if command -v systemctl >/dev/null; then $sudo systemctl disable ssh.service ssh.socket >/dev/null 2>&1 || true; fi
+}
+
 # A reader of PDFs that nobody here wrote.
 need_poppler() {
   need_debian poppler-utils /usr/bin/pdftotext

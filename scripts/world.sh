@@ -54,6 +54,6 @@ private_key() {
 
 # Starts the stand-ins.  start_stand_ins FOLDER PORT SMTP-PORT SHOP-ORIGINS
 start_stand_ins() {
-  spawn "$STATE/logs/stand-ins.log" dotnet "$STANDINS_DLL" --Folder "$1" --Urls "http://127.0.0.1:$2" --SmtpPort "$3" --ShopOrigin "$4" --ReportsUrl "${4%% *}/api/mail/v1/reports"
+  spawn "$STATE/logs/stand-ins.log" dotnet "$STANDINS_DLL" --Folder "$1" --Urls "http://127.0.0.1:$2" --SmtpPort "$3" --SftpPort "${SEXTON_SFTP_PORT:-5083}" --ShopOrigin "$4" --ReportsUrl "${4%% *}/api/mail/v1/reports"
   wait_for "stand-ins" "$2" /health "${PIDS[-1]}" "$STATE/logs/stand-ins.log"
 }

@@ -394,11 +394,23 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         builder.Entity<GatheredRow>(e =>
         {
             e.ToTable("gathered").HasKey(g => g.Id);
-            e.HasIndex(g => new { g.Destination, g.Day, g.Number }).IsUnique();
+            e.HasIndex(g => new
+                {
+                    g.Destination,
+                    g.Day,
+                    g.Number,
+                })
+                .IsUnique();
         });
         builder.Entity<GatheredPartRow>(e =>
         {
-            e.ToTable("gathered_parts").HasKey(p => new { p.GatheredId, p.LaneId, p.Sequence });
+            e.ToTable("gathered_parts")
+                .HasKey(p => new
+                {
+                    p.GatheredId,
+                    p.LaneId,
+                    p.Sequence,
+                });
             e.HasIndex(p => new { p.LaneId, p.Sequence });
             e.HasOne<GatheredRow>().WithMany().HasForeignKey(p => p.GatheredId);
             e.HasOne<LaneRow>().WithMany().HasForeignKey(p => p.LaneId);

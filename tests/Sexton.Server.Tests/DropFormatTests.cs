@@ -29,7 +29,11 @@ public sealed class DropFormatTests
 
     private static readonly XNamespace Cbc = "urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2";
     private static readonly XNamespace Cac = "urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2";
-    private static readonly DropKind Drop = new(new NoPlaces(), static (id, sha256) => $"http://localhost/{id}/{sha256}", "Marrowby Gardens");
+    private static readonly DropKind Drop = new(
+        new NoPlaces(),
+        static (id, sha256) => $"http://localhost/{id}/{sha256}",
+        "Marrowby Gardens"
+    );
     private static readonly EventsKind Events = new(
         new NoSigning(),
         new EventSettings(new Uri("http://localhost/"), static (id, sha256) => $"http://localhost/{id}/{sha256}"),
@@ -152,14 +156,18 @@ public sealed class DropFormatTests
         }
 
         rows.Select(static r => r.Length).Distinct().ShouldHaveSingleItem();
-        rows[0].ShouldBe([
-            .. "row,order,placed_at,line,piece,item,description,quantity,amount,tax,currency".Split(','),
-            "How many",
-            "1",
-            "Badge",
-            "Your name",
-            "Note, \"so called\"",
-        ], ignoreOrder: true);
+        rows[0]
+            .ShouldBe(
+                [
+                    .. "row,order,placed_at,line,piece,item,description,quantity,amount,tax,currency".Split(','),
+                    "How many",
+                    "1",
+                    "Badge",
+                    "Your name",
+                    "Note, \"so called\"",
+                ],
+                ignoreOrder: true
+            );
         rows.Select(static r => r[0]).ShouldBe(["row", "order", "line", "piece", "piece"]);
         rows[2][Array.IndexOf(rows[0], "Note, \"so called\"")].ShouldBe(Awkward);
         (rows[1][8], rows[2][8], rows[2][6]).ShouldBe(("0.01", "0.01", "Product 1"));
@@ -193,7 +201,10 @@ public sealed class DropFormatTests
         foreach (var form in new[] { Json, Csv })
         {
             var first = Made(form, [new("a", null, "wording", "Words", "Ada’s =1")]).Order;
-            var second = Made(form, [new("a", null, "wording", "Words", "Bo’s\nsecond line"), new("a", null, "more", "More", "1")]).Order with
+            var second = Made(
+                form,
+                [new("a", null, "wording", "Words", "Bo’s\nsecond line"), new("a", null, "more", "More", "1")]
+            ).Order with
             {
                 Id = Guid.NewGuid(),
                 Number = 2,
@@ -251,7 +262,8 @@ public sealed class DropFormatTests
     {
         var (kind, order) = Made(Xml, Answers);
         // Prices with tax at 25 %: goods of 100.00, a surcharge on the line of 5.00, delivery of 10.00, a coupon of 2.50.
-        OrderPrice Row(string? line, PriceRowKind of, string label, long sum) => new(line, null, of, null, label, 1, sum, sum, 250_000, sum / 5);
+        OrderPrice Row(string? line, PriceRowKind of, string label, long sum) =>
+            new(line, null, of, null, label, 1, sum, sum, 250_000, sum / 5);
         var rows = new[]
         {
             Row("a", PriceRowKind.Goods, "Product 1", 10_000),
@@ -259,11 +271,7 @@ public sealed class DropFormatTests
             Row(null, PriceRowKind.Answer, "Delivery", 1_000),
             Row(null, PriceRowKind.Coupon, "HARVEST", -250),
         };
-        order = order with
-        {
-            PriceRows = rows,
-            Content = order.Content with { Prices = new([.. rows], IncludeTax: true, 11_250, "EUR") },
-        };
+        order = order with { PriceRows = rows, Content = order.Content with { Prices = new([.. rows], IncludeTax: true, 11_250, "EUR") } };
         var root = XDocument.Parse(Encoding.UTF8.GetString(kind.Render(order, 1))).Root!;
         root.Name.ShouldBe(XName.Get("Order", "urn:oasis:names:specification:ubl:schema:xsd:Order-2"));
         foreach (var group in root.DescendantsAndSelf().Where(static e => Schema.ContainsKey(e.Name.LocalName)))

@@ -38,12 +38,16 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         (await queue.MarkHandingOverAsync(dead, DateTimeOffset.UtcNow, CancellationToken.None)).ShouldBeFalse();
         (await queue.MarkUncertainAsync(dead, Try(dead), CancellationToken.None)).ShouldBeFalse();
         dead.State = DeliveryState.Refused;
-        (await queue.SettleAsync(new Settlement(dead, true, Try(dead), Payload(dead), [Found(dead)], []), CancellationToken.None)).ShouldBeFalse();
+        (
+            await queue.SettleAsync(new Settlement(dead, true, Try(dead), Payload(dead), [Found(dead)], []), CancellationToken.None)
+        ).ShouldBeFalse();
         (await db.Tries.CountAsync(t => t.LaneId == dead.Id)).ShouldBe(0);
         (await db.Findings.CountAsync(f => f.LaneId == dead.Id)).ShouldBe(0);
 
         (heir.State, heir.SettledAt) = (DeliveryState.Sent, DateTimeOffset.UtcNow);
-        (await queue.SettleAsync(new Settlement(heir, true, Try(heir), Payload(heir), [Found(heir)], []), CancellationToken.None)).ShouldBeTrue();
+        (
+            await queue.SettleAsync(new Settlement(heir, true, Try(heir), Payload(heir), [Found(heir)], []), CancellationToken.None)
+        ).ShouldBeTrue();
         (await db.Lanes.AsNoTracking().SingleAsync(l => l.Id == heir.Id)).State.ShouldBe(DeliveryState.Sent);
         (await db.Findings.CountAsync(f => f.LaneId == heir.Id)).ShouldBe(1);
     }
@@ -55,7 +59,9 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         var claimed = Newest(await ClaimAllAsync(Long));
         await using var db = Db();
         (claimed.State, claimed.NextTryAt) = (DeliveryState.Waiting, DateTimeOffset.UtcNow.AddHours(1));
-        (await new LaneQueue(db).SettleAsync(new Settlement(claimed, true, Try(claimed), null, [], []), CancellationToken.None)).ShouldBeTrue();
+        (
+            await new LaneQueue(db).SettleAsync(new Settlement(claimed, true, Try(claimed), null, [], []), CancellationToken.None)
+        ).ShouldBeTrue();
         (await ClaimAllAsync(Long)).ShouldNotContain(d => d.OrderId == claimed.OrderId && d.Destination == claimed.Destination);
         await Postgres.ExecuteAsync(world.Database, $"update lanes set next_try_at = now() where order_id = '{claimed.OrderId}'");
         (await ClaimAllAsync(Long)).ShouldContain(d => d.OrderId == claimed.OrderId && d.Destination == claimed.Destination);
@@ -103,7 +109,9 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         await WantAsync(lane, 3, replaces);
         await using var db = Db();
         (lane.State, lane.SettledAt) = (ended, DateTimeOffset.UtcNow);
-        (await new LaneQueue(db).SettleAsync(new Settlement(lane, replaces, Try(lane), Payload(lane), [], []), CancellationToken.None)).ShouldBeTrue();
+        (
+            await new LaneQueue(db).SettleAsync(new Settlement(lane, replaces, Try(lane), Payload(lane), [], []), CancellationToken.None)
+        ).ShouldBeTrue();
         var now = await NowAsync(lane);
         (now.Sequence, now.State, now.SettledAt is null).ShouldBe((sequence, state, state == DeliveryState.Waiting));
     }
@@ -130,11 +138,16 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         await using var db = Db();
         (lane.State, lane.NextTryAt) = (DeliveryState.Waiting, DateTimeOffset.UtcNow);
         (
-            await new LaneQueue(db).SettleAsync(new Settlement(lane, true, Try(lane), Payload(lane), [Found(lane)], []), CancellationToken.None)
+            await new LaneQueue(db).SettleAsync(
+                new Settlement(lane, true, Try(lane), Payload(lane), [Found(lane)], []),
+                CancellationToken.None
+            )
         ).ShouldBeTrue();
         var again = (await new LaneQueue(db).ClaimAsync("back_office", 100, Long, CancellationToken.None)).Single(l => l.Id == lane.Id);
         (again.State, again.SettledAt) = (DeliveryState.Sent, DateTimeOffset.UtcNow);
-        (await new LaneQueue(db).SettleAsync(new Settlement(again, true, Try(again), Payload(again), [], []), CancellationToken.None)).ShouldBeTrue();
+        (
+            await new LaneQueue(db).SettleAsync(new Settlement(again, true, Try(again), Payload(again), [], []), CancellationToken.None)
+        ).ShouldBeTrue();
         (await db.Findings.CountAsync(f => f.LaneId == lane.Id)).ShouldBe(0);
         (await db.Tries.CountAsync(t => t.LaneId == lane.Id)).ShouldBe(2);
     }

@@ -35,14 +35,14 @@ export class World {
     readonly standInAddress: string,
     private readonly environment: NodeJS.ProcessEnv,
     private readonly database: string,
-    private readonly ports: { server: number; standIns: number; smtp: number },
+    private readonly ports: { server: number; standIns: number; smtp: number; sftp: number },
   ) {}
 
   /** Creates one, whose server has some settings beside the usual ones. */
   static async create(settings: Record<string, string> = {}): Promise<World> {
     const name = `w${process.pid}_${Date.now()}`;
     await withDatabase('postgres', (client) => client.query(`create database ${name}`));
-    const ports = { server: await freePort(), standIns: await freePort(), smtp: await freePort() };
+    const ports = { server: await freePort(), standIns: await freePort(), smtp: await freePort(), sftp: await freePort() };
     const standIns = `http://127.0.0.1:${ports.standIns}`;
     const address = `http://127.0.0.1:${ports.server}`;
     const environment = {
@@ -113,7 +113,7 @@ export class World {
   }
 
   async dial(
-    standIn: 'mail' | 'back-office' | 'payments' | 'tax-registry' | 'makers/ferrow' | 'makers/quill',
+    standIn: 'mail' | 'back-office' | 'payments' | 'tax-registry' | 'makers/ferrow' | 'makers/quill' | 'board',
     setting: object,
   ): Promise<void> {
     await fetch(`${this.standInAddress}/${standIn}/dial`, {
@@ -124,7 +124,9 @@ export class World {
   }
 
   /** What a stand-in received. */
-  async received<T>(what: 'mail/messages' | 'back-office/sales' | 'payments/charges' | 'makers/ferrow/jobs'): Promise<T[]> {
+  async received<T>(
+    what: 'mail/messages' | 'back-office/sales' | 'payments/charges' | 'makers/ferrow/jobs' | 'board/told' | 'files/inbox',
+  ): Promise<T[]> {
     return (await (await fetch(`${this.standInAddress}/${what}`)).json()) as T[];
   }
 
@@ -143,6 +145,8 @@ export class World {
         this.standInAddress,
         '--SmtpPort',
         String(this.ports.smtp),
+        '--SftpPort',
+        String(this.ports.sftp),
         '--ShopOrigin',
         this.address,
         '--ReportsUrl',

@@ -80,7 +80,8 @@ public sealed class DropKind(IDropPlaces places, Func<Guid, string, string> link
     /// <inheritdoc/>
     public override string? Lacks(SettingReader settings) =>
         settings.Find(Folder) is null ? "Say in which folder the files are dropped."
-        : settings.Text(Each) == Day && !FormatOf(settings).HoldsMany ? "An XML file is about one order. Drop one for each order, or choose another form."
+        : settings.Text(Each) == Day && !FormatOf(settings).HoldsMany
+            ? "An XML file is about one order. Drop one for each order, or choose another form."
         : null;
 
     /// <inheritdoc/>
@@ -102,7 +103,13 @@ public sealed class DropKind(IDropPlaces places, Func<Guid, string, string> link
         {
             await handover.Begins();
             await using var place = await places.OpenAsync(to.Settings.Text(Connection), to.Settings.Text(Folder) ?? "", cancel);
-            return await WholeFiles.DropAsync(place, $"{to.Key}-{handover.Name}{FormatOf(to.Settings).Extension}", artefact, handover.MayBeThere, cancel);
+            return await WholeFiles.DropAsync(
+                place,
+                $"{to.Key}-{handover.Name}{FormatOf(to.Settings).Extension}",
+                artefact,
+                handover.MayBeThere,
+                cancel
+            );
         }
         catch (IOException e)
         {

@@ -17,13 +17,23 @@ internal static class WholeFiles
     /// <param name="mayBeThere">SHA-256 of what may be there already from a try before; null for nothing.</param>
     /// <param name="cancel">Cancels.</param>
     /// <exception cref="IOException">The place is in trouble; the message says which.</exception>
-    public static async Task<SendResult> DropAsync(IDropPlace place, string name, byte[] bytes, byte[]? mayBeThere, CancellationToken cancel)
+    public static async Task<SendResult> DropAsync(
+        IDropPlace place,
+        string name,
+        byte[] bytes,
+        byte[]? mayBeThere,
+        CancellationToken cancel
+    )
     {
         if (await place.ReadAsync(name, cancel) is { } there)
         {
-            return there.AsSpan().SequenceEqual(bytes) || (mayBeThere is not null && SHA256.HashData(there).AsSpan().SequenceEqual(mayBeThere))
+            return
+                there.AsSpan().SequenceEqual(bytes) || (mayBeThere is not null && SHA256.HashData(there).AsSpan().SequenceEqual(mayBeThere))
                 ? new SendResult(SendOutcome.Taken, $"It was there already as {name}, read back.", name, there)
-                : new SendResult(SendOutcome.Refused, $"There is a file {name} with something else in it. Take it away, and send it again.");
+                : new SendResult(
+                    SendOutcome.Refused,
+                    $"There is a file {name} with something else in it. Take it away, and send it again."
+                );
         }
 
         var unfinished = $".{name}.part";
@@ -45,7 +55,12 @@ internal static class WholeFiles
         }
 
         // Somebody may have fetched it by now: it was read back before it got its name.
-        return new SendResult(SendOutcome.Taken, $"Dropped as {name} and read back.", name, await TryReadAsync(place, name, cancel) ?? bytes);
+        return new SendResult(
+            SendOutcome.Taken,
+            $"Dropped as {name} and read back.",
+            name,
+            await TryReadAsync(place, name, cancel) ?? bytes
+        );
     }
 
     private static async Task TryRemoveAsync(IDropPlace place, string name, CancellationToken cancel)

@@ -13,7 +13,8 @@ internal sealed class ShopClock(SextonOptions options, TimeProvider clock)
 
     /// <summary>The last time that it was some hour where the shop is.</summary>
     /// <param name="hour">The hour, from 0.</param>
-    public DateTimeOffset Last(int hour) => At(Today, hour) is var today && today <= clock.GetUtcNow() ? today : At(Today.AddDays(-1), hour);
+    public DateTimeOffset Last(int hour) =>
+        At(Today, hour) is var today && today <= clock.GetUtcNow() ? today : At(Today.AddDays(-1), hour);
 
     /// <summary>The first time that it will be some hour where the shop is, after a time.</summary>
     /// <param name="hour">The hour, from 0.</param>

@@ -259,7 +259,11 @@ internal static class ConnectionEndpoints
             text.Length > LongestAddress
             || !Uri.TryCreate(text, UriKind.Absolute, out var address)
             || address.Scheme is not ("http" or "https" or DropPlaces.Scheme)
-            || (address.Scheme == DropPlaces.Scheme ? address.UserInfo.Length == 0 || address.UserInfo.Contains(':') : address.UserInfo.Length > 0)
+            || (
+                address.Scheme == DropPlaces.Scheme
+                    ? address.UserInfo.Length == 0 || address.UserInfo.Contains(':')
+                    : address.UserInfo.Length > 0
+            )
             || address.Query.Length > 0
             || address.Fragment.Length > 0
         )

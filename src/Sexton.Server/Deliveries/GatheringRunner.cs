@@ -157,8 +157,5 @@ internal sealed class GatheringRunner(
     }
 
     private static string NameOf(GatheredRow row) =>
-        string.Create(
-            CultureInfo.InvariantCulture,
-            $"{row.Day:yyyy-MM-dd}{(row.Number > 1 ? $"-{row.Number}" : "")}"
-        );
+        string.Create(CultureInfo.InvariantCulture, $"{row.Day:yyyy-MM-dd}{(row.Number > 1 ? $"-{row.Number}" : "")}");
 }

@@ -18,6 +18,12 @@ public sealed record InboxFile(string Name, byte[] Content);
 public sealed class SftpServer(string folder, int port) : IHostedService, IDisposable
 {
     private const string Program = "/usr/sbin/sshd";
+
+    // It ends when this process does, however that comes about.
+    private const string Watched =
+        "\"$1\" -D -e -f \"$2\" & server=$!; while kill -0 \"$3\" 2>/dev/null && kill -0 $server 2>/dev/null; do sleep 1; done; kill $server 2>/dev/null";
+
+    private static readonly string Own = Environment.ProcessId.ToString(CultureInfo.InvariantCulture);
     private readonly Lock _gate = new();
     private Process? _process;
 
@@ -102,10 +108,7 @@ public sealed class SftpServer(string folder, int port) : IHostedService, IDispo
         group.MapPost("up", Start);
         group.MapPost("down", Stop);
         group.MapPost("another-host-key", ChangeHostKey);
-        group.MapPost(
-            "taken",
-            () => Directory.EnumerateFiles(Inbox, "*", SearchOption.AllDirectories).ToList().ForEach(File.Delete)
-        );
+        group.MapPost("taken", () => Directory.EnumerateFiles(Inbox, "*", SearchOption.AllDirectories).ToList().ForEach(File.Delete));
     }
 
     private string Address => $"sftp://{Environment.UserName}@127.0.0.1:{port.ToString(CultureInfo.InvariantCulture)}{Inbox}/";
@@ -129,7 +132,9 @@ public sealed class SftpServer(string folder, int port) : IHostedService, IDispo
             }
 
             _process?.Dispose();
-            _process = Process.Start(new ProcessStartInfo(Program, ["-D", "-e", "-f", Path.Combine(folder, "sshd_config")]))!;
+            _process = Process.Start(
+                new ProcessStartInfo("/bin/sh", ["-c", Watched, "sh", Program, Path.Combine(folder, "sshd_config"), Own])
+            )!;
         }
     }
 
@@ -166,7 +171,9 @@ public sealed class SftpServer(string folder, int port) : IHostedService, IDispo
 
     private static string Run(string program, params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, UseShellExecute = false })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, UseShellExecute = false }
+        )!;
         var said = process.StandardOutput.ReadToEnd();
         process.WaitForExit();
         return process.ExitCode == 0 ? said : throw new InvalidOperationException($"{program} ended with {process.ExitCode}.");
@@ -176,9 +183,7 @@ public sealed class SftpServer(string folder, int port) : IHostedService, IDispo
     {
         var rows = string.Concat(
             Files()
-                .Select(static f =>
-                    $"<h2>{Page.Text(f.Name)}</h2><pre>{Page.Text(System.Text.Encoding.UTF8.GetString(f.Content))}</pre>"
-                )
+                .Select(static f => $"<h2>{Page.Text(f.Name)}</h2><pre>{Page.Text(System.Text.Encoding.UTF8.GetString(f.Content))}</pre>")
         );
         return Page.Of(
             "Bookkeeper’s inbox",

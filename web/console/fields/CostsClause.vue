@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import MultiSelect from 'primevue/multiselect';
 import { computed } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 import { choicesOf } from './choices';
@@ -9,6 +8,7 @@ import { useDraft } from './draft';
 import PriceSentence from './PriceSentence.vue';
 import { explained } from './standIn';
 import WordInput from './WordInput.vue';
+import PickSeveral from '../parts/PickSeveral.vue';
 
 /** What answers cost. The manager decides here what an answer adds and to whom; the preview beside it says what its cart comes to. */
 const { field, draft } = defineProps<{ field: DraftField; draft: Draft }>();
@@ -69,16 +69,13 @@ async function setWithin(next: string[]): Promise<void> {
     </div>
     <div v-if="prices.length && field.field.level !== 'order'">
       shown in a row of its own everywhere but on
-      <MultiSelect
-        class="words"
-        :model-value="within"
+      <PickSeveral
+        :value="within"
         :options="shownAt"
-        option-label="name"
         option-value="key"
-        :show-toggle-all="false"
         placeholder="no page"
         aria-label="Where it is shown within the price of the goods"
-        @update:model-value="setWithin"
+        @save="setWithin"
       /><template v-if="within.length">, where it is within the price of the goods</template>
     </div>
     <div class="small"><button class="act" @click="add">add a price</button></div>

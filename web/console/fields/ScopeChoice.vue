@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import MultiSelect from 'primevue/multiselect';
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 import type { Draft } from './draft';
+import PickSeveral from '../parts/PickSeveral.vue';
 
 /** The quick ways: of every product, or of categories, tags and products listed; and of which shoppers. */
 type Scope = Schemas['ProductScope'];
@@ -54,32 +54,27 @@ const saidGroups = computed(() =>
   />
   <template v-if="!scope.all"
     >:
-    <MultiSelect
-      v-model="picked"
-      class="words"
+    <PickSeveral
+      :value="picked"
       :options="options"
-      option-label="name"
       option-value="key"
       option-group-label="name"
       option-group-children="items"
-      :show-toggle-all="false"
       filter
       placeholder="choose"
       scroll-height="320px"
       aria-label="Products"
-      ><template #value="{ placeholder }">{{ picked.length ? said : placeholder }}</template></MultiSelect
+      @save="picked = $event"
+      ><template #value="{ placeholder }">{{ picked.length ? said : placeholder }}</template></PickSeveral
     ></template
   >, of
-  <MultiSelect
-    class="words"
-    :model-value="scope.groups ?? []"
+  <PickSeveral
+    :value="scope.groups ?? []"
     :options="draft.groups"
-    option-label="name"
     option-value="key"
-    :show-toggle-all="false"
     placeholder="every shopper"
     aria-label="Of which shoppers"
-    @update:model-value="setGroups"
-    ><template #value="{ placeholder }">{{ saidGroups || placeholder }}</template></MultiSelect
+    @save="setGroups"
+    ><template #value="{ placeholder }">{{ saidGroups || placeholder }}</template></PickSeveral
   >
 </template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import MultiSelect from 'primevue/multiselect';
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import type { Schemas } from '../../shared/api/client';
@@ -7,6 +6,7 @@ import ConnectionSelect from './ConnectionSelect.vue';
 import type { Draft } from './draft';
 import { nameOf } from './groups';
 import WordInput from './WordInput.vue';
+import PickSeveral from '../parts/PickSeveral.vue';
 
 /** The control of one setting of a kind of answer: one for each kind of setting, whatever type it belongs to. */
 const { setting, value, invalid, draft } = defineProps<{
@@ -101,18 +101,15 @@ function parse(typed: string): unknown {
     :label="label"
     @save="emit('save', $event)"
   />
-  <MultiSelect
+  <PickSeveral
     v-else-if="setting.kind === 'options'"
-    class="words"
-    :model-value="value ?? []"
+    :value="(value as string[] | null) ?? []"
     :options="setting.options"
-    option-label="name"
     option-value="key"
     :filter="setting.options.length > 12"
-    :show-toggle-all="false"
     placeholder="choose"
     :aria-label="label"
-    @update:model-value="emit('save', $event.length ? $event : null)"
+    @save="emit('save', $event.length ? $event : null)"
   />
   <WordInput
     v-else

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import MultiSelect from 'primevue/multiselect';
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import type { Value } from './condition';
 import WordInput from './WordInput.vue';
+import PickSeveral from '../parts/PickSeveral.vue';
 
 /** A value of a kind of fact, in a sentence: what a test compares with, or what a control holds at first. */
 const {
@@ -46,17 +46,14 @@ function setList(typed: string): void {
     placeholder="choose"
     :aria-label="label"
   />
-  <MultiSelect
+  <PickSeveral
     v-else-if="options.length && list"
-    :model-value="texts"
-    class="words"
+    :value="texts"
     :options="options"
-    option-label="name"
     option-value="key"
-    :show-toggle-all="false"
     placeholder="choose"
     :aria-label="label"
-    @update:model-value="value = $event"
+    @save="value = $event"
   />
   <Select
     v-else-if="options.length"

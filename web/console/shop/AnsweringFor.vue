@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
-import MultiSelect from 'primevue/multiselect';
 import { computed } from 'vue';
 import { api, ask } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
+import PickSeveral from '../parts/PickSeveral.vue';
 
 /** Who is told when something is stuck at a destination. */
 const client = useQueryClient();
@@ -36,16 +36,13 @@ async function set(destination: string, accounts: string[]): Promise<void> {
         <tr v-for="row in rows" :key="row.key">
           <td>{{ row.name }}</td>
           <td>
-            <MultiSelect
-              class="words"
-              :model-value="of(row.key)"
+            <PickSeveral
+              :value="of(row.key)"
               :options="choices"
-              option-label="name"
               option-value="id"
-              :show-toggle-all="false"
               :placeholder="row.key && of('').length ? 'as below' : 'every manager'"
               :aria-label="`Who answers for ${row.name}`"
-              @update:model-value="set(row.key, $event)"
+              @save="set(row.key, $event)"
             />
           </td>
         </tr>

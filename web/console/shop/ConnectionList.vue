@@ -97,7 +97,9 @@ async function reach(key: string): Promise<void> {
             {{ c.address }}
             <div v-if="reached?.key === c.key" class="small" :class="{ call: !reached.answers }" role="status">
               {{ reached.detail }}
-              <button v-if="reached.host_key" class="act" :disabled="busy" @click="trust(c.key, reached.host_key)">trust this host key</button>
+              <button v-if="reached.host_key" class="act" :disabled="busy" @click="trust(c.key, reached.host_key)">
+                trust this host key
+              </button>
             </div>
             <div v-else-if="isForFiles(c) && !c.host_key" class="small soft">its host key is not trusted yet: reach it, and compare</div>
           </td>
@@ -141,7 +143,15 @@ async function reach(key: string): Promise<void> {
     <form v-else-if="writing" class="shop-form" @submit.prevent="write()">
       <label>Name <InputText v-model="form.name" required /></label>
       <label>Key <InputText v-model="form.key" class="mono" :disabled="!!form.revision" required /></label>
-      <label>Address <InputText v-model="form.address" class="mono" placeholder="https://jobs.example/v1 or sftp://shop@files.example/inbox" size="40" required /></label>
+      <label
+        >Address
+        <InputText
+          v-model="form.address"
+          class="mono"
+          placeholder="https://jobs.example/v1 or sftp://shop@files.example/inbox"
+          size="40"
+          required
+      /></label>
       <Button type="submit" class="button" :disabled="busy">{{ form.revision ? 'Change it' : 'Make the connection' }}</Button>
       <button type="button" class="act" @click="writing = false">leave it</button>
     </form>

@@ -21,7 +21,13 @@ internal sealed class CsvFormat : DropFormat
 
     public override string Extension => ".csv";
 
-    public override Capacity Capacity { get; } = new() { Files = false, GuardsFormulas = true, ItemCodes = ItemCodeLimits.Generous };
+    public override Capacity Capacity { get; } =
+        new()
+        {
+            Files = false,
+            GuardsFormulas = true,
+            ItemCodes = ItemCodeLimits.Generous,
+        };
 
     public override byte[] Write(SentOrder order) => WriteMany([order]);
 
@@ -29,7 +35,9 @@ internal sealed class CsvFormat : DropFormat
     {
         string[] names =
         [
-            .. orders.SelectMany(static o => o.NamesOfAnswers.Concat(o.Projection.Entries.Select(static e => e.Name))).Distinct(StringComparer.Ordinal),
+            .. orders
+                .SelectMany(static o => o.NamesOfAnswers.Concat(o.Projection.Entries.Select(static e => e.Name)))
+                .Distinct(StringComparer.Ordinal),
         ];
         using var text = new StringWriter(CultureInfo.InvariantCulture);
         using (var csv = new CsvWriter(text, CsvRows.Configuration))
@@ -64,13 +72,21 @@ internal sealed class CsvFormat : DropFormat
     {
         var rows = CsvRows.Of(file);
         var row = sent.Entries.FirstOrDefault(e => e.Slot.ToString() == slot) is { } entry ? Found(rows, entry)?.Row : null;
-        return new(PartName, PartForm.Bytes, Encoding.UTF8.GetString(file), row is null ? [] : [.. Enumerable.Range(row.FirstLine, row.Lines)]);
+        return new(
+            PartName,
+            PartForm.Bytes,
+            Encoding.UTF8.GetString(file),
+            row is null ? [] : [.. Enumerable.Range(row.FirstLine, row.Lines)]
+        );
     }
 
     // In the one row of its place that has something in its column.
     private static (string Text, CsvRow Row)? Found(IReadOnlyList<CsvRow> rows, Entry entry)
     {
-        var columns = rows.Count == 0 ? [] : rows[0].Cells.Index().Where(c => c.Item == Fitting.Guarded(entry.Name) && c.Index >= CsvRows.Columns.Length).ToList();
+        var columns =
+            rows.Count == 0
+                ? []
+                : rows[0].Cells.Index().Where(c => c.Item == Fitting.Guarded(entry.Name) && c.Index >= CsvRows.Columns.Length).ToList();
         if (columns.Count != 1)
         {
             return null;
@@ -107,7 +123,17 @@ internal sealed class CsvFormat : DropFormat
 
         public void Write()
         {
-            Write(Level.Order, "", "", "", "", "", _prices.TotalMinor, _prices.Rows.Sum(static r => r.TaxMinor), [.. order.Projection.Of(null)]);
+            Write(
+                Level.Order,
+                "",
+                "",
+                "",
+                "",
+                "",
+                _prices.TotalMinor,
+                _prices.Rows.Sum(static r => r.TaxMinor),
+                [.. order.Projection.Of(null)]
+            );
             _prices.ExtrasOf(null).ToList().ForEach(Charge);
             foreach (var line in SaleLine.Of(order))
             {
@@ -132,7 +158,17 @@ internal sealed class CsvFormat : DropFormat
         }
 
         private void Charge(OrderPrice row) =>
-            Write("charge", row.LineId ?? "", row.UnitId ?? "", row.Item ?? "", row.Label, Whole(row.Quantity), row.SumMinor, row.TaxMinor, []);
+            Write(
+                "charge",
+                row.LineId ?? "",
+                row.UnitId ?? "",
+                row.Item ?? "",
+                row.Label,
+                Whole(row.Quantity),
+                row.SumMinor,
+                row.TaxMinor,
+                []
+            );
 
         private void Write(
             Level level,

@@ -13,10 +13,7 @@ namespace Sexton.Destinations.Drop.Formats;
 /// <param name="linkToFile">The link by which a program fetches a file of an order, by the SHA-256 of the file.</param>
 internal sealed class JsonFormat(Func<Guid, string, string> linkToFile) : DropFormat
 {
-    private static readonly JsonSerializerOptions Relaxed = new()
-    {
-        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
-    };
+    private static readonly JsonSerializerOptions Relaxed = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     public override string Extension => ".json";
 
@@ -44,7 +41,8 @@ internal sealed class JsonFormat(Func<Guid, string, string> linkToFile) : DropFo
             .Select(static s => Encoding.UTF8.GetBytes(s.Node!.ToJsonString(Relaxed)))
             .FirstOrDefault();
 
-    public override IReadOnlyDictionary<SlotId, string> Read(byte[] file, Projection sent) => SaleReader.Read(ReadJson.Document(file), sent);
+    public override IReadOnlyDictionary<SlotId, string> Read(byte[] file, Projection sent) =>
+        SaleReader.Read(ReadJson.Document(file), sent);
 
     public override ArtefactPart PartOf(byte[] file, Projection sent, string slot)
     {

@@ -33,7 +33,10 @@ internal sealed partial class UblOrderFormat(string shopName) : DropFormat
         {
             Files = false,
             ItemCodes = ItemCodeLimits.Generous,
-            Characters = new CharacterSet("the characters of XML", static rune => rune.Value > 0xffff || XmlConvert.IsXmlChar((char)rune.Value)),
+            Characters = new CharacterSet(
+                "the characters of XML",
+                static rune => rune.Value > 0xffff || XmlConvert.IsXmlChar((char)rune.Value)
+            ),
         };
 
     public override byte[] Write(SentOrder order) => Core.Invoicing.Ubl.Write(new Document(order, shopName).Root());
@@ -143,7 +146,13 @@ internal sealed partial class UblOrderFormat(string shopName) : DropFormat
                 Text("DocumentCurrencyCode", _prices.Currency),
                 Group(
                     "BuyerCustomerParty",
-                    Group("Party", Group("Contact", Contact.Select(c => _own.FirstOrDefault(e => e.Field == c.Key) is { } e ? Text(c.Value, e.Text) : null)))
+                    Group(
+                        "Party",
+                        Group(
+                            "Contact",
+                            Contact.Select(c => _own.FirstOrDefault(e => e.Field == c.Key) is { } e ? Text(c.Value, e.Text) : null)
+                        )
+                    )
                 ),
                 Group("SellerSupplierParty", Group("Party", Group("PartyName", Text("Name", shopName)))),
                 extras.Select(Charge),
@@ -172,7 +181,9 @@ internal sealed partial class UblOrderFormat(string shopName) : DropFormat
                     Quantity("Quantity", line.Quantity),
                     Money("LineExtensionAmount", Net(line)),
                     line.Charges.Select(Charge),
-                    line.Goods is { } goods ? Group("Price", Money("PriceAmount", Net(goods)), Quantity("BaseQuantity", goods.Quantity)) : null,
+                    line.Goods is { } goods
+                        ? Group("Price", Money("PriceAmount", Net(goods)), Quantity("BaseQuantity", goods.Quantity))
+                        : null,
                     Group(
                         "Item",
                         Text("Name", line.Description),

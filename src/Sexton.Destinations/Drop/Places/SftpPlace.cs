@@ -78,7 +78,8 @@ public sealed class SftpPlace : IDropPlace
             using var key = new PrivateKeyFile(bytes);
             return true;
         }
-        catch (Exception e) when (e is SshException or FormatException or ArgumentException or NotSupportedException or InvalidOperationException)
+        catch (Exception e)
+            when (e is SshException or FormatException or ArgumentException or NotSupportedException or InvalidOperationException)
         {
             return false;
         }
@@ -104,8 +105,16 @@ public sealed class SftpPlace : IDropPlace
     public Task WriteAsync(string name, byte[] bytes, CancellationToken cancel) =>
         Guarded(async () =>
         {
-            using var content = new MemoryStream(bytes);
-            await _client.UploadFileAsync(content, PathOf(name), cancel);
+            try
+            {
+                await UploadAsync(name, bytes, cancel);
+            }
+            catch (SftpPathNotFoundException)
+            {
+                await MakeFolderAsync(cancel);
+                await UploadAsync(name, bytes, cancel);
+            }
+
             return true;
         });
 
@@ -136,6 +145,29 @@ public sealed class SftpPlace : IDropPlace
         return ValueTask.CompletedTask;
     }
 
+    private async Task UploadAsync(string name, byte[] bytes, CancellationToken cancel)
+    {
+        using var content = new MemoryStream(bytes);
+        await _client.UploadFileAsync(content, PathOf(name), cancel);
+    }
+
+    private async Task MakeFolderAsync(CancellationToken cancel)
+    {
+        for (var end = _folder.IndexOf('/', 1); ; end = _folder.IndexOf('/', end + 1))
+        {
+            var folder = end < 0 ? _folder : _folder[..end];
+            if (!await _client.ExistsAsync(folder, cancel))
+            {
+                await _client.CreateDirectoryAsync(folder, cancel);
+            }
+
+            if (end < 0)
+            {
+                return;
+            }
+        }
+    }
+
     private static string WhyNotTrusted(SftpAccess access, string shown) =>
         access.HostKey is null
             ? $"its host key SHA256:{shown} was not looked at yet. Reach the connection, compare the key, and trust it."
@@ -154,7 +186,8 @@ public sealed class SftpPlace : IDropPlace
 
     private string PathOf(string name) => Joined(_folder, name);
 
-    private static string Joined(string folder, string name) => folder.Length == 0 || name.Length == 0 ? folder + name : $"{folder.TrimEnd('/')}/{name}";
+    private static string Joined(string folder, string name) =>
+        folder.Length == 0 || name.Length == 0 ? folder + name : $"{folder.TrimEnd('/')}/{name}";
 
     private static bool IsTrouble(Exception e) => e is SshException or SocketException or ObjectDisposedException or TimeoutException;
 
