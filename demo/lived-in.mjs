@@ -333,6 +333,8 @@ await change('ledger', {
 for (const key of ['name', 'organisation', 'tax_number', 'order_reference', 'delivery_address'])
   await change(key, { 'goes_to.ledger': true });
 await change('name', { 'goes_to.board': true });
+// What the item codes tell anyway.
+for (const key of ['typeface', 'tie']) await change(key, { 'goes_to.board': true, 'goes_to.ledger': true });
 await publish('The pick-up board is told, and the bookkeeper gets a file each evening');
 
 // Not in force yet: what is being worked on.

@@ -103,6 +103,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>What went along them.</summary>
     public DbSet<PayloadRow> Payloads => Set<PayloadRow>();
 
+    /// <summary>Papers of a day as one file.</summary>
+    public DbSet<BoundPapersRow> BoundPapers => Set<BoundPapersRow>();
+
     /// <summary>What goes to destinations as one, of many orders.</summary>
     public DbSet<GatheredRow> Gathered => Set<GatheredRow>();
 
@@ -390,6 +393,11 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.Property(p => p.Agreed).HasConversion<short>();
             e.Property(p => p.Event).HasConversion<short?>();
             e.HasOne<LaneRow>().WithMany().HasForeignKey(p => p.LaneId);
+        });
+        builder.Entity<BoundPapersRow>(e =>
+        {
+            e.ToTable("bound_papers").HasKey(b => b.Id);
+            e.Property(b => b.Id).ValueGeneratedNever();
         });
         builder.Entity<GatheredRow>(e =>
         {

@@ -140,7 +140,10 @@ public sealed class DropFormatTests
     public void Comma_separated_values_are_read_by_another_reader_as_they_were_written()
     {
         const string Awkward = "a,\"b\"\nsecond line";
-        var (kind, order) = Made(Csv, [.. Answers, new("a", null, "note", "Note, \"so called\"", Awkward)]);
+        var (kind, order) = Made(
+            Csv,
+            [.. Answers, new("a", null, "note", "Note, \"so called\"", Awkward), new(null, null, "to", "To", "Harbour Walk 32\nEskerton")]
+        );
         var bytes = kind.Render(order, 1);
         bytes[..3].ShouldNotBe(Encoding.UTF8.GetPreamble());
         using var reader = new TextFieldParser(new MemoryStream(bytes), Encoding.UTF8)
@@ -165,9 +168,11 @@ public sealed class DropFormatTests
                     "Badge",
                     "Your name",
                     "Note, \"so called\"",
+                    "To",
                 ],
                 ignoreOrder: true
             );
+        rows[1][Array.IndexOf(rows[0], "To")].ShouldBe("Harbour Walk 32\nEskerton");
         rows.Select(static r => r[0]).ShouldBe(["row", "order", "line", "piece", "piece"]);
         rows[2][Array.IndexOf(rows[0], "Note, \"so called\"")].ShouldBe(Awkward);
         (rows[1][8], rows[2][8], rows[2][6]).ShouldBe(("0.01", "0.01", "Product 1"));

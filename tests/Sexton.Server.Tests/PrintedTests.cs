@@ -128,6 +128,87 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task The_papers_of_a_day_are_one_file_for_whoever_asked_and_covered_answers_on_them_were_looked_at()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await manager.MakeAsync("Day slip", "day_slip", "packing_slip", ("settings.card", "day_says"));
+        (await manager.AddAsync("What the day says", "day_says", "long_text", "order")).Status.ShouldBe(200);
+        await manager.ChangeAsync("day_says", "goes_to.day_slip", true);
+        await manager.ChangeAsync("gate_code", "goes_to.day_slip", true);
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        using var staff = await world.SignedInAsync(World.Support);
+        var today = DateOnly.FromDateTime(TimeZoneInfo.ConvertTimeBySystemTimeZoneId(DateTime.UtcNow, "Europe/Dublin"));
+        (await BindAsync(staff, "day_slip", today)).Code.ShouldBe("no_papers");
+        (await BindAsync(staff, "back_office", today)).Status.ShouldBe(404);
+
+        var orders = new List<long>();
+        foreach (var text in new[] { "First of all", "Second to it", "Third and last" })
+        {
+            orders.Add(await BuyAsync(new JsonObject { ["day_says"] = text, ["gate_code"] = "4711" }));
+            await PapersAsync(staff, orders[^1], static p => p is { Name: "Day slip", Open: true });
+        }
+
+        var row = (await staff.GetAsync($"api/console/v1/papers/days/{today:yyyy-MM-dd}"))
+            .Json.AsArray()
+            .Single(static r => r!["destination"]!.GetValue<string>() == "day_slip")!;
+        (row["printed"]!.GetValue<int>(), row["waiting"]!.GetValue<int>()).ShouldBe((3, 0));
+        (await staff.GetAsync($"api/console/v1/papers/days/{today.AddDays(-1):yyyy-MM-dd}")).Json.AsArray()
+            .ShouldAllBe(static r => r!["printed"]!.GetValue<int>() == 0);
+        var begun = (await BindAsync(staff, "day_slip", today)).Json;
+        begun["count"]!.GetValue<int>().ShouldBe(3);
+        var path = $"api/console/v1/papers/bound/{begun["id"]!.GetValue<string>()}";
+        await World.UntilAsync(async () => (await staff.GetAsync(path)).Json["is_made"]!.GetValue<bool>(), "bound");
+        (await staff.GetAsync(path)).Json["done"]!.GetValue<int>().ShouldBe(3);
+        var text3 = await Printers.TextAsync(await FileAsync(staff, path + "/file"));
+        new[] { "First of all", "Second to it", "Third and last" }
+            .Select(t => text3.IndexOf(t, StringComparison.Ordinal))
+            .ShouldBeInOrder();
+        text3.IndexOf("First of all", StringComparison.Ordinal).ShouldBeGreaterThanOrEqualTo(0);
+        text3.Split('\f', StringSplitOptions.RemoveEmptyEntries).Length.ShouldBe(3, "each on sheets of its own");
+        (await LooksAsync(orders[0])).ShouldBe(1);
+
+        // It is nobody else's, and gone with any order that is erased.
+        (await manager.Http.GetAsync(path)).Status.ShouldBe(404);
+        (await manager.Http.GetAsync(path + "/file")).Status.ShouldBe(404);
+        (
+            await Postgres.ScalarAsync<long>(
+                world.Database,
+                "select count(*) from bound_papers where position('First of all'::bytea in coalesce(file, '')) > 0 or file is null"
+            )
+        ).ShouldBe(0);
+        await world.ScopedAsync<Data.Retention.OrderEraser>(
+            async (eraser, db) =>
+            {
+                var id = await Postgres.ScalarAsync<Guid>(world.Database, $"select id from orders where number = {orders[1]}");
+                (await eraser.EraseAsync(id, DateTimeOffset.UtcNow, CancellationToken.None)).ShouldBeTrue();
+            }
+        );
+        (await staff.GetAsync(path)).Status.ShouldBe(404);
+
+        // What is bound then leaves the erased one out; one that nobody binds any more says so.
+        begun = (await BindAsync(staff, "day_slip", today)).Json;
+        begun["count"]!.GetValue<int>().ShouldBe(2);
+        path = $"api/console/v1/papers/bound/{begun["id"]!.GetValue<string>()}";
+        await World.UntilAsync(async () => (await staff.GetAsync(path)).Json["is_made"]!.GetValue<bool>(), "bound again");
+        await Postgres.ExecuteAsync(world.Database, "update bound_papers set file = null, beat_at = now() - interval '1 minute'");
+        (await staff.GetAsync(path)).Json["failed"]!.GetValue<string>().ShouldBe("The server that bound them has stopped. Ask for them again.");
+        (await staff.GetAsync(path + "/file")).Status.ShouldBe(404);
+    }
+
+    private static Task<Reply> BindAsync(Client staff, string destination, DateOnly day) =>
+        staff.SendAsync(
+            HttpMethod.Post,
+            "api/console/v1/papers/bound",
+            new JsonObject { ["destination"] = destination, ["day"] = day.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture) }
+        );
+
+    private static async Task<byte[]> FileAsync(Client staff, string path)
+    {
+        using var response = await staff.SendContentAsync(HttpMethod.Get, path, null);
+        return await response.Content.ReadAsByteArrayAsync();
+    }
+
+    [Fact]
     public async Task A_place_of_its_own_for_an_answer_that_does_not_go_there_is_a_problem_and_a_paper_has_its_language()
     {
         using var manager = await Manager.ComeAsync(world);

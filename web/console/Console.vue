@@ -42,6 +42,7 @@ const views = computed(() => [
     to: '/orders',
     figure: attention.data.value?.orders ? `${attention.data.value.orders} need attention` : '',
   },
+  ...(may('papers') ? [{ key: 'papers', name: 'Papers', to: '/papers', figure: '' }] : []),
   ...(may('deliveries')
     ? [
         {

@@ -551,6 +551,66 @@ namespace Sexton.Data.Migrations
                     b.ToTable("attempts", (string)null);
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.BoundPapersRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id")
+                        .HasColumnOrder(4);
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("account")
+                        .HasColumnOrder(5);
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasColumnOrder(0);
+
+                    b.Property<DateTimeOffset>("BeatAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("beat_at")
+                        .HasColumnOrder(1);
+
+                    b.Property<int>("Count")
+                        .HasColumnType("integer")
+                        .HasColumnName("count")
+                        .HasColumnOrder(2);
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day")
+                        .HasColumnOrder(6);
+
+                    b.Property<string>("Destination")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("destination")
+                        .HasColumnOrder(7);
+
+                    b.Property<int>("Done")
+                        .HasColumnType("integer")
+                        .HasColumnName("done")
+                        .HasColumnOrder(3);
+
+                    b.Property<string>("Failed")
+                        .HasColumnType("text")
+                        .HasColumnName("failed")
+                        .HasColumnOrder(8);
+
+                    b.Property<byte[]>("File")
+                        .HasColumnType("bytea")
+                        .HasColumnName("file")
+                        .HasColumnOrder(9);
+
+                    b.HasKey("Id")
+                        .HasName("pk_bound_papers");
+
+                    b.ToTable("bound_papers", (string)null);
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.CartRow", b =>
                 {
                     b.Property<Guid>("Id")

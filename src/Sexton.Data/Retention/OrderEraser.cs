@@ -48,6 +48,8 @@ public sealed class OrderEraser(SextonDb db)
         }
 
         await db.SaveChangesAsync(cancel);
+        // Some of what was bound may be of it, and all of it can be bound again.
+        await db.BoundPapers.ExecuteDeleteAsync(cancel);
         await BlankAsync(order, now, cancel);
         await transaction.CommitAsync(cancel);
         return true;
@@ -85,6 +87,8 @@ public sealed class OrderEraser(SextonDb db)
         await db.Tries.Where(t => lanes.Contains(t.LaneId)).ExecuteDeleteAsync(cancel);
         await db.Payloads.Where(p => lanes.Contains(p.LaneId)).ExecuteDeleteAsync(cancel);
         await db.HandedOver.Where(h => lanes.Contains(h.LaneId)).ExecuteDeleteAsync(cancel);
+        await db.GatheredParts.Where(p => lanes.Contains(p.LaneId)).ExecuteDeleteAsync(cancel);
+        await db.Gathered.Where(g => !db.GatheredParts.Any(p => p.GatheredId == g.Id)).ExecuteDeleteAsync(cancel);
         await db.Lanes.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
         await db.GivenLines.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);
         await db.PreparedLines.Where(l => gone.Contains(l.OrderId)).ExecuteDeleteAsync(cancel);

@@ -11,6 +11,9 @@ internal sealed class ShopClock(SextonOptions options, TimeProvider clock)
     /// <summary>Eight in the morning of a day, where the shop is: clocks are nowhere turned at that hour.</summary>
     public DateTimeOffset MorningOf(DateOnly day) => At(day, 8);
 
+    /// <summary>The beginning of a day, where the shop is.</summary>
+    public DateTimeOffset BeginOf(DateOnly day) => At(day, 0);
+
     /// <summary>The last time that it was some hour where the shop is.</summary>
     /// <param name="hour">The hour, from 0.</param>
     public DateTimeOffset Last(int hour) =>

@@ -245,6 +245,7 @@ internal static class SextonHost
         services.AddScoped<InvoiceBook>();
         services.AddScoped<InvoiceIssuer>();
         services.AddScoped<StaffInvoices>();
+        services.AddSingleton<BoundPapers>();
         services.AddSingleton<LanePlanner>();
         services.AddScoped<PreparedLines>();
         services.AddScoped<GivenLines>();
@@ -350,6 +351,7 @@ internal static class SextonHost
         var papers = console.MapGroup("").RequireAuthorization(Rights.Papers);
         papers.MapPapers();
         papers.MapInvoices();
+        papers.MapBoundPapers();
         console.MapGroup("").RequireAuthorization(Rights.Deliveries).MapReadDeliveries();
 
         var deliver = console.MapGroup("").RequireAuthorization(Rights.Deliver);

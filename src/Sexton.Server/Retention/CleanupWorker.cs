@@ -1,6 +1,9 @@
+using Microsoft.EntityFrameworkCore;
+using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Retention;
 using Sexton.Server.Common;
+using Sexton.Server.Papers;
 using Sexton.Server.Settings;
 using Sexton.Server.Shoppers;
 
@@ -28,6 +31,8 @@ internal sealed class CleanupWorker(
             .ServiceProvider.GetRequiredService<FileStore>()
             .ClearAsync(now - TimeSpan.FromDays(kept.CartDays), now - TimeSpan.FromHours(options.UnusedFileHours), cancel);
         await scope.ServiceProvider.GetRequiredService<SignInLinks>().ClearAsync(cancel);
+        var boundBefore = now - BoundPapers.Kept;
+        await scope.ServiceProvider.GetRequiredService<SextonDb>().BoundPapers.Where(b => b.At < boundBefore).ExecuteDeleteAsync(cancel);
         await KeepTimesAsync(scope.ServiceProvider.GetRequiredService<OrderEraser>(), kept, now, cancel);
         if (carts + files > 0)
         {

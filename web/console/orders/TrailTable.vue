@@ -167,16 +167,17 @@ async function onKey(event: KeyboardEvent): Promise<void> {
 </template>
 
 <style scoped>
-/* However many places there are, an answer keeps room to be read; what does not fit is scrolled to. */
+/* However many places there are, an answer keeps room to be read: the places move together a little, and what does not fit then is scrolled to. */
 table {
+  --mark: clamp(44px, calc((100vw - 468px) / var(--places)), 60px);
   table-layout: fixed;
-  min-width: calc(196px + 170px + var(--places) * 60px + 50px);
+  min-width: calc(196px + 170px + var(--places) * var(--mark) + 50px);
 }
 .label {
   width: 196px;
 }
 .mark {
-  width: 60px;
+  width: var(--mark);
 }
 /* The slanted names lean out of the last column. */
 .lean {
@@ -250,14 +251,13 @@ tbody .label {
 /* Narrow, or enlarged twice: what was answered needs the room more than the marks do. */
 @media (max-width: 48rem) {
   table {
-    min-width: calc(128px + 150px + var(--places) * 42px + 40px);
+    --mark: 42px;
+    min-width: calc(128px + 150px + var(--places) * var(--mark) + 40px);
   }
   .label {
     width: 128px;
   }
-  .mark {
-    width: 42px;
-  }
+
   .lean {
     width: 40px;
   }

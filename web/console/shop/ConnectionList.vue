@@ -93,8 +93,8 @@ async function reach(key: string): Promise<void> {
           <td>
             {{ c.name }} <span class="mono soft">{{ c.key }}</span>
           </td>
-          <td class="mono">
-            {{ c.address }}
+          <td>
+            <span class="mono">{{ c.address }}</span>
             <div v-if="reached?.key === c.key" class="small" :class="{ call: !reached.answers }" role="status">
               {{ reached.detail }}
               <button v-if="reached.host_key" class="act" :disabled="busy" @click="trust(c.key, reached.host_key)">
@@ -137,7 +137,7 @@ async function reach(key: string): Promise<void> {
       <p v-if="!isForFiles(given)" class="small soft note-line">
         To sign events with:
         <button type="button" class="act" @click="make()">make one</button>
-        <template v-if="made">. Give it to whoever is told, too: it is not shown again.</template>
+        <template v-if="made">{{ ' ' }}and give it to whoever is told, too: it is not shown again</template>
       </p>
     </NoteForm>
     <form v-else-if="writing" class="shop-form" @submit.prevent="write()">
