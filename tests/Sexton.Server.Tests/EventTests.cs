@@ -106,6 +106,32 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
     }
 
     [Fact]
+    public async Task What_is_refused_holds_back_what_follows_until_somebody_settles_it()
+    {
+        using var manager = await ListenAsync("strict", "placed", "prepared");
+        await manager.ChangeAsync("strict", "settings.path", "nowhere");
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        var number = await BuyAsync("Kay");
+        (await SignAsync(number, "strict")).ShouldBe("raised_flag");
+        await PreparedAsync(manager, number, (await OrderAsync(number)).Line, true);
+        await manager.ChangeAsync("strict", "settings.path", "told");
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        await Task.Delay(TimeSpan.FromSeconds(1.5));
+        (await EntriesAsync(number)).ShouldBeEmpty("nothing overtakes it");
+        var stuck = (await manager.Http.GetAsync("api/console/v1/deliveries")).Json["stuck"]!
+            .AsArray()
+            .Single(s => s!["order"]!.GetValue<long>() == number)!;
+        (
+            await manager.Http.SendAsync(
+                HttpMethod.Post,
+                $"api/console/v1/deliveries/{stuck["id"]}/settle",
+                new JsonObject { ["reason"] = "told them by telephone" }
+            )
+        ).Status.ShouldBe(204);
+        await ToldAsync(number, "order.prepared");
+    }
+
+    [Fact]
     public async Task Two_secrets_count_while_one_is_turned_over()
     {
         using var manager = await ListenAsync("turned", "placed");

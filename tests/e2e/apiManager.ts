@@ -38,6 +38,16 @@ export class ApiManager {
     return this.send('PUT', `shop/connections/${key}`, { name, address });
   }
 
+  /** Gives a connection its secret. */
+  secret(key: string, secret: string): Promise<unknown> {
+    return this.send('PUT', `shop/connections/${key}/secret`, { secret });
+  }
+
+  /** Trusts the host key of a connection for files. */
+  trust(key: string, fingerprint: string): Promise<unknown> {
+    return this.send('PUT', `shop/connections/${key}/host-key`, { fingerprint });
+  }
+
   /** Says what the other side calls an item. */
   itemCode(destination: string, item: string, code: string): Promise<unknown> {
     return this.send('PUT', `destinations/${destination}/codes`, { item, code });

@@ -242,7 +242,11 @@ public sealed class LaneQueue(SextonDb db)
         db.Findings.AddRange(findings);
     }
 
-    private static void GoOn(LaneRow lane, bool replaces, DateTimeOffset now)
+    /// <summary>Lets a lane whose payload is settled go on to the one that follows; nothing where none is wanted.</summary>
+    /// <param name="lane">The lane.</param>
+    /// <param name="replaces">Whether a newer payload replaces one that was not sent.</param>
+    /// <param name="now">The time.</param>
+    public static void GoOn(LaneRow lane, bool replaces, DateTimeOffset now)
     {
         var next = LaneTransitions.Next(lane.Sequence, lane.Wanted, replaces);
         if (next > lane.Sequence)

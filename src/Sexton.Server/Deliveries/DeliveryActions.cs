@@ -5,11 +5,12 @@ using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Deliveries;
 
 /// <summary>What people do about deliveries: send again, settle, hand over, pause.</summary>
-internal sealed class DeliveryActions(SextonDb db, WorkSignal signal, TimeProvider clock)
+internal sealed class DeliveryActions(SextonDb db, CurrentRegister current, WorkSignal signal, TimeProvider clock)
 {
     private const int LongestNote = 500;
 
@@ -61,9 +62,16 @@ internal sealed class DeliveryActions(SextonDb db, WorkSignal signal, TimeProvid
                 Detail = $"{actor.Name} settled it by hand: {text}",
             }
         );
+        if ((await current.GetAsync(cancel)).Version.Plan.Destinations.Find(lane.Destination) is { Kind.ReplacesUnsent: false })
+        {
+            // What waited behind it goes in its turn.
+            LaneQueue.GoOn(lane, replaces: false, clock.GetUtcNow());
+        }
+
         await db.SaveChangesAsync(cancel);
         await db.HandedOver.Where(h => h.LaneId == id).ExecuteDeleteAsync(cancel);
         await transaction.CommitAsync(cancel);
+        signal.Raise();
     }
 
     /// <summary>Hands a delivery over to a person, with a note.</summary>

@@ -16,9 +16,10 @@ internal sealed class DeliveryWorker(
     ILogger<DeliveryWorker> log
 ) : BackgroundService
 {
-    // So that all of them are made within a lease.
-    private const int MostGathered = 500;
+    // A day of a large shop; all of them are made within their lease.
+    private const int MostGathered = 5000;
 
+    private static readonly TimeSpan GatheringLease = TimeSpan.FromMinutes(10);
     private static readonly TimeSpan Poll = TimeSpan.FromSeconds(1);
 
     private TimeSpan Lease => TimeSpan.FromSeconds(options.DeliveryLeaseSeconds);
@@ -111,7 +112,7 @@ internal sealed class DeliveryWorker(
     private async Task<bool> SendGatheredAsync(IServiceProvider services, string destination, int hour, CancellationToken stop)
     {
         var (queue, dueAt) = (services.GetRequiredService<GatheringQueue>(), shop.Last(hour));
-        if (await queue.ClaimAsync(destination, dueAt, shop.DayOf(dueAt), MostGathered, Lease, stop) is not { } gathered)
+        if (await queue.ClaimAsync(destination, dueAt, shop.DayOf(dueAt), MostGathered, GatheringLease, stop) is not { } gathered)
         {
             return false;
         }
