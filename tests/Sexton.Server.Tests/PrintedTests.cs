@@ -152,7 +152,8 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
             .Json.AsArray()
             .Single(static r => r!["destination"]!.GetValue<string>() == "day_slip")!;
         (row["printed"]!.GetValue<int>(), row["waiting"]!.GetValue<int>()).ShouldBe((3, 0));
-        (await staff.GetAsync($"api/console/v1/papers/days/{today.AddDays(-1):yyyy-MM-dd}")).Json.AsArray()
+        (await staff.GetAsync($"api/console/v1/papers/days/{today.AddDays(-1):yyyy-MM-dd}"))
+            .Json.AsArray()
             .ShouldAllBe(static r => r!["printed"]!.GetValue<int>() == 0);
         var begun = (await BindAsync(staff, "day_slip", today)).Json;
         begun["count"]!.GetValue<int>().ShouldBe(3);
@@ -191,7 +192,9 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
         path = $"api/console/v1/papers/bound/{begun["id"]!.GetValue<string>()}";
         await World.UntilAsync(async () => (await staff.GetAsync(path)).Json["is_made"]!.GetValue<bool>(), "bound again");
         await Postgres.ExecuteAsync(world.Database, "update bound_papers set file = null, beat_at = now() - interval '1 minute'");
-        (await staff.GetAsync(path)).Json["failed"]!.GetValue<string>().ShouldBe("The server that bound them has stopped. Ask for them again.");
+        (await staff.GetAsync(path)).Json["failed"]!
+            .GetValue<string>()
+            .ShouldBe("The server that bound them has stopped. Ask for them again.");
         (await staff.GetAsync(path + "/file")).Status.ShouldBe(404);
     }
 
@@ -199,7 +202,11 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
         staff.SendAsync(
             HttpMethod.Post,
             "api/console/v1/papers/bound",
-            new JsonObject { ["destination"] = destination, ["day"] = day.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture) }
+            new JsonObject
+            {
+                ["destination"] = destination,
+                ["day"] = day.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
+            }
         );
 
     private static async Task<byte[]> FileAsync(Client staff, string path)

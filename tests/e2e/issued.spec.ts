@@ -101,6 +101,20 @@ test('an invoice for a household and one under reverse charge: made, tried out, 
     await accessible('the invoice of an order');
   });
 
+  await test.step('the invoices of the day are bound into one file, and opened', async () => {
+    await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Papers', exact: true }).click();
+    const row = page.getByRole('row', { name: /^Invoice / });
+    await row.getByRole('button', { name: 'Bind Invoice of the day' }).click();
+    await expect(row.getByRole('status')).toHaveText('1 paper is bound.');
+    await accessible('the papers of a day');
+    const file = await page.request.get((await row.getByRole('link', { name: 'Open the file' }).getAttribute('href'))!);
+    expect((await file.body()).subarray(0, 5).toString()).toBe('%PDF-');
+    await page.getByLabel('printed on').fill('2026-01-02');
+    await page.keyboard.press('Enter');
+    await expect(row.getByRole('cell', { name: 'none' }).first()).toBeVisible();
+    await expect(page.getByRole('link', { name: 'Open the file' })).toBeHidden();
+  });
+
   await test.step('an organisation abroad is shown, and charged, what stands without tax', async () => {
     await page.goto('/products/LA-ZINC-L');
     await page.getByRole('button', { name: 'Put 1 in the cart' }).click();

@@ -187,7 +187,10 @@ test('the server dies six times while two hundred orders are placed and delivere
         expected.set(order, [...(expected.get(order) ?? ['order.placed']), `${a.destination}/${a.line_id}`]);
       }
       for (const [order, events] of byOrder) {
-        expect(events.map((e) => e.sequence), order).toEqual(events.map((_, at) => at + 1));
+        expect(
+          events.map((e) => e.sequence),
+          order,
+        ).toEqual(events.map((_, at) => at + 1));
         expect(events[0]!.what).toBe('order.placed');
         expect(events.map((e) => e.what).sort(), order).toEqual(expected.get(order)!.sort());
       }

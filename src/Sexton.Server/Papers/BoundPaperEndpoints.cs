@@ -22,7 +22,10 @@ internal static class BoundPaperEndpoints
         papers.MapGet("papers/days/{day}", ListAsync).WithName("GetPapersOfDay");
         papers.MapPost("papers/bound", BindAsync).WithName("BindPapers");
         papers.MapGet("papers/bound/{id:guid}", FollowAsync).WithName("FollowBoundPapers");
-        papers.MapGet("papers/bound/{id:guid}/file", OpenAsync).WithName("OpenBoundPapers").Produces<byte[]>(contentType: "application/pdf");
+        papers
+            .MapGet("papers/bound/{id:guid}/file", OpenAsync)
+            .WithName("OpenBoundPapers")
+            .Produces<byte[]>(contentType: "application/pdf");
     }
 
     private static async Task<IReadOnlyList<PapersOfDay>> ListAsync(
@@ -133,9 +136,7 @@ internal static class BoundPaperEndpoints
             .Where(l =>
                 l.Destination == destination
                 && l.State == DeliveryState.Sent
-                && db.Payloads.Any(p =>
-                    p.LaneId == l.Id && p.Sequence == l.Sequence && p.Artefact != null && p.At >= from && p.At < to
-                )
+                && db.Payloads.Any(p => p.LaneId == l.Id && p.Sequence == l.Sequence && p.Artefact != null && p.At >= from && p.At < to)
             );
     }
 
@@ -146,7 +147,11 @@ internal static class BoundPaperEndpoints
             row.Done,
             row.File is not null,
             row.Failed
-                ?? (row.File is null && now - row.BeatAt > LongestSilence ? "The server that bound them has stopped. Ask for them again." : null)
+                ?? (
+                    row.File is null && now - row.BeatAt > LongestSilence
+                        ? "The server that bound them has stopped. Ask for them again."
+                        : null
+                )
         );
 }
 

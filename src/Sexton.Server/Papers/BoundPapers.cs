@@ -73,7 +73,8 @@ internal sealed class BoundPapers(IServiceScopeFactory scopes, TimeProvider cloc
         var (db, orders) = (services.GetRequiredService<SextonDb>(), services.GetRequiredService<OrderReader>());
         var found = await (
             from lane in db.Lanes.AsNoTracking()
-            join payload in db.Payloads.AsNoTracking() on new { LaneId = lane.Id, lane.Sequence } equals new { payload.LaneId, payload.Sequence }
+            join payload in db.Payloads.AsNoTracking()
+                on new { LaneId = lane.Id, lane.Sequence } equals new { payload.LaneId, payload.Sequence }
             where lane.Id == laneId && payload.Artefact != null
             select new { lane.OrderId, Payload = payload }
         ).SingleOrDefaultAsync();

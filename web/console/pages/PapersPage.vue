@@ -53,13 +53,7 @@ function choose(value: string): void {
     <div class="title-row">
       <h1>Papers</h1>
       <label class="small"
-        >printed on
-        <input
-          type="date"
-          class="words"
-          :value="day"
-          :max="today()"
-          @change="choose(($event.target as HTMLInputElement).value)"
+        >printed on <input type="date" :value="day" :max="today()" @change="choose(($event.target as HTMLInputElement).value)"
       /></label>
     </div>
     <p v-if="query.error.value" class="call" role="alert">{{ sentenceOf(query.error.value) }}</p>
@@ -106,13 +100,23 @@ function choose(value: string): void {
 .title-row label {
   align-self: center;
 }
+.title-row input {
+  font: inherit;
+  color: var(--ink);
+  background: transparent;
+  border: 0;
+  border-bottom: 1px solid var(--ink);
+  min-height: 28px;
+  color-scheme: light dark;
+}
 .ruled {
   max-width: 860px;
 }
-.ruled th[scope='row'] {
+.ruled tbody th {
   font-weight: 600;
   color: var(--ink);
   font-size: var(--size);
+  border-bottom: 1px solid var(--rule);
 }
 .figure {
   text-align: right;
@@ -126,6 +130,7 @@ function choose(value: string): void {
 progress {
   width: 120px;
   height: 8px;
+  margin-left: 8px;
   accent-color: var(--brass);
 }
 </style>

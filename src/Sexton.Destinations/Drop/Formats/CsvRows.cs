@@ -42,7 +42,8 @@ internal static class CsvRows
         DetectColumnCountChanges = false,
 
         // A line end of whatever kind, so that no reader takes it for the end of the record.
-        ShouldQuote = static a => a.Field is { Length: > 0 } field && (field.AsSpan().ContainsAny(",\"\r\n") || field[0] == ' ' || field[^1] == ' '),
+        ShouldQuote = static a =>
+            a.Field is { Length: > 0 } field && (field.AsSpan().ContainsAny(",\"\r\n") || field[0] == ' ' || field[^1] == ' '),
     };
 
     /// <summary>What a row says that it is about.</summary>
