@@ -108,6 +108,18 @@ test('pictures', async ({ page, world, signIn }) => {
   await page.getByText('is made out to').first().scrollIntoViewIfNeeded();
   await page.waitForTimeout(800);
   await shot('invoice');
+  await api.destination(
+    'ledger',
+    'file_drop',
+    'Bookkeeper',
+    { 'settings.folder': 'orders', 'settings.each': 'day', 'settings.form': 'csv' },
+    ['name', 'delivery_address', 'planting_year', 'typeface', 'access_width'],
+  );
+  await page.goto('/console/fields/ledger?by=destinations');
+  await expect(page.getByText(/^row,order,placed_at,/)).toBeVisible();
+  await page.getByText('file drop; a file').first().scrollIntoViewIfNeeded();
+  await page.waitForTimeout(800);
+  await shot('dropped');
 
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('What is this version for?').fill('Labels, walks and tall trees');
