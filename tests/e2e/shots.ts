@@ -120,6 +120,9 @@ test('pictures', async ({ page, world, signIn }) => {
   await page.getByText('file drop; a file').first().scrollIntoViewIfNeeded();
   await page.waitForTimeout(800);
   await shot('dropped');
+  // What waits for the evening would not have arrived in the pictures after this one.
+  await page.getByRole('button', { name: 'switch it off', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'switch it on', exact: true })).toBeVisible();
 
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('What is this version for?').fill('Labels, walks and tall trees');
