@@ -26,11 +26,14 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
         sale["shop_number"]!.GetValue<long>().ShouldBe(number);
         sale["lines"]![0]!["notes"]![0]!["text"]!.GetValue<string>().ShouldBe("First words");
         await world.ReviseAsync(number, "inscription", "Other words", "Other words");
-        await World.UntilAsync(() => Task.FromResult(Folder("tills").Count == 2), "the correction");
+        await World.UntilAsync(
+            async () =>
+                (await TriesAsync(number, "tills")).Contains($"Dropped as tills-{number}-2.json and read back.", StringComparer.Ordinal),
+            "the correction"
+        );
         Folder("tills").ShouldBe([$"tills-{number}-2.json", $"tills-{number}.json"]);
         (await File.ReadAllTextAsync(PathOf("tills", $"tills-{number}.json"))).ShouldContain("First words");
         (await File.ReadAllTextAsync(PathOf("tills", $"tills-{number}-2.json"))).ShouldContain("Other words");
-        (await TriesAsync(number, "tills")).ShouldContain($"Dropped as tills-{number}-2.json and read back.");
     }
 
     [Fact]

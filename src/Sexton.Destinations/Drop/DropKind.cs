@@ -94,7 +94,8 @@ public sealed class DropKind(IDropPlaces places, Func<Guid, string, string> link
     public byte[] RenderMany(IReadOnlyList<SentOrder> orders) => FormatOf(orders[0].To.Settings).WriteMany(orders);
 
     /// <inheritdoc/>
-    public byte[]? SectionOf(byte[] artefact, SentOrder order) => FormatOf(artefact).SectionOf(artefact, order);
+    public IReadOnlyDictionary<Guid, byte[]> SectionsOf(byte[] artefact, IReadOnlyList<SentOrder> orders) =>
+        FormatOf(artefact).SectionsOf(artefact, orders);
 
     /// <inheritdoc/>
     public override async Task<SendResult> SendAsync(BoundDestination to, byte[] artefact, Handover handover, CancellationToken cancel)

@@ -7,8 +7,8 @@ public interface IGathers
     /// <param name="orders">The orders, to one destination; at least one.</param>
     byte[] RenderMany(IReadOnlyList<SentOrder> orders);
 
-    /// <summary>What is about one order in what was handed over for many; null where nothing is.</summary>
+    /// <summary>What is about each order in what was handed over for many, by the id of the order; one of which nothing is there is left out.</summary>
     /// <param name="artefact">What was handed over, or read back.</param>
-    /// <param name="order">The order.</param>
-    byte[]? SectionOf(byte[] artefact, SentOrder order);
+    /// <param name="orders">The orders.</param>
+    IReadOnlyDictionary<Guid, byte[]> SectionsOf(byte[] artefact, IReadOnlyList<SentOrder> orders);
 }

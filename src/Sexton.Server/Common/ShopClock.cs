@@ -35,6 +35,7 @@ internal sealed class ShopClock(SextonOptions options, TimeProvider clock)
     private DateTimeOffset At(DateOnly day, int hour)
     {
         var local = day.ToDateTime(new TimeOnly(hour, 0));
+        local = _zone.IsInvalidTime(local) ? local.AddHours(1) : local;
         return new DateTimeOffset(local, _zone.GetUtcOffset(local)).ToUniversalTime();
     }
 }

@@ -47,15 +47,22 @@ internal sealed class GatheringRunner(
             return;
         }
 
-        var result = await SendAsync(kind, gathers, gathered.Row, to, [.. sent.Select(static s => s.Sending.Order)]);
-        var ends = new List<Settlement>();
-        foreach (var (lane, sending) in sent)
+        IReadOnlyList<SentOrder> orders = [.. sent.Select(static s => s.Sending.Order)];
+        var result = await SendAsync(kind, gathers, gathered.Row, to, orders);
+        var sections = result is { Outcome: SendOutcome.Taken, Artefact: { } whole } ? SectionsOf(gathers, whole, orders) : null;
+        try
         {
-            ends.Add(await EndAsync(kind, gathers, lane, to, sending, result));
+            await SettleAsync(sent, to, result, (lane, sending) => EndAsync(kind, lane, to, sending, result, sections));
+        }
+        catch (Exception e) when (!DeliveryRunner.IsOutage(e))
+        {
+            // What was taken must not be sent again because we cannot keep what was found.
+            log.LogError(e, "What was found of what was gathered for {Destination} could not be kept", gathered.Row.Destination);
+            queue.Forget();
+            var plain = result with { Artefact = null, Detail = $"{result.Detail} What was found there could not be kept." };
+            await SettleAsync(sent, to, result, (lane, _) => settler.EndAsync(lane, to, null, null, plain));
         }
 
-        // All or none: who was settled would be missing from what is made of the rest.
-        await settler.SettleAsync(ends, result.Outcome, result.Detail);
         if (result.Outcome != SendOutcome.Taken)
         {
             // Who was given up, or is to be sent again by hand, goes with what is gathered next.
@@ -127,33 +134,55 @@ internal sealed class GatheringRunner(
         }
     }
 
-    private async Task<Settlement> EndAsync(
+    // A reader that fails proves nothing: then nothing of anybody is found.
+    private IReadOnlyDictionary<Guid, byte[]> SectionsOf(IGathers gathers, byte[] whole, IReadOnlyList<SentOrder> orders)
+    {
+        try
+        {
+            return gathers.SectionsOf(whole, orders);
+        }
+        catch (Exception e)
+        {
+            log.LogError(e, "What was gathered for {Destination} could not be read", orders[0].To.Key);
+            return new Dictionary<Guid, byte[]>();
+        }
+    }
+
+    // All or none: who was settled would be missing from what is made of the rest.
+    private async Task SettleAsync(
+        List<(LaneRow Lane, Sending Sending)> sent,
+        BoundDestination to,
+        SendResult result,
+        Func<LaneRow, Sending, Task<Settlement>> end
+    )
+    {
+        var ends = new List<Settlement>();
+        foreach (var (lane, sending) in sent)
+        {
+            ends.Add(await end(lane, sending));
+        }
+
+        await settler.SettleAsync(ends, result.Outcome, result.Detail);
+    }
+
+    private Task<Settlement> EndAsync(
         DeliveredKind kind,
-        IGathers gathers,
         LaneRow lane,
         BoundDestination to,
         Sending sending,
-        SendResult result
+        SendResult result,
+        IReadOnlyDictionary<Guid, byte[]>? sections
     )
     {
-        if (result is not { Outcome: SendOutcome.Taken, Artefact: { } whole })
+        if (sections is null)
         {
             // All of it is about others, too.
-            return await settler.EndAsync(lane, to, sending, null, result with { Artefact = null });
+            return settler.EndAsync(lane, to, sending, null, result with { Artefact = null });
         }
 
         log.Milestone("delivery.handed_over", lane.OrderId, lane.Destination);
-        var section = gathers.SectionOf(whole, sending.Order) ?? [];
-        return await settler.EndAsync(
-            lane,
-            to,
-            sending,
-            sendings.ReadBack(kind, section, sending.Order),
-            result with
-            {
-                Artefact = section,
-            }
-        );
+        var section = sections.GetValueOrDefault(sending.Order.Id) ?? [];
+        return settler.EndAsync(lane, to, sending, sendings.ReadBack(kind, section, sending.Order), result with { Artefact = section });
     }
 
     private static string NameOf(GatheredRow row) =>

@@ -52,11 +52,16 @@ internal sealed class CsvFormat : DropFormat
         return Utf8.GetBytes(text.ToString());
     }
 
-    public override byte[]? SectionOf(byte[] file, SentOrder order)
+    public override IReadOnlyDictionary<Guid, byte[]> SectionsOf(byte[] file, IReadOnlyList<SentOrder> orders)
     {
         var rows = CsvRows.Of(file);
-        var own = rows.Skip(1).Where(r => r.Cell(CsvRows.Order) == Whole(order.Number)).ToList();
-        return own.Count == 0 ? null : Utf8.GetBytes(string.Concat(rows.Take(1).Concat(own).Select(static r => r.Raw)));
+        var own = rows.Skip(1).ToLookup(static r => r.Cell(CsvRows.Order), StringComparer.Ordinal);
+        return orders
+            .Where(o => own.Contains(Whole(o.Number)))
+            .ToDictionary(
+                static o => o.Id,
+                o => Utf8.GetBytes(string.Concat(rows.Take(1).Concat(own[Whole(o.Number)]).Select(static r => r.Raw)))
+            );
     }
 
     public override IReadOnlyDictionary<SlotId, string> Read(byte[] file, Projection sent)

@@ -25,8 +25,8 @@ internal abstract class DropFormat
     /// <summary>The file of many orders.</summary>
     public abstract byte[] WriteMany(IReadOnlyList<SentOrder> orders);
 
-    /// <summary>What of a file with many orders is about one, as a file of one; null where nothing is.</summary>
-    public abstract byte[]? SectionOf(byte[] file, SentOrder order);
+    /// <summary>What of a file with many orders is about each, as a file of one, by the id of the order; one of which nothing is there is left out.</summary>
+    public abstract IReadOnlyDictionary<Guid, byte[]> SectionsOf(byte[] file, IReadOnlyList<SentOrder> orders);
 
     /// <summary>The texts by slot in the file of one order; what stands twice stands in no one spot, and counts as not there.</summary>
     /// <param name="file">The bytes, which may be anything.</param>

@@ -34,12 +34,15 @@ internal sealed class JsonFormat(Func<Guid, string, string> linkToFile) : DropFo
         return bytes.ToArray();
     }
 
-    public override byte[]? SectionOf(byte[] file, SentOrder order) =>
-        ReadJson
+    public override IReadOnlyDictionary<Guid, byte[]> SectionsOf(byte[] file, IReadOnlyList<SentOrder> orders)
+    {
+        var sales = ReadJson
             .Named(ReadJson.Document(file), "reference")
-            .Where(s => s.Name == order.Id.ToString())
-            .Select(static s => Encoding.UTF8.GetBytes(s.Node!.ToJsonString(Relaxed)))
-            .FirstOrDefault();
+            .ToDictionary(static s => s.Name, static s => s.Node!, StringComparer.Ordinal);
+        return orders
+            .Where(o => sales.ContainsKey(o.Id.ToString()))
+            .ToDictionary(static o => o.Id, o => Encoding.UTF8.GetBytes(sales[o.Id.ToString()].ToJsonString(Relaxed)));
+    }
 
     public override IReadOnlyDictionary<SlotId, string> Read(byte[] file, Projection sent) =>
         SaleReader.Read(ReadJson.Document(file), sent);

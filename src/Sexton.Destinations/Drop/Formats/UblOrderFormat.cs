@@ -44,7 +44,8 @@ internal sealed partial class UblOrderFormat(string shopName) : DropFormat
     public override byte[] WriteMany(IReadOnlyList<SentOrder> orders) =>
         throw new NotSupportedException("An order of UBL is one document.");
 
-    public override byte[]? SectionOf(byte[] file, SentOrder order) => file;
+    public override IReadOnlyDictionary<Guid, byte[]> SectionsOf(byte[] file, IReadOnlyList<SentOrder> orders) =>
+        orders.ToDictionary(static o => o.Id, _ => file);
 
     public override IReadOnlyDictionary<SlotId, string> Read(byte[] file, Projection sent)
     {
