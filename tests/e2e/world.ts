@@ -198,7 +198,7 @@ async function withDatabase<T>(database: string, work: (client: pg.Client) => Pr
 
 // Ports are given out by turns, and not from those that the system gives to connections: between being found free and being listened at, one of those may go
 // to somebody else, such as the world of another worker. Each run and each worker begins elsewhere.
-let nextPort = 10_000 + (process.ppid % 400) * 50 + (Number(process.env['TEST_WORKER_INDEX'] ?? 0) % 8) * 6;
+let nextPort = 10_000 + (process.ppid % 200) * 100 + (Number(process.env['TEST_WORKER_INDEX'] ?? 0) % 8) * 12;
 
 async function freePort(): Promise<number> {
   for (;;) {
