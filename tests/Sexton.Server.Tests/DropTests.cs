@@ -13,14 +13,12 @@ namespace Sexton.Server.Tests;
 /// </summary>
 public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Shop>
 {
-    private const string Slate = """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":2,"answers":{"inscription":"TEXT"}}""";
-
     [Fact]
     public async Task Each_order_is_a_file_and_a_correction_another()
     {
         using var manager = await DropAsync("tills");
-        var number = await BuyAsync("First words");
-        (await SignAsync(number, "tills")).ShouldBe("sealed_sheet");
+        var number = await world.BuyInscribedAsync("First words");
+        (await world.SignAsync(number, "tills")).ShouldBe("sealed_sheet");
         Folder("tills").ShouldBe([$"tills-{number}.json"]);
         var sale = JsonNode.Parse(await File.ReadAllTextAsync(PathOf("tills", $"tills-{number}.json")))!;
         sale["shop_number"]!.GetValue<long>().ShouldBe(number);
@@ -41,25 +39,25 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
     {
         using var manager = await DropAsync("till");
         await PauseAsync(manager, "till");
-        var number = await BuyAsync("Ada");
+        var number = await world.BuyInscribedAsync("Ada");
         var (name, half) = (PathOf("till", $"till-{number}.json"), PathOf("till", $".till-{number}.json.part"));
         Directory.CreateDirectory(Path.GetDirectoryName(half)!);
         await File.WriteAllTextAsync(half, "{\"reference\":");
         await ResumeAsync(manager, "till");
-        (await SignAsync(number, "till")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(number, "till")).ShouldBe("sealed_sheet");
         File.Exists(half).ShouldBeFalse();
         var written = File.GetLastWriteTimeUtc(name);
 
         // It died after the file got its name and before that was on record.
         await ForgetAsync("till", number);
-        (await SignAsync(number, "till")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(number, "till")).ShouldBe("sealed_sheet");
         (await TriesAsync(number, "till")).ShouldContain($"It was there already as till-{number}.json, read back.");
         File.GetLastWriteTimeUtc(name).ShouldBe(written);
 
         // Somebody else's file of that name is not touched, and a person is called.
         await File.WriteAllTextAsync(name, "mine");
         await ForgetAsync("till", number);
-        (await SignAsync(number, "till")).ShouldBe("raised_flag");
+        (await world.SignAsync(number, "till")).ShouldBe("raised_flag");
         (await File.ReadAllTextAsync(name)).ShouldBe("mine");
         (await TriesAsync(number, "till")).ShouldContain(
             $"There is a file till-{number}.json with something else in it. Take it away, and send it again."
@@ -71,14 +69,14 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
     {
         using var manager = await DropAsync("full");
         await PauseAsync(manager, "full");
-        var number = await BuyAsync("Bo");
+        var number = await world.BuyInscribedAsync("Bo");
         Directory.CreateDirectory(Path.GetDirectoryName(PathOf("full", "x"))!);
 
         // Whatever is written there finds no space left, as Linux says of this device (man 4 full).
         (new FileInfo("/dev/full") is { Exists: true, Length: 0 }).ShouldBeTrue();
         File.CreateSymbolicLink(PathOf("full", $".full-{number}.json.part"), "/dev/full");
         await ResumeAsync(manager, "full");
-        (await SignAsync(number, "full")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(number, "full")).ShouldBe("sealed_sheet");
         string.Join("\n", await TriesAsync(number, "full")).ShouldContain("No space left on device");
         Folder("full").ShouldBe([$"full-{number}.json"]);
     }
@@ -87,13 +85,13 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
     public async Task A_days_orders_are_one_file_in_which_each_has_its_own_section()
     {
         using var manager = await DropAsync("books", ("settings.each", "day"), ("settings.form", "csv"));
-        var (first, second) = (await BuyAsync("=1+1"), await BuyAsync("Zebedee"));
+        var (first, second) = (await world.BuyInscribedAsync("=1+1"), await world.BuyInscribedAsync("Zebedee"));
         await Task.Delay(TimeSpan.FromSeconds(1.5));
         Folder("books").ShouldBeEmpty("it is not evening yet");
-        (await MarkAsync(first, "books"))["not_before"].ShouldNotBeNull("and it says until when it waits");
+        (await world.MarkAsync(first, "books"))["not_before"].ShouldNotBeNull("and it says until when it waits");
         await DueAsync("books");
-        (await SignAsync(first, "books")).ShouldBe("cut_sealed_sheet", "guarded, as it is said to be");
-        (await SignAsync(second, "books")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(first, "books")).ShouldBe("cut_sealed_sheet", "guarded, as it is said to be");
+        (await world.SignAsync(second, "books")).ShouldBe("sealed_sheet");
         var name = Folder("books").ShouldHaveSingleItem();
         var day = name["books-".Length..^".csv".Length];
         DateOnly.ParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture);
@@ -103,7 +101,9 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
 
         // The evidence of one holds nothing of the other.
         var evidence = (
-            await manager.Http.GetAsync($"api/console/v1/orders/{second}/evidence/books?slot=line/{await LineAsync(second)}/inscription")
+            await manager.Http.GetAsync(
+                $"api/console/v1/orders/{second}/evidence/books?slot=line/{await world.LineOfAsync(second)}/inscription"
+            )
         ).Json.ToJsonString();
         evidence.ShouldContain("Zebedee");
         evidence.ShouldNotContain("=1+1");
@@ -112,14 +112,14 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
         await manager.ChangeAsync("inscription", "label.en", "Stamped");
         (await manager.PublishAsync()).Status.ShouldBe(200);
         await ForgetAsync("books", first, second);
-        (await SignAsync(second, "books")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(second, "books")).ShouldBe("sealed_sheet");
         (await TriesAsync(first, "books")).ShouldContain($"It was there already as {name}, read back.");
         Folder("books").ShouldBe([name]);
 
         // What comes later goes into the next.
-        var third = await BuyAsync("Di");
+        var third = await world.BuyInscribedAsync("Di");
         await DueAsync("books");
-        (await SignAsync(third, "books")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(third, "books")).ShouldBe("sealed_sheet");
         Folder("books").ShouldBe([$"books-{day}-2.csv", name]);
         (await File.ReadAllTextAsync(PathOf("books", $"books-{day}-2.csv"))).ShouldNotContain("Zebedee");
         await manager.ChangeAsync("inscription", "label.en", "Inscription");
@@ -130,13 +130,13 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
     public async Task Who_cannot_go_with_the_others_is_named_and_holds_nobody_back()
     {
         using var manager = await DropAsync("mixed", ("settings.each", "day"));
-        var (first, second) = (await BuyAsync("Eve"), await BuyAsync("Fay"));
+        var (first, second) = (await world.BuyInscribedAsync("Eve"), await world.BuyInscribedAsync("Fay"));
         await Postgres.ExecuteAsync(
             world.Database,
             $"update order_revisions set version = 999 where order_id = (select id from orders where number = {first})"
         );
         await DueAsync("mixed");
-        (await SignAsync(second, "mixed")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(second, "mixed")).ShouldBe("sealed_sheet");
         (await TriesAsync(first, "mixed")).ShouldContain(static t => t.StartsWith("It could not be made here", StringComparison.Ordinal));
         (await File.ReadAllTextAsync(PathOf("mixed", Folder("mixed").ShouldHaveSingleItem()))).ShouldNotContain("Eve");
         var version = await Postgres.ScalarAsync<int>(
@@ -148,14 +148,14 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
             $"update order_revisions set version = {version} where order_id = (select id from orders where number = {first})"
         );
         await DueAsync("mixed");
-        (await SignAsync(first, "mixed")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(first, "mixed")).ShouldBe("sealed_sheet");
     }
 
     [Fact]
     public async Task By_sftp_nothing_goes_before_the_host_key_is_trusted_nor_to_another()
     {
         using var manager = await DropAsync("ledger", ("settings.connection", "to_ledger"), ("settings.form", "xml"));
-        var first = await BuyAsync("Gus");
+        var first = await world.BuyInscribedAsync("Gus");
         await World.UntilAsync(
             async () => (await TriesAsync(first, "ledger")).Any(static t => t.Contains("was not looked at yet", StringComparison.Ordinal)),
             "not trusted"
@@ -166,30 +166,30 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
         (await TrustAsync(manager, "ledger", "SHA256:short")).Code.ShouldBe("fingerprint_refused");
         (await TrustAsync(manager, "ledger", access["fingerprint"]!.GetValue<string>())).Status.ShouldBe(200);
         (await ReachAsync(manager, "ledger"))["answers"]!.GetValue<bool>().ShouldBeTrue();
-        (await SignAsync(first, "ledger")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(first, "ledger")).ShouldBe("sealed_sheet");
         (await InboxAsync("ledger")).Keys.ShouldBe([$"ledger/ledger-{first}.xml"]);
         (await InboxAsync("ledger"))[$"ledger/ledger-{first}.xml"].ShouldContain("<cbc:Value>Gus</cbc:Value>");
 
         // Away, and back.
         await world.StandInAsync("files/down", HttpMethod.Post);
-        var second = await BuyAsync("Hal");
+        var second = await world.BuyInscribedAsync("Hal");
         await World.UntilAsync(async () => (await TriesAsync(second, "ledger")).Count > 0, "tried in vain");
         await world.StandInAsync("files/up", HttpMethod.Post);
-        (await SignAsync(second, "ledger")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(second, "ledger")).ShouldBe("sealed_sheet");
 
         // It has no room for what is written: nothing stays of the try, and the next goes through.
         await PauseAsync(manager, "ledger");
-        var third = await BuyAsync("Ida");
+        var third = await world.BuyInscribedAsync("Ida");
         var inTheWay = Directory.CreateDirectory(Path.Combine(world.Inbox, "ledger", $".ledger-{third}.xml.part"));
         await ResumeAsync(manager, "ledger");
         await World.UntilAsync(async () => (await TriesAsync(third, "ledger")).Count > 0, "tried in vain");
         inTheWay.Delete();
-        (await SignAsync(third, "ledger")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(third, "ledger")).ShouldBe("sealed_sheet");
         Directory.EnumerateFiles(Path.Combine(world.Inbox, "ledger"), ".*").ShouldBeEmpty();
 
         // Another host key: somebody may stand in between.
         await world.StandInAsync("files/another-host-key", HttpMethod.Post);
-        var fourth = await BuyAsync("Jo");
+        var fourth = await world.BuyInscribedAsync("Jo");
         await World.UntilAsync(
             async () => (await TriesAsync(fourth, "ledger")).Any(static t => t.Contains("and not SHA256:", StringComparison.Ordinal)),
             "refused"
@@ -198,7 +198,7 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
         reached = await ReachAsync(manager, "ledger");
         reached["detail"]!.GetValue<string>().ShouldContain("Ask whoever runs it");
         (await TrustAsync(manager, "ledger", reached["host_key"]!.GetValue<string>())).Status.ShouldBe(200);
-        (await SignAsync(fourth, "ledger")).ShouldBe("sealed_sheet");
+        (await world.SignAsync(fourth, "ledger")).ShouldBe("sealed_sheet");
     }
 
     [Theory]
@@ -285,19 +285,8 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
     private async Task<Managing> DropAsync(string key, params (string Setting, JsonNode Value)[] settings)
     {
         var manager = await Managing.ComeAsync(world);
-        var draft = await manager.DraftAsync();
-        if (draft["fields"]!.AsArray().All(static f => f!["field"]!["key"]!.GetValue<string>() != "inscription"))
-        {
-            (await manager.AddAsync("Inscription", "inscription", "line_text", "line", products: "LA-SLATE")).Status.ShouldBe(200);
-        }
-
-        foreach (
-            var other in draft["destinations"]!.AsArray().Where(static d => d!["destination"]!["kind"]!.GetValue<string>() == "file_drop")
-        )
-        {
-            await manager.ChangeAsync(other!["key"]!.GetValue<string>(), "switched_off", true);
-        }
-
+        await manager.AskForInscriptionAsync();
+        await manager.SwitchOffAsync("file_drop");
         if (settings.Any(static s => s.Setting == "settings.connection"))
         {
             var access = await world.StandInAsync("files/access");
@@ -366,38 +355,11 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
             """
         );
 
-    private async Task<long> BuyAsync(string text)
-    {
-        using var shopper = new Shopper(world);
-        return (await shopper.BuyLineAsync(Slate.Replace("TEXT", text, StringComparison.Ordinal)))["number"]!.GetValue<long>();
-    }
-
-    private async Task<string> LineAsync(long number)
-    {
-        using var staff = await world.SignedInAsync(World.Support);
-        return (await staff.GetAsync($"api/console/v1/orders/{number}")).Json["lines"]![0]!["id"]!.GetValue<string>();
-    }
-
     private Task<IReadOnlyList<string>> TriesAsync(long number, string key) =>
         Postgres.ListAsync<string>(
             world.Database,
             $"select t.detail from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = '{key}' order by t.id"
         );
-
-    private async Task<string> SignAsync(long number, string key)
-    {
-        await World.UntilAsync(async () => (await MarkAsync(number, key))["sign"]!.GetValue<string>() != "open_sheet", "it ended");
-        return (await MarkAsync(number, key))["sign"]!.GetValue<string>();
-    }
-
-    private async Task<JsonNode> MarkAsync(long number, string key)
-    {
-        using var staff = await world.SignedInAsync(World.Support);
-        var rows = (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Json["answers"]!.AsArray();
-        return rows.Single(static r => r!["slot"]!.GetValue<string>().EndsWith("/inscription", StringComparison.Ordinal))!["marks"]!
-            .AsArray()
-            .Single(m => m!["destination"]!.GetValue<string>() == key)!;
-    }
 
     /// <summary>A shop with a folder for files, and a bookkeeper's SFTP server beside it.</summary>
     public sealed class Shop : World

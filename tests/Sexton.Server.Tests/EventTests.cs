@@ -14,7 +14,6 @@ namespace Sexton.Server.Tests;
 /// </summary>
 public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests.Shop>
 {
-    private const string Slate = """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":2,"answers":{"inscription":"TEXT"}}""";
     private static readonly string Older = Secret(1),
         Newer = Secret(2);
 
@@ -22,7 +21,7 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
     public async Task An_order_is_told_of_from_its_placing_to_its_correction_each_event_once_and_in_its_turn()
     {
         using var manager = await ListenAsync("all", "placed", "paid", "approved", "prepared", "arrived", "corrected");
-        var number = await BuyAsync("First words");
+        var number = await world.BuyInscribedAsync("First words");
         var (id, line) = await OrderAsync(number);
         await ToldAsync(number, "order.placed", "order.paid", "order.approved", "order.arrived", "order.arrived");
         (await PreparedAsync(manager, number, line, true)).Status.ShouldBe(204);
@@ -67,24 +66,24 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
 
         // What tells of a moment says how the order was then.
         told.Select(WordsOf).ShouldBe([.. Enumerable.Repeat("First words", 7), .. Enumerable.Repeat("Other words", 3)]);
-        (await SignAsync(number, "all")).ShouldBe("folded_sheet", "that it came is known, and not what became of it");
+        (await world.SignAsync(number, "all")).ShouldBe("folded_sheet", "that it came is known, and not what became of it");
     }
 
     [Fact]
     public async Task What_is_told_only_of_what_happens_later_waits_until_it_happens()
     {
         using var manager = await ListenAsync("later", "prepared");
-        var number = await BuyAsync("Ada");
-        var mark = await MarkAsync(number, "later");
+        var number = await world.BuyInscribedAsync("Ada");
+        var mark = await world.MarkAsync(number, "later");
         (mark["sign"]!.GetValue<string>(), mark["nothing_yet"]!.GetValue<bool>()).ShouldBe(("open_sheet", true));
         await PreparedAsync(manager, number, (await OrderAsync(number)).Line, true);
         await ToldAsync(number, "order.prepared");
-        (await MarkAsync(number, "later"))["nothing_yet"]!.GetValue<bool>().ShouldBeFalse();
+        (await world.MarkAsync(number, "later"))["nothing_yet"]!.GetValue<bool>().ShouldBeFalse();
 
         // A field that does not go there is not in what is told, nor is it found in the evidence.
         await manager.ChangeAsync("inscription", "goes_to.later", false);
         (await manager.PublishAsync()).Status.ShouldBe(200);
-        var other = await BuyAsync("Kept away");
+        var other = await world.BuyInscribedAsync("Kept away");
         await PreparedAsync(manager, other, (await OrderAsync(other)).Line, true);
         (await ToldAsync(other, "order.prepared"))[0].ToJsonString().ShouldNotContain("Kept away");
     }
@@ -94,7 +93,7 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
     {
         using var manager = await ListenAsync("patient", "placed", "prepared");
         await world.DialAsync("board", new JsonObject { ["lostRate"] = 1.0 });
-        var number = await BuyAsync("Bo");
+        var number = await world.BuyInscribedAsync("Bo");
         await ToldAsync(number, "order.placed");
         await PreparedAsync(manager, number, (await OrderAsync(number)).Line, true);
         await Task.Delay(TimeSpan.FromSeconds(1.5));
@@ -102,7 +101,7 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
         await world.DialAsync("board", new JsonObject());
         var entries = await ToldAsync(number, "order.placed", "order.prepared");
         entries.Count.ShouldBe(2, "what came twice was told apart by its id");
-        (await MarkAsync(number, "patient"))["sign"]!.GetValue<string>().ShouldBe("folded_sheet");
+        (await world.MarkAsync(number, "patient"))["sign"]!.GetValue<string>().ShouldBe("folded_sheet");
     }
 
     [Fact]
@@ -111,8 +110,8 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
         using var manager = await ListenAsync("strict", "placed", "prepared");
         await manager.ChangeAsync("strict", "settings.path", "nowhere");
         (await manager.PublishAsync()).Status.ShouldBe(200);
-        var number = await BuyAsync("Kay");
-        (await SignAsync(number, "strict")).ShouldBe("raised_flag");
+        var number = await world.BuyInscribedAsync("Kay");
+        (await world.SignAsync(number, "strict")).ShouldBe("raised_flag");
         await PreparedAsync(manager, number, (await OrderAsync(number)).Line, true);
         await manager.ChangeAsync("strict", "settings.path", "told");
         (await manager.PublishAsync()).Status.ShouldBe(200);
@@ -135,9 +134,9 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
     public async Task Two_secrets_count_while_one_is_turned_over()
     {
         using var manager = await ListenAsync("turned", "placed");
-        await ToldAsync(await BuyAsync("Cy"), "order.placed");
+        await ToldAsync(await world.BuyInscribedAsync("Cy"), "order.placed");
         (await GiveSecretAsync(manager, "turned", Newer)).Status.ShouldBe(200);
-        var number = await BuyAsync("Di");
+        var number = await world.BuyInscribedAsync("Di");
         await ToldAsync(number, "order.placed");
         var entry = (await EntriesAsync(number)).Single();
         entry["secrets"]!.GetValue<int>().ShouldBe(2, "who knows either of them believes it");
@@ -149,13 +148,13 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
         (await manager.Http.SendAsync(HttpMethod.Delete, "api/console/v1/shop/connections/to_turned/secrets/before", null)).Status.ShouldBe(
             200
         );
-        number = await BuyAsync("Eve");
+        number = await world.BuyInscribedAsync("Eve");
         await ToldAsync(number, "order.placed");
         (await EntriesAsync(number)).Single()["secrets"]!.GetValue<int>().ShouldBe(1);
 
         // One that nothing can be signed with is named, and nothing goes without a signature.
         (await GiveSecretAsync(manager, "turned", "shortish")).Status.ShouldBe(200);
-        number = await BuyAsync("Fay");
+        number = await world.BuyInscribedAsync("Fay");
         await World.UntilAsync(
             async () => (await ReasonAsync(manager, number, "turned")).Contains("24 to 64 bytes", StringComparison.Ordinal),
             "the secret is named"
@@ -168,9 +167,9 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
     {
         using var manager = await ListenAsync("gone", "placed");
         await world.DialAsync("board", new JsonObject { ["gone"] = true });
-        var first = await BuyAsync("Gus");
+        var first = await world.BuyInscribedAsync("Gus");
         await World.UntilAsync(async () => (await RowAsync(manager, "gone"))["paused"] is not null, "switched off");
-        var second = await BuyAsync("Hal");
+        var second = await world.BuyInscribedAsync("Hal");
         await world.ScopedAsync<StuckTeller>(static (teller, _) => teller.TellAsync(CancellationToken.None));
         await world.ScopedAsync<StuckTeller>(static (teller, _) => teller.TellAsync(CancellationToken.None));
         var mail = (await world.ReceivedAsync("mail/messages"))
@@ -202,7 +201,7 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
         using var other = await ListenAsync("two", "arrived");
         await manager.ChangeAsync("one", "switched_off", false);
         (await manager.PublishAsync()).Status.ShouldBe(200);
-        var number = await BuyAsync("Ida");
+        var number = await world.BuyInscribedAsync("Ida");
         await ToldAsync(number, "order.arrived", "order.arrived", "order.arrived", "order.arrived");
         await Task.Delay(TimeSpan.FromSeconds(1.5));
         (await EntriesAsync(number)).Count.ShouldBe(4, "two arrivals, told to two");
@@ -253,19 +252,8 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
             )
         ).Status.ShouldBe(200);
         (await GiveSecretAsync(manager, key, Older)).Status.ShouldBe(200);
-        var draft = await manager.DraftAsync();
-        if (draft["fields"]!.AsArray().All(static f => f!["field"]!["key"]!.GetValue<string>() != "inscription"))
-        {
-            (await manager.AddAsync("Inscription", "inscription", "line_text", "line", products: "LA-SLATE")).Status.ShouldBe(200);
-        }
-
-        foreach (
-            var other in draft["destinations"]!.AsArray().Where(static d => d!["destination"]!["kind"]!.GetValue<string>() == "events")
-        )
-        {
-            await manager.ChangeAsync(other!["key"]!.GetValue<string>(), "switched_off", true);
-        }
-
+        await manager.AskForInscriptionAsync();
+        await manager.SwitchOffAsync("events");
         await manager.MakeAsync(
             key,
             key,
@@ -285,21 +273,11 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
     private static Task<Reply> PreparedAsync(Managing manager, long number, string line, bool isSo) =>
         manager.Http.SendAsync(isSo ? HttpMethod.Put : HttpMethod.Delete, $"api/console/v1/orders/{number}/lines/{line}/prepared", null);
 
-    private async Task<long> BuyAsync(string text)
-    {
-        using var shopper = new Shopper(world);
-        return (await shopper.BuyLineAsync(Slate.Replace("TEXT", text, StringComparison.Ordinal)))["number"]!.GetValue<long>();
-    }
-
-    private async Task<(Guid Id, string Line)> OrderAsync(long number)
-    {
-        using var staff = await world.SignedInAsync(World.Support);
-        var order = (await staff.GetAsync($"api/console/v1/orders/{number}")).Json;
-        return (
+    private async Task<(Guid Id, string Line)> OrderAsync(long number) =>
+        (
             await Postgres.ScalarAsync<Guid>(world.Database, $"select id from orders where number = {number}"),
-            order["lines"]![0]!["id"]!.GetValue<string>()
+            await world.LineOfAsync(number)
         );
-    }
 
     private async Task<IReadOnlyList<JsonNode>> EntriesAsync(long number) =>
         [
@@ -333,24 +311,6 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
             world.Database,
             $"select max(t.detail) from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = '{destination}'"
         ) ?? "";
-
-    private async Task<string> SignAsync(long number, string destination)
-    {
-        await World.UntilAsync(
-            async () => (await MarkAsync(number, destination))["sign"]!.GetValue<string>() != "open_sheet",
-            "all that is told is told"
-        );
-        return (await MarkAsync(number, destination))["sign"]!.GetValue<string>();
-    }
-
-    private async Task<JsonNode> MarkAsync(long number, string destination)
-    {
-        using var staff = await world.SignedInAsync(World.Support);
-        var rows = (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Json["answers"]!.AsArray();
-        return rows.Single(static r => r!["label"]!.GetValue<string>() == "Inscription")!["marks"]!
-            .AsArray()
-            .Single(m => m!["destination"]!.GetValue<string>() == destination)!;
-    }
 
     /// <summary>A shop whose pick-up board knows two secrets.</summary>
     public sealed class Shop : World

@@ -8,8 +8,6 @@ namespace Sexton.Server.Tests;
 /// <summary>Makers: whose line it is, under which code and names it goes, what becomes of a code without a match, and of a line that is given to another.</summary>
 public sealed class MakerTests(World world) : IClassFixture<World>
 {
-    private const string Label = """{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":2,"answers":{"inscription":"TEXT"}}""";
-
     [Fact]
     public async Task A_code_without_a_match_waits_and_is_named_and_goes_when_a_file_says_what_it_is_there()
     {
@@ -17,8 +15,8 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         await AddMakerAsync(manager, "ferrow", "makers/ferrow/");
         await manager.ChangeAsync("ferrow", "names.inscription.name.en", "stamped");
         await PublishAsync(manager);
-        var number = await BuyAsync("Für Großmutter Zoë 🌿");
-        await World.UntilAsync(async () => await SignAsync(number, "ferrow") == "raised_flag", "it waits for a match");
+        var number = await world.BuyInscribedAsync("Für Großmutter Zoë 🌿");
+        await World.UntilAsync(async () => await world.SignNowAsync(number, "ferrow") == "raised_flag", "it waits for a match");
         var codes = (await manager.Http.GetAsync("api/console/v1/destinations/ferrow/codes")).Json;
         var missing = codes["missing"]!.AsArray().ShouldHaveSingleItem()!;
         missing["orders"]!.AsArray().Select(static o => o!.GetValue<long>()).ShouldBe([number]);
@@ -32,7 +30,7 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         (await ImportAsync(manager, "ferrow", $"item code,code there\r\n{item},FW 118\r\nOTHER,\"FW, \"\"240\"\"\"\r\n")).Json["going"]!
             .GetValue<int>()
             .ShouldBe(1);
-        await World.UntilAsync(async () => await SignAsync(number, "ferrow") == "sealed_sheet", "made known there");
+        await World.UntilAsync(async () => await world.SignNowAsync(number, "ferrow") == "sealed_sheet", "made known there");
         var job = (await world.ReceivedAsync("makers/ferrow/jobs"))[0]!["job"]!;
         job["code"]!.GetValue<string>().ShouldBe("FW 118");
         job["count"]!.GetValue<int>().ShouldBe(2);
@@ -75,31 +73,31 @@ public sealed class MakerTests(World world) : IClassFixture<World>
 
         // Silent, nothing is known of it there: it is given away without more ado, and never reaches it.
         await world.DialAsync("makers/quill", new JsonObject { ["down"] = true });
-        var silent = await BuyAsync("Ada");
+        var silent = await world.BuyInscribedAsync("Ada");
         await World.UntilAsync(async () => (await WaitingAsync(manager, "quill"))["failing_since"] is not null, "tried in vain");
-        var line = await LineAsync(silent);
+        var line = await world.LineOfAsync(silent);
         (await GiveAsync(manager, silent, line, "bench")).Status.ShouldBe(204);
         (await GiveAsync(manager, silent, line, "bench")).Status.ShouldBe(204, "the same again changes nothing");
         await world.DialAsync("makers/quill", new JsonObject());
-        (await SignAsync(silent, "quill")).ShouldBe("nothing");
-        (await SignAsync(silent, "bench")).ShouldBe("open_sheet");
+        (await world.SignNowAsync(silent, "quill")).ShouldBe("nothing");
+        (await world.SignNowAsync(silent, "bench")).ShouldBe("open_sheet");
         var shown = (await manager.Http.GetAsync($"api/console/v1/orders/{silent}/benches/bench")).Json;
         shown["entries"]!.AsArray().Select(static e => e!["text"]!.GetValue<string>()).ShouldBe(["Ada"]);
-        (await SignAsync(silent, "bench")).ShouldBe("folded_sheet", "shown is the best there is");
+        (await world.SignNowAsync(silent, "bench")).ShouldBe("folded_sheet", "shown is the best there is");
 
         // Taken, it has a number there: somebody must have told them.
-        var taken = await BuyAsync("Bo");
-        await World.UntilAsync(async () => await SignAsync(taken, "quill") == "sealed_sheet", "taken");
-        line = await LineAsync(taken);
+        var taken = await world.BuyInscribedAsync("Bo");
+        await World.UntilAsync(async () => await world.SignNowAsync(taken, "quill") == "sealed_sheet", "taken");
+        line = await world.LineOfAsync(taken);
         (await GiveAsync(manager, taken, line, "bench")).Code.ShouldBe("taken_there");
-        (await SignAsync(taken, "quill")).ShouldBe("sealed_sheet", "and it stays there");
+        (await world.SignNowAsync(taken, "quill")).ShouldBe("sealed_sheet", "and it stays there");
         (await GiveAsync(manager, taken, line, "bench", calledOff: true)).Status.ShouldBe(204);
-        (await SignAsync(taken, "quill")).ShouldBe("nothing");
+        (await world.SignNowAsync(taken, "quill")).ShouldBe("nothing");
 
         // Back to whoever the conditions say: it goes there anew.
         (await manager.Http.SendAsync(HttpMethod.Delete, $"api/console/v1/orders/{taken}/lines/{line}/maker", null)).Status.ShouldBe(204);
-        await World.UntilAsync(async () => await SignAsync(taken, "quill") == "sealed_sheet", "there again");
-        (await SignAsync(taken, "bench")).ShouldBe("nothing");
+        await World.UntilAsync(async () => await world.SignNowAsync(taken, "quill") == "sealed_sheet", "there again");
+        (await world.SignNowAsync(taken, "bench")).ShouldBe("nothing");
         (await GiveAsync(manager, taken, line, "back_office")).Code.ShouldBe("no_maker");
         (await GiveAsync(manager, taken, "gone", "bench")).Status.ShouldBe(404);
     }
@@ -110,13 +108,13 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         using var manager = await Manager.ComeAsync(world);
         await AddMakerAsync(manager, "stamper", "makers/quill/");
         await PublishAsync(manager);
-        var number = await BuyAsync("First words");
-        await World.UntilAsync(async () => await SignAsync(number, "stamper") == "raised_flag", "it waits for a match");
+        var number = await world.BuyInscribedAsync("First words");
+        await World.UntilAsync(async () => await world.SignNowAsync(number, "stamper") == "raised_flag", "it waits for a match");
         var item = (await manager.Http.GetAsync("api/console/v1/destinations/stamper/codes")).Json["missing"]![0]![
             "item"
         ]!.GetValue<string>();
         (await MatchAsync(manager, "stamper", item, "QS-10")).Status.ShouldBe(200);
-        await World.UntilAsync(async () => await SignAsync(number, "stamper") == "sealed_sheet", "taken");
+        await World.UntilAsync(async () => await world.SignNowAsync(number, "stamper") == "sealed_sheet", "taken");
 
         await world.ReviseAsync(number, "inscription", "Other words", "Other words");
         await World.UntilAsync(async () => await WordsAsync(number) == "Other words", "the correction is there");
@@ -124,7 +122,7 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         var job = await JobAsync(number);
         (await maker.SendAsync(HttpMethod.Post, $"makers/quill/jobs/{job["number"]}/made", null)).Status.ShouldBe(204);
         await world.ReviseAsync(number, "inscription", "Too late", "Too late");
-        await World.UntilAsync(async () => await SignAsync(number, "stamper") == "raised_flag", "it is made");
+        await World.UntilAsync(async () => await world.SignNowAsync(number, "stamper") == "raised_flag", "it is made");
         (await WordsAsync(number)).ShouldBe("Other words");
         (await manager.Http.GetAsync("api/console/v1/deliveries")).Json["stuck"]!
             .AsArray()
@@ -142,8 +140,8 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         (await manager.AddDestinationAsync("Shed", "shed", "workbench")).Status.ShouldBe(200);
         await manager.ChangeAsync("shed", "settings.lines", "by_hand");
         await PublishAsync(manager);
-        var number = await BuyAsync("Di");
-        var line = await LineAsync(number);
+        var number = await world.BuyInscribedAsync("Di");
+        var line = await world.LineOfAsync(number);
         (await GiveAsync(manager, number, line, "shed")).Status.ShouldBe(204);
         (await manager.Http.SendAsync(HttpMethod.Delete, $"api/console/v1/orders/{number}/lines/{line}/maker", null)).Status.ShouldBe(204);
         (await WaitingAsync(manager, "patient"))["not_released"]!.GetValue<int>().ShouldBe(1);
@@ -159,8 +157,8 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         await PublishAsync(manager);
         await world.DialAsync("makers/ferrow", new JsonObject { ["down"] = true });
         await world.DialAsync("makers/quill", new JsonObject { ["down"] = true });
-        var number = await BuyAsync("Cy");
-        var line = await LineAsync(number);
+        var number = await world.BuyInscribedAsync("Cy");
+        var line = await world.LineOfAsync(number);
         await Task.WhenAll(
             Enumerable
                 .Range(0, 4)
@@ -171,8 +169,8 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         var made = (await manager.Http.GetAsync($"api/console/v1/orders/{number}/makers")).Json["lines"]!.AsArray().ShouldHaveSingleItem()![
             "maker"
         ]!.GetValue<string>();
-        (await SignAsync(number, made == "north" ? "south" : "north")).ShouldBe("nothing");
-        (await SignAsync(number, made)).ShouldNotBe("nothing");
+        (await world.SignNowAsync(number, made == "north" ? "south" : "north")).ShouldBe("nothing");
+        (await world.SignNowAsync(number, made)).ShouldNotBe("nothing");
     }
 
     [Fact]
@@ -206,7 +204,7 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         await PublishAsync(manager);
         (await ImportAsync(manager, "slow", "item code,code there\r\nLA-SLATE-1,QS-10\r\n")).Status.ShouldBe(200);
         await world.DialAsync("makers/quill", new JsonObject { ["slowMs"] = 900 });
-        var number = await BuyAsync("In between");
+        var number = await world.BuyInscribedAsync("In between");
         await World.UntilAsync(
             async () =>
                 await Postgres.ScalarAsync<long>(
@@ -217,7 +215,7 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         );
         await manager.ChangeAsync("slow", "names.inscription.name.en", "other words");
         await PublishAsync(manager);
-        await World.UntilAsync(async () => await SignAsync(number, "slow") == "sealed_sheet", "found as it was sent");
+        await World.UntilAsync(async () => await world.SignNowAsync(number, "slow") == "sealed_sheet", "found as it was sent");
         await world.DialAsync("makers/quill", new JsonObject());
         (await JobAsync(number))["job"]!["answers"]!.ToJsonString().ShouldBe("""{"words":"In between"}""");
         await world.ReviseAsync(number, "inscription", "Corrected", "Corrected");
@@ -225,7 +223,7 @@ public sealed class MakerTests(World world) : IClassFixture<World>
             async () => (await JobAsync(number))["job"]!["answers"]!.ToJsonString() == """{"other words":"Corrected"}""",
             "as it is now"
         );
-        await World.UntilAsync(async () => await SignAsync(number, "slow") == "sealed_sheet", "and found so");
+        await World.UntilAsync(async () => await world.SignNowAsync(number, "slow") == "sealed_sheet", "and found so");
     }
 
     [Fact]
@@ -271,20 +269,11 @@ public sealed class MakerTests(World world) : IClassFixture<World>
                 new JsonObject { ["name"] = $"To {key}", ["address"] = new Uri(world.StandInAddress, path).AbsoluteUri }
             )
         ).Status.ShouldBe(200);
-        if ((await manager.DraftAsync())["fields"]!.AsArray().All(static f => f!["field"]!["key"]!.GetValue<string>() != "inscription"))
+        await manager.AskForInscriptionAsync();
+        if (!onlyByHand)
         {
-            (await manager.AddAsync("Inscription", "inscription", "line_text", "line", products: "LA-SLATE")).Status.ShouldBe(200);
-        }
-
-        // The makers of other tests get no line of this one.
-        foreach (
-            var other in (await manager.DraftAsync())["destinations"]!
-                .AsArray()
-                .Where(d => d!["destination"]!["kind"]!.GetValue<string>() is "maker" or "workbench" && !onlyByHand)
-                .Where(static d => d!["destination"]!["switched_off"]?.GetValue<bool>() != true)
-        )
-        {
-            await manager.ChangeAsync(other!["key"]!.GetValue<string>(), "switched_off", true);
+            // The makers of other tests get no line of this one.
+            await manager.SwitchOffAsync("maker", "workbench");
         }
 
         (await manager.AddDestinationAsync(key, key, "maker")).Status.ShouldBe(200);
@@ -324,18 +313,6 @@ public sealed class MakerTests(World world) : IClassFixture<World>
             new JsonObject { ["maker"] = maker, ["called_off"] = calledOff }
         );
 
-    private async Task<long> BuyAsync(string text)
-    {
-        using var shopper = new Shopper(world);
-        return (await shopper.BuyLineAsync(Label.Replace("TEXT", text, StringComparison.Ordinal)))["number"]!.GetValue<long>();
-    }
-
-    private async Task<string> LineAsync(long number)
-    {
-        using var staff = await world.SignedInAsync(World.Support);
-        return (await staff.GetAsync($"api/console/v1/orders/{number}")).Json["lines"]![0]!["id"]!.GetValue<string>();
-    }
-
     private async Task<JsonNode> JobAsync(long number) =>
         (await world.ReceivedAsync("makers/quill/jobs")).Last(j => j!["job"]!["job"]!.GetValue<string>() == $"{number}-1")!;
 
@@ -345,13 +322,4 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         (await manager.Http.GetAsync("api/console/v1/deliveries")).Json["destinations"]!
             .AsArray()
             .Single(d => d!["key"]!.GetValue<string>() == key)!;
-
-    private async Task<string> SignAsync(long number, string destination)
-    {
-        using var staff = await world.SignedInAsync(World.Support);
-        var rows = (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Json["answers"]!.AsArray();
-        return rows.Single(static r => r!["label"]!.GetValue<string>() == "Inscription")!["marks"]!
-            .AsArray()
-            .Single(m => m!["destination"]!.GetValue<string>() == destination)!["sign"]!.GetValue<string>();
-    }
 }
