@@ -566,9 +566,9 @@ export const known = [
   },
   {
     what: 'who is told events is told of those who are told, too',
-    file: 'src/Sexton.Server/Deliveries/LaneSettler.cs',
-    from: 'to is { Kind.TellsEvents: false }',
-    to: 'to is not null',
+    file: 'src/Sexton.Server/Deliveries/Landing.cs',
+    from: 'to.Kind.TellsEvents ? [] :',
+    to: 'to.Key.Length == 0 ? [] :',
     tests: server('EventTests'),
   },
   {

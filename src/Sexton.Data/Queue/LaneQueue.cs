@@ -104,14 +104,15 @@ public sealed class LaneQueue(SextonDb db)
                 """
             )
             .ToListAsync(cancel);
-        var written = new List<Settlement>();
-        foreach (var end in ends)
+        var held = locked.ToDictionary(static l => l.Id);
+        var listening = locked.Where(l => told.Contains(l.Destination)).ToLookup(static l => l.OrderId);
+        var written = ends.Where(e =>
+                held.TryGetValue(e.Claimed.Id, out var lane) && lane.Fence == e.Claimed.Fence && lane.State == DeliveryState.Sending
+            )
+            .ToList();
+        foreach (var end in written)
         {
-            if (locked.Find(l => l.Id == end.Claimed.Id && l.Fence == end.Claimed.Fence && l.State == DeliveryState.Sending) is { } held)
-            {
-                await WriteAsync(held, end, [.. locked.Where(l => l.OrderId == held.OrderId && told.Contains(l.Destination))], cancel);
-                written.Add(end);
-            }
+            await WriteAsync(held[end.Claimed.Id], end, [.. listening[end.Claimed.OrderId]], cancel);
         }
 
         await db.SaveChangesAsync(cancel);
@@ -172,7 +173,7 @@ public sealed class LaneQueue(SextonDb db)
         (held.State, held.NextTryAt, held.LeaseUntil, held.SettledAt) = (claimed.State, claimed.NextTryAt, null, claimed.SettledAt);
         held.MissingCode = claimed.MissingCode;
         (held.HandedOverAt, held.WasUncertain, held.Receipt) = (claimed.HandedOverAt, claimed.WasUncertain, claimed.Receipt);
-        if (claimed.State == DeliveryState.Sent && listeners.Count > 0)
+        if (listeners.Count > 0)
         {
             var arrived = new WantedEvent(OrderEvent.Arrived, $"{claimed.Destination}{claimed.Part}");
             var revision = await RevisionAsync(claimed.OrderId, cancel);

@@ -8,7 +8,7 @@ namespace Sexton.Data.Queue;
 /// <param name="Attempt">The try.</param>
 /// <param name="Payload">The payload; null to leave it as it is.</param>
 /// <param name="Findings">What differs; empty where all agrees or nothing was read back.</param>
-/// <param name="Told">The destinations that are told that it arrived.</param>
+/// <param name="Told">The destinations that are told that it arrived; none where it did not.</param>
 public sealed record Settlement(
     LaneRow Claimed,
     bool Replaces,

@@ -13,7 +13,7 @@ namespace Sexton.Destinations.Drop;
 /// <param name="places">The places.</param>
 /// <param name="linkToFile">The link by which a program fetches a file of an order, by the SHA-256 of the file.</param>
 /// <param name="shopName">The name of the shop.</param>
-public sealed class DropKind(IDropPlaces places, Func<Guid, string, string> linkToFile, string shopName) : DeliveredKind, IGathers
+public sealed class DropKind(IDropPlaces places, Func<Guid, string, string> linkToFile, string shopName) : GatheringKind
 {
     private const string Form = "form",
         Each = "each",
@@ -91,10 +91,10 @@ public sealed class DropKind(IDropPlaces places, Func<Guid, string, string> link
     public override byte[] Render(SentOrder order, int sequence) => FormatOf(order.To.Settings).Write(order);
 
     /// <inheritdoc/>
-    public byte[] RenderMany(IReadOnlyList<SentOrder> orders) => FormatOf(orders[0].To.Settings).WriteMany(orders);
+    public override byte[] RenderMany(IReadOnlyList<SentOrder> orders) => FormatOf(orders[0].To.Settings).WriteMany(orders);
 
     /// <inheritdoc/>
-    public IReadOnlyDictionary<Guid, byte[]> SectionsOf(byte[] artefact, IReadOnlyList<SentOrder> orders) =>
+    public override IReadOnlyDictionary<Guid, byte[]> SectionsOf(byte[] artefact, IReadOnlyList<SentOrder> orders) =>
         FormatOf(artefact).SectionsOf(artefact, orders);
 
     /// <inheritdoc/>

@@ -153,7 +153,7 @@ internal static class ConnectionEndpoints
         secret.Length is > 0 and <= LongestSecret && secret.All(static c => char.IsAscii(c) && !char.IsControl(c) && c != ' ');
 
     private static bool IsPrivateKey(string secret, ConnectionRow row) =>
-        new Uri(row.Address).Scheme == DropPlaces.Scheme
+        StoredConnections.IsForFiles(row)
         && secret.Length <= LongestKey
         && secret.StartsWith("-----BEGIN", StringComparison.Ordinal)
         && SftpPlace.IsPrivateKey(secret);
@@ -214,7 +214,7 @@ internal static class ConnectionEndpoints
     )
     {
         var row = await FindAsync(db, key, cancel);
-        if (new Uri(row.Address).Scheme == DropPlaces.Scheme)
+        if (StoredConnections.IsForFiles(row))
         {
             return await places.ReachAsync(row, cancel);
         }
@@ -258,9 +258,9 @@ internal static class ConnectionEndpoints
         if (
             text.Length > LongestAddress
             || !Uri.TryCreate(text, UriKind.Absolute, out var address)
-            || address.Scheme is not ("http" or "https" or DropPlaces.Scheme)
+            || address.Scheme is not ("http" or "https" or StoredConnections.FileScheme)
             || (
-                address.Scheme == DropPlaces.Scheme
+                address.Scheme == StoredConnections.FileScheme
                     ? address.UserInfo.Length == 0 || address.UserInfo.Contains(':')
                     : address.UserInfo.Length > 0
             )
@@ -279,7 +279,7 @@ internal static class ConnectionEndpoints
 
     private static void RefuseOpenSecret(string address)
     {
-        if (new Uri(address) is { IsLoopback: false, Scheme: not ("https" or DropPlaces.Scheme) })
+        if (new Uri(address) is { IsLoopback: false, Scheme: not ("https" or StoredConnections.FileScheme) })
         {
             throw ApiProblemException.Unprocessable(
                 "secret_in_the_open",

@@ -1,18 +1,12 @@
-using Microsoft.EntityFrameworkCore;
-using Sexton.Data;
 using Sexton.Data.Rows;
-using Sexton.Data.Sealing;
 using Sexton.Destinations.Drop.Places;
 using Sexton.Server.Common;
 
 namespace Sexton.Server.Connections;
 
 /// <summary>Opens the places where files are dropped: folders below the one that the operator gives, and SFTP servers by the connections of the shop.</summary>
-internal sealed class DropPlaces(OutgoingHandler outgoing, IServiceScopeFactory scopes, KeyVault vault, SextonOptions options) : IDropPlaces
+internal sealed class DropPlaces(OutgoingHandler outgoing, StoredConnections stored, SextonOptions options) : IDropPlaces
 {
-    /// <summary>With what the address of an SFTP server begins.</summary>
-    public const string Scheme = "sftp";
-
     private TimeSpan TimeOut => TimeSpan.FromSeconds(options.TimeOutSeconds);
 
     /// <inheritdoc/>
@@ -25,13 +19,7 @@ internal sealed class DropPlaces(OutgoingHandler outgoing, IServiceScopeFactory 
                 : throw new IOException("this installation has no folder for files. The operator gives one by SEXTON__DROPFOLDER.");
         }
 
-        await using var scope = scopes.CreateAsyncScope();
-        var row =
-            await scope
-                .ServiceProvider.GetRequiredService<SextonDb>()
-                .Connections.AsNoTracking()
-                .SingleOrDefaultAsync(c => c.Key == connection, cancel)
-            ?? throw new IOException($"there is no connection “{connection}” any more.");
+        var row = await stored.FindAsync(connection, cancel) ?? throw new IOException($"there is no connection “{connection}” any more.");
         return await SftpPlace.OpenAsync(await AccessAsync(row, cancel), folder, TimeOut, cancel);
     }
 
@@ -74,7 +62,7 @@ internal sealed class DropPlaces(OutgoingHandler outgoing, IServiceScopeFactory 
     private async Task<SftpAccess> AccessAsync(ConnectionRow row, CancellationToken cancel)
     {
         var address = new Uri(row.Address);
-        if (address.Scheme != Scheme)
+        if (!StoredConnections.IsForFiles(row))
         {
             throw new IOException($"the connection “{row.Name}” leads to {address}, and files go by sftp.");
         }
@@ -86,7 +74,7 @@ internal sealed class DropPlaces(OutgoingHandler outgoing, IServiceScopeFactory 
                 address.IsDefaultPort || address.Port < 0 ? 22 : address.Port,
                 Uri.UnescapeDataString(address.UserInfo),
                 FolderOf(Uri.UnescapeDataString(address.AbsolutePath).TrimEnd('/')),
-                [.. new[] { row.Secret, row.SecretBefore }.OfType<byte[]>().Select(secret => ConnectionSecret.Open(secret, vault))],
+                stored.SecretsOf(row),
                 row.HostKey
             );
         }

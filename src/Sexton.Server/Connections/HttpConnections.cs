@@ -1,7 +1,4 @@
-using Microsoft.EntityFrameworkCore;
-using Sexton.Data;
 using Sexton.Data.Rows;
-using Sexton.Data.Sealing;
 using Sexton.Destinations.Events;
 using Sexton.Destinations.Http;
 using Sexton.Server.Common;
@@ -9,13 +6,9 @@ using Sexton.Server.Common;
 namespace Sexton.Server.Connections;
 
 /// <summary>Opens connections as the shop has them now: what is changed counts from the next request.</summary>
-internal sealed class HttpConnections(
-    IHttpClientFactory clients,
-    OutgoingHandler outgoing,
-    IServiceScopeFactory scopes,
-    KeyVault vault,
-    SextonOptions options
-) : IHttpConnections, ISigningConnections
+internal sealed class HttpConnections(IHttpClientFactory clients, OutgoingHandler outgoing, StoredConnections stored, SextonOptions options)
+    : IHttpConnections,
+        ISigningConnections
 {
     /// <summary>The name of the client that reaches the back office of the installation.</summary>
     public const string OfInstallation = "back office";
@@ -31,33 +24,25 @@ internal sealed class HttpConnections(
             return clients.CreateClient(OfInstallation);
         }
 
-        var (row, secrets) = await FindAsync(connection, cancel);
-        return Client(row, new SecretHandler(secrets, outgoing.Shared));
+        var row = await FindAsync(connection, cancel);
+        return Client(row, new SecretHandler(stored.SecretsOf(row), outgoing.Shared));
     }
 
     /// <inheritdoc/>
     public async Task<SigningConnection> OpenSigningAsync(string connection, CancellationToken cancel)
     {
-        var (row, secrets) = await FindAsync(connection, cancel);
-        return new SigningConnection(Client(row, new SecretHandler([], outgoing.Shared)), secrets);
+        var row = await FindAsync(connection, cancel);
+        return new SigningConnection(Client(row, new SecretHandler([], outgoing.Shared)), stored.SecretsOf(row));
     }
 
-    // The newest secret first.
-    private async Task<(ConnectionRow Row, IReadOnlyList<string> Secrets)> FindAsync(string connection, CancellationToken cancel)
+    private async Task<ConnectionRow> FindAsync(string connection, CancellationToken cancel)
     {
-        await using var scope = scopes.CreateAsyncScope();
         var row =
-            await scope
-                .ServiceProvider.GetRequiredService<SextonDb>()
-                .Connections.AsNoTracking()
-                .SingleOrDefaultAsync(c => c.Key == connection, cancel)
+            await stored.FindAsync(connection, cancel)
             ?? throw new HttpRequestException($"there is no connection “{connection}” any more.");
-        if (new Uri(row.Address).Scheme == DropPlaces.Scheme)
-        {
-            throw new HttpRequestException($"the connection “{connection}” is for files, and leads to no system that answers over https.");
-        }
-
-        return (row, [.. new[] { row.Secret, row.SecretBefore }.OfType<byte[]>().Select(secret => ConnectionSecret.Open(secret, vault))]);
+        return StoredConnections.IsForFiles(row)
+            ? throw new HttpRequestException($"the connection “{connection}” is for files, and leads to no system that answers over https.")
+            : row;
     }
 
     private HttpClient Client(ConnectionRow row, HttpMessageHandler handler) =>

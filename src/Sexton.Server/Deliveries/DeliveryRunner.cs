@@ -29,7 +29,7 @@ internal sealed class DeliveryRunner(
 {
     // Whether the bytes may have reached a receiver that cannot tell doubles apart.
     private bool _handedOver;
-    private BoundDestination? _to;
+    private Landing? _at;
 
     public async Task RunAsync(LaneRow claimed)
     {
@@ -64,7 +64,7 @@ internal sealed class DeliveryRunner(
         var destination =
             version.Plan.Destinations.Find(claimed.Destination)
             ?? throw new InvalidOperationException($"there is no destination “{claimed.Destination}” any more.");
-        _to = destination;
+        _at = Landing.At(destination, version.Plan);
         var kind = (DeliveredKind)destination.Kind;
         if (claimed.HandedOverAt is not null && !await ResolveLostHandOverAsync(claimed, kind))
         {
@@ -135,7 +135,7 @@ internal sealed class DeliveryRunner(
             : new SendResult(SendOutcome.TakenUnread, "It could not be read back yet.", receipt);
 
     private Task SettleAsync(LaneRow claimed, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result) =>
-        settler.SettleAsync(claimed, _to, sent, findings, result);
+        settler.SettleAsync(claimed, _at, sent, findings, result);
 
     private async Task HandingOverAsync(DeliveredKind kind, LaneRow claimed)
     {

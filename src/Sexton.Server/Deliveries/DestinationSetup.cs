@@ -80,6 +80,7 @@ internal static class DestinationSetup
             )
             .ConfigurePrimaryHttpMessageHandler(static () => new SocketsHttpHandler { AllowAutoRedirect = false });
         services.AddSingleton<OutgoingHandler>();
+        services.AddSingleton<StoredConnections>();
         services.AddSingleton<HttpConnections>();
         services.AddSingleton<DestinationKind>(static provider => new BackOfficeKind(
             provider.GetRequiredService<HttpConnections>(),

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Security.Cryptography;
+using Sexton.Core.Plan;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data.Queue;
@@ -27,16 +28,17 @@ internal sealed class GatheringRunner(
     public async Task RunAsync(Gathered gathered)
     {
         var (version, _) = await current.GetAsync(CancellationToken.None);
-        if (version.Plan.Destinations.Find(gathered.Row.Destination) is not { Kind: DeliveredKind kind and IGathers gathers } to)
+        if (version.Plan.Destinations.Find(gathered.Row.Destination) is not { Kind: GatheringKind kind } to)
         {
             throw new InvalidOperationException($"“{gathered.Row.Destination}” gathers nothing any more.");
         }
 
+        var at = Landing.At(to, version.Plan);
         var sent = new List<(LaneRow Lane, Sending Sending)>();
         foreach (var lane in gathered.Lanes)
         {
             log.Milestone("delivery.claimed", lane.OrderId, lane.Destination);
-            if (await PrepareAsync(gathered.Row, lane, version.Plan, to) is { } sending)
+            if (await PrepareAsync(gathered.Row, lane, version.Plan, at) is { } sending)
             {
                 sent.Add((lane, sending));
             }
@@ -48,11 +50,11 @@ internal sealed class GatheringRunner(
         }
 
         IReadOnlyList<SentOrder> orders = [.. sent.Select(static s => s.Sending.Order)];
-        var result = await SendAsync(kind, gathers, gathered.Row, to, orders);
-        var sections = result is { Outcome: SendOutcome.Taken, Artefact: { } whole } ? SectionsOf(gathers, whole, orders) : null;
+        var result = await SendAsync(kind, gathered.Row, to, orders);
+        var sections = result is { Outcome: SendOutcome.Taken, Artefact: { } whole } ? SectionsOf(kind, whole, orders) : null;
         try
         {
-            await SettleAsync(sent, to, result, (lane, sending) => EndAsync(kind, lane, to, sending, result, sections));
+            await SettleAsync(sent, result, (lane, sending) => End(kind, lane, at, sending, result, sections));
         }
         catch (Exception e) when (!DeliveryRunner.IsOutage(e))
         {
@@ -60,7 +62,7 @@ internal sealed class GatheringRunner(
             log.LogError(e, "What was found of what was gathered for {Destination} could not be kept", gathered.Row.Destination);
             queue.Forget();
             var plain = result with { Artefact = null, Detail = $"{result.Detail} What was found there could not be kept." };
-            await SettleAsync(sent, to, result, (lane, _) => settler.EndAsync(lane, to, null, null, plain));
+            await SettleAsync(sent, result, (lane, _) => settler.End(lane, at, null, null, plain));
         }
 
         if (result.Outcome != SendOutcome.Taken)
@@ -75,12 +77,12 @@ internal sealed class GatheringRunner(
     }
 
     // Null where it cannot go: then it is left out.
-    private async Task<Sending?> PrepareAsync(GatheredRow row, LaneRow lane, Core.Plan.RegisterPlan plan, BoundDestination to)
+    private async Task<Sending?> PrepareAsync(GatheredRow row, LaneRow lane, RegisterPlan plan, Landing at)
     {
         SendResult why;
         try
         {
-            var sending = await sendings.PrepareAsync(lane, plan, to);
+            var sending = await sendings.PrepareAsync(lane, plan, at.To);
             if (sending.Order.WhyStops is not { } stops)
             {
                 return sending;
@@ -95,22 +97,16 @@ internal sealed class GatheringRunner(
             why = new SendResult(SendOutcome.NotTaken, $"It could not be made here: {e.Message}");
         }
 
-        await settler.SettleAsync(lane, to, null, null, why);
+        await settler.SettleAsync(lane, at, null, null, why);
         await gathering.LeaveAsync(row.Id, [lane.Id], CancellationToken.None);
         return null;
     }
 
-    private async Task<SendResult> SendAsync(
-        DeliveredKind kind,
-        IGathers gathers,
-        GatheredRow row,
-        BoundDestination to,
-        IReadOnlyList<SentOrder> orders
-    )
+    private async Task<SendResult> SendAsync(GatheringKind kind, GatheredRow row, BoundDestination to, IReadOnlyList<SentOrder> orders)
     {
         try
         {
-            var whole = gathers.RenderMany(orders);
+            var whole = kind.RenderMany(orders);
             await gathering.SendingAsync(row.Id, SHA256.HashData(whole), CancellationToken.None);
             return await kind.SendAsync(
                 to,
@@ -135,11 +131,11 @@ internal sealed class GatheringRunner(
     }
 
     // A reader that fails proves nothing: then nothing of anybody is found.
-    private IReadOnlyDictionary<Guid, byte[]> SectionsOf(IGathers gathers, byte[] whole, IReadOnlyList<SentOrder> orders)
+    private IReadOnlyDictionary<Guid, byte[]> SectionsOf(GatheringKind kind, byte[] whole, IReadOnlyList<SentOrder> orders)
     {
         try
         {
-            return gathers.SectionsOf(whole, orders);
+            return kind.SectionsOf(whole, orders);
         }
         catch (Exception e)
         {
@@ -149,26 +145,13 @@ internal sealed class GatheringRunner(
     }
 
     // All or none: who was settled would be missing from what is made of the rest.
-    private async Task SettleAsync(
-        List<(LaneRow Lane, Sending Sending)> sent,
-        BoundDestination to,
-        SendResult result,
-        Func<LaneRow, Sending, Task<Settlement>> end
-    )
-    {
-        var ends = new List<Settlement>();
-        foreach (var (lane, sending) in sent)
-        {
-            ends.Add(await end(lane, sending));
-        }
+    private Task SettleAsync(List<(LaneRow Lane, Sending Sending)> sent, SendResult result, Func<LaneRow, Sending, Settlement> end) =>
+        settler.SettleAsync(sent.ConvertAll(s => end(s.Lane, s.Sending)), result.Outcome, result.Detail);
 
-        await settler.SettleAsync(ends, result.Outcome, result.Detail);
-    }
-
-    private Task<Settlement> EndAsync(
-        DeliveredKind kind,
+    private Settlement End(
+        GatheringKind kind,
         LaneRow lane,
-        BoundDestination to,
+        Landing at,
         Sending sending,
         SendResult result,
         IReadOnlyDictionary<Guid, byte[]>? sections
@@ -177,12 +160,12 @@ internal sealed class GatheringRunner(
         if (sections is null)
         {
             // All of it is about others, too.
-            return settler.EndAsync(lane, to, sending, null, result with { Artefact = null });
+            return settler.End(lane, at, sending, null, result with { Artefact = null });
         }
 
         log.Milestone("delivery.handed_over", lane.OrderId, lane.Destination);
         var section = sections.GetValueOrDefault(sending.Order.Id) ?? [];
-        return settler.EndAsync(lane, to, sending, sendings.ReadBack(kind, section, sending.Order), result with { Artefact = section });
+        return settler.End(lane, at, sending, sendings.ReadBack(kind, section, sending.Order), result with { Artefact = section });
     }
 
     private static string NameOf(GatheredRow row) =>

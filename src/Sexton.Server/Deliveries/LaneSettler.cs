@@ -1,39 +1,22 @@
-using Sexton.Core.Routing;
 using Sexton.Core.Trail;
 using Sexton.Data.Queue;
 using Sexton.Data.Rows;
 using Sexton.Destinations;
 using Sexton.Server.Common;
-using Sexton.Server.Versions;
 
 namespace Sexton.Server.Deliveries;
 
 /// <summary>Settles tries: what becomes of the lane, what is kept as evidence, and who is told.</summary>
-internal sealed class LaneSettler(
-    LaneQueue queue,
-    DeliveryActions actions,
-    CurrentRegister current,
-    WorkSignal signal,
-    TimeProvider clock,
-    ILogger<LaneSettler> log
-)
+internal sealed class LaneSettler(LaneQueue queue, DeliveryActions actions, WorkSignal signal, TimeProvider clock, ILogger<LaneSettler> log)
 {
     /// <summary>Writes how a try ended; where it arrived, whoever is told of that will be.</summary>
     /// <param name="claimed">The lane.</param>
-    /// <param name="to">The destination; null where it is not there any more.</param>
+    /// <param name="at">Where; null where it is not there any more.</param>
     /// <param name="sent">What went; null where nothing could be made.</param>
     /// <param name="findings">What was found of it.</param>
     /// <param name="result">How it ended.</param>
-    public async Task SettleAsync(
-        LaneRow claimed,
-        BoundDestination? to,
-        Sending? sent,
-        IReadOnlyList<SlotFinding>? findings,
-        SendResult result
-    )
-    {
-        await SettleAsync([await EndAsync(claimed, to, sent, findings, result)], result.Outcome, result.Detail);
-    }
+    public Task SettleAsync(LaneRow claimed, Landing? at, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result) =>
+        SettleAsync([End(claimed, at, sent, findings, result)], result.Outcome, result.Detail);
 
     /// <summary>Writes how tries that ended alike did, of all or none.</summary>
     /// <param name="ends">How each ended.</param>
@@ -64,14 +47,8 @@ internal sealed class LaneSettler(
     }
 
     /// <summary>How a try ended, as it is to be written.</summary>
-    /// <inheritdoc cref="SettleAsync(LaneRow, BoundDestination?, Sending?, IReadOnlyList{SlotFinding}?, SendResult)"/>
-    public async Task<Settlement> EndAsync(
-        LaneRow claimed,
-        BoundDestination? to,
-        Sending? sent,
-        IReadOnlyList<SlotFinding>? findings,
-        SendResult result
-    )
+    /// <inheritdoc cref="SettleAsync(LaneRow, Landing?, Sending?, IReadOnlyList{SlotFinding}?, SendResult)"/>
+    public Settlement End(LaneRow claimed, Landing? at, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result)
     {
         var now = clock.GetUtcNow();
         var step = LaneTransitions.After(result.Outcome, claimed.Tries, claimed.WasUncertain, Random.Shared.NextDouble());
@@ -81,19 +58,13 @@ internal sealed class LaneSettler(
         var isKept = result.Artefact is not null || result.Outcome == SendOutcome.TakenUnread;
         return new Settlement(
             claimed,
-            to?.Kind.ReplacesUnsent ?? true,
+            at?.To.Kind.ReplacesUnsent ?? true,
             Try(claimed, claimed.State, result.Detail),
             sent is not null && isKept ? Payload(claimed, sent, findings, result.Artefact, now) : null,
             sent is null ? [] : [.. (findings ?? []).Where(static f => !f.Agrees).Select(f => StoredPayload.Row(claimed, f, sent.Key))],
-            await ToldAsync(to)
+            claimed.State == DeliveryState.Sent ? at?.Told ?? [] : []
         );
     }
-
-    // Those that are told events are not told of each other.
-    private async Task<string[]> ToldAsync(BoundDestination? to) =>
-        to is { Kind.TellsEvents: false }
-            ? (await current.GetAsync(CancellationToken.None)).Version.Plan.Destinations.Told(OrderEvent.Arrived)
-            : [];
 
     /// <summary>A try, for the record.</summary>
     /// <param name="claimed">The lane.</param>

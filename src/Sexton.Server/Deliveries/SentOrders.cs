@@ -23,14 +23,16 @@ internal static class SentOrders
             LeftEmpty = sent.To.Kind is DeliveredKind { TellsLeftEmpty: true }
                 ? Projector.LeftEmpty(sent.Content, own, current, sent.To, part)
                 : [],
-            NamesOfAnswers =
-            [
-                .. Enum.GetValues<Level>()
-                    .SelectMany(level => current.FieldsOf(level))
-                    .Where(f => f.Field.GoesTo.Contains(sent.To.Key))
-                    .Select(f => sent.To.NameThere(f.Field.Key, sent.Content.Language))
-                    .OfType<string>(),
-            ],
+            NamesOfAnswers = !sent.To.Kind.FindsByName
+                ? []
+                :
+                [
+                    .. Enum.GetValues<Level>()
+                        .SelectMany(level => current.FieldsOf(level))
+                        .Where(f => f.Field.GoesTo.Contains(sent.To.Key))
+                        .Select(f => sent.To.NameThere(f.Field.Key, sent.Content.Language))
+                        .OfType<string>(),
+                ],
             Leaving = current.Content.Codes.Leaves.GetValueOrDefault(sent.To.Key),
         };
 }

@@ -129,33 +129,27 @@ internal sealed class CsvFormat : DropFormat
         public void Write()
         {
             Write(
-                Level.Order,
-                "",
-                "",
-                "",
-                "",
-                "",
-                _prices.TotalMinor,
-                _prices.Rows.Sum(static r => r.TaxMinor),
-                [.. order.Projection.Of(null)]
+                CsvRows.KindOf(Level.Order),
+                [.. order.Projection.Of(null)],
+                amount: _prices.TotalMinor,
+                tax: _prices.Rows.Sum(static r => r.TaxMinor)
             );
             _prices.ExtrasOf(null).ToList().ForEach(Charge);
             foreach (var line in SaleLine.Of(order))
             {
                 Write(
-                    Level.Line,
+                    CsvRows.KindOf(Level.Line),
+                    line.Notes,
                     line.PartOf,
-                    "",
-                    line.Item,
-                    line.Description,
-                    Whole(line.Quantity),
-                    line.Goods?.SumMinor,
-                    line.Goods?.TaxMinor,
-                    line.Notes
+                    item: line.Item,
+                    description: line.Description,
+                    quantity: line.Quantity,
+                    amount: line.Goods?.SumMinor,
+                    tax: line.Goods?.TaxMinor
                 );
                 foreach (var piece in line.Pieces)
                 {
-                    Write(Level.Unit, line.PartOf, piece.Unit, "", piece.Name, "", null, null, piece.Notes);
+                    Write(CsvRows.KindOf(Level.Unit), piece.Notes, line.PartOf, piece.Unit, description: piece.Name);
                 }
 
                 line.Charges.ToList().ForEach(Charge);
@@ -163,40 +157,18 @@ internal sealed class CsvFormat : DropFormat
         }
 
         private void Charge(OrderPrice row) =>
-            Write(
-                "charge",
-                row.LineId ?? "",
-                row.UnitId ?? "",
-                row.Item ?? "",
-                row.Label,
-                Whole(row.Quantity),
-                row.SumMinor,
-                row.TaxMinor,
-                []
-            );
-
-        private void Write(
-            Level level,
-            string line,
-            string piece,
-            string item,
-            string description,
-            string quantity,
-            long? amount,
-            long? tax,
-            IReadOnlyList<Entry> entries
-        ) => Write(CsvRows.KindOf(level), line, piece, item, description, quantity, amount, tax, entries);
+            Write("charge", [], row.LineId ?? "", row.UnitId ?? "", row.Item ?? "", row.Label, row.Quantity, row.SumMinor, row.TaxMinor);
 
         private void Write(
             string kind,
-            string line,
-            string piece,
-            string item,
-            string description,
-            string quantity,
-            long? amount,
-            long? tax,
-            IReadOnlyList<Entry> entries
+            IReadOnlyList<Entry> entries,
+            string line = "",
+            string piece = "",
+            string item = "",
+            string description = "",
+            long? quantity = null,
+            long? amount = null,
+            long? tax = null
         )
         {
             SameNames.Refuse(entries);
@@ -210,7 +182,7 @@ internal sealed class CsvFormat : DropFormat
                 piece,
                 item,
                 description,
-                quantity,
+                quantity is { } count ? Whole(count) : "",
                 Money(amount),
                 Money(tax),
                 amount is null ? "" : _prices.Currency,
