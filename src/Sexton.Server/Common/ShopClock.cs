@@ -31,11 +31,13 @@ internal sealed class ShopClock(SextonOptions options, TimeProvider clock)
     /// <summary>The day that it is at a time, where the shop is.</summary>
     public DateOnly DayOf(DateTimeOffset time) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time, _zone).DateTime);
 
-    // An hour that there is not, since clocks are put forward, is the one after it.
+    // An hour that there is not, since clocks are put forward, is the one after it: seen by asking back what time it would
+    // then be, since zones whose winter is the exception (Dublin) know of no invalid time.
     private DateTimeOffset At(DateOnly day, int hour)
     {
         var local = day.ToDateTime(new TimeOnly(hour, 0));
-        local = _zone.IsInvalidTime(local) ? local.AddHours(1) : local;
-        return new DateTimeOffset(local, _zone.GetUtcOffset(local)).ToUniversalTime();
+        var at = new DateTimeOffset(local, _zone.GetUtcOffset(local)).ToUniversalTime();
+        var back = TimeZoneInfo.ConvertTime(at, _zone).DateTime;
+        return back < local ? at + (local - back) : at;
     }
 }
