@@ -118,6 +118,7 @@ await field('Hung or on a stake', 'hung_or_stake', 'one_of', {
 await publish('Labels');
 
 await field('Badge name', 'badge_name', 'line_text', { level: 'unit', of: walks, 'settings.longest': 20 });
+await field('Their e-mail, for the ticket', 'guest_email', 'email', { level: 'unit', of: walks });
 await field('Pace', 'pace', 'one_of', {
   level: 'unit',
   of: walks,
@@ -284,13 +285,25 @@ await paper(
     without_prices_when: { of: 'answer.no_prices', is: true },
   },
 );
-await paper('job_card', 'job_card', 'Job card', ['words_on_the_label', 'typeface', 'planting_year', 'hung_or_stake'], {
-  gets: { of: 'tag', has_in_it: 'stamped' },
-  'settings.large': 'words_on_the_label',
-  'settings.typeface': 'serif',
-});
+await paper(
+  'job_card',
+  'job_card',
+  'Job card',
+  ['words_on_the_label', 'typeface', 'planting_year', 'hung_or_stake', 'picture_of_the_site'],
+  {
+    gets: { of: 'tag', has_in_it: 'stamped' },
+    'settings.large': 'words_on_the_label',
+    'settings.typeface': 'serif',
+  },
+);
 await paper('ticket', 'ticket', 'Ticket', ['guest_name', 'badge_name', 'pace', 'tea', 'guide_language', 'uneven_ground'], {
   gets: { of: 'category', is: 'Orchard walks' },
+});
+await paper('seat_tickets', 'recipient_email', 'Tickets to the guests', ['guest_name', 'guide_language'], {
+  'settings.to': 'guest_email',
+  'settings.subject.en': 'Your ticket: {product}',
+  'settings.heading.en': 'See you at {product}, {guest_name}',
+  'settings.carries': ['ticket'],
 });
 await publish('Slips, job cards and tickets');
 
@@ -312,6 +325,7 @@ for (const [key, name] of [
       'settings.reference': 'order_reference',
     },
   );
+await change('shopper_email', { 'settings.carries': ['invoice'] });
 await publish('Invoices');
 
 // A screen at the counter that is told what can be fetched, and the bookkeeper's file each evening.
@@ -473,6 +487,7 @@ const lines = {
         id: `u${i + 1}`,
         answers: {
           guest_name: pick(first),
+          ...(i === 0 ? { guest_email: `seat.${quantity}@guest.example` } : {}),
           badge_name: random() < 0.5 ? pick(first) : '',
           pace: pick(['stroller', 'steady', 'brisk']),
           tea: random() < 0.6,

@@ -31,7 +31,7 @@ internal static class PaperBench
 
     private static readonly PaperSettings House = new(
         "Marrowby Gardens",
-        static () => "Orchard Lane 1\nAldmoor",
+        static () => new Letterhead("Orchard Lane 1\nAldmoor", null),
         static order => $"{order.Number}-1-1-7KQ2M81D",
         static () => new InvoiceParty("Marrowby Gardens", new InvoiceAddress("IE", "Orchard Lane 1", "", "Aldmoor"), "IE0000264TA")
     );

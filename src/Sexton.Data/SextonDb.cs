@@ -92,6 +92,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     public DbSet<AnswersForRow> AnswersFor => Set<AnswersForRow>();
 
     /// <summary>The settings of the shop.</summary>
+    public DbSet<ShopPictureRow> ShopPictures => Set<ShopPictureRow>();
+
+    /// <inheritdoc cref="ShopSettingRow"/>
     public DbSet<ShopSettingRow> ShopSettings => Set<ShopSettingRow>();
 
     /// <summary>What was changed of the shop.</summary>
@@ -469,6 +472,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.ToTable("shop_settings").HasKey(s => s.Name);
             e.Property(s => s.Value).HasColumnType("jsonb");
         });
+        builder.Entity<ShopPictureRow>(e => e.ToTable("shop_pictures").HasKey(p => p.Name));
         builder.Entity<InvoiceRow>(e =>
         {
             e.ToTable("invoices").HasKey(i => i.Id);

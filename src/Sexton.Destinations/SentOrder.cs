@@ -5,6 +5,7 @@ using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
+using Sexton.Destinations.Email;
 using Sexton.Destinations.Events;
 using Sexton.Destinations.Invoices;
 
@@ -38,6 +39,12 @@ public sealed record SentOrder(
     /// <summary>What the destination is told, where it is told events; null where nothing happened that it is told, or it gets the order itself.</summary>
     public ToldEvent? Told { get; init; }
 
+    /// <summary>The papers that go with it.</summary>
+    public ImmutableArray<CarriedPaper> Papers { get; init; } = [];
+
+    /// <summary>The pictures among the files that go there, as data URIs (RFC 2397), by the SHA-256 of the file.</summary>
+    public ImmutableDictionary<string, string> Pictures { get; init; } = ImmutableDictionary<string, string>.Empty;
+
     /// <summary>What the answers to all fields that go there are called there, in the order of the register.</summary>
     public ImmutableArray<string> NamesOfAnswers { get; init; } = [];
 
@@ -61,6 +68,16 @@ public sealed record SentOrder(
     /// <param name="sequence">The number of the payload.</param>
     public string NameOf(int sequence) =>
         string.Create(CultureInfo.InvariantCulture, $"{Number}{Part.ToString().Replace('/', '-')}{(sequence > 1 ? $"-{sequence}" : "")}");
+
+    /// <summary>The name of a file of what goes: "tickets-1042-1-2.pdf" for the second unit of the first line.</summary>
+    /// <param name="form">What the name ends in.</param>
+    public string FileNameAs(string form)
+    {
+        var line = Part.LineId.Length == 0 ? "" : string.Create(CultureInfo.InvariantCulture, $"-{LineNumbers[Part.LineId]}");
+        var unit =
+            Part.UnitId.Length == 0 ? "" : string.Create(CultureInfo.InvariantCulture, $"-{Lines[0].Units.IndexOf(Part.UnitId) + 1}");
+        return string.Create(CultureInfo.InvariantCulture, $"{To.Key.Replace('_', '-')}-{Number}{line}{unit}.{form}");
+    }
 
     /// <summary>The prices as the destination shows them.</summary>
     public IReadOnlyList<OrderPrice> PriceRows { get; init; } = Content.Prices.Rows;

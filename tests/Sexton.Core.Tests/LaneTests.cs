@@ -62,4 +62,25 @@ public sealed class LaneTests
         Enum.GetValues<DeliveryState>()
             .Where(LaneTransitions.CanBeSentAgain)
             .ShouldBe([DeliveryState.Waiting, DeliveryState.Refused, DeliveryState.NeedsAttention]);
+
+    [Theory]
+    // how the newest payload of a paper stands, its number, the newest wanted; what a message that carries it does
+    [InlineData(DeliveryState.NotReleased, 1, 1, PaperToCarry.Awaited)]
+    [InlineData(DeliveryState.Waiting, 1, 1, PaperToCarry.Awaited)]
+    [InlineData(DeliveryState.Sending, 1, 1, PaperToCarry.Awaited)]
+    [InlineData(DeliveryState.Sent, 1, 1, PaperToCarry.Ready)]
+    [InlineData(DeliveryState.Sent, 1, 2, PaperToCarry.Awaited)]
+    [InlineData(DeliveryState.Waiting, 2, 2, PaperToCarry.Awaited)]
+    [InlineData(DeliveryState.Sent, 2, 2, PaperToCarry.Ready)]
+    [InlineData(DeliveryState.NeedsAttention, 1, 1, PaperToCarry.Awaited)]
+    [InlineData(DeliveryState.Refused, 1, 1, PaperToCarry.Awaited)]
+    [InlineData(DeliveryState.SettledByHand, 1, 1, PaperToCarry.None)]
+    [InlineData(DeliveryState.Withdrawn, 1, 1, PaperToCarry.None)]
+    [InlineData(DeliveryState.Waiting, 0, 0, PaperToCarry.None)]
+    public void A_message_goes_with_the_newest_of_its_papers_and_waits_for_what_may_still_come(
+        DeliveryState state,
+        int sequence,
+        int wanted,
+        PaperToCarry carried
+    ) => CarryingRule.Of(state, sequence, wanted).ShouldBe(carried);
 }

@@ -284,7 +284,7 @@ public sealed class PartTests
                 },
                 "settings There is no field “gone”."
             },
-            { "nobody named", Seats with { Settings = Fixture.Settings() }, "settings Say which answer names who gets it." },
+            { "nobody named", Seats with { Settings = Fixture.Settings() }, "settings Say for which answer there is one." },
             { "retired, and not mended any more", Team with { Release = Release.Day, Retired = true }, null },
         };
 
@@ -431,6 +431,23 @@ public sealed class PartTests
             ],
             Destinations = [.. TestKind.All.AtFirst, .. more],
         };
+
+    [Theory]
+    // a part, another (line, unit), and whether that lies within it
+    [InlineData("", "", "", "", true)]
+    [InlineData("", "", "l1", "", true)]
+    [InlineData("", "", "l1", "u1", true)]
+    [InlineData("l1", "", "", "", false)]
+    [InlineData("l1", "", "l1", "", true)]
+    [InlineData("l1", "", "l1", "u1", true)]
+    [InlineData("l1", "", "l2", "u1", false)]
+    [InlineData("l1", "u1", "", "", false)]
+    [InlineData("l1", "u1", "l1", "", false)]
+    [InlineData("l1", "u1", "l1", "u1", true)]
+    [InlineData("l1", "u1", "l1", "u2", false)]
+    [InlineData("l1", "u1", "l2", "u1", false)]
+    public void A_part_has_others_in_it(string line, string unit, string otherLine, string otherUnit, bool within) =>
+        new OrderPart(line, unit).Contains(new OrderPart(otherLine, otherUnit)).ShouldBe(within);
 
     private static (OrderContent Order, RegisterPlan Plan) Ordered(params Destination[] more) => Ordered("2026-12-24", more);
 

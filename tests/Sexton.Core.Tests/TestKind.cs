@@ -145,7 +145,7 @@ internal sealed class TestKind(string key, string name, string phrase, Destinati
 
     private Func<int?, Capacity> Limits { get; init; } = static _ => new Capacity();
 
-    public override string? AddressedBy(SettingReader settings) => IsAddressed ? settings.Text("to") ?? "" : null;
+    public override string? OneForEach(SettingReader settings) => IsAddressed ? settings.Text("to") ?? "" : null;
 
     public override Capacity CapacityOf(SettingReader settings) => Limits(settings.Whole("longest"));
 

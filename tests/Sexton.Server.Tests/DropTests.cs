@@ -38,12 +38,12 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
     public async Task What_a_dead_server_left_half_written_is_no_file_and_what_it_had_dropped_is_known_again()
     {
         using var manager = await DropAsync("till");
-        await PauseAsync(manager, "till");
+        await manager.PauseAsync("till");
         var number = await world.BuyInscribedAsync("Ada");
         var (name, half) = (PathOf("till", $"till-{number}.json"), PathOf("till", $".till-{number}.json.part"));
         Directory.CreateDirectory(Path.GetDirectoryName(half)!);
         await File.WriteAllTextAsync(half, "{\"reference\":");
-        await ResumeAsync(manager, "till");
+        await manager.ResumeAsync("till");
         (await world.SignAsync(number, "till")).ShouldBe("sealed_sheet");
         File.Exists(half).ShouldBeFalse();
         var written = File.GetLastWriteTimeUtc(name);
@@ -68,14 +68,14 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
     public async Task A_full_disk_loses_nothing_and_leaves_nothing()
     {
         using var manager = await DropAsync("full");
-        await PauseAsync(manager, "full");
+        await manager.PauseAsync("full");
         var number = await world.BuyInscribedAsync("Bo");
         Directory.CreateDirectory(Path.GetDirectoryName(PathOf("full", "x"))!);
 
         // Whatever is written there finds no space left, as Linux says of this device (man 4 full).
         (new FileInfo("/dev/full") is { Exists: true, Length: 0 }).ShouldBeTrue();
         File.CreateSymbolicLink(PathOf("full", $".full-{number}.json.part"), "/dev/full");
-        await ResumeAsync(manager, "full");
+        await manager.ResumeAsync("full");
         (await world.SignAsync(number, "full")).ShouldBe("sealed_sheet");
         string.Join("\n", await TriesAsync(number, "full")).ShouldContain("No space left on device");
         Folder("full").ShouldBe([$"full-{number}.json"]);
@@ -178,10 +178,10 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
         (await world.SignAsync(second, "ledger")).ShouldBe("sealed_sheet");
 
         // It has no room for what is written: nothing stays of the try, and the next goes through.
-        await PauseAsync(manager, "ledger");
+        await manager.PauseAsync("ledger");
         var third = await world.BuyInscribedAsync("Ida");
         var inTheWay = Directory.CreateDirectory(Path.Combine(world.Inbox, "ledger", $".ledger-{third}.xml.part"));
-        await ResumeAsync(manager, "ledger");
+        await manager.ResumeAsync("ledger");
         await World.UntilAsync(async () => (await TriesAsync(third, "ledger")).Count > 0, "tried in vain");
         inTheWay.Delete();
         (await world.SignAsync(third, "ledger")).ShouldBe("sealed_sheet");
@@ -322,18 +322,6 @@ public sealed class DropTests(DropTests.Shop world) : IClassFixture<DropTests.Sh
 
     private static async Task<JsonNode> ReachAsync(Managing manager, string key) =>
         (await manager.Http.SendAsync(HttpMethod.Post, $"api/console/v1/shop/connections/to_{key}/reach", null)).Json;
-
-    private static async Task PauseAsync(Managing manager, string key) =>
-        (
-            await manager.Http.SendAsync(
-                HttpMethod.Put,
-                $"api/console/v1/deliveries/destinations/{key}/pause",
-                new JsonObject { ["reason"] = "a test" }
-            )
-        ).Status.ShouldBe(204);
-
-    private static async Task ResumeAsync(Managing manager, string key) =>
-        (await manager.Http.SendAsync(HttpMethod.Delete, $"api/console/v1/deliveries/destinations/{key}/pause", null)).Status.ShouldBe(204);
 
     // As if the day's hour had come: all was due two days ago.
     private Task DueAsync(string key) =>

@@ -1,14 +1,18 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Security.Cryptography;
 using System.Text;
 using System.Text.RegularExpressions;
 using Sexton.Core.Projections;
 using Sexton.Core.Trail;
+using Sexton.Core.Values;
 using Sexton.Destinations;
 using Sexton.Destinations.JobCard;
 using Sexton.Destinations.Papers;
 using Sexton.Destinations.Papers.Printing;
+using Sexton.Destinations.ParcelCard;
 using Sexton.Server.Tests.Support;
+using UglyToad.PdfPig;
 
 namespace Sexton.Server.Tests;
 
@@ -251,6 +255,74 @@ public sealed class PaperTests
     }
 
     [Fact]
+    public async Task A_picture_stands_on_the_job_card_with_what_tells_it_apart()
+    {
+        var kind = Printers.Kinds[1];
+        var picture = Pictures.Jpeg(80, 40);
+        var file = new FileValue("Mark Ⅲ.jpg", picture.Length, Convert.ToHexStringLower(SHA256.HashData(picture)));
+        var order = Order(kind, Entry(kind, "mark", "Mark", "Mark Ⅲ.jpg") with { Files = [file] });
+        var without = await PrintAsync(kind, order);
+        var pdf = await PrintAsync(
+            kind,
+            order with
+            {
+                Pictures = ImmutableDictionary<string, string>.Empty.Add(
+                    file.Sha256,
+                    $"data:image/jpeg;base64,{Convert.ToBase64String(picture)}"
+                ),
+            }
+        );
+        foreach (var printed in new[] { pdf, without })
+        {
+            var finding = kind.ReadBack(printed, order).ShouldHaveSingleItem();
+            finding.Finding.ShouldBe(Finding.Included);
+            finding.Found.ShouldBe($"Mark Ⅲ.jpg, {picture.Length} bytes, SHA-256 {file.Sha256}");
+        }
+
+        Images(without).ShouldBe(0);
+        Images(pdf).ShouldBe(1);
+        var other = order with
+        {
+            Projection = new([order.Projection.Entries[0] with { Files = [file with { Sha256 = new string('0', 64) }] }]),
+        };
+        kind.ReadBack(pdf, other).ShouldHaveSingleItem().Finding.ShouldBe(Finding.Altered, "another file of the same name and size");
+    }
+
+    [Fact]
+    public async Task A_card_says_what_was_said_large_with_the_name_under_it_and_the_shop_over_it()
+    {
+        var kind = Printers.Kinds.Single(static k => k.Key == "parcel_card");
+        var house = new ParcelCardKind(
+            Printers.Shop with
+            {
+                Letterhead = static () => new Letterhead("", $"data:image/jpeg;base64,{Convert.ToBase64String(Pictures.Jpeg(80, 40))}"),
+            },
+            Printers.Shared
+        );
+        var order = Order(
+            kind,
+            Entry(kind, "says", "What the card says", "Happy\nbirthday"),
+            Entry(kind, "from", "From", "Ada"),
+            Entry(kind, "ribbon", "Ribbon", "Red")
+        ) with
+        {
+            To = Printers.To(kind, ("says", "says"), ("from", "from")),
+        };
+        var pdf = await PrintAsync(kind, order);
+        kind.ReadBack(pdf, order).ShouldAllBe(static f => f.Finding == Finding.Included);
+        double Height(string field) => kind.PartsOf(pdf, order.Projection, "order/" + field)[0].Spots.Max(static s => s.Height);
+        Height("says").ShouldBeGreaterThan(2 * Height("from"));
+        Height("from").ShouldBeGreaterThan(Height("ribbon"));
+        var text = await Printers.TextAsync(pdf);
+        new[] { "Shop", "Happy", "birthday", "Ada", "Ribbon" }.Select(t => text.IndexOf(t, StringComparison.Ordinal)).ShouldBeInOrder();
+        text.ShouldNotContain("What the card says");
+        Images(pdf).ShouldBe(0);
+        var pictured = order with { To = Printers.To(house, ("says", "says"), ("from", "from")) };
+        Images(await PrintAsync(house, pictured)).ShouldBe(1);
+        Images(await PrintAsync(house, pictured with { To = Printers.To(house, ("says", "says"), ("letterhead", "plain")) })).ShouldBe(0);
+    }
+
+    [Fact]
     public async Task Each_reader_finds_the_same()
     {
         // Poppler's reader joins what a line break divided; the texts here fit one line.
@@ -290,6 +362,12 @@ public sealed class PaperTests
         Encoding.Latin1.GetBytes(
             changes.Aggregate(Encoding.Latin1.GetString(pdf), static (text, c) => text.Replace(c.From, c.To, StringComparison.Ordinal))
         );
+
+    private static int Images(byte[] pdf)
+    {
+        using var document = PdfDocument.Open(pdf);
+        return document.GetPages().Sum(static p => p.GetImages().Count());
+    }
 
     private static async Task<string> TextAsync(PaperKind kind, SentOrder order) => await Printers.TextAsync(await PrintAsync(kind, order));
 

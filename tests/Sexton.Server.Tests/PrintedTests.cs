@@ -62,6 +62,93 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task A_card_is_in_a_parcel_where_something_was_said_and_nowhere_else()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await manager.MakeAsync("Card", "the_card", "parcel_card");
+        (await manager.ProblemsAsync("the_card")).ShouldBe(["Say for which answer there is one."]);
+        (await manager.AddAsync("Wish", "wish_says", "long_text", "order")).Status.ShouldBe(200);
+        await manager.ChangeAsync("the_card", "settings.says", "wish_says");
+        await manager.ChangeAsync("wish_says", "goes_to.the_card", true);
+        await manager.ChangeAsync("email", "goes_to.the_card", true);
+        (await manager.FieldAsync("email"))["left_out"]!
+            .AsArray()
+            .Select(static d => d!.GetValue<string>())
+            .ShouldContain("the_card", "it is the shopper's, and another unpacks it");
+        (await manager.ProblemsAsync("the_card")).ShouldBeEmpty();
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+
+        using var staff = await world.SignedInAsync(World.Support);
+        var said = await BuyAsync(new JsonObject { ["wish_says"] = "Many\nhappy returns" });
+        var card = (await PapersAsync(staff, said, static p => p is { Name: "Card", Open: true })).Single(static p => p.Name == "Card");
+        PaperText.Read(await OpenAsync(staff, said, card.Id)).ShouldHaveSingleItem().Value.Text.ShouldBe("Many\nhappy returns");
+        (await PapersAsync(staff, await BuyAsync([]))).ShouldNotContain(static p => p.Name == "Card");
+
+        // Where nothing is sent there is no parcel.
+        using var walker = new Shopper(world);
+        (
+            await walker.Http.SendAsync(
+                HttpMethod.Put,
+                "api/shop/v1/cart/answers",
+                new JsonObject
+                {
+                    ["step"] = "delivery",
+                    ["answers"] = new JsonObject { ["wish_says"] = "Enjoy it" },
+                }
+            )
+        ).Status.ShouldBe(200);
+        (await PapersAsync(staff, (await walker.BuyAsync("Cy"))["number"]!.GetValue<long>())).ShouldNotContain(static p =>
+            p.Name == "Card"
+        );
+    }
+
+    [Fact]
+    public async Task The_letterhead_has_a_picture_that_a_browser_can_print_and_nothing_else()
+    {
+        const string Letterhead = "api/console/v1/shop/letterhead";
+        using var manager = await Manager.ComeAsync(world);
+        async Task<Reply> PutAsync(byte[] bytes)
+        {
+            using var content = new ByteArrayContent(bytes);
+            content.Headers.ContentType = new("application/octet-stream");
+            using var response = await manager.Http.SendContentAsync(HttpMethod.Put, Letterhead, content);
+            return new Reply((int)response.StatusCode, await response.Content.ReadAsStringAsync(), null);
+        }
+
+        (await PutAsync("<svg xmlns='http://www.w3.org/2000/svg'/>"u8.ToArray())).Code.ShouldBe("letterhead_refused");
+        (await PutAsync([])).Code.ShouldBe("letterhead_refused");
+        (await PutAsync(Pictures.Jpeg(80, 40)[..60])).Code.ShouldBe("letterhead_refused");
+        (await PutAsync([.. Pictures.Jpeg(80, 40), .. new byte[1024 * 1024]])).Status.ShouldBe(413);
+        (await PutAsync(Pictures.Jpeg(2001, 2000))).Body.ShouldContain("2001 by 2000 pixels");
+        (await manager.Http.GetAsync(Letterhead)).Json["picture"].ShouldBeNull();
+
+        (await PutAsync(Pictures.Jpeg(80, 40, 6))).Status.ShouldBe(204);
+        var uri = (await manager.Http.GetAsync(Letterhead)).Json["picture"]!.GetValue<string>();
+        uri.ShouldStartWith("data:image/jpeg;base64,");
+        var kept = Convert.FromBase64String(uri[(uri.IndexOf(',', StringComparison.Ordinal) + 1)..]);
+        (Pictures.Look(kept, 0.5, 0.1).Width, Pictures.Look(kept, 0.5, 0.1).Height).ShouldBe((40, 80), "it is brought upright");
+        System
+            .Text.Encoding.Latin1.GetString(kept)
+            .ShouldNotContain(Pictures.Place, Case.Sensitive, "nothing of what stands beside it is kept");
+        await manager.MakeAsync("Headed", "headed", "packing_slip");
+        await manager.ChangeAsync("name", "goes_to.headed", true);
+        (await PicturesOnAsync(manager)).ShouldBe(1);
+        (await manager.Http.GetAsync("api/console/v1/shop/record")).Body.ShouldContain("put a picture on the letterhead");
+        (await manager.Http.SendAsync(HttpMethod.Delete, Letterhead, null)).Status.ShouldBe(204);
+        (await PicturesOnAsync(manager)).ShouldBe(0);
+        await manager.ChangeAsync("name", "goes_to.headed", false);
+        await manager.RemoveAsync("headed");
+    }
+
+    private static async Task<int> PicturesOnAsync(Manager manager)
+    {
+        using var pdf = UglyToad.PdfPig.PdfDocument.Open(
+            Convert.FromBase64String((await ShowAsync(manager, "headed"))["artefact"]![0]!["content"]!.GetValue<string>())
+        );
+        return pdf.GetPages().Sum(static p => p.GetImages().Count());
+    }
+
+    [Fact]
     public async Task What_no_font_has_a_letter_for_stops_its_paper_by_name_and_goes_when_it_is_mended()
     {
         using var manager = await Manager.ComeAsync(world);
@@ -160,7 +247,7 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
         var path = $"api/console/v1/papers/bound/{begun["id"]!.GetValue<string>()}";
         await World.UntilAsync(async () => (await staff.GetAsync(path)).Json["is_made"]!.GetValue<bool>(), "bound");
         (await staff.GetAsync(path)).Json["done"]!.GetValue<int>().ShouldBe(3);
-        var text3 = await Printers.TextAsync(await FileAsync(staff, path + "/file"));
+        var text3 = await Printers.TextAsync(await staff.FileAsync(path + "/file"));
         new[] { "First of all", "Second to it", "Third and last" }
             .Select(t => text3.IndexOf(t, StringComparison.Ordinal))
             .ShouldBeInOrder();
@@ -208,12 +295,6 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
                 ["day"] = day.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
             }
         );
-
-    private static async Task<byte[]> FileAsync(Client staff, string path)
-    {
-        using var response = await staff.SendContentAsync(HttpMethod.Get, path, null);
-        return await response.Content.ReadAsByteArrayAsync();
-    }
 
     [Fact]
     public async Task A_place_of_its_own_for_an_answer_that_does_not_go_there_is_a_problem_and_a_paper_has_its_language()
@@ -314,13 +395,8 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
         return papers;
     }
 
-    private static async Task<byte[]> OpenAsync(Client staff, long number, long id)
-    {
-        using var response = await staff.SendContentAsync(HttpMethod.Get, $"api/console/v1/orders/{number}/papers/{id}", null);
-        response.Content.Headers.ContentType!.MediaType.ShouldBe("application/pdf");
-        response.Headers.CacheControl!.NoStore.ShouldBeTrue();
-        return await response.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
-    }
+    private static Task<byte[]> OpenAsync(Client staff, long number, long id) =>
+        staff.FileAsync($"api/console/v1/orders/{number}/papers/{id}");
 
     private Task<long> LooksAsync(long number) =>
         Postgres.ScalarAsync<long>(

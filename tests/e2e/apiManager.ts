@@ -58,7 +58,8 @@ export class ApiManager {
     await this.send('POST', 'versions', { number, seen, note });
   }
 
-  private async change(key: string, settings: Record<string, unknown>): Promise<void> {
+  /** Settings of something of the draft. */
+  async change(key: string, settings: Record<string, unknown>): Promise<void> {
     for (const [setting, value] of Object.entries(settings)) {
       const { fields, destinations } = (await this.send('GET', 'draft')) as {
         fields: { field: { key: string }; revision: number }[];

@@ -51,6 +51,7 @@ test('the server dies six times while two hundred orders are placed and delivere
     const ofSome = { of: 'answer.guest_name', has_in_it: PRINTED };
     // Printing takes its time: a ticket and an invoice for some of them.
     await api.destination('ticket', 'ticket', 'Ticket', { gets: ofSome }, ['guest_name']);
+    await api.change('shopper_email', { 'settings.carries': ['ticket'] });
     await api.destination(
       'invoice',
       'invoice',
@@ -237,7 +238,9 @@ test('the server dies six times while two hundred orders are placed and delivere
       for (const message of await world.received<{ raw: string }>('mail/messages')) {
         const mail = await simpleParser(Buffer.from(message.raw, 'base64'));
         const order = mail.messageId!.slice(1, 33);
-        expect(mail.text).toMatch(/Who is coming: Guest \d+\n/);
+        const [, guest] = /Who is coming: (Guest \d+)\n/.exec(mail.text!)!;
+        // It waited for its ticket where there is one, whatever died meanwhile.
+        expect(mail.attachments.map((a) => a.contentType)).toEqual(guest!.includes(PRINTED) ? ['application/pdf'] : []);
         byOrder.set(order, [...(byOrder.get(order) ?? []), mail.messageId!]);
       }
       // One that the server died over twice, each time before it knew, is not sent a third time: it stays uncertain, and says so.

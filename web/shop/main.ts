@@ -19,6 +19,7 @@ const router = createRouter({
     { path: '/at-once', component: () => import('./pages/AtOncePage.vue') },
     { path: '/at-once/payment', component: () => import('./pages/PaymentPage.vue'), props: { kind: 'at_once' } },
     { path: '/orders/:token', component: () => import('./pages/ConfirmationPage.vue'), props: true },
+    { path: '/papers/:token', component: () => import('./pages/PaperPage.vue'), props: true },
     { path: '/account', component: () => import('./pages/AccountPage.vue') },
     { path: '/account/orders/:number', component: () => import('./pages/AccountOrderPage.vue'), props: true },
     { path: '/account/:token', component: () => import('./pages/SignInPage.vue'), props: true },

@@ -28,6 +28,7 @@ public static class DraftChecks
         new ItemCodes(),
         new UsageNamesUnknown(),
         new GivesAway(),
+        new CarriesWhatIsNotTheirs(),
     ];
 
     /// <summary>All problems of a draft: what cannot be compiled, then what the checks find.</summary>

@@ -17,6 +17,11 @@ public readonly record struct OrderPart(string LineId, string UnitId)
     public bool Has(string? lineId, string? unitId) =>
         LineId.Length == 0 || lineId is null || (lineId == LineId && (UnitId.Length == 0 || unitId is null || unitId == UnitId));
 
+    /// <summary>Whether another part lies within it, or is the same.</summary>
+    /// <param name="other">The other part.</param>
+    public bool Contains(OrderPart other) =>
+        LineId.Length == 0 || (other.LineId == LineId && (UnitId.Length == 0 || other.UnitId == UnitId));
+
     /// <summary>It as the end of a key: "", "/LINE" or "/LINE/UNIT".</summary>
     public override string ToString() =>
         LineId.Length == 0 ? ""

@@ -18,9 +18,10 @@ internal sealed class DestinationBinder(BoundDestination destination, ConditionB
     /// <returns>What is wrong: the path of a setting, and a sentence.</returns>
     public IEnumerable<(string Setting, string Sentence)> Bind()
     {
-        var problems = new[] { BindAddress(), BindGets(), BindPrices(), BindDay(), Lacking() }
+        var problems = new[] { BindOneForEach(), BindGets(), BindPrices(), BindDay(), Lacking() }
             .OfType<(string, string)>()
             .Concat(UnknownAnswers())
+            .Concat(PapersNotCarried())
             .ToList();
         return destination.Plain.Retired ? [] : problems;
     }
@@ -28,9 +29,9 @@ internal sealed class DestinationBinder(BoundDestination destination, ConditionB
     private (string, string)? Lacking() => destination.Kind.Lacks(destination.Settings) is { } lacks ? ("settings", lacks) : null;
 
     // Whoever is named by an answer of each seat gets one for each seat.
-    private (string, string)? BindAddress()
+    private (string, string)? BindOneForEach()
     {
-        if (destination.AddressedBy is not { } key)
+        if (destination.OneForEach is not { } key)
         {
             return null;
         }
@@ -41,8 +42,8 @@ internal sealed class DestinationBinder(BoundDestination destination, ConditionB
             return (
                 "settings",
                 key.Length == 0
-                    ? "Say which answer names who gets it."
-                    : $"There is no field “{key}”. Choose another answer that names who gets it."
+                    ? "Say for which answer there is one."
+                    : $"There is no field “{key}”. Choose another answer for which there is one."
             );
         }
 
@@ -54,7 +55,7 @@ internal sealed class DestinationBinder(BoundDestination destination, ConditionB
     private IEnumerable<(string, string)> UnknownAnswers() =>
         from setting in destination.Kind.Settings.OfType<AnswerSetting>()
         let key = destination.Settings.Text(setting.Name)
-        where key is not null && key != destination.AddressedBy
+        where key is not null && key != destination.OneForEach
         let field = find(key)
         where field?.Field.GoesTo.Contains(destination.Key) != true
         select (
@@ -63,6 +64,22 @@ internal sealed class DestinationBinder(BoundDestination destination, ConditionB
                 ? $"There is no field “{key}”. Choose another answer."
                 : $"“{field.NameForStaff}” does not go there, and its place would be empty. Add it to what goes there, or choose another answer."
         );
+
+    // What is carried is looked for among the papers of the same order, line or single one.
+    private IEnumerable<(string, string)> PapersNotCarried() =>
+        destination
+            .Carries.Except(destination.Papers.Select(static p => p.Key))
+            .Select(static key => ("settings", $"It carries “{key}”, which is no paper that is printed. Choose another."))
+            .Concat(
+                destination
+                    .Papers.Where(p => p.GoesBy < destination.GoesBy)
+                    .Select(p =>
+                        (
+                            "settings",
+                            $"It carries “{p.Name}”, which is made once for every {p.GoesBy.ToString().ToLowerInvariant()}, and this goes once for every {destination.GoesBy.ToString().ToLowerInvariant()}. Choose a paper of its own."
+                        )
+                    )
+            );
 
     private (string, string)? BindGets()
     {

@@ -8,7 +8,7 @@ namespace Sexton.Core.Projections;
 /// <summary>Which parts of an order go to a destination.</summary>
 public static class OrderParts
 {
-    /// <summary>The parts that go there, each by itself: none where it is switched off, where its condition picks nothing, or where nobody is named to whom they go.</summary>
+    /// <summary>The parts that go there, each by itself: none where it is switched off, where its condition picks nothing, or where the answer for each of which there is one was not given.</summary>
     /// <param name="facts">The facts and answers of the order.</param>
     /// <param name="to">The destination.</param>
     /// <example><code>OrderParts.Of(new OrderFacts(order), maker) // a part for each line that goes to the maker</code></example>
@@ -22,7 +22,7 @@ public static class OrderParts
         var picked = PlacesOf(facts, to.Picks).Where(p => IsPicked(facts, to, p) && Travels(facts, to, p));
         var parts = to.GoesBy == to.Picks ? picked : picked.Take(1).Select(static _ => Place.Order);
         return parts
-            .Where(p => to.AddressedBy is not { } field || facts.Find(field, p) is not null)
+            .Where(p => to.OneForEach is not { } field || facts.Find(field, p) is not null)
             .Select(p => new OrderPart(facts.LineIdAt(p) ?? "", facts.UnitIdAt(p) ?? ""));
     }
 
@@ -76,7 +76,12 @@ public static class OrderParts
 
     // What is not sent is not in the parcel.
     private static bool Travels(OrderFacts facts, BoundDestination to, Place place) =>
-        !to.Kind.GoesWithTheParcel || place.Level == Level.Order || facts.Goods(place.Line).Product.Ships;
+        !to.Kind.GoesWithTheParcel
+        || (
+            place.Level == Level.Order
+                ? PlacesOf(facts, Level.Line).Any(line => facts.Goods(line.Line).Product.Ships)
+                : facts.Goods(place.Line).Product.Ships
+        );
 
     private static bool Gets(OrderFacts facts, BoundDestination to, Place place) =>
         !to.Kind.OnlyByHand(to.Settings) && to.Gets?.Holds(facts, place) != false;

@@ -16,9 +16,9 @@ public sealed class BoundDestination
     {
         (Plain, Kind, Settings) = (plain, kind, new SettingReader(kind.Settings, plain.Settings));
         Capacity = kind.CapacityOf(Settings);
-        AddressedBy = kind.AddressedBy(Settings);
+        OneForEach = kind.OneForEach(Settings);
         (GoesBy, Picks) = (kind.GoesBy, kind.Picks);
-        Events = kind.EventsIn(Settings);
+        (Events, Carries) = (kind.EventsIn(Settings), kind.CarriesIn(Settings));
     }
 
     /// <summary>The destination as plain data.</summary>
@@ -33,10 +33,10 @@ public sealed class BoundDestination
     /// <summary>What it takes.</summary>
     public Capacity Capacity { get; }
 
-    /// <summary>The key of the field whose answer says to whom it goes, or null.</summary>
-    public string? AddressedBy { get; }
+    /// <summary>The key of the field for each answer of which one goes there, or null.</summary>
+    public string? OneForEach { get; }
 
-    /// <summary>Whether an order goes there as a whole, or once for each of its lines or units: those of the answer that it is addressed by.</summary>
+    /// <summary>Whether an order goes there as a whole, or once for each of its lines or units: those of the answer for each of which there is one.</summary>
     public Level GoesBy { get; internal set; }
 
     /// <summary>What its condition picks: whole orders, lines or units.</summary>
@@ -45,7 +45,13 @@ public sealed class BoundDestination
     /// <summary>The events that it is told; empty where it gets the order when it is released.</summary>
     public ImmutableArray<OrderEvent> Events { get; }
 
-    /// <summary>Which of them go there, bound; null for all.</summary>
+    /// <summary>The keys of the papers that go with what is sent there.</summary>
+    public ImmutableArray<string> Carries { get; }
+
+    /// <summary>Those of them that are there and used.</summary>
+    public ImmutableArray<BoundDestination> Papers { get; internal set; } = [];
+
+    /// <summary>Which orders, lines or units go there, bound; null for all.</summary>
     internal BoundCondition? Gets { get; set; }
 
     /// <summary>When no prices stand there, bound; null for never.</summary>
@@ -145,7 +151,7 @@ public sealed class BoundDestination
             return noPlace;
         }
 
-        if (Kind.Audience == Audience.Recipient && (privacy == Privacy.ShoppersOwn || (privacy == Privacy.Personal && level != GoesBy)))
+        if (IsAboutAnother(level, privacy))
         {
             return $"It is about somebody else than whoever gets {Phrase}.";
         }
@@ -172,6 +178,12 @@ public sealed class BoundDestination
         Longest(StandsWith(field, level)) is { } takes && !rule.HoldsFiles && RuleOf(field, rule).LongestText > takes
             ? OtherwiseOf(field)
             : null;
+
+    /// <summary>Whether answers are about somebody else than whoever an answer names as the one who gets it.</summary>
+    /// <param name="level">How often they are given.</param>
+    /// <param name="privacy">Whom they are about.</param>
+    public bool IsAboutAnother(Level level, Privacy privacy) =>
+        Kind.Audience == Audience.Recipient && (privacy == Privacy.ShoppersOwn || (privacy == Privacy.Personal && level != GoesBy));
 
     private string? WhyTooLong(string field, AnswerRule rule, Level level)
     {

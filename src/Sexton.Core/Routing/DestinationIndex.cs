@@ -29,6 +29,13 @@ public sealed class DestinationIndex
         }
 
         _byKey = All.ToFrozenDictionary(static d => d.Key, StringComparer.Ordinal);
+        foreach (var carrier in All.Where(static d => d.Carries.Length > 0))
+        {
+            carrier.Papers =
+            [
+                .. carrier.Carries.Select(Find).OfType<BoundDestination>().Where(static d => d is { IsOn: true, Kind.CanBeCarried: true }),
+            ];
+        }
     }
 
     /// <summary>All destinations.</summary>
@@ -36,6 +43,10 @@ public sealed class DestinationIndex
 
     /// <summary>The keys of the destinations that are told of something.</summary>
     public string[] Told(OrderEvent what) => [.. All.Where(d => d.IsOn && d.Events.Contains(what)).Select(static d => d.Key)];
+
+    /// <summary>The keys of the destinations that carry a paper.</summary>
+    /// <param name="paper">The key of the paper.</param>
+    public string[] CarriersOf(string paper) => [.. All.Where(d => d.Papers.Any(p => p.Key == paper)).Select(static d => d.Key)];
 
     /// <summary>The destination with a key, or null.</summary>
     public BoundDestination? Find(string key) => _byKey.GetValueOrDefault(key);

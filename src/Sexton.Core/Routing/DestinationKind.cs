@@ -72,9 +72,9 @@ public abstract class DestinationKind
     /// <summary>What its condition picks: whole orders, or the lines or units that it gets of them.</summary>
     public virtual Level Picks => GoesBy;
 
-    /// <summary>The key of the field whose answer says to whom it goes; null where the settings or the other side say so.</summary>
+    /// <summary>The key of the field for each answer of which one goes there: whom an e-mail goes to, what a card says. Null where it goes whatever is answered.</summary>
     /// <param name="settings">Its settings, already found valid.</param>
-    public virtual string? AddressedBy(SettingReader settings) => null;
+    public virtual string? OneForEach(SettingReader settings) => null;
 
     /// <summary>Whether a line goes to one of the destinations of such kinds and no other, since it makes what the line is about.</summary>
     public virtual bool Makes => false;
@@ -97,6 +97,13 @@ public abstract class DestinationKind
     /// <param name="settings">Its settings, already found valid.</param>
     public IEnumerable<string> ConnectionsIn(SettingReader settings) =>
         Settings.OfType<ConnectionSetting>().Select(s => settings.Text(s.Name)).OfType<string>();
+
+    /// <summary>Whether what is made for it can go with something that is sent elsewhere: it is a paper.</summary>
+    public virtual bool CanBeCarried => false;
+
+    /// <summary>The keys of the papers that go with what is sent there.</summary>
+    /// <param name="settings">Its settings, already found valid.</param>
+    public virtual ImmutableArray<string> CarriesIn(SettingReader settings) => [];
 
     /// <summary>Whether there is always exactly one destination of it, since it is a part of the application itself.</summary>
     public virtual bool IsBuiltIn => false;

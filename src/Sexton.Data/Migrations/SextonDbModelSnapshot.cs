@@ -1357,94 +1357,99 @@ namespace Sexton.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("destination")
-                        .HasColumnOrder(14);
+                        .HasColumnOrder(15);
 
                     b.Property<int>("Fence")
                         .HasColumnType("integer")
                         .HasColumnName("fence")
-                        .HasColumnOrder(6);
+                        .HasColumnOrder(7);
 
                     b.Property<DateTimeOffset?>("HandedOverAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("handed_over_at")
                         .HasColumnOrder(1);
 
+                    b.Property<DateTimeOffset?>("HeldUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("held_until")
+                        .HasColumnOrder(2);
+
                     b.Property<DateTimeOffset?>("LeaseUntil")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("lease_until")
-                        .HasColumnOrder(2);
+                        .HasColumnOrder(3);
 
                     b.Property<string>("LineId")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("line_id")
-                        .HasColumnOrder(15);
+                        .HasColumnOrder(16);
 
                     b.Property<string>("MissingCode")
                         .HasColumnType("text")
                         .HasColumnName("missing_code")
-                        .HasColumnOrder(16);
+                        .HasColumnOrder(17);
 
                     b.Property<DateTimeOffset>("NextTryAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("next_try_at")
-                        .HasColumnOrder(3);
+                        .HasColumnOrder(4);
 
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
                         .HasColumnName("order_id")
-                        .HasColumnOrder(13);
+                        .HasColumnOrder(14);
 
                     b.Property<string>("Receipt")
                         .HasColumnType("text")
                         .HasColumnName("receipt")
-                        .HasColumnOrder(17);
+                        .HasColumnOrder(18);
 
                     b.Property<short>("Release")
                         .HasColumnType("smallint")
                         .HasColumnName("release")
-                        .HasColumnOrder(10);
+                        .HasColumnOrder(11);
 
                     b.Property<int>("Sequence")
                         .HasColumnType("integer")
                         .HasColumnName("sequence")
-                        .HasColumnOrder(7);
+                        .HasColumnOrder(8);
 
                     b.Property<DateTimeOffset?>("SettledAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("settled_at")
-                        .HasColumnOrder(4);
+                        .HasColumnOrder(5);
 
                     b.Property<short>("State")
                         .HasColumnType("smallint")
                         .HasColumnName("state")
-                        .HasColumnOrder(11);
+                        .HasColumnOrder(12);
 
                     b.Property<DateTimeOffset?>("ToldAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("told_at")
-                        .HasColumnOrder(5);
+                        .HasColumnOrder(6);
 
                     b.Property<int>("Tries")
                         .HasColumnType("integer")
                         .HasColumnName("tries")
-                        .HasColumnOrder(8);
+                        .HasColumnOrder(9);
 
                     b.Property<string>("UnitId")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("unit_id")
-                        .HasColumnOrder(18);
+                        .HasColumnOrder(19);
 
                     b.Property<int>("Wanted")
                         .HasColumnType("integer")
                         .HasColumnName("wanted")
-                        .HasColumnOrder(9);
+                        .HasColumnOrder(10);
 
                     b.Property<bool>("WasUncertain")
                         .HasColumnType("boolean")
                         .HasColumnName("was_uncertain")
-                        .HasColumnOrder(12);
+                        .HasColumnOrder(13);
 
                     b.HasKey("Id")
                         .HasName("pk_lanes");
@@ -2215,6 +2220,36 @@ namespace Sexton.Data.Migrations
                         .HasName("pk_shop_changes");
 
                     b.ToTable("shop_changes", (string)null);
+                });
+
+            modelBuilder.Entity("Sexton.Data.Rows.ShopPictureRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .HasColumnOrder(1);
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes")
+                        .HasColumnOrder(2);
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("media_type")
+                        .HasColumnOrder(3);
+
+                    b.Property<Guid>("Stamp")
+                        .HasColumnType("uuid")
+                        .HasColumnName("stamp")
+                        .HasColumnOrder(0);
+
+                    b.HasKey("Name")
+                        .HasName("pk_shop_pictures");
+
+                    b.ToTable("shop_pictures", (string)null);
                 });
 
             modelBuilder.Entity("Sexton.Data.Rows.ShopSettingRow", b =>

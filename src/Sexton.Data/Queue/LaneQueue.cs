@@ -75,6 +75,50 @@ public sealed class LaneQueue(SextonDb db)
         return written == 1;
     }
 
+    /// <summary>Lets a message wait for the papers that it carries. That is no try of it, and put on record once.</summary>
+    /// <param name="claimed">The lane.</param>
+    /// <param name="until">Until when.</param>
+    /// <param name="begins">What is put on record.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task HoldAsync(LaneRow claimed, DateTimeOffset until, TryRow begins, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var written = await Mine(claimed)
+            .ExecuteUpdateAsync(
+                set =>
+                    set.SetProperty(l => l.State, DeliveryState.Waiting)
+                        .SetProperty(l => l.NextTryAt, until)
+                        .SetProperty(l => l.HeldUntil, until)
+                        .SetProperty(l => l.LeaseUntil, (DateTimeOffset?)null)
+                        .SetProperty(l => l.Tries, claimed.Tries - 1),
+                cancel
+            );
+        if (written == 1 && claimed.HeldUntil is null)
+        {
+            db.Tries.Add(begins);
+            await db.SaveChangesAsync(cancel);
+        }
+
+        await transaction.CommitAsync(cancel);
+        db.ChangeTracker.Clear();
+    }
+
+    /// <summary>Lets what goes to a destination of an order look again whether the papers that it waits for are there.</summary>
+    /// <param name="order">The id of the order.</param>
+    /// <param name="carrier">The key of the destination.</param>
+    /// <param name="now">The time.</param>
+    /// <param name="cancel">Cancels.</param>
+    public Task WakeHeldAsync(Guid order, string carrier, DateTimeOffset now, CancellationToken cancel) =>
+        db
+            .Lanes.Where(l =>
+                l.OrderId == order
+                && l.Destination == carrier
+                && l.State == DeliveryState.Waiting
+                && l.HeldUntil != null
+                && l.NextTryAt > now
+            )
+            .ExecuteUpdateAsync(set => set.SetProperty(l => l.NextTryAt, now), cancel);
+
     /// <summary>Writes how a try ended.</summary>
     /// <param name="end">How.</param>
     /// <param name="cancel">Cancels.</param>
@@ -254,7 +298,7 @@ public sealed class LaneQueue(SextonDb db)
         {
             (lane.Sequence, lane.State, lane.Tries, lane.NextTryAt) = (next, DeliveryState.Waiting, 0, now);
             (lane.WasUncertain, lane.HandedOverAt, lane.Receipt, lane.SettledAt) = (false, null, null, null);
-            (lane.MissingCode, lane.ToldAt) = (null, null);
+            (lane.MissingCode, lane.ToldAt, lane.HeldUntil) = (null, null, null);
         }
     }
 

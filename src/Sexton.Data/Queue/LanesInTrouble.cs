@@ -41,6 +41,7 @@ public static class LanesInTrouble
             set =>
                 set.SetProperty(l => l.State, DeliveryState.Waiting)
                     .SetProperty(l => l.NextTryAt, now)
+                    .SetProperty(l => l.HeldUntil, l => l.HeldUntil == null ? null : now)
                     .SetProperty(l => l.SettledAt, (DateTimeOffset?)null)
                     .SetProperty(l => l.MissingCode, (string?)null)
                     .SetProperty(l => l.ToldAt, (DateTimeOffset?)null),

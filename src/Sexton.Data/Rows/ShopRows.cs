@@ -142,3 +142,19 @@ public sealed class ShopChangeRow
     /// <summary>What was changed, in a sentence.</summary>
     public required string What { get; init; }
 }
+
+/// <summary>A picture of the shop's own.</summary>
+public sealed class ShopPictureRow
+{
+    /// <summary>What it is for.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Its media type.</summary>
+    public required string MediaType { get; set; }
+
+    /// <summary>Its bytes.</summary>
+    public required byte[] Bytes { get; set; }
+
+    /// <summary>Changes with each change of it.</summary>
+    public required Guid Stamp { get; set; }
+}

@@ -65,6 +65,9 @@ public sealed class LaneRow
     /// <summary>The item code that the other side has no match for, so that it waits; null where it waits for none.</summary>
     public string? MissingCode { get; set; }
 
+    /// <summary>Until when it waits for the papers that it carries; null where it did not have to.</summary>
+    public DateTimeOffset? HeldUntil { get; set; }
+
     /// <summary>When whoever answers for the destination was told that it is stuck; null before, and once it is tried again.</summary>
     public DateTimeOffset? ToldAt { get; set; }
 

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using System.Net.Sockets;
-using System.Text;
+using System.Text.Json;
 using MailKit;
 using MailKit.Net.Smtp;
 using MailKit.Security;
@@ -43,6 +43,13 @@ public abstract class EmailKind(
         Ending = "ending",
         TrialTo = "trial_to";
 
+    private const string Carries = "carries",
+        AsLink = "as_link",
+        Waits = "waits";
+
+    // What most mail servers take, of 10 MB with all that wraps it.
+    private const int MostAttached = 7 * 1024 * 1024;
+
     private readonly EmailRenderer _renderer = new(settings);
 
     /// <inheritdoc/>
@@ -67,6 +74,13 @@ public abstract class EmailKind(
             Default = wording.Sentences.Length == 0 ? null : WordingSetting.Said(wording.Sentences),
         },
         new WordingSetting(Ending, "it ends “{}”", "an ending") { SeveralLines = true },
+        new DestinationsSetting(Carries, "carries {}", "a paper", Families.Papers.Key),
+        new ToggleSetting(AsLink, "as a link and not attached", "that it carries a link to it and not the paper") { OnlyWith = Carries },
+        new WholeNumberSetting(Waits, "and waits at most {} minutes for it", "", 0, 7 * 24 * 60)
+        {
+            Default = JsonSerializer.SerializeToElement(30),
+            OnlyWith = Carries,
+        },
         new AddressesSetting(TrialTo, "at {}", "a trial address") { ForTrials = true },
     ];
 
@@ -81,6 +95,21 @@ public abstract class EmailKind(
         from setting in new[] { Subject, Greeting, Heading, Sentences, Ending }
         from place in NamedPlaces.In(settings.Wording(setting))
         select new NamedPlace(setting, place);
+
+    /// <inheritdoc/>
+    public sealed override ImmutableArray<string> CarriesIn(SettingReader settings) => settings.Texts(Carries);
+
+    /// <summary>How long it waits for the papers that it carries, before it goes with links to them.</summary>
+    /// <param name="settings">The settings of the destination.</param>
+    public static TimeSpan WaitsFor(SettingReader settings) => TimeSpan.FromMinutes(settings.Whole(Waits)!.Value);
+
+    /// <summary>How papers that are printed go with it: attached, but as links where that is set or they are more than a mail server takes.</summary>
+    /// <param name="papers">The papers.</param>
+    /// <param name="settings">The settings of the destination.</param>
+    public static ImmutableArray<CarriedPaper> Carry(ImmutableArray<CarriedPaper> papers, SettingReader settings) =>
+        settings.Is(AsLink) || papers.Sum(static p => (long)(p.File?.Length ?? 0)) > MostAttached
+            ? [.. papers.Select(static p => p.Goes == PaperGoes.Attached ? p with { Goes = PaperGoes.Linked, File = null } : p)]
+            : papers;
 
     /// <summary>Whether it shows what the order costs.</summary>
     /// <param name="settings">The settings of the destination.</param>
@@ -171,7 +200,7 @@ public abstract class EmailKind(
         [
             new(HtmlPart, PartForm.Html, html),
             new(TextPart, PartForm.Plain, text, EmailReader.LinesOf(text, sent, slot)),
-            new("as sent", PartForm.Bytes, Encoding.UTF8.GetString(artefact)),
+            new("as sent", PartForm.Bytes, EmailReader.AsSent(artefact)),
         ];
     }
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text;
 using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
 using MimeKit;
@@ -57,6 +58,29 @@ internal static class EmailReader
     {
         using var parsed = Parse(message);
         return (parsed.HtmlBody ?? "", (parsed.TextBody ?? "").Replace("\r\n", "\n", StringComparison.Ordinal));
+    }
+
+    /// <summary>The whole message as it went, without the bytes of what is attached to it.</summary>
+    public static string AsSent(byte[] message)
+    {
+        using var parsed = Parse(message);
+        if (!parsed.Attachments.Any())
+        {
+            return Encoding.UTF8.GetString(message);
+        }
+
+        foreach (var part in parsed.Attachments.OfType<MimePart>())
+        {
+            using var content = new MemoryStream();
+            part.Content!.DecodeTo(content);
+            var instead = string.Create(CultureInfo.InvariantCulture, $"[{content.Length} bytes]\r\n");
+            part.Content = new MimeContent(new MemoryStream(Encoding.ASCII.GetBytes(instead)));
+            part.ContentTransferEncoding = ContentEncoding.SevenBit;
+        }
+
+        using var bytes = new MemoryStream();
+        parsed.WriteTo(bytes);
+        return Encoding.UTF8.GetString(bytes.ToArray());
     }
 
     private static MimeMessage Parse(byte[] message)

@@ -33,7 +33,7 @@ internal sealed class EmailRenderer
             Subject = subject,
             Date = order.PlacedAt,
             MessageId = $"{order.Id:N}.{order.Reference}.{sequence}@{_settings.IdDomain}",
-            Body = new BodyBuilder { TextBody = _text(view), HtmlBody = _html(view) }.ToMessageBody(),
+            Body = BodyOf(_text(view), _html(view), order),
         };
 
         // Nobody is there to answer it by machine (RFC 3834, section 5).
@@ -56,6 +56,20 @@ internal sealed class EmailRenderer
         return bytes.ToArray();
     }
 
+    private static MimeEntity BodyOf(string text, string html, SentOrder order)
+    {
+        var body = new BodyBuilder { TextBody = text, HtmlBody = html };
+        foreach (var paper in order.Papers)
+        {
+            if (paper.File is { } file)
+            {
+                body.Attachments.Add(paper.FileName, file, new ContentType("application", "pdf"));
+            }
+        }
+
+        return body.ToMessageBody();
+    }
+
     private object ViewOf(SentOrder order, EmailKind kind, string subject, Func<string, string> say)
     {
         var content = order.Content;
@@ -72,6 +86,9 @@ internal sealed class EmailRenderer
             ending = Spoken(say(EmailKind.Ending)),
             link = kind.LinkTo(order),
             forshopper = kind.Audience == Audience.Shopper,
+            attached = Papers(order, PaperGoes.Attached),
+            linked = Papers(order, PaperGoes.Linked),
+            late = Papers(order, PaperGoes.Late),
             prices = kind.HasPrices(order.To.Settings) && order.ShowsPrices,
             rows = prices.Rows,
             // What it comes to is of the whole order, and stands only under all of its lines.
@@ -103,6 +120,18 @@ internal sealed class EmailRenderer
             details = View(order.Projection.Of(null), order, numbers),
         };
     }
+
+    private static object[] Papers(SentOrder order, PaperGoes how) =>
+        [
+            .. order
+                .Papers.Where(p => p.Goes == how)
+                .Select(static p => new
+                {
+                    title = p.Title,
+                    file = p.FileName,
+                    link = p.Link,
+                }),
+        ];
 
     // No line of what is only said may look like one that an answer stands in.
     private static string Spoken(string text) => string.Join('\n', text.Split('\n').Select(static line => line.TrimStart()));

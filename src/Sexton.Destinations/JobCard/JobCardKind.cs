@@ -40,6 +40,10 @@ public sealed class JobCardKind(PaperSettings settings, IPaperPrinter printer)
     /// <inheritdoc/>
     public override Level GoesBy => Level.Line;
 
+    /// <summary>What is to be made may be a picture.</summary>
+    /// <inheritdoc/>
+    public override Capacity CapacityOf(SettingReader settings) => base.CapacityOf(settings) with { Files = true };
+
     /// <inheritdoc/>
     protected override string Template => "JobCard.card.hbs";
 

@@ -58,6 +58,9 @@ public abstract class PaperKind(
     public sealed override Evidence Ceiling => Evidence.Included;
 
     /// <inheritdoc/>
+    public sealed override bool CanBeCarried => true;
+
+    /// <inheritdoc/>
     public sealed override bool TellsDoublesApart => true;
 
     /// <inheritdoc/>
@@ -71,7 +74,10 @@ public abstract class PaperKind(
     [
         .. sheet,
         Choice(Language, "in {}", OfOrder, (OfOrder, "the language of the order"), ("en", "English"), ("de", "German")),
-        new WordingSetting(Heading, "is headed “{}”", "") { Default = WordingSetting.Said(wording.Heading) },
+        new WordingSetting(Heading, "is headed “{}”", wording.Heading.Length == 0 ? "a heading" : "")
+        {
+            Default = wording.Heading.Length == 0 ? null : WordingSetting.Said(wording.Heading),
+        },
         new WordingSetting(Sentences, "says “{}” first", "sentences")
         {
             SeveralLines = true,
@@ -101,6 +107,25 @@ public abstract class PaperKind(
         from setting in new[] { Heading, Sentences, Ending }
         from place in NamedPlaces.In(settings.Wording(setting))
         select new NamedPlace(setting, place);
+
+    /// <summary>What people call a paper of an order: what it is headed, and which line and unit it is about where that does not say so.</summary>
+    /// <param name="order">What goes.</param>
+    public static string TitleOf(SentOrder order)
+    {
+        var heading = order.To.Settings.Wording(Heading).In(order.To.LanguageOf(order.Content.Language));
+        var places = NamedPlaces.Of(order, ((PaperKind)order.To.Kind).House.ShopName);
+        var title = NamedPlaces.Fill(heading, places).Replace('\n', ' ').Trim();
+        foreach (var place in new[] { NamedPlaces.Product, NamedPlaces.Unit })
+        {
+            var about = places.GetValueOrDefault(place, "");
+            title +=
+                title.Contains(about, StringComparison.Ordinal) ? ""
+                : title.Length == 0 ? about
+                : $", {about}";
+        }
+
+        return title.Length > 0 ? title : order.To.Name;
+    }
 
     /// <summary>The template of its sheets (Handlebars), a resource.</summary>
     protected abstract string Template { get; }

@@ -25,6 +25,7 @@ internal sealed class PaperRenderer
             static (writer, _, arguments) => writer.WriteSafeString(EmbeddedText.Lines(arguments[0]?.ToString() ?? ""))
         );
         handlebars.RegisterTemplate("answers", EmbeddedText.Read("Papers.answers.hbs"));
+        handlebars.RegisterTemplate("letterhead", EmbeddedText.Read("Papers.letterhead.hbs"));
         handlebars.RegisterTemplate("head", EmbeddedText.Read("Papers.head.hbs"));
         _template = handlebars.Compile(EmbeddedText.Read(template));
     }
@@ -50,6 +51,7 @@ internal sealed class PaperRenderer
         var extras = kind.ExtrasOf(order);
         var answers = new Answers(order, language, settings.Is(PaperKind.WithoutEmpty) ? null : Say(PaperKind.Empty));
         var cut = new Answers(order, language, null);
+        string[] large = extras.Large is null ? [] : [extras.Large];
         var showsPrices = extras.Prices && order.ShowsPrices;
         return Encoding.GetBytes(
             _template(
@@ -59,17 +61,17 @@ internal sealed class PaperRenderer
                     direction = CultureInfo.GetCultureInfo(language).TextInfo.IsRightToLeft ? "rtl" : "ltr",
                     style = StyleOf(settings),
                     shop = _settings.ShopName,
-                    letterhead = settings.Text(PaperKind.Letterhead) == PaperKind.Plain ? null : new { lines = _settings.Letterhead() },
+                    letterhead = settings.Text(PaperKind.Letterhead) == PaperKind.Plain ? null : _settings.Letterhead(),
                     heading = Say(PaperKind.Heading),
                     sentences = Say(PaperKind.Sentences),
                     ending = Say(PaperKind.Ending),
                     invoice = extras.Invoice,
-                    whole = answers.Of(null, null, without: [.. extras.Foot, .. extras.Invoice?.Buyer ?? []]),
+                    whole = answers.Of(null, null, without: [.. extras.Foot, .. large, .. extras.Invoice?.Buyer ?? []]),
                     buyer = cut.Of(null, null, only: [.. extras.Invoice?.BuyerNames ?? []]),
                     buyerNumbers = cut.Of(null, null, only: [.. extras.Invoice?.BuyerNumbers ?? []]),
                     // Nothing is cut off where nothing was said.
                     foot = cut.Of(null, null, only: [.. extras.Foot]),
-                    large = extras.Large is { } large ? answers.Of(order.Part.LineId, null, only: [large]) : [],
+                    large = extras.Large is null ? [] : answers.Of(order.Part, only: large),
                     lines = order
                         .Lines.Select(line => new
                         {
@@ -77,9 +79,9 @@ internal sealed class PaperRenderer
                             name = line.ProductName,
                             code = extras.Codes ? order.ItemCodeOf(line) : null,
                             rows = extras.Invoice?.RowsOf(line.Id) ?? [],
-                            answers = answers.Of(line.Id, null, without: extras.Large is { } large ? [large] : []),
+                            answers = answers.Of(line.Id, null, without: large),
                             units = UnitsOf(order.Part, line)
-                                .Select(unit => new { name = line.NameOf(unit), answers = answers.Of(line.Id, unit) })
+                                .Select(unit => new { name = line.NameOf(unit), answers = answers.Of(line.Id, unit, without: large) })
                                 .Where(static u => u.answers.Length > 0)
                                 .ToArray(),
                         })
@@ -124,6 +126,9 @@ internal sealed class PaperRenderer
     {
         private readonly IReadOnlyDictionary<SlotId, int> _numbers = order.Projection.Numbers;
 
+        public object[] Of(OrderPart part, string[] only) =>
+            Of(part.LineId.Length > 0 ? part.LineId : null, part.UnitId.Length > 0 ? part.UnitId : null, only);
+
         public object[] Of(string? lineId, string? unitId, string[]? only = null, string[]? without = null)
         {
             bool Is(Entry e) =>
@@ -145,7 +150,10 @@ internal sealed class PaperRenderer
                         number = _numbers[e.Slot],
                         name = e.Name,
                         colon = Colon(e.Name),
-                        text = MarkedHtml.Lines(e.Text, language, _numbers[e.Slot]),
+                        // Of a file name, size and hash stand there, by which it is told apart.
+                        text = MarkedHtml.Lines(e.Files.IsEmpty ? e.Text : e.Proof, language, _numbers[e.Slot]),
+                        files = !e.Files.IsEmpty,
+                        pictures = e.Files.Select(f => order.Pictures.GetValueOrDefault(f.Sha256)).OfType<string>().ToArray(),
                         empty = (string?)null,
                     }),
                 .. empty is null
@@ -158,6 +166,8 @@ internal sealed class PaperRenderer
                             name = e.Name,
                             colon = Colon(e.Name),
                             text = "",
+                            files = false,
+                            pictures = Array.Empty<string>(),
                             empty = (string?)empty,
                         }),
             ];

@@ -35,7 +35,7 @@ public sealed class RecipientEmailKind(EmailSettings settings, MailConnection co
     public override Capacity CapacityOf(SettingReader settings) => new() { Files = false };
 
     /// <inheritdoc/>
-    public override string AddressedBy(SettingReader settings) => settings.Text(To) ?? "";
+    public override string OneForEach(SettingReader settings) => settings.Text(To) ?? "";
 
     /// <inheritdoc/>
     protected internal override bool HasPrices(SettingReader settings) => false;
@@ -46,6 +46,6 @@ public sealed class RecipientEmailKind(EmailSettings settings, MailConnection co
     /// <inheritdoc/>
     protected internal override IEnumerable<MailboxAddress> RecipientsOf(SentOrder order) =>
         order
-            .Content.Answers.Where(a => a.Field == order.To.AddressedBy && a.Value is not null && order.Part.Has(a.LineId, a.UnitId))
+            .Content.Answers.Where(a => a.Field == order.To.OneForEach && a.Value is not null && order.Part.Has(a.LineId, a.UnitId))
             .Select(static a => new MailboxAddress("", a.Text));
 }

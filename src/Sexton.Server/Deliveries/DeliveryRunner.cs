@@ -22,6 +22,7 @@ internal sealed class DeliveryRunner(
     LaneSettler settler,
     ItemCodesThere codes,
     InvoiceIssuer invoices,
+    PapersAlong papers,
     CurrentRegister current,
     TimeProvider clock,
     ILogger<DeliveryRunner> log
@@ -83,6 +84,16 @@ internal sealed class DeliveryRunner(
             }
 
             return;
+        }
+
+        if (!sent.IsUnread && await papers.AddAsync(claimed, sent) is var along)
+        {
+            if (along is null)
+            {
+                return;
+            }
+
+            sent = along;
         }
 
         var result =

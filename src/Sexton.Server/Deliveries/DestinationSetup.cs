@@ -14,6 +14,7 @@ using Sexton.Destinations.PackingSlip;
 using Sexton.Destinations.Pages;
 using Sexton.Destinations.Papers;
 using Sexton.Destinations.Papers.Printing;
+using Sexton.Destinations.ParcelCard;
 using Sexton.Destinations.RecipientEmail;
 using Sexton.Destinations.ShopperEmail;
 using Sexton.Destinations.StaffEmail;
@@ -55,13 +56,18 @@ internal static class DestinationSetup
         services.AddSingleton<TicketCodes>();
         services.AddSingleton(static provider => new PaperSettings(
             provider.GetRequiredService<SextonOptions>().ShopName,
-            () => provider.GetRequiredService<ShopSettings>().Now.LetterheadLines,
+            () =>
+                new Letterhead(
+                    provider.GetRequiredService<ShopSettings>().Now.LetterheadLines,
+                    provider.GetRequiredService<LetterheadPicture>().Now
+                ),
             provider.GetRequiredService<TicketCodes>().Of,
             () => provider.GetRequiredService<ShopSettings>().Seller
         ));
         services.AddSingleton<DestinationKind, PackingSlipKind>();
         services.AddSingleton<DestinationKind, JobCardKind>();
         services.AddSingleton<DestinationKind, TicketKind>();
+        services.AddSingleton<DestinationKind, ParcelCardKind>();
         services.AddSingleton<DestinationKind, InvoiceKind>();
         services.AddSingleton<DestinationKind, CreditNoteKind>();
         services

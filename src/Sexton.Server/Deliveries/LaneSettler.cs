@@ -15,8 +15,15 @@ internal sealed class LaneSettler(LaneQueue queue, DeliveryActions actions, Work
     /// <param name="sent">What went; null where nothing could be made.</param>
     /// <param name="findings">What was found of it.</param>
     /// <param name="result">How it ended.</param>
-    public Task SettleAsync(LaneRow claimed, Landing? at, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result) =>
-        SettleAsync([End(claimed, at, sent, findings, result)], result.Outcome, result.Detail);
+    public async Task SettleAsync(LaneRow claimed, Landing? at, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result)
+    {
+        await SettleAsync([End(claimed, at, sent, findings, result)], result.Outcome, result.Detail);
+        foreach (var carrier in result.Outcome == SendOutcome.Taken ? at?.Carriers ?? [] : [])
+        {
+            await queue.WakeHeldAsync(claimed.OrderId, carrier, clock.GetUtcNow(), CancellationToken.None);
+            signal.Of(carrier).Raise();
+        }
+    }
 
     /// <summary>Writes how tries that ended alike did, of all or none.</summary>
     /// <param name="ends">How each ended.</param>

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Sexton.Core.Plan;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
@@ -6,6 +7,8 @@ using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Destinations;
 using Sexton.Destinations.Events;
+using Sexton.Destinations.Papers;
+using Sexton.Server.Files;
 using Sexton.Server.Makers;
 using Sexton.Server.Orders;
 
@@ -13,13 +16,24 @@ namespace Sexton.Server.Deliveries;
 
 /// <summary>An order on its way.</summary>
 /// <param name="Order">What goes.</param>
-/// <param name="Key">The key that it is kept under.</param>
+/// <param name="Stored">The order that it is of.</param>
 /// <param name="Revision">The revision that it is of.</param>
 /// <param name="IsUnread">Whether it was taken before and only has to be read back.</param>
-internal sealed record Sending(SentOrder Order, DataKey Key, int Revision, bool IsUnread);
+internal sealed record Sending(SentOrder Order, StoredOrder Stored, int Revision, bool IsUnread)
+{
+    /// <summary>The key that it is kept under.</summary>
+    public DataKey Key => Stored.OpenKey;
+}
 
 /// <summary>Puts together what goes along a lane, and reads back what came of it.</summary>
-internal sealed class Sendings(LaneQueue queue, OrderReader orders, ItemCodesThere codes, InvoiceIssuer invoices, ILogger<Sendings> log)
+internal sealed class Sendings(
+    LaneQueue queue,
+    OrderReader orders,
+    ItemCodesThere codes,
+    InvoiceIssuer invoices,
+    OrderPictures pictures,
+    ILogger<Sendings> log
+)
 {
     /// <summary>Puts together what goes along a lane.</summary>
     /// <param name="claimed">The lane.</param>
@@ -50,11 +64,15 @@ internal sealed class Sendings(LaneQueue queue, OrderReader orders, ItemCodesThe
             await codes.FillInAsync(
                 new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination)
                 {
+                    Pictures =
+                        destination.Kind is PaperKind
+                            ? await pictures.OfAsync(order.Id, projection, CancellationToken.None)
+                            : ImmutableDictionary<string, string>.Empty,
                     Told = payload?.Event is { } what ? new ToldEvent(what, payload.About, payload.HappenedAt!.Value) : null,
                 }.Along(plan, order.Own, claimed.Part),
                 CancellationToken.None
             ),
-            order.OpenKey,
+            order,
             isUnread ? payload!.Revision : order.Revision,
             isUnread
         );

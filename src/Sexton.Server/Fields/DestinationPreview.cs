@@ -13,6 +13,7 @@ using Sexton.Destinations.Papers.Printing;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
 using Sexton.Server.Deliveries;
+using Sexton.Server.Files;
 using Sexton.Server.Makers;
 using Sexton.Server.Orders;
 using Sexton.Server.Shop;
@@ -30,6 +31,8 @@ internal sealed class DestinationPreview(
     OrderReader orders,
     CoveredAnswers covered,
     ItemCodesThere codes,
+    PapersTriedOut papers,
+    OrderPictures pictures,
     TimeProvider clock
 )
 {
@@ -55,6 +58,11 @@ internal sealed class DestinationPreview(
         }
 
         var (sent, at, parts) = made;
+        sent = sent with
+        {
+            Papers = papers.LookedAt(sent, plan, order?.Own ?? plan),
+            Pictures = await pictures.OfAsync(sent.Id, sent.Projection, cancel),
+        };
         if (order is not null)
         {
             await covered.LookAsync(order, CoveredAnswers.Of(order).Where(sent.Projection.Slots.Contains), who, cancel);
@@ -97,7 +105,7 @@ internal sealed class DestinationPreview(
         }
 
         var sent =
-            kind.ForTrial(made.Sent with { Id = Guid.NewGuid() })
+            kind.ForTrial(made.Sent with { Id = Guid.NewGuid(), Papers = await papers.PrintedAsync(made.Sent, plan, cancel) })
             ?? throw ApiProblemException.Unprocessable("no_trial_address", $"Say where {to.Phrase} is tried out first.");
         var result = await kind.SendAsync(
             sent.To,

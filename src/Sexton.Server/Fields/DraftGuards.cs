@@ -147,6 +147,20 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
             );
         }
 
+        var carriers = register
+            .Destinations.Where(d =>
+                kinds.Find(d.Kind) is { } kind && kind.CarriesIn(new SettingReader(kind.Settings, d.Settings)).Contains(destination.Key)
+            )
+            .Select(static d => $"“{d.Name}”")
+            .ToList();
+        if (carriers.Count > 0)
+        {
+            throw ApiProblemException.Unprocessable(
+                "is_carried",
+                $"“{destination.Name}” goes with {string.Join(" and ", carriers)}. Take it out there first."
+            );
+        }
+
         var routed = register
             .Fields.Where(f => f.GoesTo.Contains(destination.Key) || f.LeftOut.Contains(destination.Key))
             .Select(static f => f.Label.ToString())

@@ -282,6 +282,8 @@ internal sealed record TypeView(
 /// <param name="Days">Whether its texts are days.</param>
 /// <param name="ForTrials">Whether it says where a destination is tried out.</param>
 /// <param name="OfTypes">The kinds of answer of which the field must have one, where it names a field; empty where it names none.</param>
+/// <param name="OfFamily">The family of the destinations that it names; null where it names none.</param>
+/// <param name="OnlyWith">The name of another setting without which it says nothing; null for none.</param>
 internal sealed record SettingView(
     string Name,
     string Kind,
@@ -291,7 +293,9 @@ internal sealed record SettingView(
     IReadOnlyList<NamedKey> Options,
     bool Days,
     bool ForTrials,
-    IReadOnlyList<string> OfTypes
+    IReadOnlyList<string> OfTypes,
+    string? OfFamily,
+    string? OnlyWith
 )
 {
     public static SettingView Of(TypeSetting setting) =>
@@ -304,7 +308,9 @@ internal sealed record SettingView(
             setting is OptionSetting option ? [.. option.Options.Select(static o => new NamedKey(o.Key, o.Value))] : [],
             setting is TextsSetting { Days: true },
             setting.ForTrials,
-            setting is AnswerSetting answer ? answer.Types : []
+            setting is AnswerSetting answer ? answer.Types : [],
+            (setting as DestinationsSetting)?.Family,
+            setting.OnlyWith
         );
 }
 

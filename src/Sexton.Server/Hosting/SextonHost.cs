@@ -246,6 +246,9 @@ internal static class SextonHost
         services.AddScoped<InvoiceIssuer>();
         services.AddScoped<StaffInvoices>();
         services.AddSingleton<BoundPapers>();
+        services.AddSingleton<PaperLinks>();
+        services.AddSingleton<PapersTriedOut>();
+        services.AddScoped<PrintedPapers>();
         services.AddSingleton<LanePlanner>();
         services.AddScoped<PreparedLines>();
         services.AddScoped<GivenLines>();
@@ -258,10 +261,13 @@ internal static class SextonHost
         services.AddScoped<DeliveryActions>();
         services.AddScoped<ReturnedMail>();
         services.AddSingleton<ShopSettings>();
+        services.AddSingleton<LetterheadPicture>();
         services.AddSingleton<ShopMail>();
         services.AddSingleton<StuckTeller>();
         services.AddScoped<RevisedLanes>();
         services.AddScoped<Sendings>();
+        services.AddScoped<OrderPictures>();
+        services.AddScoped<PapersAlong>();
         services.AddScoped<LaneSettler>();
         services.AddScoped<DeliveryRunner>();
         services.AddScoped<GatheringRunner>();
@@ -317,6 +323,7 @@ internal static class SextonHost
         selling.MapShoppers();
         selling.MapAccountOrders();
         selling.MapShopperInvoices();
+        selling.MapLinkedPapers();
         AddressSuggestions.Map(selling);
 
         // The mail server has no session to be misused; the address in the report says that it is ours.
@@ -340,6 +347,7 @@ internal static class SextonHost
         shop.MapAccounts();
         shop.MapConnections();
         shop.MapShopSettings();
+        shop.MapLetterhead();
 
         var orders = console.MapGroup("").RequireAuthorization(Rights.Orders);
         orders.MapOrders();

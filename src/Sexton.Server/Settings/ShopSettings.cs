@@ -161,8 +161,9 @@ internal sealed class ShopSettings(SextonOptions options, IServiceScopeFactory s
         );
 }
 
-/// <summary>Reads the settings of the shop each second.</summary>
-internal sealed class ShopSettingsWatch(ShopSettings settings, ILogger<ShopSettingsWatch> log) : BackgroundService
+/// <summary>Reads the settings of the shop, and the picture of its letterhead, each second.</summary>
+internal sealed class ShopSettingsWatch(ShopSettings settings, LetterheadPicture picture, ILogger<ShopSettingsWatch> log)
+    : BackgroundService
 {
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -173,6 +174,7 @@ internal sealed class ShopSettingsWatch(ShopSettings settings, ILogger<ShopSetti
             try
             {
                 await settings.ReadAsync(stoppingToken);
+                await picture.ReadAsync(stoppingToken);
             }
             catch (Exception e) when (e is not OperationCanceledException)
             {

@@ -59,6 +59,15 @@ public sealed class Client(Uri address, bool antiforgery = true) : IDisposable
         return await Http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
     }
 
+    /// <summary>Fetches a PDF, which no cache keeps.</summary>
+    public async Task<byte[]> FileAsync(string path)
+    {
+        using var response = await SendContentAsync(HttpMethod.Get, path, null);
+        response.Content.Headers.ContentType!.MediaType.ShouldBe("application/pdf");
+        response.Headers.CacheControl!.NoStore.ShouldBeTrue();
+        return await response.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
+    }
+
     /// <summary>The headers with which a request by hand passes for one of this client.</summary>
     public async Task<IReadOnlyList<(string Name, string Value)>> HeadersAsync()
     {

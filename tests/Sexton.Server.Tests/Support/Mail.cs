@@ -6,6 +6,9 @@ namespace Sexton.Server.Tests.Support;
 /// <summary>A message out of the mail stand-in's log.</summary>
 internal sealed record Mail(string To, string Subject, string MessageId, string Text, string Html)
 {
+    /// <summary>What is attached to it: names and bytes.</summary>
+    public IReadOnlyList<(string Name, byte[] Bytes)> Files { get; init; } = [];
+
     public static Mail Parse(JsonNode received)
     {
         using var stream = new MemoryStream(Convert.FromBase64String(received["raw"]!.GetValue<string>()));
@@ -16,6 +19,16 @@ internal sealed record Mail(string To, string Subject, string MessageId, string 
             message.MessageId ?? "",
             message.TextBody ?? "",
             message.HtmlBody ?? ""
-        );
+        )
+        {
+            Files = [.. message.Attachments.OfType<MimePart>().Select(static part => (part.FileName ?? "", BytesOf(part)))],
+        };
+    }
+
+    private static byte[] BytesOf(MimePart part)
+    {
+        using var content = new MemoryStream();
+        part.Content!.DecodeTo(content);
+        return content.ToArray();
     }
 }

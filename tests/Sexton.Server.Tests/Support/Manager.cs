@@ -143,6 +143,20 @@ public sealed class Manager(Client http) : IDisposable
             }
         );
 
+    /// <summary>Lets nothing go to a destination for now.</summary>
+    public async Task PauseAsync(string destination) =>
+        (
+            await http.SendAsync(
+                HttpMethod.Put,
+                $"api/console/v1/deliveries/destinations/{destination}/pause",
+                new JsonObject { ["reason"] = "a test" }
+            )
+        ).Status.ShouldBe(204);
+
+    /// <summary>Lets what waits for a destination go.</summary>
+    public async Task ResumeAsync(string destination) =>
+        (await http.SendAsync(HttpMethod.Delete, $"api/console/v1/deliveries/destinations/{destination}/pause", null)).Status.ShouldBe(204);
+
     public Task<Reply> SwitchAsync(string key, bool on) =>
         http.SendAsync(HttpMethod.Put, "api/console/v1/live/fields/" + key, new JsonObject { ["on"] = on });
 

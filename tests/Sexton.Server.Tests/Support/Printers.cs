@@ -9,6 +9,7 @@ using Sexton.Destinations.JobCard;
 using Sexton.Destinations.PackingSlip;
 using Sexton.Destinations.Papers;
 using Sexton.Destinations.Papers.Printing;
+using Sexton.Destinations.ParcelCard;
 using Sexton.Destinations.Ticket;
 
 namespace Sexton.Server.Tests.Support;
@@ -20,7 +21,7 @@ internal static class Printers
 
     public static readonly PaperSettings Shop = new(
         "Shop",
-        static () => "Orchard Lane 1\nAldmoor",
+        static () => new Letterhead("Orchard Lane 1\nAldmoor", null),
         static order => $"{order.Number}-1-1-7KQ2M81D",
         static () => new InvoiceParty("Shop", new InvoiceAddress("IE", "Orchard Lane 1", "", "Aldmoor"), "IE0000264TA")
     );
@@ -35,6 +36,7 @@ internal static class Printers
         new TicketKind(Shop, Shared),
         new InvoiceKind(Shop, Shared),
         new CreditNoteKind(Shop, Shared),
+        new ParcelCardKind(Shop, Shared),
     ];
 
     static Printers() =>

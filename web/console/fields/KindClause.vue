@@ -17,8 +17,10 @@ const { item, draft, trials } = defineProps<{
 const { change, refused } = useDraft();
 
 const kind = computed(() => draft.destination_kinds.find((k) => k.key === item.destination.kind));
-const settings = computed(() => (kind.value?.settings ?? []).filter((s) => s.for_trials === !!trials));
 const valueOf = (name: string) => item.destination.settings?.[name] ?? null;
+const settings = computed(() =>
+  (kind.value?.settings ?? []).filter((s) => s.for_trials === !!trials && (!s.only_with || valueOf(s.only_with) !== null)),
+);
 const wanted = ref<string[]>([]);
 watch(
   () => item.key,

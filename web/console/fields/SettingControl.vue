@@ -43,6 +43,13 @@ const answers = computed(() =>
     .map((f) => ({ key: f.field.key, name: `“${nameOf(f)}”` })),
 );
 
+/** The other destinations that can be named. */
+const others = computed(() =>
+  (draft?.destinations ?? [])
+    .filter((d) => d.family === setting.of_family && !d.destination.retired)
+    .map(({ key, destination }) => ({ key, name: `“${destination.name}”` })),
+);
+
 // What is not what the setting takes is sent as it was typed: the server says what it wants, and nothing typed is lost.
 function parse(typed: string): unknown {
   const plain = typed.trim();
@@ -102,9 +109,9 @@ function parse(typed: string): unknown {
     @save="emit('save', $event)"
   />
   <PickSeveral
-    v-else-if="setting.kind === 'options'"
+    v-else-if="setting.kind === 'options' || setting.kind === 'destinations'"
     :value="(value as string[] | null) ?? []"
-    :options="setting.options"
+    :options="setting.kind === 'options' ? setting.options : others"
     option-value="key"
     :filter="setting.options.length > 12"
     placeholder="choose"

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 import CommitInput from '../parts/CommitInput.vue';
+import LetterheadPicture from './LetterheadPicture.vue';
 
 /** In whose name e-mail is sent, papers are printed and invoices are issued, how long things are kept, and when somebody is told. */
 type Values = Schemas['ShopSettingValues'];
@@ -55,6 +56,7 @@ const days: { name: keyof Values; before: string; after: string }[] = [
           @change="set('letterhead_lines', ($event.target as HTMLTextAreaElement).value)"
         ></textarea>
       </p>
+      <LetterheadPicture />
       <p class="sentence">
         Its invoices say that it is at
         <CommitInput :value="query.data.value.street" label="Street and number of the shop" @save="set('street', $event)" />,

@@ -436,6 +436,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/v1/papers/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetLinkedPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/v1/papers/{token}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["OpenLinkedPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/v1/addresses": {
         parameters: {
             query?: never;
@@ -927,6 +959,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/shop/letterhead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetLetterhead"];
+        put: operations["WriteLetterhead"];
+        post?: never;
+        delete: operations["RemoveLetterhead"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2742,6 +2790,11 @@ export interface components {
             /** @description Why it cannot take the answers, in a sentence. */
             why: string;
         };
+        /** @description The letterhead of the shop. */
+        LetterheadView: {
+            /** @description The picture over its name, as a data URI (RFC 2397); null for none. */
+            picture: null | string;
+        };
         /**
          * @description How often a field is answered ("asked per"), from the widest to the narrowest.
          * @enum {string}
@@ -2770,6 +2823,18 @@ export interface components {
         LineSumView: {
             line_id: string;
             sum: string;
+        };
+        /** @description A paper that a link leads to. */
+        LinkedPaperView: {
+            /**
+             * Format: int64
+             * @description The number of its order.
+             */
+            number: number;
+            /** @description What it is called. */
+            title: string;
+            /** @description Whether it is printed and can be opened. */
+            is_ready: boolean;
         };
         /** @description Asks for a one-time link. */
         LinkRequest: {
@@ -3561,6 +3626,10 @@ export interface components {
             for_trials: boolean;
             /** @description The kinds of answer of which the field must have one, where it names a field; empty where it names none. */
             of_types: string[];
+            /** @description The family of the destinations that it names; null where it names none. */
+            of_family: null | string;
+            /** @description The name of another setting without which it says nothing; null for none. */
+            only_with: null | string;
         };
         /** @description A change of the shop. */
         ShopChangeView: {
@@ -4912,6 +4981,68 @@ export interface operations {
             };
         };
     };
+    GetLinkedPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkedPaperView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    OpenLinkedPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     SuggestAddresses: {
         parameters: {
             query: {
@@ -6130,6 +6261,82 @@ export interface operations {
                     "application/json": components["schemas"]["ShopRecordView"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetLetterhead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterheadView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    WriteLetterhead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    RemoveLetterhead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

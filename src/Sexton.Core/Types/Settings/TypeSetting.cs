@@ -33,6 +33,9 @@ public abstract class TypeSetting(string name, string clause, string offer)
     /// <summary>Whether it says where a destination is tried out, and nothing of what goes there otherwise.</summary>
     public bool ForTrials { get; init; }
 
+    /// <summary>The name of another setting without which it says nothing, so that it is neither shown nor offered; null for none.</summary>
+    public string? OnlyWith { get; init; }
+
     /// <summary>The JSON Schema (draft 2020-12) of its value.</summary>
     public abstract JsonObject Schema { get; }
 

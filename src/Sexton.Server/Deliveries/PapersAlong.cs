@@ -1,0 +1,91 @@
+using System.Collections.Immutable;
+using Sexton.Core.Trail;
+using Sexton.Data.Queue;
+using Sexton.Data.Rows;
+using Sexton.Destinations.Email;
+using Sexton.Server.Common;
+using Sexton.Server.Papers;
+
+namespace Sexton.Server.Deliveries;
+
+/// <summary>
+/// The papers that a message carries. It waits for those that are to come, and no longer than is set: then it goes with a link in place of each that is not there, and says so.
+/// </summary>
+internal sealed class PapersAlong(
+    PrintedPapers papers,
+    PaperLinks links,
+    LaneQueue queue,
+    LaneSettler settler,
+    WorkSignal signal,
+    TimeProvider clock
+)
+{
+    /// <summary>Adds the papers that a message carries to what is sent.</summary>
+    /// <param name="claimed">The lane of the message.</param>
+    /// <param name="sent">What is sent.</param>
+    /// <returns>What is sent with them; null where it waits.</returns>
+    public async Task<Sending?> AddAsync(LaneRow claimed, Sending sent)
+    {
+        var to = sent.Order.To;
+        if (to.Papers.IsEmpty)
+        {
+            return sent;
+        }
+
+        var (found, now) = (await OfAsync(claimed, sent), clock.GetUtcNow());
+        var until = claimed.HeldUntil ?? now + EmailKind.WaitsFor(to.Settings);
+
+        // What may have arrived already is not held back: it goes once more under the same number, or not at all.
+        if (!claimed.WasUncertain && until > now && Awaited(found).Any())
+        {
+            await HoldAsync(claimed, sent, until, found);
+            return null;
+        }
+
+        return sent with
+        {
+            Order = sent.Order with
+            {
+                Papers = EmailKind.Carry(
+                    [.. found.Where(static p => p.ToCarry != PaperToCarry.None).Select(p => Carried(sent.Order.Id, p))],
+                    to.Settings
+                ),
+            },
+        };
+    }
+
+    private static IEnumerable<PrintedPaper> Awaited(ImmutableArray<PrintedPaper> found) =>
+        found.Where(static p => p.ToCarry == PaperToCarry.Awaited);
+
+    private Task<ImmutableArray<PrintedPaper>> OfAsync(LaneRow claimed, Sending sent) =>
+        papers.OfAsync(sent.Stored, sent.Order.To.Papers, claimed.Part, CancellationToken.None);
+
+    private CarriedPaper Carried(Guid order, PrintedPaper paper) =>
+        new(paper.Title, paper.FileName, links.LinkTo(order, paper.Lane.Id))
+        {
+            Goes = paper.File is null ? PaperGoes.Late : PaperGoes.Attached,
+            File = paper.File,
+        };
+
+    private async Task HoldAsync(LaneRow claimed, Sending sent, DateTimeOffset until, ImmutableArray<PrintedPaper> found)
+    {
+        var names = string.Join(", ", Awaited(found).Select(static p => $"“{p.Title}”"));
+        await queue.HoldAsync(
+            claimed,
+            until,
+            settler.Try(
+                claimed,
+                DeliveryState.Waiting,
+                $"It waits for {names}, and goes with a link to what is not printed by {until.UtcDateTime:yyyy-MM-dd HH:mm} UTC."
+            ),
+            CancellationToken.None
+        );
+
+        // The last may have been printed between our looking and our saying so.
+        if (!Awaited(await OfAsync(claimed, sent)).Any())
+        {
+            await queue.WakeHeldAsync(claimed.OrderId, claimed.Destination, clock.GetUtcNow(), CancellationToken.None);
+            signal.Of(claimed.Destination).Raise();
+        }
+    }
+}

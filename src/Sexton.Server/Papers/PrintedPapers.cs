@@ -1,0 +1,92 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Orders;
+using Sexton.Core.Projections;
+using Sexton.Core.Routing;
+using Sexton.Core.Trail;
+using Sexton.Data;
+using Sexton.Data.Invoices;
+using Sexton.Data.Queue;
+using Sexton.Data.Rows;
+using Sexton.Destinations;
+using Sexton.Destinations.Invoices;
+using Sexton.Destinations.Papers;
+using Sexton.Server.Orders;
+
+namespace Sexton.Server.Papers;
+
+/// <summary>A paper of an order, as it stands.</summary>
+/// <param name="Lane">The lane along which it goes.</param>
+/// <param name="Title">What people call it.</param>
+/// <param name="FileName">Under which name it is saved.</param>
+/// <param name="File">The PDF; null while it is not printed, or not kept any more.</param>
+internal sealed record PrintedPaper(LaneRow Lane, string Title, string FileName, byte[]? File)
+{
+    /// <summary>What a message that carries it does about it.</summary>
+    public PaperToCarry ToCarry => CarryingRule.Of(Lane.State, Lane.Sequence, Lane.Wanted);
+}
+
+/// <summary>Finds the papers of an order, with the file where it is the newest that is wanted.</summary>
+internal sealed class PrintedPapers(SextonDb db, OrderReader orders, InvoiceBook book)
+{
+    /// <summary>The papers of an order along some lanes.</summary>
+    /// <param name="order">The order.</param>
+    /// <param name="destinations">The destinations of the papers.</param>
+    /// <param name="within">The part of the order in which each of them must lie.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<ImmutableArray<PrintedPaper>> OfAsync(
+        StoredOrder order,
+        ImmutableArray<BoundDestination> destinations,
+        OrderPart within,
+        CancellationToken cancel
+    )
+    {
+        var keys = destinations.Select(static d => d.Key).ToArray();
+        var lanes = await db.Lanes.AsNoTracking().Where(l => l.OrderId == order.Id && keys.Contains(l.Destination)).ToListAsync(cancel);
+        var positions = order.Content.Lines.Select(static (line, i) => (line, i)).ToDictionary(static l => l.line.Id, static l => l);
+        var papers = ImmutableArray.CreateBuilder<PrintedPaper>();
+        foreach (
+            var lane in lanes
+                .Where(l => within.Contains(l.Part))
+                .OrderBy(l => Array.IndexOf(keys, l.Destination))
+                .ThenBy(l => l.LineId.Length == 0 ? -1 : positions[l.LineId].i)
+                .ThenBy(l => l.UnitId.Length == 0 ? -1 : positions[l.LineId].line.Units.IndexOf(l.UnitId))
+        )
+        {
+            papers.Add(await ReadAsync(order, lane, destinations.First(d => d.Key == lane.Destination), cancel));
+        }
+
+        return papers.ToImmutable();
+    }
+
+    /// <summary>One paper of an order.</summary>
+    /// <param name="order">The order.</param>
+    /// <param name="lane">The lane along which it goes.</param>
+    /// <param name="to">Its destination.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<PrintedPaper> ReadAsync(StoredOrder order, LaneRow lane, BoundDestination to, CancellationToken cancel)
+    {
+        var isPrinted = CarryingRule.Of(lane.State, lane.Sequence, lane.Wanted) == PaperToCarry.Ready;
+        var payload = isPrinted
+            ? await db.Payloads.AsNoTracking().SingleOrDefaultAsync(p => p.LaneId == lane.Id && p.Sequence == lane.Sequence, cancel)
+            : null;
+        var projection = payload is { Projection.Length: > 0 }
+            ? StoredPayload.OpenProjection(payload.Projection, await orders.AnswersAsync(order, payload.Revision, cancel), order.OpenKey)
+            : new Projection([]);
+        var issued =
+            to.Kind is InvoicePaperKind ? (await book.OfOrderAsync(order.Id, cancel)).LastOrDefault(i => i.LaneId == lane.Id) : null;
+        var sent = new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, to)
+        {
+            Part = lane.Part,
+            Lines = [.. order.Content.Lines.Where(l => lane.Part.Has(l.Id, null))],
+            Issued = issued is null ? null : new IssuedNumber(issued.Number.ToString(CultureInfo.InvariantCulture), issued.IssuedOn, null),
+        };
+        return new PrintedPaper(
+            lane,
+            PaperKind.TitleOf(sent),
+            issued is null ? sent.FileNameAs("pdf") : InvoiceFiles.NameOf(issued, "pdf"),
+            payload?.Artefact is { } artefact ? StoredPayload.OpenArtefact(artefact, order.OpenKey) : null
+        );
+    }
+}

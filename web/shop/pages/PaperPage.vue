@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue';
+import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+
+/** One paper of an order, for whoever got a link to it. */
+const { token } = defineProps<{ token: string }>();
+const paper = ref<Schemas['LinkedPaperView']>();
+const failure = ref('');
+
+watch(
+  () => token,
+  async () => {
+    try {
+      paper.value = await ask(api.GET('/api/shop/v1/papers/{token}', { params: { path: { token } } }));
+    } catch (error) {
+      failure.value = sentenceOf(error);
+    }
+  },
+  { immediate: true },
+);
+</script>
+
+<template>
+  <div class="sheet narrow">
+    <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
+    <template v-if="paper">
+      <h1>{{ paper.title }}</h1>
+      <p class="soft">From order {{ paper.number }}.</p>
+      <p v-if="paper.is_ready"><a :href="`/api/shop/v1/papers/${token}/file`">Open it (PDF)</a></p>
+      <p v-else>It is not ready yet. Come back to this page a little later: it will be here.</p>
+    </template>
+  </div>
+</template>
