@@ -76,7 +76,7 @@ public abstract class EmailKind(
         new WordingSetting(Ending, "it ends “{}”", "an ending") { SeveralLines = true },
         new DestinationsSetting(Carries, "carries {}", "a paper", Families.Papers.Key),
         new ToggleSetting(AsLink, "as a link and not attached", "that it carries a link to it and not the paper") { OnlyWith = Carries },
-        new WholeNumberSetting(Waits, "and waits at most {} minutes for it", "", 0, 7 * 24 * 60)
+        new WholeNumberSetting(Waits, "waits at most {} minutes for it", "", 0, 7 * 24 * 60)
         {
             Default = JsonSerializer.SerializeToElement(30),
             OnlyWith = Carries,

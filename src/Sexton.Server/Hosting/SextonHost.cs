@@ -108,6 +108,9 @@ internal static class SextonHost
         MapApi(app);
         app.MapFallback("/api/{**path}", Task () => throw ApiProblemException.NotFound("There is nothing at this address."));
         app.MapFallbackToFile("/console/{**path}", "console/index.html");
+        // What is signed has dots in it, and is no file for that.
+        app.MapFallbackToFile("/orders/{token}", "shop/index.html");
+        app.MapFallbackToFile("/papers/{token}", "shop/index.html");
         app.MapFallbackToFile("{*path:nonfile}", "shop/index.html");
         return app;
     }
