@@ -5,6 +5,7 @@ run_shots() {
   need_web_tools
   need_postgres
   need_printing
+  need_test_browser
   need_sshd
   install_node_packages tests/e2e
   build_web

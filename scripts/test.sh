@@ -20,6 +20,7 @@ run_test() {
     need_sshd
   fi
   if has browser; then
+    need_test_browser
     install_node_packages tests/e2e
     step types-e2e "The browser tests have types that do not fit." web/node_modules/.bin/tsc -p tests/e2e
     install_node_packages bench/node

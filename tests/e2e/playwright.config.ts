@@ -16,7 +16,7 @@ export default defineConfig({
     // A trace costs a fifth of the time: SEXTON_TEST_TRACE=on keeps those of failures.
     trace: process.env.SEXTON_TEST_TRACE ? 'retain-on-failure' : 'off',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--disable-gpu',
