@@ -40,7 +40,7 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         (
             await Postgres.ScalarAsync<long>(
                 world.Database,
-                $"select count(*) from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = 'guests' and t.detail like 'It waits for “Orchard walk, May morning, Seat _ of 2”%'"
+                $"select count(*) from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = 'guests' and t.detail like 'It waits at most 30 minutes for “Orchard walk, May morning, Seat _ of 2”%'"
             )
         ).ShouldBe(2, "said once each");
 
@@ -203,6 +203,19 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         await manager.ChangeAsync("email", "goes_to.bench_card", false);
         (await manager.ProblemsAsync("friend")).ShouldBeEmpty();
         await manager.MakeAsync("Whole slip", "whole_slip", "packing_slip");
+
+        // What is sensitive goes by e-mail only where somebody said so.
+        await manager.ChangeAsync("shopper_email", "settings.carries", new JsonArray("whole_slip"));
+        (await manager.ProblemsAsync("shopper_email")).ShouldBeEmpty();
+        await manager.ChangeAsync("gate_code", "goes_to.shopper_email", false);
+        await manager.ChangeAsync("gate_code", "goes_to.whole_slip", true);
+        (await manager.ProblemsAsync("shopper_email"))
+            .ShouldHaveSingleItem()
+            .ShouldContain("is sensitive and does not go in the message itself");
+        await manager.ChangeAsync("gate_code", "goes_to.shopper_email", true);
+        (await manager.ProblemsAsync("shopper_email")).ShouldBeEmpty();
+        await manager.ChangeAsync("gate_code", "goes_to.whole_slip", false);
+        await manager.ChangeAsync("shopper_email", "settings.carries", null);
         await manager.ChangeAsync("own_guests", "settings.carries", new JsonArray("own_seats", "whole_slip", "nowhere"));
         (await manager.ProblemsAsync("own_guests"))
             .Order()

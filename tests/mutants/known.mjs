@@ -685,7 +685,7 @@ export const known = [
   },
   {
     what: 'a link to a paper opens any paper of the order',
-    file: 'src/Sexton.Server/Papers/LinkedPaperEndpoints.cs',
+    file: 'src/Sexton.Server/Papers/LinkedPapers.cs',
     from: 'l => l.Id == laneId && l.OrderId == id',
     to: 'l => l.Id != laneId && l.OrderId == id && l.Destination.EndsWith("seats") && l.UnitId != ""',
     tests: server('CarriedTests'),

@@ -23,7 +23,7 @@ internal sealed class DeliveryTimes(SextonDb db, TimeProvider clock)
                     count(*)::int as count
                 from lanes l join orders o on o.id = l.order_id
                 where l.settled_at > {since} and o.placed_at > {since} and l.state = {(short)DeliveryState.Sent} and l.sequence = 1
-                  and l.release not in ({(short)Release.Prepared}, {(short)Release.Day})
+                  and l.held_until is null and l.release not in ({(short)Release.Prepared}, {(short)Release.Day})
                 group by l.destination
                 """
             )

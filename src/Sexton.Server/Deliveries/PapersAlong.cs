@@ -76,7 +76,7 @@ internal sealed class PapersAlong(
             settler.Try(
                 claimed,
                 DeliveryState.Waiting,
-                $"It waits for {names}, and goes with a link to what is not printed by {until.UtcDateTime:yyyy-MM-dd HH:mm} UTC."
+                $"It waits at most {EmailKind.WaitsFor(sent.Order.To.Settings).TotalMinutes} minutes for {names}, and goes then with a link to what is not printed."
             ),
             CancellationToken.None
         );

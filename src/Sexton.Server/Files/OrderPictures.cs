@@ -5,6 +5,7 @@ using Sexton.Core.Projections;
 using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Rows;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Files;
 
@@ -49,14 +50,12 @@ internal sealed class OrderPictures(SextonDb db, FileStore store)
     {
         if (!AsTheyAre.Contains(row.Kind) || row.Size > MostBytes)
         {
-            return store.OpenThumbnail(row) is { } small ? Uri("image/jpeg", small) : null;
+            return store.OpenThumbnail(row) is { } small ? DataUri.Of("image/jpeg", small) : null;
         }
 
         await using var stream = await store.OpenAsync(row, cancel);
         using var bytes = new MemoryStream();
         await stream.CopyToAsync(bytes, cancel);
-        return Uri(FileKinds.Find(row.Kind)!.MediaType, bytes.ToArray());
+        return DataUri.Of(FileKinds.Find(row.Kind)!.MediaType, bytes.ToArray());
     }
-
-    private static string Uri(string mediaType, byte[] bytes) => $"data:{mediaType};base64,{Convert.ToBase64String(bytes)}";
 }

@@ -252,6 +252,7 @@ internal static class SextonHost
         services.AddSingleton<PaperLinks>();
         services.AddSingleton<PapersTriedOut>();
         services.AddScoped<PrintedPapers>();
+        services.AddScoped<LinkedPapers>();
         services.AddSingleton<LanePlanner>();
         services.AddScoped<PreparedLines>();
         services.AddScoped<GivenLines>();

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Sexton.Data;
 using Sexton.Data.Rows;
+using Sexton.Server.Common;
 
 namespace Sexton.Server.Settings;
 
@@ -49,7 +50,7 @@ internal sealed class LetterheadPicture(IServiceScopeFactory scopes)
         if (stamp != _now?.Stamp)
         {
             var row = await db.ShopPictures.AsNoTracking().SingleOrDefaultAsync(static p => p.Name == Name, cancel);
-            _now = row is null ? null : new Held(row.Stamp, $"data:{row.MediaType};base64,{Convert.ToBase64String(row.Bytes)}");
+            _now = row is null ? null : new Held(row.Stamp, DataUri.Of(row.MediaType, row.Bytes));
         }
     }
 

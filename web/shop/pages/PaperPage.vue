@@ -1,23 +1,16 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
-import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import { onMounted, ref } from 'vue';
+import { api, ask, type Schemas } from '../../shared/api/client';
+import { useWork } from '../../shared/work';
 
 /** One paper of an order, for whoever got a link to it. */
 const { token } = defineProps<{ token: string }>();
 const paper = ref<Schemas['LinkedPaperView']>();
-const failure = ref('');
+const { failure, run } = useWork();
 
-watch(
-  () => token,
-  async () => {
-    try {
-      paper.value = await ask(api.GET('/api/shop/v1/papers/{token}', { params: { path: { token } } }));
-    } catch (error) {
-      failure.value = sentenceOf(error);
-    }
-  },
-  { immediate: true },
-);
+onMounted(async () => {
+  paper.value = await run(() => ask(api.GET('/api/shop/v1/papers/{token}', { params: { path: { token } } })));
+});
 </script>
 
 <template>
