@@ -137,6 +137,22 @@ public sealed class TypeTests
             ("2026-12-01", "!too_early 2 December 2026"),
             ("2026-12-02", "\"2026-12-02\" 2 December 2026")
         );
+        // Today is 25 November 2026.
+        Add(
+            "date",
+            "{'latest': {'years_from_today': -18}}",
+            ("2008-11-25", "\"2008-11-25\" 25 November 2008"),
+            ("2008-11-26", "!too_late 25 November 2008"),
+            ("1908-02-29", "\"1908-02-29\" 29 February 1908")
+        );
+        Add(
+            "date",
+            "{'earliest': {'years_from_today': -1}, 'latest': {'years_from_today': 2}}",
+            ("2025-11-24", "!too_early 25 November 2025"),
+            ("2025-11-25", "\"2025-11-25\" 25 November 2025"),
+            ("2028-11-25", "\"2028-11-25\" 25 November 2028"),
+            ("2028-11-26", "!too_late 25 November 2028")
+        );
         Add(
             "date",
             "{}",
@@ -442,6 +458,11 @@ public sealed class TypeTests
     [InlineData("date", "{'earliest': {'day': '2027-01-01'}, 'latest': {'day': '2026-01-01'}}", "earliest")]
     [InlineData("date", "{'earliest': {'from_today': 3}, 'latest': {'from_today': 2}}", "earliest")]
     [InlineData("date", "{'earliest': {'from_today': 3}, 'latest': {'day': '2026-01-01'}}", "")] // today moves
+    [InlineData("date", "{'earliest': {'years_from_today': 3}, 'latest': {'years_from_today': 2}}", "earliest")]
+    [InlineData("date", "{'earliest': {'years_from_today': 3}, 'latest': {'from_today': 2}}", "")] // how many days years have, today says
+    [InlineData("date", "{'latest': {'years_from_today': -18, 'from_today': 2}}", "latest")]
+    [InlineData("date", "{'latest': {'years_from_today': -151}}", "latest")]
+    [InlineData("date", "{'latest': {'years_from_today': -1.5}}", "latest")]
     [InlineData("date", "{'earliest': {'day': '2027-13-01'}}", "earliest")]
     [InlineData("date", "{'earliest': {}}", "earliest")]
     [InlineData(
@@ -482,6 +503,31 @@ public sealed class TypeTests
         (problem?.Name ?? "").ShouldBe(refused);
         problem?.Sentence.ShouldEndWith(".");
     }
+
+    [Theory]
+    // today, how many years from it, the day; born on a 29 February one is of an age on 1 March where the year has none
+    // (so, for example, section 5 of Hong Kong's Age of Majority (Related Provisions) Ordinance, Cap. 410; from memory)
+    [InlineData("2026-11-25", -18, "2008-11-25")]
+    [InlineData("2026-02-28", -18, "2008-02-28")]
+    [InlineData("2026-03-01", -18, "2008-03-01")]
+    [InlineData("2028-02-29", -18, "2010-02-28")]
+    [InlineData("2028-02-29", -20, "2008-02-29")]
+    [InlineData("2028-02-29", 1, "2029-02-28")]
+    [InlineData("2027-02-28", 1, "2028-02-28")]
+    [InlineData("2026-11-25", 0, "2026-11-25")]
+    public void Years_from_today_are_counted_by_the_calendar(string today, int years, string day) =>
+        new DayLimit(null, null, years).On(DateOnly.Parse(today, null)).ShouldBe(DateOnly.Parse(day, null));
+
+    [Theory]
+    [InlineData("{'day': '2027-03-31'}", "2027-03-31")]
+    [InlineData("{'from_today': 0}", "today")]
+    [InlineData("{'from_today': 14}", "14 days from today")]
+    [InlineData("{'from_today': -3}", "3 days ago")]
+    [InlineData("{'years_from_today': -18}", "18 years before today")]
+    [InlineData("{'years_from_today': 1}", "1 year after today")]
+    [InlineData("{'years_from_today': 0}", "today")]
+    public void A_day_as_a_limit_is_said_in_words(string limit, string words) =>
+        new DaySetting("latest", "not after {}", "").InWords(Settings($"{{'of': {limit}}}")["of"]).ShouldBe(words);
 
     [Fact]
     public void Every_default_is_a_valid_setting_and_every_clause_has_a_place_for_its_value()

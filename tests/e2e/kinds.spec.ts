@@ -3,7 +3,7 @@ import { Desk } from './desk';
 import { expect, test } from './fixtures';
 
 // Kinds of answer beyond text, number and choice: defined by hand, answered in the shop, read on the order.
-test.use({ shop: 'Kinds' });
+test.use({ shop: 'Kinds', expected: [/422 .*born_on/] });
 
 test('each further kind of answer is defined, asked, checked, and read back', async ({ page, signIn, accessible }) => {
   await signIn();
@@ -33,6 +33,17 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     await expect(desk.paragraph(words).getByText('It says nothing yet. Write the words.')).toBeVisible();
     await desk.paragraph(words).getByLabel('reads …').fill('We stamp on Thursdays.');
     await expect(desk.paragraph(words).getByText('Goes to')).toBeHidden();
+    const born = await desk.add({ label: 'Born on', type: 'a date', of });
+    await desk.paragraph(born).getByRole('button', { name: 'a latest day' }).click();
+    const latest = desk.paragraph(born).getByLabel('not after …');
+    await latest.fill('18 years before tomorrow');
+    await latest.press('Enter');
+    await expect(page.getByText('Give a day as 2027-03-31, or a number of days or years before or after today.')).toBeVisible();
+    await expect(latest).toHaveValue('18 years before tomorrow');
+    await latest.fill('18 years before today');
+    await latest.press('Enter');
+    await expect(page.getByText('Saved.')).toBeVisible();
+    await expect(latest).toHaveValue('18 years before today');
     await desk.add({ label: 'Grown in', type: 'a country', of });
     await desk.add({ label: 'A page about the tree', type: 'a web address', of });
     const tax = await desk.add({ label: 'Tax number', type: 'a tax number', of });
@@ -54,6 +65,7 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     await page.getByLabel('Crocus').fill('6');
     await expect(page.getByText('13 of 12')).toBeVisible();
     await page.getByLabel('Day').fill('2027-03-31');
+    await page.getByLabel('Born on').fill('2020-02-29');
     await page.getByLabel('Grown in').selectOption({ label: 'Japan' });
     await page.getByLabel('A page about the tree').fill('farrant.example/quince');
     await page.getByLabel('Tax number').fill('IE 0000264 TB');
@@ -63,9 +75,12 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     await expect(page.getByText('Choose a day and a time for “When may we come”.')).toBeVisible();
     await expect(page.getByText('Please read “On site” and agree to it.')).toBeVisible();
     await expect(page.getByText('its digits do not fit together')).toBeVisible();
+    const year = new Date().getFullYear() - 18;
+    await expect(page.getByText(new RegExp(`“Born on” can be \\d+ \\p{L}+ ${year} at the latest\\.`, 'u'))).toBeVisible();
     await accessible('what is wrong with further kinds');
     await page.getByLabel('Planting credit').fill('25,50');
     await page.getByLabel('Crocus').fill('5');
+    await page.getByLabel('Born on').fill('1996-02-29');
     await page.getByLabel('Time').selectOption({ label: '17:00–20:00' });
     await page.getByLabel('I agree').check();
     await page.getByLabel('Tax number').fill('IE 0000264 TA');

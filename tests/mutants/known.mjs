@@ -711,4 +711,11 @@ export const known = [
     to: 'FileKinds.Find(kind)!.MediaType, file.ToArray(), cancel)',
     tests: server('PrintedTests'),
   },
+  {
+    what: 'a year has 365 days',
+    file: CORE + 'Types/Settings/DaySetting.cs',
+    from: 'today.AddYears(years)',
+    to: 'today.AddDays(365 * years)',
+    tests: core('TypeTests'),
+  },
 ];

@@ -23,6 +23,9 @@ internal sealed class DayLimits
     // An example where nothing says more.
     private static readonly DateOnly Usual = new(2026, 11, 27);
 
+    // It will not be an earlier day any more.
+    private static readonly DateOnly Past = new(2026, 11, 1);
+
     private readonly DayLimit? _earliest;
     private readonly DayLimit? _latest;
     private readonly int _leadDays;
@@ -57,7 +60,7 @@ internal sealed class DayLimits
     /// <summary>A day within the limits, where one is so whatever day it is today.</summary>
     public string? Sample =>
         _earliest?.Day is { } first ? (IsLeftOut(first) ? null : Write(first))
-        : _earliest is null && _leadDays == 0 && _latest?.FromToday is null && LastBefore(_latest?.Day ?? Usual) is { } day ? Write(day)
+        : _earliest is null && _leadDays == 0 && LastBefore(_latest?.On(Past) ?? Usual) is { } day ? Write(day)
         : null;
 
     /// <summary>What contradicts what.</summary>
@@ -67,7 +70,7 @@ internal sealed class DayLimits
         if (
             settings.Day(Earliest) is { } earliest
             && settings.Day(Latest) is { } latest
-            && (earliest.Day > latest.Day || earliest.FromToday > latest.FromToday)
+            && (earliest.Day > latest.Day || earliest.FromToday > latest.FromToday || earliest.YearsFromToday > latest.YearsFromToday)
         )
         {
             yield return new SettingProblem(Earliest, "The earliest day comes after the latest. Make one of them fit.");

@@ -2,6 +2,7 @@
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import type { Schemas } from '../../shared/api/client';
+import { dayText, dayTyped, type DayLimit } from './dayLimit';
 import ConnectionSelect from './ConnectionSelect.vue';
 import type { Draft } from './draft';
 import { nameOf } from './groups';
@@ -28,8 +29,7 @@ const text = computed(() => {
     case 'long_wording':
       return (value as Record<string, string>).en ?? '';
     case 'day': {
-      const day = value as { day?: string | null; from_today?: number | null };
-      return day.day ?? (day.from_today === 0 ? 'today' : `${day.from_today} days from today`);
+      return dayText(value as DayLimit);
     }
     default:
       return String(value);
@@ -68,8 +68,7 @@ function parse(typed: string): unknown {
     case 'long_wording':
       return { ...(value as Record<string, string> | null), en: plain };
     case 'day': {
-      const days = plain === 'today' ? ['', '0'] : /^(-?\d+)( days?)?( from today)?$/.exec(plain);
-      return days ? { from_today: Number(days[1]) } : /^\d{4}-\d{2}-\d{2}$/.test(plain) ? { day: plain } : plain;
+      return dayTyped(plain);
     }
     default:
       return plain;
@@ -126,7 +125,7 @@ function parse(typed: string): unknown {
     :lines="setting.kind === 'long_wording'"
     :placeholder="
       setting.kind === 'day'
-        ? '2027-03-31 or 14 days'
+        ? '2027-03-31, 14 days or 18 years before today'
         : setting.kind === 'addresses'
           ? 'team@shop.example, …'
           : setting.kind === 'texts'

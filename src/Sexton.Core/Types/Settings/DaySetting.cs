@@ -7,18 +7,27 @@ using Sexton.Core.Values;
 namespace Sexton.Core.Types.Settings;
 
 /// <summary>
-/// A day, fixed or counted from today: {"day": "2027-03-31"} or {"from_today": 14}; a negative count lies in the past.
+/// A day, fixed or counted from today: {"day": "2027-03-31"}, {"from_today": 14} or {"years_from_today": -18}; a negative count lies in the past.
 /// </summary>
 /// <param name="Day">The fixed day, or null.</param>
 /// <param name="FromToday">How many days after today, or null.</param>
-public sealed record DayLimit(DateOnly? Day, int? FromToday)
+/// <param name="YearsFromToday">How many years after today, or null.</param>
+public sealed record DayLimit(DateOnly? Day, int? FromToday, int? YearsFromToday = null)
 {
-    /// <summary>The day itself, seen from a day.</summary>
-    public DateOnly On(DateOnly today) => Day ?? today.AddDays(FromToday ?? 0);
+    internal const int MostDays = 36_500,
+        MostYears = 150;
 
-    /// <summary>True when it says exactly one of the two.</summary>
+    /// <summary>
+    /// The day itself, seen from a day. Years from a 29 February end on 28 February where the year has no other, so that whoever was born on that day is of an age on 1 March.
+    /// </summary>
+    public DateOnly On(DateOnly today) => Day ?? (YearsFromToday is { } years ? today.AddYears(years) : today.AddDays(FromToday ?? 0));
+
+    /// <summary>True when it says exactly one of the three, within its range.</summary>
     [JsonIgnore]
-    public bool IsClear => Day is null != FromToday is null && FromToday is null or (>= -36_500 and <= 36_500);
+    public bool IsClear =>
+        new[] { Day is not null, FromToday is not null, YearsFromToday is not null }.Count(static said => said) == 1
+        && FromToday is null or (>= -MostDays and <= MostDays)
+        && YearsFromToday is null or (>= -MostYears and <= MostYears);
 }
 
 /// <summary>A day as a limit.</summary>
@@ -36,15 +45,8 @@ public sealed class DaySetting(string name, string clause, string offer) : TypeS
         {
             ["oneOf"] = new JsonArray(
                 Object("day", new JsonObject { ["type"] = "string", ["format"] = "date" }),
-                Object(
-                    "from_today",
-                    new JsonObject
-                    {
-                        ["type"] = "integer",
-                        ["minimum"] = -36_500,
-                        ["maximum"] = 36_500,
-                    }
-                )
+                Object("from_today", Count(DayLimit.MostDays)),
+                Object("years_from_today", Count(DayLimit.MostYears))
             ),
         };
 
@@ -70,14 +72,26 @@ public sealed class DaySetting(string name, string clause, string offer) : TypeS
         return limit switch
         {
             { Day: { } day } => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-            { FromToday: 0 } => "today",
+            { FromToday: 0 } or { YearsFromToday: 0 } => "today",
+            { YearsFromToday: { } years } => string.Create(
+                CultureInfo.InvariantCulture,
+                $"{Math.Abs(years)} year{(Math.Abs(years) == 1 ? "" : "s")} {(years < 0 ? "before" : "after")} today"
+            ),
             { FromToday: 1 } => "tomorrow",
             { FromToday: > 0 and var days } => string.Create(CultureInfo.InvariantCulture, $"{days} days from today"),
             { FromToday: var days } => string.Create(CultureInfo.InvariantCulture, $"{-days} days ago"),
         };
     }
 
-    private const string Wrong = "Give a day as 2027-03-31, or a number of days from today.";
+    private const string Wrong = "Give a day as 2027-03-31, or a number of days or years before or after today.";
+
+    private static JsonObject Count(int most) =>
+        new()
+        {
+            ["type"] = "integer",
+            ["minimum"] = -most,
+            ["maximum"] = most,
+        };
 
     private static JsonObject Object(string member, JsonObject schema) =>
         new()
