@@ -91,10 +91,10 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>Who answers for which destination.</summary>
     public DbSet<AnswersForRow> AnswersFor => Set<AnswersForRow>();
 
-    /// <summary>The settings of the shop.</summary>
+    /// <summary>Pictures of the shop's own.</summary>
     public DbSet<ShopPictureRow> ShopPictures => Set<ShopPictureRow>();
 
-    /// <inheritdoc cref="ShopSettingRow"/>
+    /// <summary>The settings of the shop.</summary>
     public DbSet<ShopSettingRow> ShopSettings => Set<ShopSettingRow>();
 
     /// <summary>What was changed of the shop.</summary>

@@ -288,6 +288,21 @@ public sealed class PaperTests
         kind.ReadBack(pdf, other).ShouldHaveSingleItem().Finding.ShouldBe(Finding.Altered, "another file of the same name and size");
     }
 
+    [Theory]
+    // with what the answer stands that is to be large: only that of the line itself can be, and none may be lost for it
+    [InlineData(null, null)]
+    [InlineData("a", null)]
+    [InlineData("a", "u1")]
+    public async Task What_is_to_be_large_stands_on_the_card_wherever_it_belongs(string? line, string? unit)
+    {
+        var kind = Printers.Kinds[1];
+        var order = Order(kind, new Entry(line, unit, "wording", "Wording", "Zoë"), Entry(kind, "year", "Year", "1987")) with
+        {
+            To = Printers.To(kind, ("large", "wording")),
+        };
+        kind.ReadBack(await PrintAsync(kind, order), order).ShouldAllBe(static f => f.Finding == Finding.Included);
+    }
+
     [Fact]
     public async Task A_card_says_what_was_said_large_with_the_name_under_it_and_the_shop_over_it()
     {

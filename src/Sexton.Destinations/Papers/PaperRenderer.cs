@@ -51,7 +51,9 @@ internal sealed class PaperRenderer
         var extras = kind.ExtrasOf(order);
         var answers = new Answers(order, language, settings.Is(PaperKind.WithoutEmpty) ? null : Say(PaperKind.Empty));
         var cut = new Answers(order, language, null);
-        string[] large = extras.Large is null ? [] : [extras.Large];
+
+        // Large stands what belongs to the very part that the paper is of; with anything else it stays where it is.
+        string[] LargeWith(Level level) => extras.Large is { } large && level == LevelOf(order.Part) ? [large] : [];
         var showsPrices = extras.Prices && order.ShowsPrices;
         return Encoding.GetBytes(
             _template(
@@ -66,12 +68,12 @@ internal sealed class PaperRenderer
                     sentences = Say(PaperKind.Sentences),
                     ending = Say(PaperKind.Ending),
                     invoice = extras.Invoice,
-                    whole = answers.Of(null, null, without: [.. extras.Foot, .. large, .. extras.Invoice?.Buyer ?? []]),
+                    whole = answers.Of(null, null, without: [.. extras.Foot, .. LargeWith(Level.Order), .. extras.Invoice?.Buyer ?? []]),
                     buyer = cut.Of(null, null, only: [.. extras.Invoice?.BuyerNames ?? []]),
                     buyerNumbers = cut.Of(null, null, only: [.. extras.Invoice?.BuyerNumbers ?? []]),
                     // Nothing is cut off where nothing was said.
                     foot = cut.Of(null, null, only: [.. extras.Foot]),
-                    large = extras.Large is null ? [] : answers.Of(order.Part, only: large),
+                    large = answers.Of(order.Part, only: LargeWith(LevelOf(order.Part))),
                     lines = order
                         .Lines.Select(line => new
                         {
@@ -79,9 +81,13 @@ internal sealed class PaperRenderer
                             name = line.ProductName,
                             code = extras.Codes ? order.ItemCodeOf(line) : null,
                             rows = extras.Invoice?.RowsOf(line.Id) ?? [],
-                            answers = answers.Of(line.Id, null, without: large),
+                            answers = answers.Of(line.Id, null, without: LargeWith(Level.Line)),
                             units = UnitsOf(order.Part, line)
-                                .Select(unit => new { name = line.NameOf(unit), answers = answers.Of(line.Id, unit, without: large) })
+                                .Select(unit => new
+                                {
+                                    name = line.NameOf(unit),
+                                    answers = answers.Of(line.Id, unit, without: LargeWith(Level.Unit)),
+                                })
                                 .Where(static u => u.answers.Length > 0)
                                 .ToArray(),
                         })
@@ -95,6 +101,11 @@ internal sealed class PaperRenderer
     }
 
     private static IEnumerable<string> UnitsOf(OrderPart part, OrderLine line) => part.UnitId.Length > 0 ? [part.UnitId] : line.Units;
+
+    private static Level LevelOf(OrderPart part) =>
+        part.UnitId.Length > 0 ? Level.Unit
+        : part.LineId.Length > 0 ? Level.Line
+        : Level.Order;
 
     private static string StyleOf(SettingReader settings)
     {
