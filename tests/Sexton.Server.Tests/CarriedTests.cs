@@ -23,11 +23,11 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         var number = await BuySeatsAsync("seat_email", "example");
         await World.UntilAsync(async () => await LanesAsync(number, "guests", "held_until is not null and state = 0") == 2, "held");
         (await LanesAsync(number, "guests", "tries = 0")).ShouldBe(2, "to wait is no try");
-        (await MailAsync("ada@seat.example", 0)).ShouldBeEmpty();
+        (await Mail.ToAsync(world, "ada@seat.example", 0)).ShouldBeEmpty();
         await manager.ResumeAsync("seats");
 
-        var ada = (await MailAsync("ada@seat.example")).ShouldHaveSingleItem();
-        var bo = (await MailAsync("bo@seat.example")).ShouldHaveSingleItem();
+        var ada = (await Mail.ToAsync(world, "ada@seat.example")).ShouldHaveSingleItem();
+        var bo = (await Mail.ToAsync(world, "bo@seat.example")).ShouldHaveSingleItem();
         var papers = await PapersAsync(manager.Http, number);
         ada.Files.ShouldHaveSingleItem().Name.ShouldBe($"seats-{number}-1-1.pdf");
         bo.Files.ShouldHaveSingleItem().Name.ShouldBe($"seats-{number}-1-2.pdf");
@@ -52,7 +52,7 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
 
         // What is corrected goes again with the paper that is printed anew.
         await world.ReviseAsync(number, "guest_name", "Eve", "Eve");
-        var again = (await MailAsync("ada@seat.example", 2))[1];
+        var again = (await Mail.ToAsync(world, "ada@seat.example", 2))[1];
         PaperText.Read(again.Files.ShouldHaveSingleItem().Bytes).ShouldHaveSingleItem().Value.Text.ShouldBe("Eve");
     }
 
@@ -69,16 +69,16 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
             world.Database,
             $"update lanes set held_until = now(), next_try_at = now() where destination = 'late_guests' and unit_id = (select min(unit_id) from lanes where destination = 'late_guests')"
         );
-        var ada = (await MailAsync("ada@seat.late.example")).ShouldHaveSingleItem();
+        var ada = (await Mail.ToAsync(world, "ada@seat.late.example")).ShouldHaveSingleItem();
         ada.Files.ShouldBeEmpty();
         ada.Text.ShouldContain("Not ready yet: Orchard walk, May morning, Seat 1 of 2. It can be opened as soon as it is:");
-        (await MailAsync("bo@seat.late.example", 0)).ShouldBeEmpty();
+        (await Mail.ToAsync(world, "bo@seat.late.example", 0)).ShouldBeEmpty();
 
         // Whoever does not want to wait any longer sends it by hand.
         (await manager.Http.SendAsync(HttpMethod.Post, $"{Console}orders/{number}/deliveries/late_guests/again", null)).Status.ShouldBe(
             204
         );
-        (await MailAsync("bo@seat.late.example")).ShouldHaveSingleItem().Files.ShouldBeEmpty();
+        (await Mail.ToAsync(world, "bo@seat.late.example")).ShouldHaveSingleItem().Files.ShouldBeEmpty();
 
         var token = Link().Match(ada.Text).Groups["token"].Value;
         using var guest = world.NewClient();
@@ -102,8 +102,8 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         }
 
         // Nothing comes a second time now that the papers are there.
-        (await MailAsync("ada@seat.late.example")).ShouldHaveSingleItem();
-        (await MailAsync("bo@seat.late.example")).ShouldHaveSingleItem();
+        (await Mail.ToAsync(world, "ada@seat.late.example")).ShouldHaveSingleItem();
+        (await Mail.ToAsync(world, "bo@seat.late.example")).ShouldHaveSingleItem();
     }
 
     [Fact]
@@ -130,7 +130,7 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         var number = (await shopper.BuyLineAsync("""{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":1,"answers":{}}"""))[
             "number"
         ]!.GetValue<long>();
-        var message = (await MailAsync("yard@marrowby.example")).ShouldHaveSingleItem();
+        var message = (await Mail.ToAsync(world, "yard@marrowby.example")).ShouldHaveSingleItem();
         message.Files.ShouldBeEmpty();
         message.Text.ShouldContain($"To open: Packing slip {number}, ");
         message.Text.ShouldNotContain("Attached");
@@ -139,7 +139,7 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
             .ShouldBe("%PDF-"u8.ToArray());
 
         await shopper.BuyAsync("Cy");
-        var walk = (await MailAsync("yard@marrowby.example", 2))[1];
+        var walk = (await Mail.ToAsync(world, "yard@marrowby.example", 2))[1];
         walk.Text.ShouldNotContain("papers");
         (await LanesAsync(0, "yard", "held_until is not null", anyOrder: true)).ShouldBeLessThanOrEqualTo(
             1,
@@ -174,7 +174,7 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         ).Json["taken"]!
             .GetValue<bool>()
             .ShouldBeTrue();
-        var tried = (await MailAsync("try@marrowby.example")).ShouldHaveSingleItem();
+        var tried = (await Mail.ToAsync(world, "try@marrowby.example")).ShouldHaveSingleItem();
         tried.Files.ShouldHaveSingleItem().Bytes[..5].ShouldBe("%PDF-"u8.ToArray());
         await manager.ChangeAsync("tried", "settings.as_link", true);
         shown = await PrintedTests.ShowAsync(manager, "tried");
@@ -313,20 +313,6 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         }
 
         return papers;
-    }
-
-    private async Task<List<Mail>> MailAsync(string address, int count = 1)
-    {
-        List<Mail> found = [];
-        await World.UntilAsync(
-            async () =>
-            {
-                found = [.. (await world.ReceivedAsync("mail/messages")).Select(static m => Mail.Parse(m!)).Where(m => m.To == address)];
-                return found.Count >= count;
-            },
-            $"to {address}"
-        );
-        return found;
     }
 
     [GeneratedRegex(@"/papers/(?<token>[^\s]+)", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]

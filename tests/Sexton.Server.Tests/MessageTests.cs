@@ -34,7 +34,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
         (await shopper.AddAsync("Ada")).Status.ShouldBe(200);
         var order = await shopper.BuyLineAsync("""{"product":"LA-SLATE","variant":"LA-SLATE-1","quantity":1,"answers":{}}""");
         var number = order["number"]!.GetValue<long>();
-        var message = (await ToAsync("yard@marrowby.example"))[0];
+        var message = (await Mail.ToAsync(world, "yard@marrowby.example"))[0];
         message.Subject.ShouldBe($"Odile Farrant: {number}\u00a0🌿");
         message.Text.ShouldContain("Good morning, yard");
         message.Text.ShouldContain($"console/orders/{number}");
@@ -48,7 +48,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
         await manager.ChangeAsync("yard", "settings.prices", true);
         (await manager.PublishAsync()).Status.ShouldBe(200);
         await shopper.BuyAsync("Bo");
-        (await ToAsync("yard@marrowby.example", 2))[1].Text.ShouldContain("Total: €");
+        (await Mail.ToAsync(world, "yard@marrowby.example", 2))[1].Text.ShouldContain("Total: €");
     }
 
     [Fact]
@@ -79,7 +79,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
                 {"id":"u3","answers":{"guest_name":"Cy"}}]}
             """
         );
-        var ada = (await ToAsync("ada@seat.example"))[0];
+        var ada = (await Mail.ToAsync(world, "ada@seat.example"))[0];
         ada.Subject.ShouldBe("Ada, Seat 1 of 3");
         ada.Text.ShouldContain("Bring boots");
         foreach (var other in new[] { "Bo", "Cy", "bo@seat.example", "Odile", "Quarry", "€", "/orders/" })
@@ -87,7 +87,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
             ada.Text.ShouldNotContain(other, Case.Sensitive, "what is about another, or costs something");
         }
 
-        (await ToAsync("bo@seat.example"))[0]
+        (await Mail.ToAsync(world, "bo@seat.example"))[0]
             .Subject.ShouldBe("Bo\u202e =?utf-8?Q?x?=, Seat 2 of 3", "as it was typed, whatever it looks like");
         var number = order["number"]!.GetValue<long>();
         await World.UntilAsync(
@@ -176,12 +176,14 @@ public sealed class MessageTests(World world) : IClassFixture<World>
                 Enumerable.Range(0, 4).Select(i => SayAsync(i % 2 == 0 ? staff : manager.Http, HttpMethod.Put, number, lines[0]))
             )
         ).ShouldAllBe(static status => status == 204);
-        (await ToAsync("packing@marrowby.example"))[0].Text.ReplaceLineEndings("\n").ShouldContain("What the card says: Happy\n    day");
+        (await Mail.ToAsync(world, "packing@marrowby.example"))[0]
+            .Text.ReplaceLineEndings("\n")
+            .ShouldContain("What the card says: Happy\n    day");
 
         // What went cannot be held any more, and what is said twice does not go twice.
         (await SayAsync(staff, HttpMethod.Delete, number, lines[1])).ShouldBe(204);
         (await SayAsync(staff, HttpMethod.Put, number, lines[1])).ShouldBe(204);
-        (await ToAsync("packing@marrowby.example")).Count.ShouldBe(1);
+        (await Mail.ToAsync(world, "packing@marrowby.example")).Count.ShouldBe(1);
         (await staff.GetAsync($"api/console/v1/orders/{number}/prepared"))
             .Json.AsArray()
             .Select(static p => p!["line"]!.GetValue<string>())
@@ -194,7 +196,7 @@ public sealed class MessageTests(World world) : IClassFixture<World>
 
         // Its day is there.
         await Postgres.ExecuteAsync(world.Database, "update lanes set next_try_at = now() where destination = 'card'");
-        var card = (await ToAsync("ada@card.example"))[0];
+        var card = (await Mail.ToAsync(world, "ada@card.example"))[0];
         card.Text.ReplaceLineEndings("\n").ShouldContain("What the card says: Happy\n    day");
         card.Text.ShouldNotContain("Slate", Case.Insensitive, "a line of which nothing goes there is not told");
     }
@@ -230,23 +232,23 @@ public sealed class MessageTests(World world) : IClassFixture<World>
         using var shopper = new Shopper(world);
         await AnswerAsync(shopper, new JsonObject { ["visit_on"] = "2999-07-24" });
         var number = (await shopper.BuyAsync("Ada"))["number"]!.GetValue<long>();
-        (await ToAsync("once@marrowby.example")).Count.ShouldBe(1);
-        (await ToAsync("again@marrowby.example"))[0].Text.ShouldContain("24 July 2999");
+        (await Mail.ToAsync(world, "once@marrowby.example")).Count.ShouldBe(1);
+        (await Mail.ToAsync(world, "again@marrowby.example"))[0].Text.ShouldContain("24 July 2999");
         var marks = await SignsAsync(number, "Visit on", "reminder");
         (await NotBeforeAsync(number)).ShouldBe(new DateTimeOffset(2999, 7, 24, 7, 0, 0, TimeSpan.Zero), "summer time in Dublin");
         marks["reminder"].ShouldBe("open_sheet");
 
         await world.ReviseAsync(number, "visit_on", "2999-08-01", "1 August 2999");
         (await NotBeforeAsync(number)).ShouldBe(new DateTimeOffset(2999, 8, 1, 7, 0, 0, TimeSpan.Zero));
-        (await ToAsync("again@marrowby.example", 2))[1].Text.ShouldContain("1 August 2999");
-        (await ToAsync("once@marrowby.example")).Count.ShouldBe(1);
+        (await Mail.ToAsync(world, "again@marrowby.example", 2))[1].Text.ShouldContain("1 August 2999");
+        (await Mail.ToAsync(world, "once@marrowby.example")).Count.ShouldBe(1);
 
         // Moved before today it goes at once, as it is by now.
         await world.ReviseAsync(number, "visit_on", "2020-01-01", "1 January 2020");
-        (await ToAsync("reminder@marrowby.example"))[0].Text.ShouldContain("1 January 2020");
-        (await ToAsync("again@marrowby.example", 3)).Count.ShouldBe(3);
-        (await ToAsync("once@marrowby.example")).Count.ShouldBe(1);
-        (await ToAsync("reminder@marrowby.example")).Count.ShouldBe(1);
+        (await Mail.ToAsync(world, "reminder@marrowby.example"))[0].Text.ShouldContain("1 January 2020");
+        (await Mail.ToAsync(world, "again@marrowby.example", 3)).Count.ShouldBe(3);
+        (await Mail.ToAsync(world, "once@marrowby.example")).Count.ShouldBe(1);
+        (await Mail.ToAsync(world, "reminder@marrowby.example")).Count.ShouldBe(1);
     }
 
     private Task<DateTimeOffset> NotBeforeAsync(long number) =>
@@ -268,25 +270,6 @@ public sealed class MessageTests(World world) : IClassFixture<World>
 
     private static async Task<int> SayAsync(Client staff, HttpMethod method, long number, string line) =>
         (await staff.SendAsync(method, $"api/console/v1/orders/{number}/lines/{line}/prepared", null)).Status;
-
-    private async Task<List<Mail>> ToAsync(string address, int count = 1)
-    {
-        List<Mail> found = [];
-        await World.UntilAsync(
-            async () =>
-            {
-                found =
-                [
-                    .. (await world.ReceivedAsync("mail/messages"))
-                        .Select(static m => Mail.Parse(m!))
-                        .Where(m => m.To.Contains(address, StringComparison.Ordinal)),
-                ];
-                return found.Count >= count;
-            },
-            $"to {address}"
-        );
-        return found;
-    }
 
     private async Task<List<JsonNode>> TrailAsync(long number)
     {

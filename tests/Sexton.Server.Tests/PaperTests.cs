@@ -12,7 +12,6 @@ using Sexton.Destinations.Papers;
 using Sexton.Destinations.Papers.Printing;
 using Sexton.Destinations.ParcelCard;
 using Sexton.Server.Tests.Support;
-using UglyToad.PdfPig;
 
 namespace Sexton.Server.Tests;
 
@@ -279,8 +278,8 @@ public sealed class PaperTests
             finding.Found.ShouldBe($"Mark Ⅲ.jpg, {picture.Length} bytes, SHA-256 {file.Sha256}");
         }
 
-        Images(without).ShouldBe(0);
-        Images(pdf).ShouldBe(1);
+        Printers.PicturesIn(without).ShouldBe(0);
+        Printers.PicturesIn(pdf).ShouldBe(1);
         var other = order with
         {
             Projection = new([order.Projection.Entries[0] with { Files = [file with { Sha256 = new string('0', 64) }] }]),
@@ -331,10 +330,12 @@ public sealed class PaperTests
         var text = await Printers.TextAsync(pdf);
         new[] { "Shop", "Happy", "birthday", "Ada", "Ribbon" }.Select(t => text.IndexOf(t, StringComparison.Ordinal)).ShouldBeInOrder();
         text.ShouldNotContain("What the card says");
-        Images(pdf).ShouldBe(0);
+        Printers.PicturesIn(pdf).ShouldBe(0);
         var pictured = order with { To = Printers.To(house, ("says", "says"), ("from", "from")) };
-        Images(await PrintAsync(house, pictured)).ShouldBe(1);
-        Images(await PrintAsync(house, pictured with { To = Printers.To(house, ("says", "says"), ("letterhead", "plain")) })).ShouldBe(0);
+        Printers.PicturesIn(await PrintAsync(house, pictured)).ShouldBe(1);
+        Printers
+            .PicturesIn(await PrintAsync(house, pictured with { To = Printers.To(house, ("says", "says"), ("letterhead", "plain")) }))
+            .ShouldBe(0);
     }
 
     [Fact]
@@ -377,12 +378,6 @@ public sealed class PaperTests
         Encoding.Latin1.GetBytes(
             changes.Aggregate(Encoding.Latin1.GetString(pdf), static (text, c) => text.Replace(c.From, c.To, StringComparison.Ordinal))
         );
-
-    private static int Images(byte[] pdf)
-    {
-        using var document = PdfDocument.Open(pdf);
-        return document.GetPages().Sum(static p => p.GetImages().Count());
-    }
 
     private static async Task<string> TextAsync(PaperKind kind, SentOrder order) => await Printers.TextAsync(await PrintAsync(kind, order));
 

@@ -140,13 +140,8 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
         await manager.RemoveAsync("headed");
     }
 
-    private static async Task<int> PicturesOnAsync(Manager manager)
-    {
-        using var pdf = UglyToad.PdfPig.PdfDocument.Open(
-            Convert.FromBase64String((await ShowAsync(manager, "headed"))["artefact"]![0]!["content"]!.GetValue<string>())
-        );
-        return pdf.GetPages().Sum(static p => p.GetImages().Count());
-    }
+    private static async Task<int> PicturesOnAsync(Manager manager) =>
+        Printers.PicturesIn(Convert.FromBase64String((await ShowAsync(manager, "headed"))["artefact"]![0]!["content"]!.GetValue<string>()));
 
     [Fact]
     public async Task What_no_font_has_a_letter_for_stops_its_paper_by_name_and_goes_when_it_is_mended()

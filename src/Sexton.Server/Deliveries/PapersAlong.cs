@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Sexton.Core.Trail;
 using Sexton.Data.Queue;
 using Sexton.Data.Rows;
@@ -32,33 +31,40 @@ internal sealed class PapersAlong(
             return sent;
         }
 
-        var (found, now) = (await OfAsync(claimed, sent), clock.GetUtcNow());
+        var (lanes, now) = (await LanesAsync(claimed, sent), clock.GetUtcNow());
         var until = claimed.HeldUntil ?? now + EmailKind.WaitsFor(to.Settings);
 
         // What may have arrived already is not held back: it goes once more under the same number, or not at all.
-        if (!claimed.WasUncertain && until > now && Awaited(found).Any())
+        if (!claimed.WasUncertain && until > now && Awaited(lanes).Any())
         {
-            await HoldAsync(claimed, sent, until, found);
+            await HoldAsync(claimed, sent, until, await ReadAsync(sent, Awaited(lanes)));
             return null;
         }
 
+        var found = await ReadAsync(sent, lanes.Where(static l => PrintedPapers.ToCarry(l) != PaperToCarry.None));
         return sent with
         {
-            Order = sent.Order with
-            {
-                Papers = EmailKind.Carry(
-                    [.. found.Where(static p => p.ToCarry != PaperToCarry.None).Select(p => Carried(sent.Order.Id, p))],
-                    to.Settings
-                ),
-            },
+            Order = sent.Order with { Papers = EmailKind.Carry([.. found.Select(p => Carried(sent.Order.Id, p))], to.Settings) },
         };
     }
 
-    private static IEnumerable<PrintedPaper> Awaited(ImmutableArray<PrintedPaper> found) =>
-        found.Where(static p => p.ToCarry == PaperToCarry.Awaited);
+    private static IEnumerable<LaneRow> Awaited(IReadOnlyList<LaneRow> lanes) =>
+        lanes.Where(static l => PrintedPapers.ToCarry(l) == PaperToCarry.Awaited);
 
-    private Task<ImmutableArray<PrintedPaper>> OfAsync(LaneRow claimed, Sending sent) =>
-        papers.OfAsync(sent.Stored, sent.Order.To.Papers, claimed.Part, CancellationToken.None);
+    private Task<IReadOnlyList<LaneRow>> LanesAsync(LaneRow claimed, Sending sent) =>
+        papers.LanesAsync(sent.Stored, sent.Order.To.Papers, claimed.Part, CancellationToken.None);
+
+    private async Task<IReadOnlyList<PrintedPaper>> ReadAsync(Sending sent, IEnumerable<LaneRow> lanes)
+    {
+        var found = new List<PrintedPaper>();
+        foreach (var lane in lanes)
+        {
+            var to = sent.Order.To.Papers.First(p => p.Key == lane.Destination);
+            found.Add(await papers.ReadAsync(sent.Stored, lane, to, CancellationToken.None));
+        }
+
+        return found;
+    }
 
     private CarriedPaper Carried(Guid order, PrintedPaper paper) =>
         new(paper.Title, paper.FileName, links.LinkTo(order, paper.Lane.Id))
@@ -67,9 +73,9 @@ internal sealed class PapersAlong(
             File = paper.File,
         };
 
-    private async Task HoldAsync(LaneRow claimed, Sending sent, DateTimeOffset until, ImmutableArray<PrintedPaper> found)
+    private async Task HoldAsync(LaneRow claimed, Sending sent, DateTimeOffset until, IReadOnlyList<PrintedPaper> awaited)
     {
-        var names = string.Join(", ", Awaited(found).Select(static p => $"“{p.Title}”"));
+        var names = string.Join(", ", awaited.Select(static p => $"“{p.Title}”"));
         await queue.HoldAsync(
             claimed,
             until,
@@ -82,7 +88,7 @@ internal sealed class PapersAlong(
         );
 
         // The last may have been printed between our looking and our saying so.
-        if (!Awaited(await OfAsync(claimed, sent)).Any())
+        if (!Awaited(await LanesAsync(claimed, sent)).Any())
         {
             await queue.WakeHeldAsync(claimed.OrderId, claimed.Destination, clock.GetUtcNow(), CancellationToken.None);
             signal.Of(claimed.Destination).Raise();

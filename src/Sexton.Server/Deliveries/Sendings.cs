@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Sexton.Core.Plan;
 using Sexton.Core.Routing;
 using Sexton.Core.Trail;
@@ -7,7 +6,6 @@ using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Destinations;
 using Sexton.Destinations.Events;
-using Sexton.Destinations.Papers;
 using Sexton.Server.Files;
 using Sexton.Server.Makers;
 using Sexton.Server.Orders;
@@ -64,10 +62,7 @@ internal sealed class Sendings(
             await codes.FillInAsync(
                 new SentOrder(order.Id, order.Number, order.PlacedAt, order.Content, projection, destination)
                 {
-                    Pictures =
-                        destination.Kind is PaperKind
-                            ? await pictures.OfAsync(order.Id, projection, CancellationToken.None)
-                            : ImmutableDictionary<string, string>.Empty,
+                    Pictures = await pictures.OfAsync(order.Id, projection, destination, CancellationToken.None),
                     Told = payload?.Event is { } what ? new ToldEvent(what, payload.About, payload.HappenedAt!.Value) : null,
                 }.Along(plan, order.Own, claimed.Part),
                 CancellationToken.None

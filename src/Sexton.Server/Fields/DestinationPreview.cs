@@ -61,7 +61,7 @@ internal sealed class DestinationPreview(
         sent = sent with
         {
             Papers = papers.LookedAt(sent, plan, order?.Own ?? plan),
-            Pictures = await pictures.OfAsync(sent.Id, sent.Projection, cancel),
+            Pictures = await pictures.OfAsync(sent.Id, sent.Projection, to, cancel),
         };
         if (order is not null)
         {

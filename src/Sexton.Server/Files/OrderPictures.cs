@@ -2,9 +2,11 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Files;
 using Sexton.Core.Projections;
+using Sexton.Core.Routing;
 using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Rows;
+using Sexton.Destinations.Papers;
 using Sexton.Server.Common;
 
 namespace Sexton.Server.Files;
@@ -17,12 +19,23 @@ internal sealed class OrderPictures(SextonDb db, FileStore store)
 
     private static readonly string[] AsTheyAre = ["png", "jpeg"];
 
-    /// <summary>Those that stand in a projection, as data URIs (RFC 2397), by the SHA-256 of the file.</summary>
+    /// <summary>Those that go to a paper, as data URIs (RFC 2397), by the SHA-256 of the file; none where it is no paper that they go to.</summary>
     /// <param name="order">The id of the order.</param>
     /// <param name="projection">What goes.</param>
+    /// <param name="to">Where.</param>
     /// <param name="cancel">Cancels.</param>
-    public async Task<ImmutableDictionary<string, string>> OfAsync(Guid order, Projection projection, CancellationToken cancel)
+    public async Task<ImmutableDictionary<string, string>> OfAsync(
+        Guid order,
+        Projection projection,
+        BoundDestination to,
+        CancellationToken cancel
+    )
     {
+        if (to.Kind is not PaperKind)
+        {
+            return ImmutableDictionary<string, string>.Empty;
+        }
+
         var wanted = projection.Entries.SelectMany(static e => e.Files).Select(static f => f.Sha256).Distinct().ToList();
         if (wanted.Count == 0)
         {

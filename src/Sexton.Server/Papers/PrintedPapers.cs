@@ -21,21 +21,17 @@ namespace Sexton.Server.Papers;
 /// <param name="Title">What people call it.</param>
 /// <param name="FileName">Under which name it is saved.</param>
 /// <param name="File">The PDF; null while it is not printed, or not kept any more.</param>
-internal sealed record PrintedPaper(LaneRow Lane, string Title, string FileName, byte[]? File)
-{
-    /// <summary>What a message that carries it does about it.</summary>
-    public PaperToCarry ToCarry => CarryingRule.Of(Lane.State, Lane.Sequence, Lane.Wanted);
-}
+internal sealed record PrintedPaper(LaneRow Lane, string Title, string FileName, byte[]? File);
 
 /// <summary>Finds the papers of an order, with the file where it is the newest that is wanted.</summary>
 internal sealed class PrintedPapers(SextonDb db, OrderReader orders, InvoiceBook book)
 {
-    /// <summary>The papers of an order along some lanes.</summary>
+    /// <summary>The lanes along which papers of an order go, in the order of their destinations and of its lines and units.</summary>
     /// <param name="order">The order.</param>
     /// <param name="destinations">The destinations of the papers.</param>
     /// <param name="within">The part of the order in which each of them must lie.</param>
     /// <param name="cancel">Cancels.</param>
-    public async Task<ImmutableArray<PrintedPaper>> OfAsync(
+    public async Task<IReadOnlyList<LaneRow>> LanesAsync(
         StoredOrder order,
         ImmutableArray<BoundDestination> destinations,
         OrderPart within,
@@ -45,20 +41,18 @@ internal sealed class PrintedPapers(SextonDb db, OrderReader orders, InvoiceBook
         var keys = destinations.Select(static d => d.Key).ToArray();
         var lanes = await db.Lanes.AsNoTracking().Where(l => l.OrderId == order.Id && keys.Contains(l.Destination)).ToListAsync(cancel);
         var positions = order.Content.Lines.Select(static (line, i) => (line, i)).ToDictionary(static l => l.line.Id, static l => l);
-        var papers = ImmutableArray.CreateBuilder<PrintedPaper>();
-        foreach (
-            var lane in lanes
+        return
+        [
+            .. lanes
                 .Where(l => within.Contains(l.Part))
                 .OrderBy(l => Array.IndexOf(keys, l.Destination))
                 .ThenBy(l => l.LineId.Length == 0 ? -1 : positions[l.LineId].i)
-                .ThenBy(l => l.UnitId.Length == 0 ? -1 : positions[l.LineId].line.Units.IndexOf(l.UnitId))
-        )
-        {
-            papers.Add(await ReadAsync(order, lane, destinations.First(d => d.Key == lane.Destination), cancel));
-        }
-
-        return papers.ToImmutable();
+                .ThenBy(l => l.UnitId.Length == 0 ? -1 : positions[l.LineId].line.Units.IndexOf(l.UnitId)),
+        ];
     }
+
+    /// <summary>What a message that carries the paper of a lane does about it.</summary>
+    public static PaperToCarry ToCarry(LaneRow lane) => CarryingRule.Of(lane.State, lane.Sequence, lane.Wanted);
 
     /// <summary>One paper of an order.</summary>
     /// <param name="order">The order.</param>
@@ -67,7 +61,7 @@ internal sealed class PrintedPapers(SextonDb db, OrderReader orders, InvoiceBook
     /// <param name="cancel">Cancels.</param>
     public async Task<PrintedPaper> ReadAsync(StoredOrder order, LaneRow lane, BoundDestination to, CancellationToken cancel)
     {
-        var isPrinted = CarryingRule.Of(lane.State, lane.Sequence, lane.Wanted) == PaperToCarry.Ready;
+        var isPrinted = ToCarry(lane) == PaperToCarry.Ready;
         var payload = isPrinted
             ? await db.Payloads.AsNoTracking().SingleOrDefaultAsync(p => p.LaneId == lane.Id && p.Sequence == lane.Sequence, cancel)
             : null;

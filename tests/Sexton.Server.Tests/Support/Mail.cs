@@ -25,6 +25,21 @@ internal sealed record Mail(string To, string Subject, string MessageId, string 
         };
     }
 
+    /// <summary>The messages to an address, the oldest first, once there are so many.</summary>
+    public static async Task<List<Mail>> ToAsync(World world, string address, int count = 1)
+    {
+        List<Mail> found = [];
+        await World.UntilAsync(
+            async () =>
+            {
+                found = [.. (await world.ReceivedAsync("mail/messages")).Select(static m => Parse(m!)).Where(m => m.To == address)];
+                return found.Count >= count;
+            },
+            $"to {address}"
+        );
+        return found;
+    }
+
     private static byte[] BytesOf(MimePart part)
     {
         using var content = new MemoryStream();

@@ -11,6 +11,7 @@ using Sexton.Destinations.Papers;
 using Sexton.Destinations.Papers.Printing;
 using Sexton.Destinations.ParcelCard;
 using Sexton.Destinations.Ticket;
+using UglyToad.PdfPig;
 
 namespace Sexton.Server.Tests.Support;
 
@@ -47,6 +48,13 @@ internal static class Printers
 
     /// <summary>What Poppler says of a file.</summary>
     public static Task<string> InformationAsync(byte[] pdf) => RunAsync(pdf, "pdfinfo", static file => [file]);
+
+    /// <summary>How many pictures stand in a file.</summary>
+    public static int PicturesIn(byte[] pdf)
+    {
+        using var document = PdfDocument.Open(pdf);
+        return document.GetPages().Sum(static p => p.GetImages().Count());
+    }
 
     private static async Task<string> RunAsync(byte[] pdf, string program, Func<string, string[]> arguments)
     {
