@@ -195,7 +195,7 @@ await desk.send('POST', '/api/console/v1/draft/sections', { heading: 'Card in th
 await change('card', { 'opening.en': 'Add a card?' });
 await field('Message', 'card_message', 'long_text', { level: 'order', section: 'card', required: true, 'settings.longest': 200 });
 await field('From whom', 'card_from', 'line_text', { level: 'order', section: 'card', 'settings.longest': 40 });
-await field('Leave the prices out of the parcel', 'no_prices', 'yes_no', { level: 'order', section: 'card' });
+await field('Leave the prices out of the parcel', 'no_prices', 'yes_no', { level: 'order', section: 'card', 'settings.box': true });
 await desk.send('POST', '/api/console/v1/draft/sections', { heading: 'Who is buying?', key: 'buyer', level: 'order' });
 await change('buyer', { step: 'contact' });
 await field('Who is buying?', 'who_is_buying', 'one_of', {

@@ -46,6 +46,20 @@ run_server() {
   exec dotnet "$SERVER_DLL" --webroot "$SEXTON_ROOT/web/dist" --urls "${SEXTON_URLS:-http://127.0.0.1:5080}"
 }
 
+# Builds the real pages for a browser that walks them, and starts a cluster for the worlds of such walks.
+prepare_pages() {
+  need_dotnet
+  need_web_tools
+  need_postgres
+  need_printing
+  need_test_browser
+  need_sshd
+  install_node_packages tests/e2e
+  build_web
+  build_server
+  start_test_cluster
+}
+
 # The key of a private installation, made once.
 private_key() {
   [ -f "$STATE/key" ] || (umask 077; head -c 32 /dev/urandom | base64 >"$STATE/key")

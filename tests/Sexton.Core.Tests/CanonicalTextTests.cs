@@ -158,7 +158,7 @@ public sealed class CanonicalTextTests
     [InlineData("{0}", "[label]")]
     [InlineData("Give {1} to {2}, {0}.", "Give {2} to second, [label].")]
     [InlineData("{1}{1}", "{2}{2}")]
-    [InlineData("{3} {", "{3} {")]
+    [InlineData("{4} {", "{4} {")]
     [InlineData("{1", "{1")]
     [InlineData("{{0}}", "{[label]}")]
     [InlineData("{ 0} {}", "{ 0} {}")]

@@ -27,6 +27,14 @@ public sealed class ConditionTests
         Fixture.Ask("slot", "time_slot", ("choices", Fixture.Choices("a", "b", "c"))),
         Fixture.Ask("agreed", "agreed_to", ("terms", new Dictionary<string, string>(StringComparer.Ordinal) { ["en"] = "Wear boots." })),
         Fixture.Ask("land", "country"),
+        Fixture.Ask("text_2", "line_text"),
+        Fixture.Ask("number_2", "number", ("decimals", 2)),
+        Fixture.Ask("metres", "number", ("unit", "m")),
+        Fixture.Ask("centimetres", "number", ("unit", "cm")),
+        Fixture.Ask("day_2", "date"),
+        Fixture.Ask("truth_2", "yes_no"),
+        Fixture.Ask("choice_2", "one_of", ("choices", Fixture.Choices("red", "blue", "green"))),
+        Fixture.Ask("colours", "several_of", ("choices", Fixture.Choices("red", "blue", "green"))),
         Fixture.AskOrder("order_text", "line_text") with
         {
             Step = "product_page",
@@ -108,6 +116,59 @@ public sealed class ConditionTests
                     Answers = AnswerSet.Empty.With(field, JsonSerializer.Deserialize<AnswerValue>(answer.Replace('\'', '"'))!),
                 };
         Holds(condition, Fixture.Of(line)).ShouldBe(holds);
+    }
+
+    [Theory]
+    // the test, what was answered, whether it holds
+    [InlineData("'of': 'answer.text', 'is': {'of': 'answer.text_2'}", "'text': 'Zoë', 'text_2': 'Zoë'", true)]
+    [InlineData("'of': 'answer.text', 'is': {'of': 'answer.text_2'}", "'text': 'Zoë', 'text_2': 'zoë'", false)]
+    [InlineData("'of': 'answer.text', 'is': {'of': 'answer.text_2'}", "", false)] // nothing is not the same as nothing
+    [InlineData("'of': 'answer.text', 'is_not': {'of': 'answer.text_2'}", "'text': 'Zoë', 'text_2': 'Bo'", true)]
+    [InlineData("'of': 'answer.text', 'is_not': {'of': 'answer.text_2'}", "'text': 'Zoë'", false)] // the later one first
+    [InlineData("'of': 'answer.text', 'is_not': {'of': 'answer.text_2'}", "'text_2': 'Zoë'", false)]
+    [InlineData("'of': 'answer.text', 'has_in_it': {'of': 'answer.text_2'}", "'text': 'Großmutter', 'text_2': 'mutter'", true)]
+    [InlineData("'of': 'answer.text', 'has_not_in_it': {'of': 'answer.text_2'}", "'text': 'Großmutter', 'text_2': 'vater'", true)]
+    [InlineData("'of': 'answer.text', 'has_not_in_it': {'of': 'answer.text_2'}", "'text': 'Großmutter'", false)]
+    [InlineData("'of': 'answer.text', 'is': {'of': 'answer.order_text'}", "'text': 'a'", true)] // of the order around it, which says a
+    [InlineData("'of': 'answer.number', 'over': {'of': 'answer.number_2'}", "'number': '3', 'number_2': '2,99'", true)]
+    [InlineData("'of': 'answer.number', 'over': {'of': 'answer.number_2'}", "'number': '3', 'number_2': '3.00'", false)]
+    [InlineData("'of': 'answer.number', 'at_least': {'of': 'answer.number_2'}", "'number': '3', 'number_2': '3.00'", true)]
+    [InlineData("'of': 'answer.number', 'over': {'of': 'answer.number_2'}", "'number': '3'", false)] // nothing is not 0
+    [InlineData("'of': 'answer.number', 'over': {'of': 'answer.number_2'}", "'number': '3', 'number_2': 'two'", false)] // refused is not answered
+    [InlineData("'of': 'answer.number', 'under': {'of': 'quantity'}", "'number': '0.5'", true)]
+    [InlineData("'of': 'answer.number', 'over': {'of': 'attribute.height'}", "'number': '9'", true)]
+    [InlineData("'of': 'attribute.height', 'under': {'of': 'answer.number'}", "'number': '9'", true)]
+    [InlineData("'of': 'attribute.height', 'is': {'of': 'attribute.height'}", "", true)]
+    [InlineData("'of': 'answer.number', 'over': {'of': 'attribute.depth'}", "'number': '9'", false)] // which it has not
+    [InlineData("'of': 'answer.day', 'over': {'of': 'answer.day_2'}", "'day': '2027-03-02', 'day_2': '2027-03-01'", true)]
+    [InlineData("'of': 'answer.day', 'at_most': {'of': 'answer.day_2'}", "'day': '2027-03-02', 'day_2': '2027-03-01'", false)]
+    [InlineData("'of': 'answer.day', 'over': {'of': 'date'}", "'day': '2026-11-26'", true)]
+    [InlineData("'of': 'answer.slot', 'is': {'of': 'answer.day'}", "'day': '2027-03-31', 'slot': {'day': '2027-03-31', 'slot': 'a'}", true)]
+    [InlineData("'of': 'answer.truth', 'is': {'of': 'answer.truth_2'}", "'truth': false, 'truth_2': false", true)]
+    [InlineData("'of': 'answer.truth', 'is_not': {'of': 'answer.truth_2'}", "'truth': true, 'truth_2': false", true)]
+    [InlineData("'of': 'answer.truth', 'is_not': {'of': 'answer.truth_2'}", "'truth': true", false)]
+    [InlineData("'of': 'answer.choice', 'is': {'of': 'answer.choice_2'}", "'choice': 'red', 'choice_2': 'red'", true)]
+    [InlineData("'of': 'answer.choice_2', 'is_among': {'of': 'answer.colours'}", "'choice_2': 'red', 'colours': ['blue', 'red']", true)]
+    [InlineData("'of': 'answer.choice_2', 'is_not_among': {'of': 'answer.colours'}", "'choice_2': 'red', 'colours': ['blue']", true)]
+    [InlineData("'of': 'answer.choice_2', 'is_not_among': {'of': 'answer.colours'}", "'choice_2': 'red'", false)]
+    [InlineData("'of': 'answer.colours', 'has_in_it': {'of': 'answer.choice_2'}", "'choice_2': 'red', 'colours': ['blue', 'red']", true)]
+    [InlineData(
+        "'of': 'answer.colours', 'has_not_in_it': {'of': 'answer.choice_2'}",
+        "'choice_2': 'red', 'colours': ['blue', 'red']",
+        false
+    )]
+    [InlineData("'of': 'answer.colours', 'has_not_in_it': {'of': 'answer.choice_2'}", "'colours': ['blue', 'red']", false)]
+    public void Two_facts_hold_against_each_other_or_not(string test, string answers, bool holds)
+    {
+        var line = Fixture.Line("TREE") with
+        {
+            Answers = AnswerSet.Of(
+                JsonSerializer.Deserialize<Dictionary<string, AnswerValue>>($"{{{answers}}}".Replace('\'', '"'), DocumentJson.Options)!
+            ),
+        };
+        var cart = Fixture.Of(line);
+        cart = cart with { Answers = cart.Answers.With("order_text", AnswerValue.Of("a")) };
+        Holds(Fixture.Condition("{" + test + "}"), cart).ShouldBe(holds);
     }
 
     [Theory]
@@ -242,6 +303,36 @@ public sealed class ConditionTests
                 "cart",
                 "“How it reaches you” is asked only later. Ask this at that step or after it."
             },
+            {
+                "{'of': 'answer.number', 'over': {'of': 'answer.text'}}",
+                Level.Line,
+                "product_page",
+                "“answer.number” and “answer.text” cannot be compared with “is over”. Choose another comparison, or an answer of the same kind."
+            },
+            {
+                "{'of': 'answer.text', 'is_among': {'of': 'answer.text_2'}}",
+                Level.Line,
+                "product_page",
+                "“answer.text” and “answer.text_2” cannot be compared with “is among”. Choose another comparison, or an answer of the same kind."
+            },
+            {
+                "{'of': 'answer.metres', 'over': {'of': 'answer.centimetres'}}",
+                Level.Line,
+                "product_page",
+                "The one is in m and the other in cm. Compare what is in the same unit."
+            },
+            {
+                "{'of': 'answer.order_text', 'is': {'of': 'answer.text'}}",
+                Level.Order,
+                "cart",
+                "“The text” belongs to one line. Say over which lines it is tested: any, every, none, or how many."
+            },
+            {
+                "{'of': 'answer.choice', 'is': {'of': 'answer.delivery_method'}}",
+                Level.Line,
+                "product_page",
+                "“How it reaches you” is asked only later. Ask this at that step or after it."
+            },
             { "{'of': 'attribute.', 'is': 1}", Level.Line, "product_page", "There is no fact “attribute.”. Choose another." },
             {
                 "{'units': 'any', 'where': {'of': 'cart_total', 'over': 1}}",
@@ -303,6 +394,8 @@ public sealed class ConditionTests
     )]
     [InlineData("{'lines': 'any', 'where': {'of': 'category', 'is': 'Trees'}}", "there is a line of which the category is Trees")]
     [InlineData("{'units': 'count', 'over': 2}", "the number of units is over 2")]
+    [InlineData("{'of': 'answer.text_2', 'is_not': {'of': 'answer.text'}}", "“The text_2” is not “The text”")]
+    [InlineData("{'of': 'answer.day', 'at_most': {'of': 'date'}}", "“The day” is on or before today")]
     [InlineData("{'of': 'answer.gone', 'was_given': true}", "“gone” was given")]
     public void A_condition_is_one_plain_sentence(string condition, string sentence) =>
         Fixture.Words(Fixture.Register(Fields)).Sentence(Fixture.Condition(condition)).ShouldBe(sentence);
@@ -326,10 +419,24 @@ public sealed class ConditionTests
         explained.Parts.Skip(1).Select(p => (p.Holds, p.Saw)).ShouldBe([(false, "not answered yet"), (false, "1 of 1 line")]);
     }
 
+    [Fact]
+    public void A_test_of_two_facts_shows_both_and_a_reason_covers_what_is_sensitive()
+    {
+        var condition = Fixture.Condition("{'of': 'answer.text_2', 'is_not': {'of': 'answer.text'}}");
+        Field[] fields = [.. Fields.Select(f => f.Key == "text" ? f with { Sensitive = true } : f), Target(condition, Step.Cart.Key)];
+        var plan = Fixture.Plan(fields);
+        var evaluation = Fixture.Evaluate(plan, Fixture.Of(Fixture.Line("TREE", 1, ("text", "Bo"), ("text_2", "Bo"))));
+        var (target, at) = (plan.Find("target")!, new Place(0, -1));
+        var explainer = new ConditionExplainer(evaluation.Facts, Fixture.Words(plan.Content));
+        explainer.Explain(condition, target.When!, at).Saw.ShouldBe("it is “Bo”, and “The text” is “Bo”");
+        explainer.Reasons(condition, target.When!, at).ShouldBe(["“The text_2” is “Bo” and “The text” is answered, and covered"]);
+    }
+
     [Theory]
     [InlineData(
         "{'together': [{'of': 'attribute.height', 'over': 3}, {'neither': [{'lines': 'any', 'where': {'of': 'ships', 'is': true}}]}]}"
     )]
+    [InlineData("{'of': 'answer.x', 'is_not': {'of': 'attribute.height'}}")]
     [InlineData("{'units': 'count', 'at_most': 2, 'where': {'of': 'answer.x', 'is_among': ['a', 'b']}}")]
     public void A_condition_survives_its_json_form(string json)
     {
@@ -348,6 +455,9 @@ public sealed class ConditionTests
     [InlineData("{'of': 'quantity', 'was_given': 1}")]
     [InlineData("{'of': 'quantity', 'was_given': false}")]
     [InlineData("{'of': 'quantity'}")]
+    [InlineData("{'of': 'quantity', 'is': {}}")]
+    [InlineData("{'of': 'quantity', 'is': {'of': 3}}")]
+    [InlineData("{'of': 'quantity', 'is': {'of': 'cart_count', 'more': 1}}")]
     [InlineData("{'lines': 'count'}")]
     [InlineData("{'lines': 'most'}")]
     [InlineData("{'lines': 'count', 'over': 1.5}")]

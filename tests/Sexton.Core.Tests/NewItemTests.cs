@@ -93,6 +93,42 @@ public sealed class NewItemTests
     }
 
     [Fact]
+    public void Another_like_one_has_all_that_is_set_but_the_name_and_judges_its_own_answer()
+    {
+        var original = Fixture.Wording() with
+        {
+            StaffLabel = "label words",
+            SwitchedOff = true,
+            Prices =
+            [
+                new Pricing.Price
+                {
+                    Kind = Pricing.PriceKind.PerUnit,
+                    Tariff = new Pricing.Tariff { Minor = 100 },
+                },
+            ],
+            RefusedWhen = Fixture.Condition(
+                "{'either': [{'of': 'answer.wording', 'is': {'of': 'answer.other'}}, {'units': 'any', 'where': {'of': 'answer.name', 'is': {'of': 'answer.wording'}}}]}"
+            ),
+        };
+        var copy = NewItems.FieldLike(original, "second", "Words on the back", Fixture.Destinations);
+        copy.ShouldBe(
+            original with
+            {
+                Key = "second",
+                Label = LanguageMap.Of("Words on the back"),
+                StaffLabel = "",
+                SwitchedOff = false,
+                RefusedWhen = Fixture.Condition(
+                    "{'either': [{'of': 'answer.second', 'is': {'of': 'answer.other'}}, {'units': 'any', 'where': {'of': 'answer.name', 'is': {'of': 'answer.second'}}}]}"
+                ),
+            }
+        );
+        Refused(() => NewItems.FieldLike(original, "second", " ", Fixture.Destinations), "label");
+        Refused(() => NewItems.FieldLike(Fixture.BuiltIns.First(), "second", "Another name", Fixture.Destinations), "like");
+    }
+
+    [Fact]
     public void What_asks_nothing_goes_nowhere_and_nothing_is_made_without_a_name()
     {
         NewItems

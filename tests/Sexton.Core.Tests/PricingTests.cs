@@ -33,7 +33,138 @@ public sealed class PricingTests
     [InlineData("क्षत्रिय 1", 4, 5, 2)]
     [InlineData("", 0, 0, 0)]
     public void Letters_characters_and_words_are_counted(string text, int letters, int characters, int words) =>
-        (TextCount.Letters(text), Graphemes.Count(text), TextCount.Words(text)).ShouldBe((letters, characters, words));
+        (TextCount.Letters(text), Graphemes.Count(text), TextCount.Words(text, "IE")).ShouldBe((letters, characters, words));
+
+    // Common practice where texts are sold by the word: a date or a telephone number is one. Numbers of ranges that are reserved for drama (Ofcom's for London, the
+    // Bundesnetzagentur's for Berlin, ARCEP's for Paris; from memory).
+    [Theory]
+    // text, the country of the shop, words as the trade counts them, runs between white space
+    [InlineData("Ida 12 May 2026", "IE", 2, 4)]
+    [InlineData("Ida, May 12, 2026, Aldmoor", "IE", 3, 5)]
+    [InlineData("the 12th of May 2026", "IE", 2, 5)]
+    [InlineData("12 MAY 2026", "IE", 1, 3)]
+    [InlineData("12 May", "IE", 1, 2)]
+    [InlineData("May 2026", "IE", 2, 2)] // a month is no date
+    [InlineData("you may 12 times", "IE", 4, 4)]
+    [InlineData("31 February 2026", "IE", 3, 3)] // no day of the calendar
+    [InlineData("29 February 2028", "IE", 1, 3)]
+    [InlineData("29 February 2026", "IE", 3, 3)]
+    [InlineData("12 roses 2026", "IE", 3, 3)]
+    [InlineData("geboren am 12. Mai 2026", "DE", 3, 5)]
+    [InlineData("12. MÄRZ 2026", "DE", 1, 3)]
+    [InlineData("12. 5. 2026", "DE", 1, 3)]
+    [InlineData("13. 13. 2026", "DE", 3, 3)]
+    [InlineData("le 1er août 2026", "FR", 2, 4)]
+    [InlineData("12 mai 2026", "FR", 1, 3)]
+    [InlineData("op 3 maart 2026", "NL", 2, 4)]
+    [InlineData("3 mrt 2026", "NL", 1, 3)]
+    [InlineData("2026 - 05 - 12", "IE", 1, 3)]
+    [InlineData("12 05 2026", "IE", 1, 3)]
+    [InlineData("12/05/2026", "IE", 1, 1)]
+    [InlineData("1914 1918", "IE", 2, 2)] // two years are no number
+    [InlineData("5 6 7", "IE", 3, 3)]
+    [InlineData("Call 020 7946 0018 now", "GB", 3, 5)]
+    [InlineData("Call +44 20 7946 0018 now", "IE", 3, 6)]
+    [InlineData("020 7946 0018", "IE", 3, 3)] // no number of Ireland
+    [InlineData("Ruf 030 / 23 12 50 18 an", "DE", 3, 7)]
+    [InlineData("(030) 231 25 018", "DE", 1, 4)]
+    [InlineData("01 99 00 12 34", "FR", 1, 5)]
+    [InlineData("12 May 2026 +44 20 7946 0018", "IE", 2, 7)]
+    [InlineData("2026 05 12 May", "IE", 2, 4)] // two dates that meet: the first counts
+    [InlineData("12 May 2026/13 May 2027", "IE", 1, 5)] // written onto each other they are one
+    [InlineData("12 May 2026,020 7946 0018 x", "GB", 2, 6)]
+    [InlineData("Zoë\n12 May\n2026", "IE", 2, 4)] // over the end of a line, too
+    public void A_date_or_a_telephone_number_is_one_word(string text, string home, int words, int runs) =>
+        (TextCount.Words(text, home), TextCount.Runs(text)).ShouldBe((words, runs));
+
+    // A label is € 17.00 by the catalogue.
+    [Theory]
+    // kind of answer with settings, its prices, whether it must be given, the answer, of one: what it costs so far, "open" with the least it comes to, or "open"
+    [InlineData("amount_of_money", "'least':10", "by amount", true, "", "0 open 1000")]
+    [InlineData("amount_of_money", "", "by amount", true, "", "0 open")]
+    [InlineData("amount_of_money", "'least':10", "by amount", true, "40", "4000")]
+    [InlineData("amount_of_money", "'least':10", "by amount", true, "5", "0 open 1000")] // refused is not answered
+    [InlineData("amount_of_money", "'least':10", "by amount", false, "", "1700")] // who answers nothing pays what the catalogue says
+    [InlineData("one_of", "", "a 2500, b 2000", true, "", "0 open 2000")]
+    [InlineData("one_of", "", "a 2500, b 2000", true, "a", "2500")]
+    [InlineData("one_of", "", "a 2500", true, "", "0 open 1700")] // the other choice leaves the catalogue's price
+    [InlineData("one_of", "", "a 1500", true, "", "0 open 1500")]
+    [InlineData("one_of", "", "a 1500", true, "b", "1700")]
+    [InlineData("one_of", "", "all 2500", true, "", "0 open 2500")]
+    [InlineData("line_text", "", "by letter 20", true, "", "0 open")]
+    [InlineData("line_text", "", "by letter 20", true, "Ida", "60")]
+    [InlineData("amount_of_money", "'least':10", "by amount, of trade", true, "", "1700")] // whose condition does not hold
+    public void Goods_whose_price_is_answered_have_none_before(
+        string type,
+        string settings,
+        string prices,
+        bool required,
+        string answer,
+        string expected
+    )
+    {
+        static Price One(string words) =>
+            words.Split(' ') switch
+            {
+                ["by", "amount"] => new Price { Kind = PriceKind.ForTheGoods, By = AnswerMeasure.Amount },
+                ["of", "trade"] => new Price { Kind = PriceKind.ForTheGoods },
+                ["by", "letter", var minor] => new Price
+                {
+                    Kind = PriceKind.ForTheGoods,
+                    By = AnswerMeasure.Letter,
+                    Tariff = new Tariff { Minor = long.Parse(minor, CultureInfo.InvariantCulture) },
+                },
+                [var choice, var minor] => new Price
+                {
+                    Kind = PriceKind.ForTheGoods,
+                    Choice = choice == "all" ? null : choice,
+                    Tariff = new Tariff { Minor = long.Parse(minor, CultureInfo.InvariantCulture) },
+                },
+                _ => throw new ArgumentException(words, nameof(words)),
+            };
+        var when = prices.EndsWith("of trade", StringComparison.Ordinal) ? Fixture.Condition("{'of': 'group', 'is': 'trade'}") : null;
+        var field = Fixture.Ask("price", type, type == "one_of" ? [("choices", Fixture.Choices("a", "b"))] : []) with
+        {
+            Required = required,
+            Prices = [.. prices.Split(", ").Where(static p => p != "of trade").Select(p => One(p) with { When = when })],
+        };
+        foreach (var (name, value) in JsonSerializer.Deserialize<Dictionary<string, JsonElement>>($"{{{settings}}}".Replace('\'', '"'))!)
+        {
+            field = field with { Settings = field.Settings.SetItem(name, value) };
+        }
+
+        var evaluation = Fixture.Evaluate(Fixture.Of(Fixture.Line("LABEL", 2, answer.Length == 0 ? [] : [("price", answer)])), field);
+        var goods = evaluation.Rows.First();
+        var open = goods.OpenBy is null ? "" : $" open {goods.FromMinor}".TrimEnd();
+        $"{goods.UnitMinor}{open}".ShouldBe(expected);
+        goods.SumMinor.ShouldBe(2 * goods.UnitMinor);
+        evaluation.TotalMinor.ShouldBe(2 * goods.UnitMinor);
+        if (goods.OpenBy is not null)
+        {
+            evaluation.Problems.ShouldNotBeEmpty("what has no price yet cannot be ordered");
+        }
+    }
+
+    [Theory]
+    [InlineData(false, 2)]
+    [InlineData(true, 4)]
+    public void How_words_are_counted_can_be_said_at_the_price(bool runs, int words)
+    {
+        var field = Fixture.Wording() with
+        {
+            Prices =
+            [
+                new Price
+                {
+                    Kind = PriceKind.PerUnit,
+                    By = AnswerMeasure.Word,
+                    WordsAreRuns = runs,
+                    Tariff = new Tariff { Minor = 100 },
+                },
+            ],
+        };
+        Fixture.Evaluate(Fixture.Cart("Ida 12 May 2026"), field).Rows.Last().SumMinor.ShouldBe(100 * words);
+    }
 
     [Theory]
     // price of a text of so many letters: for one, in minor units
@@ -519,7 +650,7 @@ public sealed class PricingTests
     public void A_price_is_written_and_read_as_json()
     {
         const string Written =
-            "{'kind':'per_unit','by':'letter','tariff':{'minor':20,'ppm':0,'bands':[{'over':20,'minor':15}],'ceiling_minor':500},'included':12,'band_for_all':true,"
+            "{'kind':'per_unit','by':'letter','words_are_runs':false,'tariff':{'minor':20,'ppm':0,'bands':[{'over':20,'minor':15}],'ceiling_minor':500},'included':12,'band_for_all':true,"
             + "'for':[{'group':'trade','variant':null,'tariff':{'minor':10,'ppm':0,'bands':[],'ceiling_minor':null}}],'when':{'of':'quantity', 'over': 2},'tax_ppm':90000,'untaxed_as':null,'label':{'en':'Letters'},'choice':null}";
         var read = JsonSerializer.SerializeToNode(Price(Written), DocumentJson.Options);
         System

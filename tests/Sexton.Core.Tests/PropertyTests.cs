@@ -392,7 +392,53 @@ internal static class Generate
             tests.Add(Test("answer.u_number", FactKind.Number, Gen.Int[-1, 3].Select(n => AnswerValue.Of((decimal)n))));
         }
 
+        tests.AddRange(Enumerable.Repeat(Pair(level), 3));
         return [.. tests];
+    }
+
+    // Two facts in reach of the level against each other, of kinds that can be.
+    private static Gen<Condition> Pair(Level level)
+    {
+        var facts = Reach(level);
+        var pairs =
+            from one in facts
+            from two in facts
+            from relation in Enum.GetValues<Relation>()
+            where Relations.StandsBetween(relation, one.Kind, two.Kind)
+            select (Condition)new ConditionTest(one.Fact, relation, Other: two.Fact);
+        return Pick(pairs.ToArray());
+    }
+
+    private static List<(string Fact, FactKind Kind)> Reach(Level level)
+    {
+        List<(string, FactKind)> facts =
+        [
+            ("answer.o_text", FactKind.Text),
+            ("answer.o_number", FactKind.Number),
+            ("answer.o_truth", FactKind.Truth),
+            ("answer.o_choice", FactKind.Choice),
+            ("group", FactKind.Choice),
+            ("country", FactKind.Choice),
+            ("cart_total", FactKind.Number),
+            ("date", FactKind.Day),
+        ];
+        if (level >= Level.Line)
+        {
+            facts.AddRange([
+                ("answer.l_text", FactKind.Text),
+                ("answer.l_number", FactKind.Number),
+                ("answer.l_truth", FactKind.Truth),
+                ("answer.l_choice", FactKind.Choice),
+                ("answer.l_list", FactKind.List),
+                ("answer.l_counts", FactKind.Number),
+                ("tag", FactKind.List),
+                ("quantity", FactKind.Number),
+                ("ships", FactKind.Truth),
+                ("attribute.height", FactKind.Number),
+            ]);
+        }
+
+        return level == Level.Unit ? [.. facts, ("answer.u_number", FactKind.Number)] : facts;
     }
 
     private static Gen<Condition> Test(string fact, FactKind kind, Gen<AnswerValue> value) =>

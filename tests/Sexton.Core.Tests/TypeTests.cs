@@ -81,6 +81,24 @@ public sealed class TypeTests
             ("a\u0000b", "!not_text"),
             (false, "!not_text")
         );
+        // By the line: line ends are not counted, and "longest" says nothing beside it.
+        Add(
+            "long_text",
+            "{'lines': 3, 'line_longest': 5, 'longest': 4}",
+            ("12345\r\n12345\n12345", "\"12345\\n12345\\n12345\" 12345\n12345\n12345"),
+            ("Zoë🌳👩‍🌾", "\"Zoë🌳👩‍🌾\" Zoë🌳👩‍🌾"),
+            ("a\n\n12345", "\"a\\n\\n12345\" a\n\n12345"),
+            ("12345\n123456\n1234567", "!line_too_long 5 6 2"),
+            ("1\n2\n3\n4", "!too_many_lines 3 4"),
+            ("1\n2\n3\n", "\"1\\n2\\n3\" 1\n2\n3")
+        );
+        Add(
+            "long_text",
+            "{'line_longest': 5, 'longest': 8}",
+            ("12345\n12", "\"12345\\n12\" 12345\n12"),
+            ("12345\n123", "!too_long 8 9"),
+            ("123456", "!line_too_long 5 6 1")
+        );
         Add(
             "number",
             "{'decimals': 2, 'least': 1, 'most': 12.5, 'step': 0.5, 'unit': 'm'}",
@@ -125,7 +143,8 @@ public sealed class TypeTests
             ("2026-11-29", "!day_left_out 29 November 2026 Sunday"),
             ("2026-12-25", "!day_left_out 25 December 2026 Friday"),
             ("2027-02-29", "!not_day"),
-            ("29.11.2026", "!not_day"),
+            ("28.11.2026", "\"2026-11-28\" 28 November 2026"),
+            ("29.11.2026", "!day_left_out 29 November 2026 Sunday"),
             ("2026-11-27T00:00:00Z", "!not_day"),
             (20261127, "!not_day"),
             (true, "!not_day")
@@ -159,7 +178,7 @@ public sealed class TypeTests
             ("1899-01-01", "\"1899-01-01\" 1 January 1899"),
             ("9999-12-31", "\"9999-12-31\" 31 December 9999"),
             ("0000-01-01", "!not_day"),
-            ("2026-1-1", "!not_day")
+            ("2026-1-1", "\"2026-01-01\" 1 January 2026")
         );
         Add(
             "yes_no",
@@ -356,7 +375,8 @@ public sealed class TypeTests
             (Slot("2026-11-26", "morning"), "!too_early 27 November 2026"),
             (Slot("2026-11-29", "morning"), "!day_left_out 29 November 2026 Sunday"),
             (Slot("2026-11-27", "noon"), "!not_a_choice"),
-            (Slot("27.11.2026", "morning"), "!not_day"),
+            (Slot("27.11.2026", "morning"), "{\"day\":\"2026-11-27\",\"slot\":\"morning\"} 27 November 2026, 09:00–12:00"),
+            (Slot("27.11.26", "morning"), "!not_day"),
             ("2026-11-27", "!slot_part_missing")
         );
         // Numbers that pass the published check-digit rules and belong to nobody here; tests/e2e/reference.spec.ts asks two libraries about thousands.
@@ -473,6 +493,9 @@ public sealed class TypeTests
     [InlineData("date", "{'weekdays_left_out': ['someday']}", "weekdays_left_out")]
     [InlineData("date", "{'days_left_out': ['25 December']}", "days_left_out")]
     [InlineData("yes_no", "{'must_be_yes': 'yes'}", "must_be_yes")]
+    [InlineData("yes_no", "{'box': true, 'must_be_yes': true}", "box")]
+    [InlineData("long_text", "{'lines': 20, 'line_longest': 251}", "line_longest")]
+    [InlineData("long_text", "{'lines': 2, 'line_longest': 10, 'shortest': 22}", "shortest")]
     [InlineData("one_of", "{'choices': [{'key': 'a', 'label': {'en': 'A'}}, {'key': 'a', 'label': {'en': 'B'}}]}", "choices")]
     [InlineData("one_of", "{'choices': [{'key': 'a b', 'label': {'en': 'A'}}]}", "choices")]
     [InlineData("one_of", "{'choices': [{'key': 'a', 'label': {}}]}", "choices")]
@@ -521,8 +544,9 @@ public sealed class TypeTests
     [Theory]
     [InlineData("{'day': '2027-03-31'}", "2027-03-31")]
     [InlineData("{'from_today': 0}", "today")]
-    [InlineData("{'from_today': 14}", "14 days from today")]
-    [InlineData("{'from_today': -3}", "3 days ago")]
+    [InlineData("{'from_today': 14}", "14 days after today")]
+    [InlineData("{'from_today': 1}", "1 day after today")]
+    [InlineData("{'from_today': -3}", "3 days before today")]
     [InlineData("{'years_from_today': -18}", "18 years before today")]
     [InlineData("{'years_from_today': 1}", "1 year after today")]
     [InlineData("{'years_from_today': 0}", "today")]
@@ -537,6 +561,13 @@ public sealed class TypeTests
             (setting.Default is { } given ? setting.Check(given) : null).ShouldBeNull(setting.Name);
             (setting.Kind == "toggle" || setting.Clause.Contains("{}", StringComparison.Ordinal)).ShouldBeTrue(setting.Name);
         }
+    }
+
+    [Fact]
+    public void Every_kind_of_answer_says_in_a_line_of_its_own_what_it_is_good_for()
+    {
+        FieldTypes.Standard.All.ShouldAllBe(static t => t.Line.Length > 0);
+        FieldTypes.Standard.All.Select(static t => t.Line).ShouldBeUnique();
     }
 
     [Fact]
@@ -571,7 +602,7 @@ public sealed class TypeTests
     private static string Said(AnswerRule rule, AnswerValue entered)
     {
         var reading = rule.Read(entered, new Occasion());
-        return reading.Refusal is { } refusal ? $"!{refusal.Key} {refusal.First} {refusal.Second}".TrimEnd()
+        return reading.Refusal is { } refusal ? $"!{refusal.Key} {refusal.First} {refusal.Second} {refusal.Third}".TrimEnd()
             : reading.Value is null ? ""
             : $"{Written(reading.Value)} {rule.TextOf(reading.Value, "en")}";
     }

@@ -129,6 +129,56 @@ public sealed class DraftTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task A_new_field_begins_with_what_is_set_of_it_as_one_change_and_is_guarded_like_any()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        async Task<Reply> AddAsync(string key, JsonObject with) =>
+            await manager.Http.SendAsync(
+                HttpMethod.Post,
+                "api/console/v1/draft/fields",
+                new JsonObject
+                {
+                    ["label"] = "Finish",
+                    ["key"] = key,
+                    ["type"] = "one_of",
+                    ["level"] = "line",
+                    ["asked_of"] = new JsonObject { ["all"] = true },
+                    ["with"] = with,
+                }
+            );
+        JsonNode Choices(string labels) =>
+            new JsonArray([
+                .. labels
+                    .Split(',')
+                    .Select(static l =>
+                        (JsonNode)
+                            new JsonObject
+                            {
+                                ["key"] = l.ToLowerInvariant(),
+                                ["label"] = new JsonObject { ["en"] = l },
+                            }
+                    ),
+            ]);
+
+        (await AddAsync("finish", new JsonObject { ["required"] = true, ["settings.choices"] = Choices("Matt,Gloss") })).Status.ShouldBe(
+            200
+        );
+        var field = await manager.FieldAsync("finish");
+        field["required"]!.GetValue<bool>().ShouldBeTrue();
+        field["settings"]!["choices"]!.AsArray().Count.ShouldBe(2);
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+        (await manager.DraftAsync())["fields"]!.AsArray().ShouldNotContain(static f => f!["field"]!["key"]!.GetValue<string>() == "finish");
+
+        (await AddAsync("finish_a", new JsonObject { ["settings.choices"] = Choices("Matt,Matt") })).Status.ShouldBe(422);
+        (await AddAsync("finish_b", new JsonObject { ["picture"] = "nowhere.svg" })).Body.ShouldContain("nowhere.svg");
+        (await AddAsync("finish_c", new JsonObject { ["key"] = "other" })).Status.ShouldBe(422);
+        (await AddAsync("finish_d", new JsonObject { ["built_in"] = true })).Status.ShouldBe(422);
+        (await manager.DraftAsync())["fields"]!
+            .AsArray()
+            .ShouldNotContain(static f => f!["field"]!["key"]!.GetValue<string>().StartsWith("finish_", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public async Task A_picture_is_one_that_the_shop_has()
     {
         // The server of the tests serves the folder of the tests.

@@ -71,6 +71,7 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         xml.Descendants(Cbc + "RegistrationName").Last().Value.ShouldBe("Heckenbau");
         var text = await TextAsync(await OpenAsync(staff, abroad, (await IssuedAsync(staff, abroad))[0]));
         text.ShouldContain("Reverse charge: the recipient of the supply is liable for the tax.");
+        text.ShouldNotContain("tax included");
         text.ShouldContain(Abroad);
     }
 

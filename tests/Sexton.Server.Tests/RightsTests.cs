@@ -47,6 +47,8 @@ public sealed partial class RightsTests(World world) : IClassFixture<World>
         ["ReachConnection"] = M,
         ["GetShopSettings"] = M,
         ["WriteShopSettings"] = M,
+        ["KeepPicture"] = M,
+        ["PutBackDraft"] = M,
         ["GetLetterhead"] = M,
         ["WriteLetterhead"] = M,
         ["RemoveLetterhead"] = M,

@@ -195,6 +195,7 @@ public sealed class StuckTests(World world) : IClassFixture<World>
     [InlineData("street", false, "street")]
     [InlineData("tax_number", "IE0000264TB", "tax_number")]
     [InlineData("reverse_charge", true, "tax_number")]
+    [InlineData("product_sum", "some", "product_sum")]
     [InlineData("colour", "green", "colour")]
     public async Task A_wrong_setting_of_the_shop_is_refused_by_name(string name, object value, string setting)
     {

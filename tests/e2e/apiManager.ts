@@ -53,6 +53,11 @@ export class ApiManager {
     return this.send('PUT', `destinations/${destination}/codes`, { item, code });
   }
 
+  /** Sets something of the shop. */
+  shop(settings: Record<string, unknown>): Promise<unknown> {
+    return this.send('PATCH', 'shop/settings', settings);
+  }
+
   async publish(note: string): Promise<void> {
     const { next: number, seen } = (await this.send('GET', 'versions')) as { next: number; seen: string };
     await this.send('POST', 'versions', { number, seen, note });

@@ -235,11 +235,45 @@ test('a live field is switched off at once, and on again', async ({ page, signIn
   await page.goto('/console/fields/potting_up');
   const desk = new Desk(page);
   await desk.paragraph('potting_up').getByRole('button', { name: 'switch off for the shop now' }).click();
+  // What follows is said before anything is done, and nothing is done by looking.
+  const follows = desk.paragraph('potting_up').getByRole('group', { name: 'switch it off' });
+  await expect(follows).toContainText('without the rest of this draft');
+  await page.keyboard.press('Escape');
+  await expect(follows).toBeHidden();
+  await desk.paragraph('potting_up').getByRole('button', { name: 'retire it' }).click();
+  await expect(desk.paragraph('potting_up')).toContainText('asked of nobody, for good');
+  await desk.paragraph('potting_up').getByRole('group', { name: 'retire it' }).getByRole('button', { name: 'leave it as it is' }).click();
+  await expect(desk.paragraph('potting_up').getByRole('link', { name: 'see it in the shop' })).toHaveAttribute('href', /^\/products\/TR-/);
+  await desk.paragraph('potting_up').getByRole('button', { name: 'switch off for the shop now' }).click();
+  await follows.getByRole('button', { name: 'switch it off' }).click();
   await expect(page.getByText('The shop no longer asks it.')).toBeVisible();
   await page.goto('/products/TR-QUINCE');
-  await expect(page.getByText('When you mean to plant it')).toBeVisible();
+  await expect(page.getByLabel('When you mean to plant it')).toBeVisible();
   await expect(page.getByText('Potted up a size larger?')).toBeHidden();
   await page.goto('/console/fields/potting_up');
   await desk.paragraph('potting_up').getByRole('button', { name: 'switch on for the shop now' }).click();
   await expect(page.getByText('The shop asks it again.')).toBeVisible();
+});
+
+test('a change, a field and the whole draft are put back to what the shop has', async ({ page, signIn, accessible }) => {
+  await signIn();
+  const desk = new Desk(page);
+  await page.goto('/console/fields/potting_up');
+  await desk.paragraph('potting_up').getByLabel('Label').fill('A size larger?');
+  await page.keyboard.press('Enter');
+  await desk.paragraph('potting_up').getByRole('button', { name: 'put it back as the shop has it' }).click();
+  await expect(desk.paragraph('potting_up').getByLabel('Label')).toHaveValue('Potted up a size larger?');
+  for (const key of ['potting_up', 'substitutes', 'substitute']) {
+    await page.goto(`/console/fields/${key}`);
+    await desk.paragraph(key).getByLabel('Help').fill('Put back in a moment.');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('Saved.')).toBeVisible();
+  }
+  await page.getByRole('link', { name: /^Versions/ }).click();
+  await accessible('what can be put back');
+  await page.getByRole('button', { name: 'put back “Potted up a size larger?”' }).click();
+  await expect(page.getByText('“Potted up a size larger?” is as the shop has it.')).toBeVisible();
+  await page.getByRole('button', { name: 'put the whole draft back' }).click();
+  await page.getByRole('button', { name: 'put it back', exact: true }).click();
+  await expect(page.getByText('The draft says the same as the version that is in force.')).toBeVisible();
 });

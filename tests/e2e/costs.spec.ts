@@ -78,6 +78,13 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await expect(field.getByText(/would both be/)).toBeHidden();
     await desk.preview.getByLabel('Roman').check();
     await expect(desk.preview.getByText('LA-ZINC-L.RO', { exact: true })).toBeVisible();
+    // The parts are moved, and moved back.
+    await field.getByRole('button', { name: 'the rules of the shop' }).click();
+    const order = field.getByRole('list', { name: 'Order of the parts of the shop' });
+    await order.getByRole('button', { name: 'Move forward: “Typeface”' }).click();
+    await expect(desk.preview.getByText('RO.LA-ZINC-L', { exact: true })).toBeVisible();
+    await order.getByRole('button', { name: 'Move back: “Typeface”' }).click();
+    await expect(desk.preview.getByText('LA-ZINC-L.RO', { exact: true })).toBeVisible();
   });
 
   await test.step('plants worked out, and a tie for each', async () => {
@@ -166,7 +173,13 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await howMany(page, 6);
     await expect(page.locator('output')).toHaveText('30');
     await putIn(page, 6);
+    // Until it is answered it has no price, and never the catalogue's.
+    await page.goto('/');
+    await expect(page.getByRole('link', { name: /Planting credit/ })).toContainText('by “How much”');
     await page.goto('/products/CR-PLANT');
+    await expect(row(page, 'Planting credit')).toHaveText('by “How much”');
+    await expect(row(page, 'Total so far')).toHaveText('€\u00a00.00');
+    await expect(page.locator('main')).not.toContainText('25.00');
     await page.getByLabel('How much').fill('40');
     await page.getByLabel('A word for whoever gets it').fill('For your new garden.\nOdile');
     await expect(row(page, 'Planting credit')).toHaveText('€\u00a040.00');

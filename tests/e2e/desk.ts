@@ -43,15 +43,18 @@ export class Desk {
     return this.choose(this.preview, 'Product in the stand-in cart', product, cart);
   }
 
-  /** Picks several in a list that opens in a sentence. */
-  async pick(within: Locator, label: string, options: string[]): Promise<void> {
+  /** Picks several in a list that opens in a sentence, and with "only" lets go of whatever else was picked. */
+  async pick(within: Locator, label: string, options: string[], only = false): Promise<void> {
     // What carries the label is hidden inside what is seen and clicked.
     await within
       .locator('.p-multiselect')
       .filter({ has: this.page.getByLabel(label, { exact: true }) })
       .first()
       .click();
-    for (const option of options) await this.page.getByRole('option', { name: option, exact: true }).click();
+    await expect(this.page.getByRole('option', { name: options[0]!, exact: true })).toBeVisible();
+    const before = await this.page.getByRole('option', { selected: true }).allInnerTexts();
+    const pressed = [...options.filter((o) => !before.includes(o)), ...(only ? before.filter((o) => !options.includes(o)) : [])];
+    for (const option of pressed) await this.page.getByRole('option', { name: option, exact: true }).click();
     await this.page.keyboard.press('Escape');
   }
 
@@ -63,8 +66,10 @@ export class Desk {
     await form.getByLabel('Label').fill(what.label);
     if (what.type) await this.choose(form, 'Kind of answer', what.type);
     if (what.section) await this.choose(form, 'In which section', `“${what.section}”`);
-    if (what.level) await this.choose(form, 'How often it is asked', what.level);
-    if (what.of) await this.pick(form, 'Products', what.of);
+    // A new field begins as the one before it; whatever of it counts here is said.
+    const level = what.level ?? (what.of && 'every line');
+    if (level) await this.choose(form, 'How often it is asked', level);
+    if (what.of) await this.pick(form, 'Products', what.of, true);
     await expect(form.getByLabel('Key')).not.toHaveValue('');
     await form.getByRole('button', { name: 'Add it to the draft' }).click();
     await expect(this.page.getByText(`“${what.label}” was added.`)).toBeVisible();

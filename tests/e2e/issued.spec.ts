@@ -104,7 +104,7 @@ test('an invoice for a household and one under reverse charge: made, tried out, 
   await test.step('the invoices of the day are bound into one file, and opened', async () => {
     await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Papers', exact: true }).click();
     const row = page.getByRole('row', { name: /^Invoice / });
-    await row.getByRole('button', { name: 'Bind Invoice of the day' }).click();
+    await row.getByRole('button', { name: 'Bind 1 of Invoice' }).click();
     await expect(row.getByRole('status')).toHaveText('1 paper is bound.');
     await accessible('the papers of a day');
     const file = await page.request.get((await row.getByRole('link', { name: 'Open the file' }).getAttribute('href'))!);

@@ -29,9 +29,26 @@ test('the map is worked from the keyboard', async ({ page, signIn }) => {
   await page.keyboard.type('coming');
   await expect(map.getByRole('rowheader', { name: /Telephone/ })).toBeHidden();
   await page.keyboard.press('Escape');
-  await page.keyboard.press('Tab');
-  await page.keyboard.press('n');
-  await expect(page.getByLabel('Label')).toBeFocused();
+  // Single characters act only while the map has the focus, and not at all once they are switched off.
+  await page.getByRole('link', { name: 'products', exact: true }).focus();
+  await page.keyboard.press('+');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('form', { name: 'A new field' })).toBeHidden();
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeHidden();
+  await page.getByRole('button', { name: /keys$/ }).click();
+  await page.getByLabel('Let them act').uncheck();
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await page.getByRole('button', { name: /^Would you take another/ }).focus();
+  await page.keyboard.press('+');
+  await page.keyboard.press('/');
+  await expect(page.getByRole('button', { name: /^Would you take another/ })).toBeFocused();
+  await page.getByRole('button', { name: /keys$/ }).click();
+  await page.getByLabel('Let them act').check();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Would you take another/ }).focus();
+  await page.keyboard.press('+');
+  await expect(page.getByRole('form', { name: 'A new field' }).getByLabel('Label')).toBeFocused();
 });
 
 test('a list that a letter opened is left without taking what it stands on', async ({ page, signIn }) => {
@@ -46,6 +63,36 @@ test('a list that a letter opened is left without taking what it stands on', asy
   await expect(page.getByRole('option')).toHaveCount(0);
   await page.reload();
   await expect(given).toHaveText(before!);
+});
+
+test.describe('pictures', () => {
+  test.use({ expected: [/422.*pictures/] });
+
+  test('a picture is chosen, shown where it is asked, given a word, and taken away', async ({ page, signIn, accessible }) => {
+    await signIn();
+    await page.goto('/console/fields/typeface');
+    await page.getByRole('button', { name: /picture, staff/ }).click();
+    const picture = page.getByRole('group', { name: 'Picture', exact: true });
+    await picture.locator('input[type=file]').setInputFiles({ name: 'cow.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg/>') });
+    await expect(picture.getByRole('alert')).toHaveText('That is no picture that can be shown. Choose a PNG, a JPEG or a WebP.');
+    // By paste, as from a drawing program.
+    await picture.getByRole('button').first().focus();
+    await page.evaluate(async () => {
+      const drawn = document.createElement('canvas');
+      const blob = await new Promise<Blob>((done) => drawn.toBlob((b) => done(b!), 'image/png'));
+      const data = new DataTransfer();
+      data.items.add(new File([blob], 'pasted.png', { type: 'image/png' }));
+      document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { bubbles: true, cancelable: true, clipboardData: data }));
+    });
+    await picture.getByLabel('What the picture shows').fill('Three letters');
+    await page.keyboard.press('Enter');
+    const shown = page.getByRole('region', { name: 'What the shopper sees' }).getByRole('img', { name: 'Three letters' });
+    await expect(shown).toBeVisible();
+    expect(await shown.evaluate((img) => (img as HTMLImageElement).naturalWidth)).toBe(300);
+    await accessible('a picture');
+    await picture.getByRole('button', { name: 'take it away' }).click();
+    await expect(shown).toBeHidden();
+  });
 });
 
 test('what keeps a version back is mended at its clause', async ({ page, signIn }) => {

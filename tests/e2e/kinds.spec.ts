@@ -24,6 +24,21 @@ test('each further kind of answer is defined, asked, checked, and read back', as
     const visit = await desk.add({ label: 'When may we come', type: 'a time slot', of });
     await desk.paste(visit, ['09:00–12:00', '17:00–20:00']);
     await expect(desk.preview.getByLabel('Time')).toBeVisible();
+    // Single days are picked from a calendar, and the shopper's own knows them.
+    await desk.paragraph(visit).getByRole('button', { name: 'days left out', exact: true }).click();
+    const left = desk.paragraph(visit).getByRole('group', { name: 'not on the days …' });
+    await left.getByRole('button', { name: 'pick them' }).click();
+    await left
+      .getByRole('button', { name: /^15 \w+$/ })
+      .last()
+      .click();
+    await expect(left.getByRole('button', { name: /^Take out 15 \w+ 20\d\d$/ })).toBeVisible();
+    await accessible('days picked from a calendar');
+    await desk.preview.getByRole('button', { name: 'Calendar for When may we come' }).click();
+    const shown = desk.preview.getByRole('group', { name: 'Calendar for When may we come' });
+    await shown.getByRole('button', { name: 'The month after' }).click();
+    await expect(shown.getByRole('button', { name: /^15 \w+$/ })).toHaveAttribute('aria-disabled', 'true');
+    await page.keyboard.press('Escape');
     const terms = await desk.add({ label: 'On site', type: 'agreed to', of });
     await desk.paragraph(terms).getByLabel('the text …').fill('The ground is uneven.\nWear boots.');
     await desk.choose(desk.paragraph(terms), 'When an answer must be given', 'always');

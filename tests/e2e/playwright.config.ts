@@ -31,5 +31,6 @@ export default defineConfig({
   projects: [
     { name: 'tests', testMatch: '*.spec.ts' },
     { name: 'shots', testMatch: 'shots.ts' },
+    { name: 'bench', testMatch: '*.bench.ts' },
   ],
 });

@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import { checkOut, howMany, payByCard } from './checkout';
 import { ApiManager } from './apiManager';
 import { buyOne } from './apiShopper';
+import { paste } from './clipboard';
 import { Desk } from './desk';
 import { photograph } from './drawn';
 import { expect, test } from './fixtures';
@@ -151,6 +152,15 @@ test('pictures', async ({ page, world, signIn }) => {
   await expect(page.getByText('“thumb.png” is too small')).toBeHidden();
   await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
   await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
+  await page.goto('/products/WA-OCTOBER');
+  await howMany(page, 12);
+  await page.getByLabel('Who is coming, Seat 1 of 12').focus();
+  await paste(page, 'Una Ash\tBrisk\nTom Rush\tSteady\nAoife Byrne\tGalloping\nPiers Lark\tStroller\n');
+  await page.getByLabel('Pace, Seat 2 of 12').focus();
+  await expect(page.getByText('Choose from the list for “Pace”.')).toBeVisible();
+  await page.getByText('A block from a spreadsheet').evaluate((line) => line.scrollIntoView());
+  await shot('seats');
+
   await page.goto('/products/WA-MAY');
   await howMany(page, 2);
   const seat = (n: number) => page.getByRole('group', { name: `Seat ${n} of 2` });
@@ -158,7 +168,6 @@ test('pictures', async ({ page, world, signIn }) => {
   await seat(1).getByLabel('Steady').check();
   await page.getByRole('button', { name: 'Copy from the first to Seat 2 of 2' }).click();
   await seat(2).getByLabel('Who is coming').fill('Odile');
-  await shot('seats');
   await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
   await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();
   await shot('cart');

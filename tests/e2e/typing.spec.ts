@@ -47,7 +47,7 @@ test('which seats go is asked when the number falls', async ({ page }) => {
       .getByLabel('Who is coming')
       .fill(name);
   await howMany(page, 2);
-  const which = page.getByRole('group', { name: 'Which one goes?' });
+  const which = page.getByRole('group', { name: 'Which one do you take out?' });
   await expect(which).toBeVisible();
   await which.getByLabel(/Bede/).check();
   await expect(which.getByLabel(/Ada/)).toBeDisabled();
@@ -75,10 +75,10 @@ test('a number is settled by Enter or by leaving, and no reply takes a digit bac
   await expect(many).toHaveValue('12');
   await expect(page.getByRole('group', { name: /^Seat/ })).toHaveCount(1);
   await page.keyboard.press('Tab');
-  await expect(page.getByRole('group', { name: /^Seat \d+ of 12$/ })).toHaveCount(12);
+  await expect(page.getByRole('row', { name: /^Seat \d+ of 12/ })).toHaveCount(12);
 
   // The last seat first, and then the first: each stays where it is.
-  const seat = (n: number) => page.getByRole('group', { name: `Seat ${n} of 12` }).getByLabel('Who is coming');
+  const seat = (n: number) => page.getByLabel(`Who is coming, Seat ${n} of 12`);
   await seat(12).pressSequentially('Twelfth', { delay: 60 });
   await seat(3).pressSequentially('Third', { delay: 60 });
   await expect(seat(3)).toBeFocused();
@@ -92,13 +92,13 @@ test('a number is settled by Enter or by leaving, and no reply takes a digit bac
   await page.keyboard.press('Control+A');
   await page.keyboard.type('11');
   await page.keyboard.press('Enter');
-  const which = page.getByRole('group', { name: 'Which one goes?' });
+  const which = page.getByRole('group', { name: 'Which one do you take out?' });
   await expect(which.getByText('Seat 12 of 12')).toBeVisible();
   await expect(which.getByText('Twelfth')).toBeVisible();
   await which.getByLabel(/Seat 5 of 12/).check();
   await which.getByRole('button', { name: 'Take it out' }).click();
   await expect(many).toBeFocused();
-  await expect(page.getByRole('group', { name: 'Seat 11 of 11' }).getByLabel('Who is coming')).toHaveValue('Twelfth');
+  await expect(page.getByLabel('Who is coming, Seat 11 of 11')).toHaveValue('Twelfth');
 });
 
 test.describe('on a telephone', () => {
@@ -136,7 +136,7 @@ test('a step holds only what was typed at it, and a change that was begun surviv
   await page.reload();
   await expect(seat(2, 2)).toHaveValue('Beda');
   await howMany(page, 1);
-  const which = page.getByRole('group', { name: 'Which one goes?' });
+  const which = page.getByRole('group', { name: 'Which one do you take out?' });
   await which.getByLabel(/Ada/).check();
   await which.getByRole('button', { name: 'Take it out' }).click();
   await page.getByRole('button', { name: 'Keep the change' }).click();

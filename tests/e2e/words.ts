@@ -12,7 +12,9 @@ export function wordsRunTogether(page: Page): Promise<string[]> {
     while (texts.nextNode()) {
       const text = texts.currentNode as Text;
       const parent = text.parentElement!;
-      if (!text.data || parent.closest('script, style, option') || !parent.checkVisibility({ visibilityProperty: true })) continue;
+      // What is marked behind a text repeats it, for the eye alone.
+      if (!text.data || parent.closest('script, style, option, .entry-over') || !parent.checkVisibility({ visibilityProperty: true }))
+        continue;
       if (before && /[\p{L}\p{N}]$/u.test(before.data) && /^[\p{L}\p{N}]/u.test(text.data)) {
         const both = document.createRange();
         both.setStartBefore(before);

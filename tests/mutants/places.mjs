@@ -6,7 +6,16 @@ export const places = [
   {
     name: 'conditions',
     files: ['src/Sexton.Core/Conditions', 'src/Sexton.Core/Facts', 'src/Sexton.Core/Asking'],
-    tests: core('ConditionTests', 'AskingTests', 'CartTests', 'PropertyTests', 'PricedPropertyTests', 'CodeTests', 'OfferTests'),
+    tests: core(
+      'ConditionTests',
+      'RefusedByRuleTests',
+      'AskingTests',
+      'CartTests',
+      'PropertyTests',
+      'PricedPropertyTests',
+      'CodeTests',
+      'OfferTests',
+    ),
   },
   {
     name: 'prices',

@@ -6,6 +6,7 @@ import { api, ask, sentenceOf } from '../shared/api/client';
 import { useDraft } from './fields/draft';
 import KeyHelp from './parts/KeyHelp.vue';
 import SealOfSexton from './parts/SealOfSexton.vue';
+import { singleKeyOf } from './parts/singleKeys';
 import SignInPage from './pages/SignInPage.vue';
 import { isManager, may, readSession, session, signOut } from './session';
 
@@ -77,10 +78,7 @@ async function leave(): Promise<void> {
 }
 
 function onKey(event: KeyboardEvent): void {
-  const target = event.target as HTMLElement;
-  if (event.key === '?' && !target.closest('input, textarea, [contenteditable]')) {
-    keys.value = !keys.value;
-  }
+  if (singleKeyOf(event) === '?') keys.value = !keys.value;
 }
 
 onMounted(() => {

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, reactive, useTemplateRef, watch } from 'vue';
+import { computed, reactive, useTemplateRef } from 'vue';
 import type { Answer, AnswerProblem, Answers, Asked, Evaluated } from './answers';
 import { announced } from './announce';
-import { isBlank } from './answers';
+import { isTimely } from './answers';
+import { isBox } from './boxes';
 import { controlFor, isGroup } from './controls';
-import { givenFor, onGiven } from './given';
+import { takeGiven } from './given';
 
 /** The fields of the order, of one line or of one unit at one step. It sends answers and draws what comes back; it knows no rule. */
 const {
@@ -34,19 +35,24 @@ const answers = defineModel<Answers>({ required: true });
 const root = useTemplateRef<HTMLElement>('root');
 const visited = reactive(new Set<string>());
 const reopened = reactive(new Set<string>());
-const said = announced(() => asked.map((f) => ({ id: f.slot, name: f.asks_nothing ? '' : f.label })));
+const drawn = computed(() => asked.filter((field) => !field.kept_off));
+const said = announced(() => drawn.value.map((f) => ({ id: f.slot, name: f.asks_nothing ? '' : f.label })));
+
+// What stands nowhere here, as it is given by the page or worked out, is told by itself where it keeps the shopper from going on.
+const unseen = computed(() => (showAll ? problems.filter((p) => !drawn.value.some((field) => field.field === p.field)) : []));
 
 const rows = computed(() =>
-  asked.map((field, i) => {
+  drawn.value.map((field, i) => {
     const problem = problems.find((p) => p.field === field.field);
     const id = `${prefix}-${field.field}`;
-    const shown = problem && isTimely(problem, field.field) ? problem : undefined;
+    const shown = problem && isTimely(problem, answers.value[field.field], visited.has(field.field), showAll) ? problem : undefined;
     return {
       field,
       id,
       problem: shown,
-      heading: field.section && asked[i - 1]?.section !== field.section ? sections.find((s) => s.key === field.section) : undefined,
+      heading: field.section && drawn.value[i - 1]?.section !== field.section ? sections.find((s) => s.key === field.section) : undefined,
       group: isGroup(field),
+      box: isBox(field),
       settled: !reopened.has(field.field) && !problem ? settled[field.field] : undefined,
       describedBy:
         [(field.cost || field.left) && `${id}-cost`, field.help && `${id}-help`, shown && `${id}-problem`].filter(Boolean).join(' ') ||
@@ -55,56 +61,25 @@ const rows = computed(() =>
   }),
 );
 
-// Somebody who goes past an empty field is not told off before trying to go on; and "fill this in" about a text that is there
-// is the reply to an earlier state, which must not push the button away from under the pointer.
-function isTimely(problem: AnswerProblem, key: string): boolean {
-  if (problem.code === 'required') return showAll && isBlank(answers.value[key]);
-  return showAll || visited.has(key);
-}
-
 // A control holds the default until it is touched; emptied, it stays empty.
 const valueOf = (field: Asked) => answers.value[field.field] ?? field.default ?? undefined;
 
-// While its year is typed, a date control already gives years such as 0002.
-const isWholeDate = (answer: Answer | undefined): boolean => typeof answer === 'string' && answer >= '1000';
-
 function set(key: string, answer: Answer | undefined): void {
   // What is handed in whole can be spoken of at once; what is typed, when the shopper has been there.
-  if (
-    asked.some(
-      (field) => field.field === key && (['file', 'picture'].includes(field.type) || (field.type === 'date' && isWholeDate(answer))),
-    )
-  )
-    visited.add(key);
+  if (asked.some((field) => field.field === key && ['file', 'picture'].includes(field.type))) visited.add(key);
   answers.value = { ...answers.value, [key]: answer ?? '' };
 }
 
-// What the page gives counts as if it had been entered here, also what it gave before the field was asked.
-onBeforeUnmount(
-  onGiven(({ field, unit, value }) => {
-    if (asked.some((a) => a.given_by_page && a.field === field && a.unit_id === (unit ?? null))) set(field, value);
-  }),
-);
-watch(
-  () =>
-    asked
-      .filter((a) => a.given_by_page)
-      .map((a) => a.slot)
-      .join(),
-  () => {
-    const given = asked.filter((a) => a.given_by_page).map((a) => [a.field, givenFor(a.field, a.unit_id)] as const);
-    const fresh = given.filter(
-      ([field, answer]) => answer !== undefined && JSON.stringify(answer) !== JSON.stringify(answers.value[field]),
-    );
-    if (fresh.length) answers.value = { ...answers.value, ...Object.fromEntries(fresh as [string, Answer][]) };
-  },
-  { immediate: true },
+takeGiven(
+  () => asked,
+  (field) => answers.value[field],
+  (given) => (answers.value = { ...answers.value, ...Object.fromEntries(given.map((g) => [g.field, g.value])) }),
 );
 
 /** Puts the focus on the first control with a problem; false when there is none here. */
 function focusFirstProblem(): boolean {
   // Of several files, the one that is wrong is taken out by its own button.
-  const first = root.value?.querySelector<HTMLElement>('[aria-invalid="true"], .entry-files .wrong button');
+  const first = root.value?.querySelector<HTMLElement>('[aria-invalid="true"], .entry-files .wrong button, .entry-unseen');
   first?.focus();
   return !!first;
 }
@@ -126,12 +101,14 @@ defineExpose({ focusFirstProblem });
           Change<span class="visually-hidden"> {{ row.field.label }}</span>
         </button>
       </p>
-      <div v-else class="entry-field" :class="{ shares: row.field.shares_row }" @focusout="visited.add(row.field.field)">
+      <div v-else class="entry-field" :class="{ shares: row.field.shares_row, box: row.box }" @focusout="visited.add(row.field.field)">
         <component :is="row.group ? 'p' : 'label'" :id="`${row.id}-label`" class="entry-label" :for="row.group ? undefined : row.id">
           {{ row.field.label }}
-          <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page" class="entry-optional">optional</span>
+          <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page && !row.box" class="entry-optional"
+            >optional</span
+          >
         </component>
-        <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" alt="" />
+        <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" :alt="row.field.picture_words" />
         <component
           :is="controlFor(row.field)"
           :id="row.id"
@@ -152,6 +129,9 @@ defineExpose({ focusFirstProblem });
         <p v-if="row.problem" :id="`${row.id}-problem`" class="entry-problem" role="alert">{{ row.problem.sentence }}</p>
       </div>
     </template>
+    <p v-for="problem in unseen" :key="problem.field ?? ''" class="entry-problem entry-unseen" role="alert" tabindex="-1">
+      {{ problem.sentence }}
+    </p>
     <p class="visually-hidden" role="status">{{ said }}</p>
   </div>
 </template>

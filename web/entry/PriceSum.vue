@@ -1,8 +1,20 @@
 <script setup lang="ts">
+import { computed } from 'vue';
 import type { Schemas } from '../shared/api/client';
 
 /** What a cart or an order comes to, row by row: the goods, under them what answers add, the tax, and all together. */
-const { prices, units = [] } = defineProps<{ prices: Schemas['PricesView']; units?: { line_id?: string; id: string; name: string }[] }>();
+const {
+  prices,
+  units = [],
+  shown = 'rows',
+} = defineProps<{
+  prices: Schemas['PricesView'];
+  units?: { line_id?: string; id: string; name: string }[];
+  /** All rows with the total, what answers add without it, or the total alone. */
+  shown?: 'rows' | 'added' | 'total';
+}>();
+
+const rows = computed(() => (shown === 'total' ? [] : prices.rows.filter((row) => shown === 'rows' || row.kind !== 'goods')));
 
 const nameOf = (row: Schemas['PriceRowView']) =>
   units.find((u) => u.id === row.unit_id && (u.line_id ?? row.line_id) === row.line_id)?.name;
@@ -10,7 +22,7 @@ const nameOf = (row: Schemas['PriceRowView']) =>
 
 <template>
   <dl class="sum">
-    <template v-for="(row, i) in prices.rows" :key="i">
+    <template v-for="(row, i) in rows" :key="i">
       <dt v-if="row.kind === 'goods'">{{ row.quantity }} × {{ row.label }}</dt>
       <dt v-else :class="{ extra: row.line_id !== null }">
         {{ row.label }}<template v-if="nameOf(row)">, {{ nameOf(row) }}</template
@@ -19,17 +31,19 @@ const nameOf = (row: Schemas['PriceRowView']) =>
       </dt>
       <dd>{{ row.sum }}</dd>
     </template>
-    <template v-for="tax in prices.include_tax ? [] : prices.taxes" :key="tax.rate">
+    <template v-for="tax in prices.include_tax || shown !== 'rows' ? [] : prices.taxes" :key="tax.rate">
       <dt>Tax at {{ tax.rate }}</dt>
       <dd>{{ tax.tax }}</dd>
     </template>
-    <template v-if="prices.buyer_owes_tax">
+    <template v-if="prices.buyer_owes_tax && shown === 'rows'">
       <dt class="how">No tax is charged: you owe it yourself (reverse charge).</dt>
       <dd></dd>
     </template>
-    <dt class="total">Total</dt>
-    <dd class="total">{{ prices.total }}</dd>
-    <template v-for="tax in prices.include_tax ? prices.taxes : []" :key="tax.rate">
+    <template v-if="shown !== 'added'">
+      <dt class="total">{{ prices.is_open ? 'Total so far' : 'Total' }}</dt>
+      <dd class="total">{{ prices.total }}</dd>
+    </template>
+    <template v-for="tax in prices.include_tax && shown === 'rows' ? prices.taxes : []" :key="tax.rate">
       <dt class="how">including tax at {{ tax.rate }}</dt>
       <dd class="how">{{ tax.tax }}</dd>
     </template>

@@ -24,7 +24,7 @@ onBeforeUnmount(() => {
 
 <template>
   <fieldset ref="root" class="entry-drop" tabindex="-1">
-    <legend>{{ excess === 1 ? 'Which one goes?' : `Which ${excess} go?` }}</legend>
+    <legend>{{ excess === 1 ? 'Which one do you take out?' : `Which ${excess} do you take out?` }}</legend>
     <label v-for="unit in units" :key="unit.id">
       <input v-model="dropped" type="checkbox" :value="unit.id" :disabled="!dropped.includes(unit.id) && dropped.length >= excess" />
       {{ unit.name }} <span class="entry-optional">{{ unit.told || 'nothing filled in' }}</span>

@@ -75,6 +75,20 @@ export function isBlank(answer: Answer | undefined): boolean {
   return typeof answer === 'object' && Object.values(answer).every((part) => part.trim() === '');
 }
 
+/** So many of a line are asked one under the other; more of them in a table. */
+export const HANDFUL = 5;
+
+/**
+ * Whether a problem is told where the shopper has been or tries to go on. Somebody who goes past an empty field is not told off before trying to go on; and
+ * "fill this in" about a text that is there is the reply to an earlier state, which must not push the button away from under the pointer.
+ */
+export function isTimely(problem: AnswerProblem, answer: Answer | undefined, wasThere: boolean, goesOn: boolean): boolean {
+  return problem.code === 'required' ? goesOn && isBlank(answer) : goesOn || wasThere;
+}
+
+/** What is of one unit, or of the line as a whole for null. */
+export const ofUnit = <T extends { unit_id: string | null }>(all: T[], unit: string | null): T[] => all.filter((x) => x.unit_id === unit);
+
 /** One of a line as it is told to people: its name, and what was filled in for it. */
 export interface ToldUnit {
   id: string;

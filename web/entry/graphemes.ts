@@ -6,3 +6,11 @@ export function graphemes(text: string): number {
   for (const _ of segmenter.segment(text)) count++;
   return count;
 }
+
+/** The beginning of a text, of at most so many user-perceived characters. */
+export function headOf(text: string, most: number): string {
+  if (text.length <= most) return text;
+  let count = 0;
+  for (const { index } of segmenter.segment(text)) if (count++ === most) return text.slice(0, index);
+  return text;
+}

@@ -1,5 +1,6 @@
 import { computed, ref, watch } from 'vue';
 import type { Answers, Evaluated, Unit } from '../entry/answers';
+import { boxesLeft, withBoxesLeft } from '../entry/boxes';
 import { sentenceOf, type Schemas } from '../shared/api/client';
 import { kept } from '../shared/kept';
 import { latest } from '../shared/latest';
@@ -91,10 +92,26 @@ export function useCheckout(kind: CartKind, steps: () => string[]) {
   watch(typed, () => basket.view.value && evaluate.soon(undefined), { deep: true });
   if (!isEmpty(typed.value.answers) || !isEmpty(typed.value.lines)) evaluate.soon(undefined);
 
+  // Says no for every box of these steps without a tick, which may bring further questions; whether there was one.
+  function leaveBoxes(): boolean {
+    const asked = evaluation.value?.asked.filter(isHere) ?? [];
+    const of = (line: string | null) => asked.filter((a) => a.line_id === line);
+    const own = boxesLeft(of(null), answers.value);
+    const left = Object.entries(drafts.value).flatMap(([id, draft]) => {
+      const now = withBoxesLeft(of(id), draft);
+      return now ? [[id, now] as const] : [];
+    });
+    answers.value = { ...answers.value, ...own };
+    drafts.value = { ...drafts.value, ...Object.fromEntries(left) };
+    return !isEmpty(own) || left.length > 0;
+  }
+
   /** Puts what was typed at these steps into the cart, in one piece. */
   async function save(): Promise<void> {
-    await evaluate.now(undefined);
-    if (failure.value) throw new Error(failure.value);
+    do {
+      await evaluate.now(undefined);
+      if (failure.value) throw new Error(failure.value);
+    } while (leaveBoxes());
     const sent = JSON.stringify(typed.value);
     const now = JSON.parse(sent) as Typed;
     await basket.answer(

@@ -14,7 +14,7 @@ namespace Sexton.Core.Asking;
 /// </summary>
 internal sealed class Asker : IAnswerContext
 {
-    private readonly List<Refusal> _refusals = [];
+    private readonly List<(Refusal Refusal, AnswerValue? Judged)> _refusals = [];
     private CartFacts _facts = null!;
     private RegistryFindings _registry = RegistryFindings.None;
     private KeptFiles _files = KeptFiles.None;
@@ -28,6 +28,9 @@ internal sealed class Asker : IAnswerContext
     string IAnswerContext.Language => _facts.Language;
 
     /// <inheritdoc/>
+    string IAnswerContext.Home => _facts.Home;
+
+    /// <inheritdoc/>
     RegistryFinding IAnswerContext.Registry(string number) => _registry.Of(number);
 
     /// <inheritdoc/>
@@ -37,7 +40,10 @@ internal sealed class Asker : IAnswerContext
     bool IAnswerContext.Offers(int choice) => _reading!.ChoiceWhen[choice]?.Holds(_facts, _readingAt) ?? true;
 
     /// <summary>What is wrong with an answer that was refused.</summary>
-    public Refusal RefusalOf(in AnswerState state) => _refusals[state.RefusedAt - 1];
+    public Refusal RefusalOf(in AnswerState state) => _refusals[state.RefusedAt - 1].Refusal;
+
+    /// <summary>The canonical answer that was refused by a rule; null for what was refused otherwise or not at all.</summary>
+    public AnswerValue? JudgedOf(in AnswerState state) => state.RefusedAt == 0 ? null : _refusals[state.RefusedAt - 1].Judged;
 
     /// <summary>Asks everything.</summary>
     /// <param name="facts">The cart, loaded.</param>
@@ -149,6 +155,11 @@ internal sealed class Asker : IAnswerContext
                 Refuse(ref state, new Refusal(RefusalKeys.LeftAsProposed));
                 return;
             }
+
+            if (IsRefusedByRule(field, place, ref state))
+            {
+                return;
+            }
         }
 
         if (state.Required && state.Value is null)
@@ -177,12 +188,29 @@ internal sealed class Asker : IAnswerContext
         if (reading.Refusal is { } refusal)
         {
             Refuse(ref state, refusal);
+            return;
         }
+
+        IsRefusedByRule(field, place, ref state);
     }
 
-    private void Refuse(ref AnswerState state, Refusal refusal)
+    // The rule sees the answer that it judges; what it refuses is no answer for anything else.
+    private bool IsRefusedByRule(PlannedField field, Place place, ref AnswerState state)
     {
-        _refusals.Add(refusal);
+        if (state.Value is null || field.RefusedWhen?.Holds(_facts, place) != true)
+        {
+            return false;
+        }
+
+        var saying = field.Field.RefusedSaying;
+        Refuse(ref state, new Refusal(RefusalKeys.RefusedByRule, Wording: saying.IsEmpty ? null : saying), state.Value);
+        state.Value = null;
+        return true;
+    }
+
+    private void Refuse(ref AnswerState state, Refusal refusal, AnswerValue? judged = null)
+    {
+        _refusals.Add((refusal, judged));
         state.RefusedAt = _refusals.Count;
     }
 }

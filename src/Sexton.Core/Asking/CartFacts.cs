@@ -36,6 +36,9 @@ public sealed class CartFacts : IFacts
     public string Country { get; private set; } = "";
 
     /// <inheritdoc/>
+    public string Home { get; private set; } = "";
+
+    /// <inheritdoc/>
     public string Day { get; private set; } = "";
 
     /// <inheritdoc/>
@@ -71,6 +74,10 @@ public sealed class CartFacts : IFacts
     /// <inheritdoc/>
     public AnswerValue? ValueOf(AnswerSource source, Place place) => source.Column < 0 ? null : State(source, place).Value;
 
+    /// <inheritdoc/>
+    public bool Awaits(AnswerSource source, Place place) =>
+        source.Column >= 0 && State(source, place) is { Asked: true, Required: true, Value: null };
+
     /// <summary>Whether a field is asked at a place.</summary>
     public bool IsAsked(PlannedField field, Place place) => field.Column >= 0 && State(field, place).Asked;
 
@@ -89,8 +96,8 @@ public sealed class CartFacts : IFacts
             }
         )[field.Column];
 
-    /// <summary>Whether something is asked of each one of a line that is sold.</summary>
-    internal bool AsksEach(int line) => _lines[line].Mask?.AnyUnit == true;
+    /// <summary>The greatest quantity of a line that is sold and of which each one is asked; null where none is.</summary>
+    public int? MostEach(int line) => _lines[line].Mask is { AnyUnit: true } mask ? CartContent.MostEachOf(mask.MostEach) : null;
 
     /// <summary>What stands at a place; of a wider level what stands around it.</summary>
     internal ref AnswerState State(AnswerSource source, Place place)
@@ -120,6 +127,7 @@ public sealed class CartFacts : IFacts
     {
         (Plan, Cart, LineCount) = (plan, cart, cart.Lines.Length);
         Group = products.GroupOf(cart.Group);
+        Home = products.HomeCountry;
         Country = cart.Country.Length == 2 ? cart.Country : products.HomeCountry;
         if (Today != today || Day.Length == 0)
         {

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
+using Sexton.Core.Plan;
 using Sexton.Core.Register;
 using Sexton.Core.Values;
 
@@ -11,6 +12,12 @@ namespace Sexton.Core.Asking;
 /// <param name="Saw">What it saw: "it is 3.5 m", "not answered yet"; of a group "".</param>
 /// <param name="Parts">The same of its parts, in their order.</param>
 public sealed record Explained(bool Holds, string Saw, ImmutableArray<Explained> Parts);
+
+/// <summary>A part of a condition that speaks for its outcome.</summary>
+/// <param name="Condition">The part as defined: a test, a count, or a group without parts.</param>
+/// <param name="Bound">The same, bound.</param>
+/// <param name="Holding">Whether it speaks by holding.</param>
+internal readonly record struct Deciding(Condition Condition, BoundCondition Bound, bool Holding);
 
 /// <summary>Explains conditions part by part, and names what keeps one from holding.</summary>
 /// <param name="facts">The cart that they are asked of.</param>
@@ -30,7 +37,7 @@ public sealed class ConditionExplainer(CartFacts facts, ConditionWords words)
                 "",
                 [.. group.Parts.Zip(parts.Parts, (c, b) => Explain(c, b, place))]
             ),
-            (ConditionTest test, BoundTest read) => new(bound.Holds(facts, place), Saw(test, read.Fact, place), []),
+            (ConditionTest test, BoundTest read) => new(bound.Holds(facts, place), Saw(test, read, place), []),
             (ConditionOver over, BoundOver counted) => new(bound.Holds(facts, place), Counted(over, counted, place), []),
             _ => throw new ArgumentException("The condition was bound from another.", nameof(bound)),
         };
@@ -39,38 +46,63 @@ public sealed class ConditionExplainer(CartFacts facts, ConditionWords words)
     /// Why a condition does not hold, as phrases: "the shopper group is trade", "“Access width” is not answered yet". Why it holds, where
     /// <paramref name="holding"/> says so.
     /// </summary>
-    public IEnumerable<string> Reasons(Condition condition, BoundCondition bound, Place place, bool holding = false)
+    public IEnumerable<string> Reasons(Condition condition, BoundCondition bound, Place place, bool holding = false) =>
+        Deciding(facts, condition, bound, place, holding).SelectMany(d => Phrase(d, place)).Distinct(StringComparer.Ordinal);
+
+    /// <summary>The tests, counts and empty groups in a condition that speak for its outcome.</summary>
+    internal static IEnumerable<Deciding> Deciding(
+        CartFacts facts,
+        Condition condition,
+        BoundCondition bound,
+        Place place,
+        bool holding = false
+    )
     {
-        if (condition is ConditionGroup { Parts.IsEmpty: false } group && bound is BoundGroup parts)
+        if (condition is not ConditionGroup { Parts.IsEmpty: false } group || bound is not BoundGroup parts)
         {
-            // What speaks for the outcome of a group are the parts that turned out so; of "none" those that turned out otherwise.
-            var wanted = group.Kind == GroupKind.None ? !holding : holding;
-            return group
-                .Parts.Zip(parts.Parts)
-                .Where(p => p.Second.Holds(facts, place) == wanted)
-                .SelectMany(p => Reasons(p.First, p.Second, place, wanted))
-                .Distinct(StringComparer.Ordinal);
+            return [new Deciding(condition, bound, holding)];
         }
 
-        return condition switch
+        // What speaks for the outcome of a group are the parts that turned out so; of "none" those that turned out otherwise.
+        var wanted = group.Kind == GroupKind.None ? !holding : holding;
+        return group
+            .Parts.Zip(parts.Parts)
+            .Where(p => p.Second.Holds(facts, place) == wanted)
+            .SelectMany(p => Deciding(facts, p.First, p.Second, place, wanted));
+    }
+
+    private IEnumerable<string> Phrase(Deciding part, Place place) =>
+        (part.Condition, part.Bound) switch
         {
-            _ when holding || condition is ConditionGroup => [words.Sentence(condition)],
-            ConditionTest test when bound is BoundTest read => [$"{words.NameOf(test.Fact)} is {Seen(test, read.Fact, place)}"],
-            ConditionOver over when bound is BoundOver counted =>
+            _ when part.Holding || part.Condition is ConditionGroup => [words.Sentence(part.Condition)],
+            (ConditionTest test, BoundTest read) =>
+            [
+                string.Join(" and ", FactsOf(test, read).Select(f => $"{words.NameOf(f.Key)} is {Uncovered(f.Key, f.Fact, place)}")),
+            ],
+            (ConditionOver over, BoundOver counted) =>
             [
                 $"{Counted(over, counted, place)}{(over.Where is null ? "" : $" of which {words.Sentence(over.Where)}")}",
             ],
             _ => [],
         };
-    }
 
-    private string Saw(ConditionTest test, BoundFact fact, Place place)
+    private static IEnumerable<(string Key, BoundFact Fact)> FactsOf(ConditionTest test, BoundTest bound) =>
+        bound is PairTest pair ? [(test.Fact, pair.Fact), (test.Other!, pair.Other)] : [(test.Fact, bound.Fact)];
+
+    private string Saw(ConditionTest test, BoundTest bound, Place place)
     {
-        var seen = Seen(test, fact, place);
-        return fact.IsGiven(facts, place) ? "it is " + seen : seen;
+        var seen = Seen(test.Fact, bound.Fact, place);
+        var own = bound.Fact.IsGiven(facts, place) ? "it is " + seen : seen;
+        return bound is PairTest pair ? $"{own}, and {words.NameOf(test.Other!)} is {Seen(test.Other!, pair.Other, place)}" : own;
     }
 
-    private string Seen(ConditionTest test, BoundFact fact, Place place)
+    // Reasons are kept with the order, where what is sensitive is never read from anything but its own place.
+    private string Uncovered(string key, BoundFact fact, Place place) =>
+        fact is AnswerFact { Field: PlannedField { Field.Sensitive: true } } && fact.IsGiven(facts, place)
+            ? "answered, and covered"
+            : Seen(key, fact, place);
+
+    private string Seen(string of, BoundFact fact, Place place)
     {
         if (fact.IsGiven(facts, place))
         {
@@ -81,11 +113,11 @@ public sealed class ConditionExplainer(CartFacts facts, ConditionWords words)
                 : fact.Text(facts, place) is { } text ? AnswerValue.Of(text)
                 : null;
             return value is null ? "answered"
-                : value.Picks is null ? words.ValueOf(test.Fact, value)
-                : words.ValueOf(test.Fact, value).Replace(" or ", ", ", StringComparison.Ordinal);
+                : value.Picks is null ? words.ValueOf(of, value)
+                : words.ValueOf(of, value).Replace(" or ", ", ", StringComparison.Ordinal);
         }
 
-        return ShopFacts.FieldOf(test.Fact) is not { } key ? "not there"
+        return ShopFacts.FieldOf(of) is not { } key ? "not there"
             : facts.Plan.Find(key) is { } field && facts.IsAsked(field, place) ? "not answered yet"
             : "not asked";
     }

@@ -125,6 +125,29 @@ public sealed class Evaluation : IProblemSink
     /// <summary>What was entered for what is asked, or stands in for it; null for nothing.</summary>
     internal AnswerValue? RawOf(AskedField asked) => Facts.EnteredAt(asked.Field, asked.Place) ?? asked.Field.Field.Default;
 
+    /// <summary>Reads something while an answer that the rule of its field refused stands there once more, as the rule saw it.</summary>
+    /// <param name="field">The field.</param>
+    /// <param name="place">Where.</param>
+    /// <param name="read">Reads it.</param>
+    public void AsJudged(PlannedField field, Place place, Action read)
+    {
+        if (field.Column < 0 || _asker.JudgedOf(Facts.State(field, place)) is not { } judged)
+        {
+            read();
+            return;
+        }
+
+        Facts.State(field, place).Value = judged;
+        try
+        {
+            read();
+        }
+        finally
+        {
+            Facts.State(field, place).Value = null;
+        }
+    }
+
     /// <summary>The choices that are offered to what is asked.</summary>
     public IEnumerable<Choice> Offered(AskedField asked) =>
         asked.Field.Rule.Choices.Where((_, i) => asked.Field.ChoiceWhen[i]?.Holds(Facts, asked.Place) ?? true);
@@ -164,12 +187,12 @@ public sealed class Evaluation : IProblemSink
     {
         for (var line = 0; line < Facts.LineCount; line++)
         {
-            var (most, quantity) = (CartContent.MostUnits, Facts.QuantityOf(line));
+            var quantity = Facts.QuantityOf(line);
             if (!Facts.IsSold(line))
             {
                 Add(new Refusal(ShopperMessages.NotSold), null, Place.OfLine(line));
             }
-            else if (quantity > most && Facts.AsksEach(line))
+            else if (Facts.MostEach(line) is { } most && quantity > most)
             {
                 Add(
                     new Refusal(ShopperMessages.TooManyEach, TextLimits.Number(most), TextLimits.Number(quantity)),

@@ -20,6 +20,10 @@ public sealed record CartContent
     /// <summary>The greatest quantity of a line of which each one is asked for.</summary>
     public const int MostUnits = 60;
 
+    /// <summary>The greatest quantity of a line of which each one is asked for, as far as its product and questions say less.</summary>
+    /// <param name="said">What they say, or null.</param>
+    public static int MostEachOf(int? said) => Math.Min(said ?? MostUnits, MostUnits);
+
     /// <summary>The greatest number of answers of one place: of the order, a line, or a unit.</summary>
     public const int MostAnswers = 500;
 
@@ -191,7 +195,7 @@ public sealed record CartContent
 
     private static void CheckQuantity(CartLine line)
     {
-        var most = line.Units.IsEmpty && !line.AsksEach ? MostOfALine : MostUnits;
+        var most = line.MostEach ?? (line.Units.IsEmpty ? MostOfALine : MostUnits);
         if (line.Quantity < 1 || line.Quantity > most)
         {
             throw new CartException($"Give a quantity from 1 to {most}.");
@@ -221,17 +225,19 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
     /// <summary>How many numbers were ever given to units of this line; a further unit gets the next one.</summary>
     public int UnitsGiven { get; init; }
 
-    /// <summary>Whether each one of it is asked for. Found out with each look at the register and never kept.</summary>
+    /// <summary>Its greatest quantity where each one of it is asked for; null where none is. Found out with each look at the register and never kept.</summary>
     [JsonIgnore]
-    public bool AsksEach { get; init; }
+    public int? MostEach { get; init; }
 
     /// <summary>
     /// The line with as many units as its quantity, in the order of their numbers, which never change. Numbers that were not given out before are given
     /// from the first that is free; too many units are refused, since only the shopper knows which go. Where more are wanted than can be asked for, none is added.
     /// </summary>
+    /// <param name="mostEach">How many the product and its questions take; null for as many as a cart takes.</param>
     /// <exception cref="CartException">There are more units than the quantity, or an id stands twice.</exception>
-    public CartLine WithUnits()
+    public CartLine WithUnits(int? mostEach = null)
     {
+        var most = CartContent.MostEachOf(mostEach);
         CheckUnits();
         var taken = Units.Select(static u => u.Number).ToHashSet();
         if (Units.Length > Quantity)
@@ -240,7 +246,7 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
         }
 
         var units = Units.ToBuilder();
-        for (var number = UnitsGiven + 1; Quantity <= CartContent.MostUnits && units.Count < Quantity; number++)
+        for (var number = UnitsGiven + 1; Quantity <= most && units.Count < Quantity; number++)
         {
             if (taken.Add(number))
             {
@@ -253,7 +259,7 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
         {
             Units = units.ToImmutable(),
             UnitsGiven = Math.Max(UnitsGiven, units.Count == 0 ? 0 : units[^1].Number),
-            AsksEach = true,
+            MostEach = most,
         };
     }
 

@@ -19,11 +19,11 @@ public static class CartInPlan
         /// <exception cref="CartException">There are more units than the quantity.</exception>
         public CartLine WithUnits(ProductIndex products, CartLine line) =>
             products.Find(line.ProductCode, line.VariantCode) is { } goods && plan.AsksPerUnit(goods.Product)
-                ? line.WithUnits()
+                ? line.WithUnits(plan.MostEach(goods.Product))
                 : line with
                 {
                     Units = [],
-                    AsksEach = false,
+                    MostEach = null,
                 };
 
         /// <summary>The cart with each one of the quantity of its lines, in the same way.</summary>

@@ -23,6 +23,9 @@ public sealed record Product(string Code, LanguageMap Name, string Category, lon
     /// <summary>What one of it is called: "Seat". Empty for a plain "No."</summary>
     public LanguageMap UnitName { get; init; } = LanguageMap.Empty;
 
+    /// <summary>How many of it one line takes at most where each one is asked for; null for as many as a cart takes.</summary>
+    public int? MostEach { get; init; }
+
     /// <summary>Whether it is sent to an address; a walk is not.</summary>
     public bool Ships { get; init; } = true;
 

@@ -26,7 +26,7 @@ internal sealed class ConditionNamesUnknown : IDraftCheck
     private static IEnumerable<(string Of, string Setting, Condition Condition)> Conditions(PlannedField planned)
     {
         var field = planned.Field;
-        var own = new[] { ("when", field.When), ("required_when", field.RequiredWhen) }
+        var own = new[] { ("when", field.When), ("required_when", field.RequiredWhen), ("refused_when", field.RefusedWhen) }
             .Concat(field.GoesToWhen.Select(static r => ("goes_to_when." + r.Key, (Condition?)r.Value)))
             .Concat(field.Prices.Select(static p => ("prices", p.When)))
             .Concat(planned.Rule.Choices.Select(static c => ("settings." + OneOf.Choices, c.When)));
@@ -35,9 +35,12 @@ internal sealed class ConditionNamesUnknown : IDraftCheck
 
     private static string? Unknown(ConditionTest test, RegisterPlan plan, ProductIndex products)
     {
-        if (ShopFacts.AttributeOf(test.Fact) is { } attribute)
+        if (
+            test.Facts.Select(ShopFacts.AttributeOf).FirstOrDefault(a => a is not null && !products.Names.Attributes.Contains(a)) is
+            { } attribute
+        )
         {
-            return products.Names.Attributes.Contains(attribute) ? null : $"No product has an attribute “{attribute}”. Choose another.";
+            return $"No product has an attribute “{attribute}”. Choose another.";
         }
 
         var known = ShopFacts.FieldOf(test.Fact) is { } key

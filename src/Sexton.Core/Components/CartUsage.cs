@@ -132,7 +132,7 @@ internal sealed class CartUsage
         }
 
         // Part of a tie is a whole tie from the shelf; and nobody uses more than all there could be.
-        var count = use.Counter.CountOf(value);
+        var count = use.Counter.CountOf(value, _facts);
         return count <= 0 ? 0 : (long)Math.Min(Math.Ceiling(count), int.MaxValue) * use.Usage.Quantity;
     }
 

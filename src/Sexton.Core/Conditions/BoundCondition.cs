@@ -99,13 +99,15 @@ internal sealed class TruthTest(BoundFact fact, Relation relation, bool value) :
 /// <summary>A text, a key, or a day: days as ISO 8601 stand in the order of their texts.</summary>
 internal sealed class TextTest(BoundFact fact, Relation relation, string value) : BoundTest(fact, relation)
 {
-    public override bool Holds(IFacts facts, Place place) =>
-        Fact.Text(facts, place) is { } text
-        && Relation switch
+    public override bool Holds(IFacts facts, Place place) => Fact.Text(facts, place) is { } text && Holds(text, Relation, value);
+
+    /// <summary>Whether a relation holds between two texts.</summary>
+    public static bool Holds(string text, Relation relation, string value) =>
+        relation switch
         {
             Relation.HasInIt => text.Contains(value, StringComparison.Ordinal),
             Relation.HasNotInIt => !text.Contains(value, StringComparison.Ordinal),
-            _ => Compare.Holds(string.CompareOrdinal(text, value), Relation),
+            _ => Compare.Holds(string.CompareOrdinal(text, value), relation),
         };
 }
 

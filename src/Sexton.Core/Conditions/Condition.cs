@@ -14,6 +14,11 @@ public abstract record Condition
 {
     /// <summary>This condition and all that are part of it.</summary>
     public abstract IEnumerable<Condition> Walk();
+
+    /// <summary>The same condition about another fact in place of one.</summary>
+    /// <param name="fact">The key of the fact.</param>
+    /// <param name="other">The key of the one in its place.</param>
+    public abstract Condition About(string fact, string other);
 }
 
 /// <summary>How the parts of a group are joined.</summary>
@@ -38,20 +43,35 @@ public sealed record ConditionGroup(GroupKind Kind, ImmutableArray<Condition> Pa
     public override IEnumerable<Condition> Walk() => Parts.SelectMany(static p => p.Walk()).Prepend(this);
 
     /// <inheritdoc/>
+    public override Condition About(string fact, string other) => this with { Parts = [.. Parts.Select(p => p.About(fact, other))] };
+
+    /// <inheritdoc/>
     public bool Equals(ConditionGroup? other) => other is not null && Kind == other.Kind && Parts.SequenceEqual(other.Parts);
 
     /// <inheritdoc/>
     public override int GetHashCode() => Parts.Aggregate((int)Kind, HashCode.Combine);
 }
 
-/// <summary>One fact compared with a value.</summary>
+/// <summary>One fact compared with a value, or with another fact of the same place or one around it.</summary>
 /// <param name="Fact">The key of the fact; see <see cref="ShopFacts"/>.</param>
 /// <param name="Relation">How it is compared.</param>
-/// <param name="Value">What it is compared with; null where the relation takes none.</param>
-public sealed record ConditionTest(string Fact, Relation Relation, AnswerValue? Value = null) : Condition
+/// <param name="Value">What it is compared with; null where the relation takes none, and where it is another fact.</param>
+/// <param name="Other">The key of the fact that it is compared with, or null. Where either is not there, the comparison is false.</param>
+public sealed record ConditionTest(string Fact, Relation Relation, AnswerValue? Value = null, string? Other = null) : Condition
 {
+    /// <summary>The keys of the facts that it reads.</summary>
+    public IEnumerable<string> Facts => Other is null ? [Fact] : [Fact, Other];
+
     /// <inheritdoc/>
     public override IEnumerable<Condition> Walk() => [this];
+
+    /// <inheritdoc/>
+    public override Condition About(string fact, string other) =>
+        this with
+        {
+            Fact = Fact == fact ? other : Fact,
+            Other = Other == fact ? other : Other,
+        };
 }
 
 /// <summary>Over how many lines or units something must hold.</summary>
@@ -84,4 +104,7 @@ public sealed record ConditionOver(Quantifier Quantifier, Level Of, Condition? W
 {
     /// <inheritdoc/>
     public override IEnumerable<Condition> Walk() => (Where?.Walk() ?? []).Prepend(this);
+
+    /// <inheritdoc/>
+    public override Condition About(string fact, string other) => this with { Where = Where?.About(fact, other) };
 }

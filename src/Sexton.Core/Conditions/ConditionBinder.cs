@@ -91,6 +91,11 @@ internal sealed class ConditionBinder(
 
     private BoundTest Test(ConditionTest test, Level level, int step, ISet<AnswerSource> reads)
     {
+        if (test.Other is not null)
+        {
+            return Pair(test, test.Other, level, step, reads);
+        }
+
         var (fact, kind) = BindFact(test.Fact, KindOf(test.Value, test.Relation), level, step, reads);
         if (!Relations.Of(kind).Contains(test.Relation))
         {
@@ -125,6 +130,33 @@ internal sealed class ConditionBinder(
             _ => throw new ConditionException("Say what it is compared with."),
         };
     }
+
+    private PairTest Pair(ConditionTest test, string other, Level level, int step, ISet<AnswerSource> reads)
+    {
+        // What does not say its kind by itself is meant to be of the kind of the other.
+        var meant = KindOf(null, test.Relation);
+        var (right, rightKind) = BindFact(other, meant, level, step, reads);
+        var (left, kind) = BindFact(test.Fact, IsOpen(right) ? meant : rightKind, level, step, reads);
+        if (IsOpen(right) && !IsOpen(left))
+        {
+            rightKind = kind;
+        }
+
+        if (!Relations.StandsBetween(test.Relation, kind, rightKind))
+        {
+            throw new ConditionException(
+                $"“{test.Fact}” and “{other}” cannot be compared with “{Relations.Words(test.Relation, kind)}”. Choose another comparison, or an answer of the same kind."
+            );
+        }
+
+        return UnitOf(left) is { Length: > 0 } unit && UnitOf(right) is { Length: > 0 } otherUnit && unit != otherUnit
+            ? throw new ConditionException($"The one is in {unit} and the other in {otherUnit}. Compare what is in the same unit.")
+            : new PairTest(left, test.Relation, right);
+    }
+
+    private static bool IsOpen(BoundFact fact) => fact is AttributeFact or AbsentFact;
+
+    private static string UnitOf(BoundFact fact) => fact is AnswerFact { Field.Unit: var unit } ? unit : "";
 
     /// <summary>Binds a fact.</summary>
     /// <param name="key">The key of the fact.</param>

@@ -6,7 +6,8 @@ using Sexton.Core.Values;
 namespace Sexton.Core.Conditions;
 
 /// <summary>
-/// Conditions as JSON, with the relation as the member: a test is {"of": "attribute.height", "over": 3}, or {"of": "answer.name", "was_given": true}; a group
+/// Conditions as JSON, with the relation as the member: a test is {"of": "attribute.height", "over": 3}, or {"of": "answer.name", "was_given": true}, and of one
+/// fact against another {"of": "answer.harvest", "over": {"of": "answer.sowing"}}; a group
 /// {"together": […]}, {"either": […]} or {"neither": […]}; something over lines or units {"lines": QUANTIFIER, "where": …}, and with a count
 /// {"units": "count", "at_least": 2, "where": …}.
 /// </summary>
@@ -38,6 +39,12 @@ internal sealed class ConditionJson : JsonConverter<Condition>
                 if (!Relations.TakesValue(test.Relation))
                 {
                     writer.WriteBooleanValue(true);
+                }
+                else if (test.Other is not null)
+                {
+                    writer.WriteStartObject();
+                    writer.WriteString("of", test.Other);
+                    writer.WriteEndObject();
                 }
                 else if (test.Value is null)
                 {
@@ -95,7 +102,9 @@ internal sealed class ConditionJson : JsonConverter<Condition>
         if (json.TryGetProperty("of", out var fact) && fact.ValueKind == JsonValueKind.String)
         {
             var (relation, given) = RelationIn(json);
-            return new ConditionTest(fact.GetString()!, relation, ValueOf(relation, given, options));
+            return OtherIn(relation, given) is { } other
+                ? new ConditionTest(fact.GetString()!, relation, Other: other)
+                : new ConditionTest(fact.GetString()!, relation, ValueOf(relation, given, options));
         }
 
         if (!json.TryGetProperty("lines", out _) && !json.TryGetProperty("units", out _))
@@ -119,6 +128,19 @@ internal sealed class ConditionJson : JsonConverter<Condition>
 
         var (relation, count) = RelationIn(json);
         return new ConditionOver(quantifier, of, where, relation, Whole(count));
+    }
+
+    // An answer of parts is never compared with, so that an object can only be the other fact.
+    private static string? OtherIn(Relation relation, JsonElement given)
+    {
+        if (given.ValueKind != JsonValueKind.Object || !Relations.TakesValue(relation))
+        {
+            return null;
+        }
+
+        return given.TryGetProperty("of", out var other) && other.ValueKind == JsonValueKind.String && given.GetPropertyCount() == 1
+            ? other.GetString()
+            : throw new JsonException("What a test compares with is a value, or another fact as {\"of\": \"answer.name\"}.");
     }
 
     private static AnswerValue? ValueOf(Relation relation, JsonElement given, JsonSerializerOptions options)

@@ -77,6 +77,19 @@ public static class Relations
     /// <summary>Whether a relation compares with a list of values.</summary>
     public static bool TakesList(Relation relation) => relation is Relation.IsAmong or Relation.IsNotAmong;
 
+    /// <summary>Whether a relation can stand between two facts of some kinds, where what it compares with is itself a fact.</summary>
+    /// <param name="relation">The relation.</param>
+    /// <param name="kind">The kind of the one that is tested.</param>
+    /// <param name="other">The kind of the one that it is compared with.</param>
+    public static bool StandsBetween(Relation relation, FactKind kind, FactKind other) =>
+        TakesValue(relation)
+        && Of(kind).Contains(relation)
+        && (
+            TakesList(relation) ? other == FactKind.List
+            : kind == FactKind.List ? other is FactKind.Text or FactKind.Choice
+            : kind == other
+        );
+
     /// <summary>The relation as words between a fact and a value.</summary>
     public static string Words(Relation relation, FactKind kind) =>
         (relation, kind) switch

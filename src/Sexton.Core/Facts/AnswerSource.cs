@@ -26,6 +26,9 @@ public abstract class AnswerSource
     /// <summary>What a condition can test of its answers.</summary>
     public abstract FactKind FactKind { get; }
 
+    /// <summary>What its numbers are counted in, a unit or a currency; "" for none.</summary>
+    public abstract string Unit { get; }
+
     /// <summary>What a condition sees of a canonical answer: the answer itself, or the one thing in it that can be compared.</summary>
     public abstract AnswerValue FactOf(AnswerValue value);
 

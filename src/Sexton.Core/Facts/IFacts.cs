@@ -18,6 +18,9 @@ public interface IFacts
     /// <summary>The country of the shopper (ISO 3166-1 alpha-2).</summary>
     string Country { get; }
 
+    /// <summary>The country of the shop (ISO 3166-1 alpha-2), whose telephone numbers are known without a code; "" where nothing is counted any more.</summary>
+    string Home { get; }
+
     /// <summary>The day in the time zone of the shop, as ISO 8601 writes it.</summary>
     string Day { get; }
 
@@ -51,6 +54,9 @@ public interface IFacts
 
     /// <summary>The id of the unit at a place, or null.</summary>
     string? UnitIdAt(Place place);
+
+    /// <summary>Whether an answer must be given at a place and is not; never so of an order that was placed.</summary>
+    bool Awaits(AnswerSource source, Place place);
 
     /// <summary>The canonical answer of a field at a place, or at the line or order around it; null when unasked, left empty or refused.</summary>
     AnswerValue? ValueOf(AnswerSource source, Place place);

@@ -65,7 +65,7 @@ internal sealed class LengthTerm(BoundTerm of, AnswerMeasure by) : BoundTerm
                 by switch
                 {
                     AnswerMeasure.Letter => TextCount.Letters(text),
-                    AnswerMeasure.Word => TextCount.Words(text),
+                    AnswerMeasure.Word => TextCount.Words(text, facts.Home),
                     _ => Graphemes.Count(text),
                 }
             );

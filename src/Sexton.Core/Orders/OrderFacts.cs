@@ -32,6 +32,9 @@ public sealed class OrderFacts : IFacts
     public string Country => _order.Country;
 
     /// <inheritdoc/>
+    public string Home => "";
+
+    /// <inheritdoc/>
     public string Day => _order.Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     /// <inheritdoc/>
@@ -54,6 +57,9 @@ public sealed class OrderFacts : IFacts
 
     /// <inheritdoc/>
     public Goods Goods(int line) => _goods[line];
+
+    /// <inheritdoc/>
+    public bool Awaits(AnswerSource source, Place place) => false;
 
     /// <inheritdoc/>
     public string? LineIdAt(Place place) => place.Line < 0 ? null : _order.Lines[place.Line].Id;

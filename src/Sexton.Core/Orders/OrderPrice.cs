@@ -42,6 +42,14 @@ public sealed record OrderPrice(
     /// <summary>The item code of a component; null for any other row.</summary>
     public string? Item { get; init; }
 
+    /// <summary>Of a cart the question whose answer is the price of these goods and is not given yet; null otherwise, and always for an order.</summary>
+    [JsonIgnore]
+    public string? OpenBy { get; init; }
+
+    /// <summary>The least that one of them can come to by that answer, in minor units; null where it is not known.</summary>
+    [JsonIgnore]
+    public long? FromMinor { get; init; }
+
     /// <summary>The row with others added to it.</summary>
     internal OrderPrice With(IEnumerable<OrderPrice> others)
     {
@@ -69,6 +77,8 @@ public sealed record OrderPrice(
         {
             TaxCategory = row.Tax.Category,
             Choice = row.Choice,
+            OpenBy = row.OpenBy?.Label.In(language),
+            FromMinor = row.FromMinor,
             Item = row.Kind == PriceRowKind.Component ? row.Goods.Code : null,
         };
 }
@@ -104,6 +114,9 @@ public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, 
 
     /// <summary>What comes on top of the goods of a line, or of all lines for null, in the order in which it was priced.</summary>
     public IEnumerable<OrderPrice> ExtrasOf(string? lineId) => Rows.Where(r => r.Kind != PriceRowKind.Goods && r.LineId == lineId);
+
+    /// <summary>Whether anything in it has no price yet.</summary>
+    public bool IsOpen => Rows.Any(static r => r.OpenBy is not null);
 
     /// <summary>What a line comes to with all that its answers add, in minor units.</summary>
     public long SumOf(string lineId) => Rows.Where(r => r.LineId == lineId).Sum(static r => r.SumMinor);

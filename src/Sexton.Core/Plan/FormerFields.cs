@@ -41,6 +41,7 @@ public static class FormerFields
             When = null,
             Required = false,
             RequiredWhen = null,
+            RefusedWhen = null,
             Default = null,
             Prices = [],
             Uses = [],

@@ -65,38 +65,51 @@ public sealed class JsonLogic(RegisterPlan plan)
 
     private JsonNode Test(ConditionTest test, Level level)
     {
-        var (path, kind) = PathOf(test, level);
+        var (path, kind) = PathOf(test.Fact, level);
         var list = kind == FactKind.List;
         JsonObject Given() => list ? Op("!!", Var(path)) : Op("!==", Var(path), null);
-        JsonNode Value() => JsonSerializer.SerializeToNode(test.Value, DocumentJson.Options)!;
-        return test.Relation switch
+        if (test.Other is { } key)
         {
-            Relation.WasGiven => Given(),
-            Relation.WasNotGiven => list ? Op("!", Var(path)) : Op("===", Var(path), null),
-            Relation.Is => Op("===", Var(path), Value()),
-            Relation.IsNot => Op("and", Given(), Op("!==", Var(path), Value())),
-            Relation.IsAmong => Op("in", Var(path), Value()),
-            Relation.IsNotAmong => Op("and", Given(), Op("!", Op("in", Var(path), Value()))),
-            Relation.HasInIt => Op("in", Value(), Var(path)),
-            Relation.HasNotInIt => Op("and", Given(), Op("!", Op("in", Value(), Var(path)))),
-            _ => Op("and", Given(), Compare(test.Relation, Var(path), Value())),
-        };
+            var (other, otherKind) = PathOf(key, level);
+            return Op(
+                "and",
+                Given(),
+                otherKind == FactKind.List ? Op("!!", Var(other)) : Op("!==", Var(other), null),
+                Compared(() => Var(other))
+            );
+        }
+
+        return Compared(() => JsonSerializer.SerializeToNode(test.Value, DocumentJson.Options)!);
+
+        JsonNode Compared(Func<JsonNode> value) =>
+            test.Relation switch
+            {
+                Relation.WasGiven => Given(),
+                Relation.WasNotGiven => list ? Op("!", Var(path)) : Op("===", Var(path), null),
+                Relation.Is => Op("===", Var(path), value()),
+                Relation.IsNot => Op("and", Given(), Op("!==", Var(path), value())),
+                Relation.IsAmong => Op("in", Var(path), value()),
+                Relation.IsNotAmong => Op("and", Given(), Op("!", Op("in", Var(path), value()))),
+                Relation.HasInIt => Op("in", value(), Var(path)),
+                Relation.HasNotInIt => Op("and", Given(), Op("!", Op("in", value(), Var(path)))),
+                _ => Op("and", Given(), Compare(test.Relation, Var(path), value())),
+            };
     }
 
-    private (string Path, FactKind Kind) PathOf(ConditionTest test, Level level)
+    private (string Path, FactKind Kind) PathOf(string fact, Level level)
     {
-        if (ShopFacts.FieldOf(test.Fact) is { } key)
+        if (ShopFacts.FieldOf(fact) is { } key)
         {
             var field = plan.Find(key);
             return (Up(field?.Level ?? level, level) + "answers." + key, field?.Rule.Fact ?? FactKind.Other);
         }
 
-        if (ShopFacts.AttributeOf(test.Fact) is { } attribute)
+        if (ShopFacts.AttributeOf(fact) is { } attribute)
         {
             return (Up(Level.Line, level) + "attributes." + attribute, FactKind.Text);
         }
 
-        var known = ShopFacts.Find(test.Fact)!;
+        var known = ShopFacts.Find(fact)!;
         return (Up(known.Level, level) + (known.Key == ShopFacts.Tag ? "tags" : known.Key), known.Kind);
     }
 

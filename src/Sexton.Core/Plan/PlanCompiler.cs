@@ -281,6 +281,11 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
         var plain = field.Field;
         field.When = Try(plain.When, "when", field.StepIndex, reads);
         field.RequiredWhen = plain.Required ? null : Try(plain.RequiredWhen, "required_when", field.StepIndex, reads);
+
+        // An answer may be refused for what it is itself, and waits for all else that is read.
+        var judging = new HashSet<AnswerSource>();
+        field.RefusedWhen = Try(plain.RefusedWhen, "refused_when", field.StepIndex, judging);
+        reads.UnionWith(judging.Where(read => read != field));
         field.ChoiceWhen = [.. field.Rule.Choices.Select(c => Try(c.When, "settings." + OneOf.Choices, field.StepIndex, reads))];
 
         if (!field.Rule.Formula.IsEmpty)

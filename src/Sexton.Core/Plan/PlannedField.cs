@@ -36,6 +36,9 @@ public sealed class PlannedField : PricedField
     /// <summary>The condition under which it must be answered, where not always; null for none.</summary>
     public BoundCondition? RequiredWhen { get; internal set; }
 
+    /// <summary>The condition under which an answer is refused that is right by itself; null for none.</summary>
+    public BoundCondition? RefusedWhen { get; internal set; }
+
     /// <summary>The conditions of its choices, in their order; null for always.</summary>
     public ImmutableArray<BoundCondition?> ChoiceWhen
     {

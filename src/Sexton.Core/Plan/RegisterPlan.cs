@@ -145,6 +145,9 @@ public sealed class RegisterPlan
     /// <summary>Whether anything is asked of each one of a product.</summary>
     public bool AsksPerUnit(Product product) => MaskOf(product).AnyUnit;
 
+    /// <summary>The greatest quantity that a product and what is asked of each one of it take; null where neither says.</summary>
+    public int? MostEach(Product product) => MaskOf(product).MostEach;
+
     /// <summary>
     /// Compiles a register. A field that cannot be compiled is left out of the plan and named in the problems;
     /// a register with such a problem cannot be published.
@@ -187,6 +190,10 @@ internal sealed class ProductMask(RegisterPlan plan, Product product)
     public bool[] Unit { get; } = Of(plan.UnitColumns, product);
 
     public bool AnyUnit => Unit.AsSpan().Contains(true);
+
+    /// <summary>The greatest quantity that the product and what is asked of each one of it take; null where neither says.</summary>
+    public int? MostEach { get; } =
+        plan.UnitColumns.Where(f => f.IsAskedOf(product)).Select(static f => f.Field.MostEach).Append(product.MostEach).Min();
 
     private static bool[] Of(ImmutableArray<PlannedField> columns, Product product) => [.. columns.Select(f => f.IsAskedOf(product))];
 }

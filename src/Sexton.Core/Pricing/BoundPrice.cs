@@ -11,7 +11,7 @@ public sealed class BoundPrice
     private readonly AnswerCounter _counter;
 
     internal BoundPrice(PricedField field, Price price, BoundCondition? when) =>
-        (Field, Price, When, _counter) = (field, price, when, new AnswerCounter(field, price.By, price.Choice));
+        (Field, Price, When, _counter) = (field, price, when, new AnswerCounter(field, price.By, price.Choice, price.WordsAreRuns));
 
     /// <summary>The field whose answers it prices.</summary>
     public PricedField Field { get; }
@@ -54,7 +54,7 @@ public sealed class BoundPrice
     public bool Holds(IFacts facts, Place place) => When?.Holds(facts, place) != false;
 
     /// <summary>How many times an answer is priced, before what is included: 0 when it is not priced at all.</summary>
-    internal decimal CountOf(AnswerValue value) => _counter.CountOf(value);
+    internal decimal CountOf(AnswerValue value, IFacts facts) => _counter.CountOf(value, facts);
 
     /// <summary>What a count comes to, in minor units, rounded half away from zero; null when it is out of all range.</summary>
     /// <param name="tariff">The tariff that applies.</param>

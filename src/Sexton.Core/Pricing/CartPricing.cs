@@ -104,7 +104,7 @@ internal sealed class CartPricing
     private long PriceLine(int line)
     {
         var (first, goods, quantity, id) = (_rows.Count, _facts.Goods(line), _facts.QuantityOf(line), _facts.LineIdAt(Place.OfLine(line)));
-        var unit = PriceOfGoods(line, goods.PriceMinor);
+        var unit = PriceOfGoods(line, goods.PriceMinor, out var openBy);
         var tax = goods.Product.Tax ?? _tax.Standard;
         Add(
             new PriceRow
@@ -117,6 +117,8 @@ internal sealed class CartPricing
                 UnitMinor = unit,
                 SumMinor = unit * quantity,
                 Tax = tax,
+                OpenBy = openBy,
+                FromMinor = openBy is null ? null : LeastOf(openBy, Place.OfLine(line), goods.PriceMinor),
             }
         );
         foreach (var kind in (ReadOnlySpan<PriceKind>)[PriceKind.PerUnit, PriceKind.Percent, PriceKind.OncePerLine])
@@ -147,16 +149,46 @@ internal sealed class CartPricing
         return unit * quantity;
     }
 
+    // What the price of one comes to at least, whatever is answered; null where that cannot be said.
+    private long? LeastOf(PricedField field, Place place, long catalogue)
+    {
+        long? least = null;
+        var prices = field.Prices.Where(p => p.Price.Kind == PriceKind.ForTheGoods && p.Holds(_facts, place)).ToList();
+        foreach (var price in prices)
+        {
+            var one = price.Price.By switch
+            {
+                AnswerMeasure.Answer => TariffAt(price, place).Minor,
+                AnswerMeasure.Amount when field.Rule.LeastNumber is > 0 and var number => (long)(number * _currencyUnit),
+                _ => (long?)null,
+            };
+            if (one is null)
+            {
+                return null;
+            }
+
+            least = least is null ? one : Math.Min(least.Value, one.Value);
+        }
+
+        // A choice without a price of its own leaves the catalogue's.
+        var isOpen = prices.TrueForAll(static p => p.Price.Choice is not null);
+        return isOpen && field.Rule.Choices.Any(c => !prices.Exists(p => p.Price.Choice == c.Key))
+            ? Math.Min(least ?? catalogue, catalogue)
+            : least;
+    }
+
     // At most one answer is the price of its line; where two are, nobody can say which, and the cart waits until one of them is changed.
-    private long PriceOfGoods(int line, long catalogue)
+    private long PriceOfGoods(int line, long catalogue, out PricedField? openBy)
     {
         BoundPrice? found = null;
+        openBy = null;
         var unit = catalogue;
         foreach (var price in _prices.Of(PriceKind.ForTheGoods))
         {
             var place = Place.OfLine(line);
             if (Amount(price, place) is not { } amount)
             {
+                openBy ??= _facts.Awaits(price.Field, place) && price.Holds(_facts, place) ? price.Field : null;
                 continue;
             }
 
@@ -169,7 +201,9 @@ internal sealed class CartPricing
             (found, unit) = (price, amount);
         }
 
-        return unit;
+        // As long as the answer is awaited the goods have no price: the catalogue's number would be one that is never charged.
+        openBy = found is null ? openBy : null;
+        return openBy is null ? unit : 0;
     }
 
     private void PriceOrder(long goods)
@@ -372,7 +406,7 @@ internal sealed class CartPricing
     private bool Applies(BoundPrice price, Place place, out AnswerValue value, out decimal count)
     {
         value = _facts.ValueOf(price.Field, place)!;
-        count = value is null ? 0 : price.CountOf(value);
+        count = value is null ? 0 : price.CountOf(value, _facts);
         return count > 0 && price.Holds(_facts, place);
     }
 

@@ -35,6 +35,9 @@ public sealed record Price
     /// <summary>What of the answer the amount is taken times.</summary>
     public AnswerMeasure By { get; init; } = AnswerMeasure.Answer;
 
+    /// <summary>Whether words are counted by white space alone, so that a telephone number or a date of three parts is three; only by the word.</summary>
+    public bool WordsAreRuns { get; init; }
+
     /// <summary>The key of the choice that costs it; null for the answer as a whole.</summary>
     public string? Choice { get; init; }
 

@@ -51,6 +51,12 @@ public struct PriceRow
     /// <summary>The price that it comes from, or null.</summary>
     public BoundPrice? Price { get; internal init; }
 
+    /// <summary>Of goods the field whose answer is their price and is not given yet: they cost nothing so far, and never what the catalogue says; else null.</summary>
+    public PricedField? OpenBy { get; internal init; }
+
+    /// <summary>The least that one of them can come to by that answer, in minor units; null where it is not known.</summary>
+    public long? FromMinor { get; internal init; }
+
     /// <summary>The key of the choice that it prices, or whose component it is; null for the answer as a whole.</summary>
     public string? Choice { get; internal init; }
 

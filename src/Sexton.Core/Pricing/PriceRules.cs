@@ -56,6 +56,11 @@ public static class PriceRules
             yield return $"{field.Type.Name} cannot be priced by the {Words(price.By)}. Choose another measure.";
         }
 
+        if (price.WordsAreRuns && price.By != AnswerMeasure.Word)
+        {
+            yield return "Only a price by the word says how words are counted.";
+        }
+
         if (price.Kind == PriceKind.Percent && price.By != AnswerMeasure.Answer)
         {
             yield return "A share of the price is taken once, not by the piece.";

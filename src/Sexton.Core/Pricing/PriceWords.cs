@@ -47,6 +47,18 @@ public sealed class PriceWords(string currency, string language)
             _ => Share(rate.Ppm),
         };
 
+    /// <summary>What stands for a price that an answer is yet to say: the least that it comes to, or else what decides it.</summary>
+    /// <param name="least">The least, in minor units; null where it is not known.</param>
+    /// <param name="decidedBy">The question whose answer decides.</param>
+    public string Open(long? least, string decidedBy) =>
+        LanguageTag.CultureOf(language).TwoLetterISOLanguageName == "de"
+            ? least is { } ab
+                ? $"ab {Amount(ab)}"
+                : $"je nach „{decidedBy}“"
+            : least is { } from
+                ? $"from {Amount(from)}"
+                : $"by “{decidedBy}”";
+
     /// <summary>An amount with its currency.</summary>
     public string Amount(long minor) => _money.Of(minor);
 

@@ -74,7 +74,10 @@ public sealed class ConditionWords(RegisterContent register, FieldTypes types, P
 
     private string Test(ConditionTest test)
     {
-        var value = test.Value is null ? "" : ValueOf(test.Fact, test.Value);
+        var value =
+            test.Other is not null ? NameOf(test.Other)
+            : test.Value is null ? ""
+            : ValueOf(test.Fact, test.Value);
         return (test.Fact, test.Relation) switch
         {
             (ShopFacts.Tag, Relation.HasInIt) => $"the product is tagged “{value}”",

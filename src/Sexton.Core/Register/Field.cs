@@ -50,6 +50,9 @@ public sealed record Field
     /// <summary>The file name of a picture shown beside the question, or "".</summary>
     public string Picture { get; init; } = "";
 
+    /// <summary>What the picture shows, for those who cannot see it; none where it says nothing more than the question.</summary>
+    public LanguageMap PictureWords { get; init; } = LanguageMap.Empty;
+
     /// <summary>What the control holds before the shopper has touched it, or null. It counts as the answer as long as none is given.</summary>
     public AnswerValue? Default { get; init; }
 
@@ -62,14 +65,26 @@ public sealed record Field
     /// <summary>Whether a script of the shop's own page gives the answer, and nobody by hand. It is checked like any other.</summary>
     public bool GivenByPage { get; init; }
 
+    /// <summary>Whether what the page's script gives is not shown on the form; it is checked and goes where its routes say all the same.</summary>
+    public bool KeptOffForm { get; init; }
+
     /// <summary>Whether an answer must be given whenever the field is asked.</summary>
     public bool Required { get; init; }
 
     /// <summary>When an answer must be given, where it need not always be; null for never.</summary>
     public Condition? RequiredWhen { get; init; }
 
+    /// <summary>When an answer is refused although it is right by itself, such as a second date that is before the first; null for never. It may read the answer itself.</summary>
+    public Condition? RefusedWhen { get; init; }
+
+    /// <summary>What the shopper reads then, or none for the usual sentence.</summary>
+    public LanguageMap RefusedSaying { get; init; } = LanguageMap.Empty;
+
     /// <summary>The quick way of saying when it is asked.</summary>
     public ProductScope AskedOf { get; init; } = ProductScope.Every;
+
+    /// <summary>Of each one of a line: the greatest quantity that a line of it takes, from 1; null for as many as its products take.</summary>
+    public int? MostEach { get; init; }
 
     /// <summary>The condition under which it is asked, besides <see cref="AskedOf"/>; null for always.</summary>
     public Condition? When { get; init; }

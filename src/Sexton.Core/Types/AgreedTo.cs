@@ -26,6 +26,9 @@ public sealed class AgreedTo : FieldType
     public override string ShortName => "agreed to";
 
     /// <inheritdoc/>
+    public override string Line => "a text that is read and agreed to, kept word for word";
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
         new WordingSetting(Terms, "the text {}", "") { SeveralLines = true, ForTheForm = true },

@@ -30,6 +30,9 @@ public sealed class AmountOfMoney(string currency) : FieldType
     public override string ShortName => "amount";
 
     /// <inheritdoc/>
+    public override string Line => "an amount of their choice, such as a credit";
+
+    /// <inheritdoc/>
     public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>
@@ -85,6 +88,8 @@ public sealed class AmountOfMoney(string currency) : FieldType
         public override string Unit => MoneyText.SymbolOf(currency);
 
         public override FactKind Fact => FactKind.Number;
+
+        public override decimal? LeastNumber => least;
 
         public override ImmutableArray<AnswerMeasure> PricedBy => [AnswerMeasure.Answer, AnswerMeasure.Amount];
 

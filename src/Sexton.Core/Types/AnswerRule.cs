@@ -64,6 +64,10 @@ public abstract class AnswerRule
     /// <summary>Whether its answers hold a day, which can be written in another form at a destination.</summary>
     public virtual bool HoldsDay => false;
 
+    /// <summary>Which days can be chosen, seen from a day; null where all can, or it holds none.</summary>
+    /// <param name="today">Today, in the time zone of the shop.</param>
+    public virtual OpenDays? OpenDaysOn(DateOnly today) => null;
+
     /// <summary>The same rule with other words for what its answers can be; itself where it has none of these.</summary>
     /// <param name="words">The words.</param>
     public virtual AnswerRule With(WordsThere words) => this;
@@ -73,6 +77,9 @@ public abstract class AnswerRule
 
     /// <summary>Which numbers its answers can be; null where they are none.</summary>
     public virtual NumberRange? Range => null;
+
+    /// <summary>The least number that an answer can be; null where there is no end, or it is no number.</summary>
+    public virtual decimal? LeastNumber => null;
 
     /// <summary>How often a choice was taken in a canonical answer.</summary>
     /// <param name="value">The answer.</param>
@@ -128,6 +135,9 @@ public interface IAnswerContext
 
     /// <summary>The language in which it is asked (BCP 47): in it amounts are read and refusals written.</summary>
     string Language => LanguageMap.Fallback;
+
+    /// <summary>The country of the shop (ISO 3166-1 alpha-2); "" where it is not known.</summary>
+    string Home => "";
 
     /// <summary>What a registry said of a number.</summary>
     /// <param name="number">The canonical number.</param>
@@ -219,10 +229,12 @@ public readonly record struct Reading
 /// <param name="Second">What it fills in second, or null.</param>
 /// <param name="Part">The part of the answer that it is about, or null.</param>
 /// <param name="Wording">The sentence itself where the manager gave one, or null.</param>
+/// <param name="Third">What the sentence fills in third, or null.</param>
 public readonly record struct Refusal(
     string Key,
     string? First = null,
     string? Second = null,
     string? Part = null,
-    LanguageMap? Wording = null
+    LanguageMap? Wording = null,
+    string? Third = null
 );

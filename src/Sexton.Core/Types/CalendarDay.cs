@@ -6,7 +6,7 @@ using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
 
-/// <summary>A day of the calendar, entered and kept as full-date of RFC 3339 (a profile of ISO 8601), from the year 1 on.</summary>
+/// <summary>A day of the calendar, entered as the shopper's language writes it, and kept as full-date of RFC 3339 (a profile of ISO 8601), from the year 1 on.</summary>
 public sealed class CalendarDay : FieldType
 {
     /// <inheritdoc/>
@@ -17,6 +17,9 @@ public sealed class CalendarDay : FieldType
 
     /// <inheritdoc/>
     public override string ShortName => "date";
+
+    /// <inheritdoc/>
+    public override string Line => "a day: when to plant, when somebody was born";
 
     /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings => DayLimits.Settings;
@@ -43,11 +46,12 @@ public sealed class CalendarDay : FieldType
 
         public override Reading Read(AnswerValue raw, IAnswerContext context)
         {
-            var text = raw.Text?.Trim();
-            return limits.Check(text, context) is { } refusal
+            return limits.Read(raw.Text?.Trim(), context, out var day) is { } refusal
                 ? Reading.Refused(refusal)
-                : Reading.Of(text == raw.Text ? raw : AnswerValue.Of(text!));
+                : Reading.Of(day == raw.Text ? raw : AnswerValue.Of(day));
         }
+
+        public override OpenDays? OpenDaysOn(DateOnly today) => limits.OpenOn(today);
 
         public override string TextOf(AnswerValue value, string language) =>
             form?.Write(value.Text!) ?? LocalText.Day(value.Text!, language);

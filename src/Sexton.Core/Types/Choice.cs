@@ -15,6 +15,9 @@ public sealed record Choice
     /// <summary>The file name of a picture shown with it, or "".</summary>
     public string Picture { get; init; } = "";
 
+    /// <summary>What the picture shows, for those who cannot see it; none where it says nothing more than the label.</summary>
+    public LanguageMap PictureWords { get; init; } = LanguageMap.Empty;
+
     /// <summary>A colour shown with it as "#rrggbb" (CSS Color 4, hexadecimal notation), or "".</summary>
     public string Colour { get; init; } = "";
 

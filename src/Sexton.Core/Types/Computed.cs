@@ -35,6 +35,9 @@ public sealed class Computed : FieldType
     public override string ShortName => "worked out";
 
     /// <inheritdoc/>
+    public override string Line => "made of other answers, and never entered";
+
+    /// <inheritdoc/>
     public override bool IsComputed => true;
 
     /// <inheritdoc/>

@@ -23,6 +23,9 @@ public sealed class Country : FieldType
     public override string ShortName => "country";
 
     /// <inheritdoc/>
+    public override string Line => "a country by its name";
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [new OptionSetting(Only, "only {}", "some countries only", Regions.All, several: true)];
 

@@ -9,7 +9,7 @@ namespace Sexton.Core.Types;
 internal sealed class DayLimits
 {
     /// <summary>How a day is written.</summary>
-    public const string Format = "yyyy-MM-dd";
+    public const string Format = LocalText.IsoDay;
 
     private const string Earliest = "earliest",
         Latest = "latest",
@@ -82,13 +82,24 @@ internal sealed class DayLimits
         }
     }
 
-    /// <summary>What is wrong with a text as a day, seen from the day on which it is asked; or null.</summary>
-    public Refusal? Check(string? text, IAnswerContext context)
+    /// <summary>Reads a text as a day, and says what is wrong with it, seen from the day on which it is asked; null for nothing.</summary>
+    /// <param name="text">The text, as the language of the shopper writes a day or as RFC 3339 does.</param>
+    /// <param name="context">When and of whom it is asked.</param>
+    /// <param name="written">The day as <see cref="Format"/>; the text itself where it is that already.</param>
+    public Refusal? Read(string? text, IAnswerContext context, out string written)
     {
         var (today, language) = (context.Today, context.Language);
+        written = text ?? "";
+
+        // Most come as they are kept: nothing is made of them anew.
         if (!DateOnly.TryParseExact(text, Format, CultureInfo.InvariantCulture, DateTimeStyles.None, out var day))
         {
-            return new Refusal(RefusalKeys.NotDay);
+            if (!DayText.TryRead(text, language, out day))
+            {
+                return new Refusal(RefusalKeys.NotDay);
+            }
+
+            written = Write(day);
         }
 
         if (First(today) is { } first && day < first)
@@ -105,6 +116,12 @@ internal sealed class DayLimits
             ? new Refusal(RefusalKeys.DayLeftOut, LocalText.Day(day, language), LocalText.WeekdayOf(day, language))
             : null;
     }
+
+    /// <summary>What a calendar must know, seen from a day: the first and last that can be chosen, and what is left out between; null where nothing is set.</summary>
+    public OpenDays? OpenOn(DateOnly today) =>
+        _earliest is null && _latest is null && _leadDays == 0 && _weekdays.IsEmpty && _days.IsEmpty
+            ? null
+            : new OpenDays(First(today), _latest?.On(today), [.. _weekdays.Order()], [.. _days.Order()]);
 
     // The later of the earliest day and the day on which the preparing is done.
     private DateOnly? First(DateOnly today)

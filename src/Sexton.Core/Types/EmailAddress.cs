@@ -28,6 +28,9 @@ public sealed partial class EmailAddress : FieldType
     public override string ShortName => "e-mail";
 
     /// <inheritdoc/>
+    public override string Line => "where mail reaches somebody";
+
+    /// <inheritdoc/>
     public override bool IsPersonal => true;
 
     /// <inheritdoc/>

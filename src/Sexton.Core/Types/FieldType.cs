@@ -16,6 +16,9 @@ public abstract class FieldType
     /// <summary>What the paragraph of a field calls it: "one line of text".</summary>
     public abstract string Name { get; }
 
+    /// <summary>What it is good for, in a line, for whoever chooses a kind.</summary>
+    public virtual string Line => "";
+
     /// <summary>What the map calls it, in a word: "text".</summary>
     public abstract string ShortName { get; }
 

@@ -37,6 +37,9 @@ public sealed class FileUpload : FieldType
     public override string ShortName => "file";
 
     /// <inheritdoc/>
+    public override string Line => "files, byte by byte as they come";
+
+    /// <inheritdoc/>
     public override bool IsPersonal => true;
 
     /// <inheritdoc/>

@@ -31,6 +31,9 @@ public sealed class HowManyOfEach : FieldType
     public override string ShortName => "counts of";
 
     /// <inheritdoc/>
+    public override string Line => "a count for each choice: what goes into a box";
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
         new ChoicesSetting(OneOf.Choices, "{}"),

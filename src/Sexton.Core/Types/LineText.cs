@@ -23,6 +23,9 @@ public sealed class LineText : FieldType
     public override string ShortName => "text";
 
     /// <inheritdoc/>
+    public override string Line => "a few words: a name on a label, a reference of theirs";
+
+    /// <inheritdoc/>
     public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>
@@ -47,9 +50,9 @@ internal sealed class LineRule(int longest, TextLimits? limits = null) : TextRul
 
     public override ImmutableArray<AnswerValue> Samples => [AnswerValue.Of("Zoë"), AnswerValue.Of(new string('x', longest))];
 
-    protected override Refusal? Check(string text, IAnswerContext context) => CheckLine(text);
+    protected override Refusal? Check(string text, IAnswerContext context) => CheckLine(text, context);
 
-    public Refusal? CheckLine(string text)
+    public Refusal? CheckLine(string text, IAnswerContext context)
     {
         // U+2028 and U+2029 end a line wherever the text is shown, LF and NEL do so on paper.
         if (text.AsSpan().IndexOfAny("\n\u0085\u2028\u2029") >= 0)
@@ -59,7 +62,7 @@ internal sealed class LineRule(int longest, TextLimits? limits = null) : TextRul
 
         if (limits is not null)
         {
-            return limits.Check(text);
+            return limits.Check(text, context);
         }
 
         return Graphemes.FitIn(text, longest)

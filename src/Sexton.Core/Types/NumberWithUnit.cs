@@ -27,6 +27,9 @@ public sealed class NumberWithUnit : FieldType
     public override string ShortName => "number";
 
     /// <inheritdoc/>
+    public override string Line => "a number, with its unit if it has one: a width in cm";
+
+    /// <inheritdoc/>
     public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>
@@ -98,6 +101,8 @@ public sealed class NumberWithUnit : FieldType
                 return schema;
             }
         }
+
+        public override decimal? LeastNumber => least;
 
         public override NumberRange? Range => NumberRange.Of(least, most, step, decimals);
 

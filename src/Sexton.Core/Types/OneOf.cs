@@ -31,6 +31,9 @@ public sealed class OneOf : FieldType
     public override string ShortName => "one of";
 
     /// <inheritdoc/>
+    public override string Line => "one choice of a list";
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
         new ChoicesSetting(Choices, "{}"),

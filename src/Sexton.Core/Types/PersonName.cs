@@ -18,6 +18,9 @@ public sealed class PersonName : FieldType
     public override string ShortName => "name";
 
     /// <inheritdoc/>
+    public override string Line => "what somebody is called";
+
+    /// <inheritdoc/>
     public override bool IsPersonal => true;
 
     /// <inheritdoc/>

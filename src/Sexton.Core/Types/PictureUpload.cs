@@ -25,6 +25,9 @@ public sealed class PictureUpload : FieldType
     public override string ShortName => "picture";
 
     /// <inheritdoc/>
+    public override string Line => "pictures, brought upright";
+
+    /// <inheritdoc/>
     public override bool IsPersonal => true;
 
     /// <inheritdoc/>

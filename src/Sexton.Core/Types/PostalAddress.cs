@@ -43,6 +43,9 @@ public sealed class PostalAddress : FieldType
     public override string ShortName => "address";
 
     /// <inheritdoc/>
+    public override string Line => "street, town and country, as each country writes them";
+
+    /// <inheritdoc/>
     public override bool IsPersonal => true;
 
     /// <inheritdoc/>
@@ -115,7 +118,7 @@ public sealed class PostalAddress : FieldType
                     return Reading.Refused(new Refusal(RefusalKeys.NotText, Part: name));
                 }
 
-                if (line.CheckLine(text) is { } refusal)
+                if (line.CheckLine(text, context) is { } refusal)
                 {
                     return Reading.Refused(refusal with { Part = name });
                 }

@@ -9,6 +9,9 @@ public static class RefusalKeys
     /// <summary>The default was left as it is, and must be changed.</summary>
     public const string LeftAsProposed = "left_as_proposed";
 
+    /// <summary>Right by itself, and refused beside other answers by a rule of the field.</summary>
+    public const string RefusedByRule = "refused_by_rule";
+
     /// <summary>Not text: control characters, broken encoding, or something else where a text is wanted.</summary>
     public const string NotText = "not_text";
 
@@ -26,6 +29,9 @@ public static class RefusalKeys
 
     /// <summary>More lines than allowed; fills in: allowed, counted.</summary>
     public const string TooManyLines = "too_many_lines";
+
+    /// <summary>A line with more characters than a line may have; fills in: allowed, counted, which line from 1.</summary>
+    public const string LineTooLong = "line_too_long";
 
     /// <summary>Does not fit the pattern.</summary>
     public const string NotInPattern = "not_in_pattern";

@@ -28,6 +28,9 @@ public abstract class RuledField : AnswerSource
     public sealed override FactKind FactKind => Rule.Fact;
 
     /// <inheritdoc/>
+    public sealed override string Unit => Rule.Unit;
+
+    /// <inheritdoc/>
     public sealed override AnswerValue FactOf(AnswerValue value) => Rule.FactOf(value);
 
     /// <inheritdoc/>

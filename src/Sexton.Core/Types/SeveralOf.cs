@@ -22,6 +22,9 @@ public sealed class SeveralOf : FieldType
     public override string ShortName => "several of";
 
     /// <inheritdoc/>
+    public override string Line => "as many choices of a list as you allow";
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
         new ChoicesSetting(OneOf.Choices, "{}"),

@@ -5,7 +5,7 @@ using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
 
-/// <summary>The sentences that a shopper reads, by key. {0} is the label of the field, {1} and {2} what the refusal fills in.</summary>
+/// <summary>The sentences that a shopper reads, by key. {0} is the label of the field, {1} to {3} what the refusal fills in.</summary>
 public static class ShopperMessages
 {
     /// <summary>The cart is empty.</summary>
@@ -38,16 +38,27 @@ public static class ShopperMessages
     /// <summary>More of something than each one of it can be asked for.</summary>
     public const string TooManyEach = "too_many_each";
 
+    /// <summary>Why something is not asked of one, where another answer decides it.</summary>
+    public const string NotAskedSince = "not_asked_since";
+
+    /// <summary>The same while that other answer is not given.</summary>
+    public const string NotAskedUntil = "not_asked_until";
+
+    /// <summary>That something is not asked of one, where no answer decides it.</summary>
+    public const string NotAskedOfThis = "not_asked_of_this";
+
     private static readonly FrozenDictionary<string, string> Defaults = new Dictionary<string, string>(StringComparer.Ordinal)
     {
         [RefusalKeys.Required] = "Please fill in “{0}”.",
         [RefusalKeys.LeftAsProposed] = "Please change “{0}”: it is still as we proposed it.",
+        [RefusalKeys.RefusedByRule] = "“{0}” does not go with your other answers. Please change it, or them.",
         [RefusalKeys.NotText] = "“{0}” contains a character that we cannot keep. Type it again.",
         [RefusalKeys.LineBreak] = "“{0}” goes on one line. Take the line break out.",
         [RefusalKeys.TooLong] = "“{0}” has room for {1} characters, and this has {2}.",
         [RefusalKeys.TooShort] = "“{0}” needs at least {1} characters, and this has {2}.",
         [RefusalKeys.TooManyWords] = "“{0}” has room for {1} words, and this has {2}.",
         [RefusalKeys.TooManyLines] = "“{0}” has room for {1} lines, and this has {2}.",
+        [RefusalKeys.LineTooLong] = "Line {3} of “{0}” has room for {1} characters, and this has {2}.",
         [RefusalKeys.NotInPattern] = "“{0}” is not in the form that is wanted.",
         [RefusalKeys.RefusedWord] = "“{0}” cannot have the word “{1}”. Please say it differently.",
         [RefusalKeys.NotNumber] = "Give “{0}” as a number such as 12 or 12.5.",
@@ -55,7 +66,7 @@ public static class ShopperMessages
         [RefusalKeys.TooMuch] = "“{0}” is at most {1}.",
         [RefusalKeys.TooManyDecimals] = "“{0}” takes at most {1} decimal places.",
         [RefusalKeys.OffStep] = "“{0}” goes in steps of {1} from {2}.",
-        [RefusalKeys.NotDay] = "Give “{0}” as a day of the calendar.",
+        [RefusalKeys.NotDay] = "Give “{0}” as a day of the calendar, with its year in full.",
         [RefusalKeys.TooEarly] = "“{0}” can be {1} at the earliest.",
         [RefusalKeys.TooLate] = "“{0}” can be {1} at the latest.",
         [RefusalKeys.DayLeftOut] = "“{0}” cannot be {1}, a {2}. Choose another day.",
@@ -77,6 +88,9 @@ public static class ShopperMessages
         [FewLeft] = "Only {2} are left of “{1}”. Choose fewer.",
         [CouponUnknown] = "The code “{1}” is not valid, or has run out. Take it out.",
         [TooManyEach] = "At most {1} of this can be ordered at once, since we ask about each one, and you chose {2}. Choose fewer.",
+        [NotAskedSince] = "Not asked, as “{0}” is {1}.",
+        [NotAskedUntil] = "Not asked until “{0}” is filled in.",
+        [NotAskedOfThis] = "Not asked of this one.",
         [CodeRefused] = "This combination cannot be ordered here: its code {1} cannot be used. Choose something else, or fewer.",
         [CodeShared] = "This combination cannot be told apart from another: both have the code {1}. Choose something else.",
         [NotSold] = "This is no longer sold. Take it out of the cart.",
@@ -99,6 +113,7 @@ public static class ShopperMessages
                 ['{', '0', '}', ..] => label.In(language),
                 ['{', '1', '}', ..] => refusal.First ?? "",
                 ['{', '2', '}', ..] => refusal.Second ?? "",
+                ['{', '3', '}', ..] => refusal.Third ?? "",
                 _ => null,
             };
             filled.AppendFormatted(rest[..at]);

@@ -50,6 +50,9 @@ public sealed class TaxNumber : FieldType
     public override string ShortName => "tax number";
 
     /// <inheritdoc/>
+    public override string Line => "the number under which an organisation pays tax; its digits are checked";
+
+    /// <inheritdoc/>
     public override bool IsPersonal => true;
 
     /// <inheritdoc/>

@@ -29,6 +29,9 @@ public sealed class Telephone : FieldType
     public override string ShortName => "telephone";
 
     /// <inheritdoc/>
+    public override string Line => "a number that can be dialled, of any country";
+
+    /// <inheritdoc/>
     public override bool IsPersonal => true;
 
     /// <inheritdoc/>

@@ -24,9 +24,9 @@ internal sealed class TextLimits
     private readonly LanguageMap _sentence;
     private readonly ImmutableArray<string[]> _refused;
 
-    public TextLimits(SettingReader settings)
+    public TextLimits(SettingReader settings, int? longest = null)
     {
-        _longest = settings.Whole(Longest)!.Value;
+        _longest = longest ?? settings.Whole(Longest)!.Value;
         _shortest = settings.Whole(Shortest) ?? 0;
         _words = settings.Whole(Words) ?? int.MaxValue;
         _pattern = settings.Text(Pattern) is { } pattern ? PatternSetting.Compile(pattern) : null;
@@ -35,12 +35,16 @@ internal sealed class TextLimits
     }
 
     /// <summary>The settings, of a text whose length has a default and an upper end.</summary>
-    public static ImmutableArray<TypeSetting> Settings(int normal, int most) =>
+    /// <param name="normal">The greatest length where none is set.</param>
+    /// <param name="most">The greatest length that can be set.</param>
+    /// <param name="saidBy">The settings that, all set, say the greatest length already.</param>
+    public static ImmutableArray<TypeSetting> Settings(int normal, int most, params ImmutableArray<string> saidBy) =>
         [
             new WholeNumberSetting(Longest, "at most {} characters", "", 1, most)
             {
                 Default = JsonSerializer.SerializeToElement(normal),
                 ForTheForm = true,
+                SaidBy = saidBy,
             },
             new WholeNumberSetting(Shortest, "at least {} characters", "a least length", 1, most),
             new WholeNumberSetting(Words, "at most {} words", "a limit of words", 1, 1000),
@@ -50,15 +54,15 @@ internal sealed class TextLimits
         ];
 
     /// <summary>What contradicts what.</summary>
-    public static IEnumerable<SettingProblem> Contradictions(SettingReader settings)
+    public static IEnumerable<SettingProblem> Contradictions(SettingReader settings, int? longest = null)
     {
-        if (settings.Whole(Shortest) > settings.Whole(Longest))
+        if (settings.Whole(Shortest) > (longest ?? settings.Whole(Longest)))
         {
             yield return new SettingProblem(Shortest, "The least length is greater than the greatest. Make one of them fit.");
         }
     }
 
-    public Refusal? Check(string text)
+    public Refusal? Check(string text, IAnswerContext context)
     {
         if (!Graphemes.FitIn(text, _longest))
         {
@@ -72,7 +76,7 @@ internal sealed class TextLimits
             return new Refusal(RefusalKeys.TooShort, Number(_shortest), Number(length));
         }
 
-        var words = _words < int.MaxValue ? TextCount.Words(text) : 0;
+        var words = _words < int.MaxValue ? TextCount.Words(text, context.Home) : 0;
         if (words > _words)
         {
             return new Refusal(RefusalKeys.TooManyWords, Number(_words), Number(words));

@@ -25,6 +25,9 @@ public sealed class TimeSlot : FieldType
     public override string ShortName => "slot of";
 
     /// <inheritdoc/>
+    public override string Line => "a day, and one of the times that you offer";
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } = [new ChoicesSetting(OneOf.Choices, "{}"), .. DayLimits.Settings];
 
     /// <inheritdoc/>
@@ -71,6 +74,8 @@ public sealed class TimeSlot : FieldType
 
         public override bool HoldsDay => true;
 
+        public override OpenDays? OpenDaysOn(DateOnly today) => limits.OpenOn(today);
+
         public override AnswerRule With(WordsThere words) => new Rule(limits, words.Of(choices), words.Days);
 
         public override int TimesTaken(AnswerValue value, string choice) => value.Parts![Slot] == choice ? 1 : 0;
@@ -87,7 +92,7 @@ public sealed class TimeSlot : FieldType
                     : Reading.Refused(PartMissing with { Part = day.Length == 0 ? Day : Slot });
             }
 
-            if (limits.Check(day, context) is { } refusal)
+            if (limits.Read(day, context, out day) is { } refusal)
             {
                 return Reading.Refused(refusal with { Part = Day });
             }

@@ -22,6 +22,9 @@ public sealed class WebAddress : FieldType
     public override string ShortName => "web address";
 
     /// <inheritdoc/>
+    public override string Line => "a page on the web";
+
+    /// <inheritdoc/>
     public override bool TakesPlaceholder => true;
 
     /// <inheritdoc/>

@@ -21,6 +21,9 @@ public sealed class WordsOnly : FieldType
     public override string ShortName => "words";
 
     /// <inheritdoc/>
+    public override string Line => "a sentence between the questions, which asks nothing";
+
+    /// <inheritdoc/>
     public override bool AsksNothing => true;
 
     /// <inheritdoc/>

@@ -6,7 +6,10 @@ using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
 
-/// <summary>Yes or no. Neither is left empty: a question that was not touched is not answered with no.</summary>
+/// <summary>
+/// Yes or no. Neither is left empty: a question that was not touched is not answered with no. As a single box it is: whoever sends it without a tick, saw it and
+/// said no, and the form says so with what is sent; a box that was never shown stays unanswered.
+/// </summary>
 public sealed class YesOrNo : FieldType
 {
     /// <summary>The key of this type, under which the opening questions of sections are asked too.</summary>
@@ -14,7 +17,8 @@ public sealed class YesOrNo : FieldType
 
     private const string Yes = "yes",
         No = "no",
-        MustBeYes = "must_be_yes";
+        MustBeYes = "must_be_yes",
+        Box = "box";
 
     /// <inheritdoc/>
     public override string Key => TypeKey;
@@ -26,9 +30,13 @@ public sealed class YesOrNo : FieldType
     public override string ShortName => "yes or no";
 
     /// <inheritdoc/>
+    public override string Line => "one of the two, or a single box to tick";
+
+    /// <inheritdoc/>
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
         new ToggleSetting(MustBeYes, "only yes lets the order go on", "that only yes will do"),
+        new ToggleSetting(Box, "a single box to tick: without a tick it is a no", "that it is a single box to tick") { ForTheForm = true },
         new WordingSetting(Yes, "yes reads “{}”", "another word for yes") { ForTheForm = true },
         new WordingSetting(No, "no reads “{}”", "another word for no") { ForTheForm = true },
     ];
@@ -36,6 +44,12 @@ public sealed class YesOrNo : FieldType
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) =>
         new Rule(settings.Is(MustBeYes), Or(settings.Wording(Yes), "Yes"), Or(settings.Wording(No), "No"));
+
+    /// <inheritdoc/>
+    protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings) =>
+        settings.Is(Box) && settings.Is(MustBeYes)
+            ? [new SettingProblem(Box, "A box that must be ticked is agreed to. Take one of the two away, or choose the kind “agreed to”.")]
+            : [];
 
     private static LanguageMap Or(LanguageMap wording, string plain) => wording.IsEmpty ? LanguageMap.Of(plain) : wording;
 

@@ -12,6 +12,9 @@ public static class FieldKey
     /// <summary>The greatest length of a key.</summary>
     public const int Longest = 40;
 
+    /// <summary>What a key looks like, as a pattern of JSON Schema (ECMA-262).</summary>
+    public const string Pattern = "^[a-z][a-z0-9_]*$";
+
     /// <summary>Whether a text may be the key of a field.</summary>
     public static bool IsValid(string? key) =>
         key is { Length: > 0 and <= Longest }

@@ -8,18 +8,22 @@ namespace Sexton.Core.Values;
 /// </summary>
 public static partial class LocalText
 {
+    /// <summary>A day as full-date of RFC 3339 (a profile of ISO 8601).</summary>
+    internal const string IsoDay = "yyyy-MM-dd";
+
     /// <summary>A day in full, without the day of the week: "7 December 2026".</summary>
     public static string Day(DateOnly day, string language)
     {
         var culture = LanguageTag.CultureOf(language);
-        return day.ToString(DayOfWeek().Replace(culture.DateTimeFormat.LongDatePattern, ""), culture);
+        return day.ToString(DayPattern(culture), culture);
     }
+
+    /// <summary>How a language writes a day in full, without the day of the week.</summary>
+    internal static string DayPattern(CultureInfo culture) => DayOfWeek().Replace(culture.DateTimeFormat.LongDatePattern, "");
 
     /// <summary>The same of a day as ISO 8601 writes it; any other text as it is.</summary>
     public static string Day(string text, string language) =>
-        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
-            ? Day(day, language)
-            : text;
+        DateOnly.TryParseExact(text, IsoDay, CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? Day(day, language) : text;
 
     /// <summary>The day of the week of a day.</summary>
     public static string WeekdayOf(DateOnly day, string language) => day.ToString("dddd", LanguageTag.CultureOf(language));

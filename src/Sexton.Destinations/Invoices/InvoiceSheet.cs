@@ -63,6 +63,9 @@ internal sealed class InvoiceSheet(InvoiceDocument document, SentOrder order, st
     /// <summary>Whether the rows include tax.</summary>
     public bool Included => order.Content.Prices.IncludeTax;
 
+    /// <summary>What the sum of the rows is called: of an invoice without tax none is included.</summary>
+    public string TotalName => document.Amounts.TaxMinor == 0 ? Words.Together : Words.TogetherWithTax;
+
     /// <summary>What all of it comes to.</summary>
     public string Total => _words.Amount(document.Amounts.PayableMinor);
 

@@ -6,6 +6,7 @@ using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Fields;
 
@@ -52,6 +53,7 @@ internal static class DraftEndpoints
             .WithName("AddDestination");
         console.MapPatch("draft/items/{key}", ChangeAsync).WithName("ChangeDraft");
         console.MapDelete("draft/items/{key}", RemoveAsync).WithName("RemoveFromDraft");
+        console.MapPost("draft/items/{key}/as-in-force", PutBackAsync).WithName("PutBackDraft");
         console.MapPost("draft/undo", UndoAsync).WithName("UndoDraftChange");
         console.MapPut("draft/accepted", AcceptAsync).WithName("AcceptProblem");
         console.MapDelete("draft/accepted", WithdrawAsync).WithName("WithdrawAcceptance");
@@ -97,6 +99,20 @@ internal static class DraftEndpoints
     )
     {
         await draft.RemoveAsync(key, Revision(revision), Actor.Of(user), cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<IResult> PutBackAsync(
+        string key,
+        [FromHeader(Name = "If-Match")] string revision,
+        ClaimsPrincipal user,
+        DraftStore draft,
+        CurrentRegister current,
+        CancellationToken cancel
+    )
+    {
+        var (version, _) = await current.GetAsync(cancel);
+        await draft.PutBackAsync(key, Revision(revision), version.Plan.Content, Actor.Of(user), cancel);
         return TypedResults.NoContent();
     }
 

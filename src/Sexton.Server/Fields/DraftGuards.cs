@@ -8,12 +8,13 @@ using Sexton.Core.Types.Settings;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Common;
+using Sexton.Server.Files;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Fields;
 
 /// <summary>What may not be changed in the draft, whichever way the change comes: by hand or by undoing another.</summary>
-internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, PublishedKeys published, SextonDb db, IWebHostEnvironment host)
+internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, PublishedKeys published, SextonDb db, ShopPictures pictures)
 {
     /// <summary>Checks what something is about to become.</summary>
     /// <param name="row">It as it is.</param>
@@ -27,17 +28,9 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
             var (before, after) = (DraftItems.Parse<Field>(row), DraftItems.Read<Field>(definition));
             await CheckFixedAsync(row, setting, before.Type != after.Type || before.Level != after.Level, cancel);
             await CheckSettingsAsync(before, after, setting, cancel);
-            if (
-                Pictures(after)
-                    .Except(Pictures(before), StringComparer.Ordinal)
-                    .FirstOrDefault(p => !host.WebRootFileProvider.GetFileInfo("pictures/" + p).Exists) is
-                { } missing
-            )
+            if (await pictures.FirstMissingAsync(Pictures(after).Except(Pictures(before), StringComparer.Ordinal), cancel) is { } missing)
             {
-                throw new DraftEditException(
-                    setting,
-                    $"The shop has no picture “{missing}”. Give the name of a file in its folder of pictures."
-                );
+                throw new DraftEditException(setting, $"The shop has no picture “{missing}”. Choose one, or paste it here.");
             }
         }
         else if (row.Kind == DraftItemKind.Destination)

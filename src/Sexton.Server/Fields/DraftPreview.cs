@@ -84,6 +84,7 @@ internal sealed class DraftPreview(
         var explained = new Dictionary<string, Explained>(StringComparer.Ordinal);
         Add("when", field.Field.When, field.When);
         Add("required_when", field.Field.RequiredWhen, field.RequiredWhen);
+        evaluation.AsJudged(field, place, () => Add("refused_when", field.Field.RefusedWhen, field.RefusedWhen));
         foreach (var (destination, when) in field.Field.GoesToWhen)
         {
             Add("goes_to_when." + destination, when, field.RouteWhen.GetValueOrDefault(destination));

@@ -119,6 +119,7 @@ internal sealed class DraftReader(
             RouteConditions(field.GoesToWhen)
                 .Append(("when", field.When))
                 .Append(("required_when", field.RequiredWhen))
+                .Append(("refused_when", field.RefusedWhen))
                 .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When)))
                 .Concat(field.Uses.Select(static (u, i) => (DraftPreview.OfUse(i), u.When)))
         );

@@ -31,6 +31,9 @@ internal sealed class DraftStore(
     /// <summary>The path of the position of a row.</summary>
     public const string Position = "position";
 
+    // On record of what was put back as a whole.
+    private const string AsInForce = "as_in_force";
+
     /// <summary>The draft as plain data.</summary>
     public async Task<RegisterContent> ReadAsync(CancellationToken cancel) => DraftItems.Register(await RowsAsync(cancel));
 
@@ -59,22 +62,36 @@ internal sealed class DraftStore(
     /// <summary>Adds a field.</summary>
     public async Task<DraftItemRow> AddFieldAsync(AddFieldRequest request, Actor actor, CancellationToken cancel)
     {
-        var type = types.Find(request.Type) ?? throw new DraftEditException("type", $"There is no kind of answer “{request.Type}”.");
         await CheckNewKeyAsync(request.Key, cancel);
         var register = await ReadAsync(cancel);
+        var destinations = new DestinationIndex(register.Destinations, kinds);
+        if (request.Like is { } like)
+        {
+            var original = register.Find(like) ?? throw new DraftEditException("like", $"There is no field “{like}”.");
+            var copy = NewItems.FieldLike(original, request.Key, request.Label, destinations);
+            return await AddAsync(DraftItemKind.Field, copy.Key, DraftItems.Write(copy), actor, cancel);
+        }
+
+        var type = types.Find(request.Type) ?? throw new DraftEditException("type", $"There is no kind of answer “{request.Type}”.");
         var section = request.Section is null
             ? null
             : register.FindSection(request.Section) ?? throw new DraftEditException("section", $"There is no section “{request.Section}”.");
-        var field = NewItems.Field(
-            request.Key,
-            type,
-            request.Label,
-            request.Level,
-            section,
-            request.AskedOf,
-            new DestinationIndex(register.Destinations, kinds)
-        );
-        return await AddAsync(DraftItemKind.Field, field.Key, DraftItems.Write(field), actor, cancel);
+        var field = NewItems.Field(request.Key, type, request.Label, request.Level, section, request.AskedOf, destinations);
+        return await AddAsync(DraftItemKind.Field, field.Key, await WithAsync(field, request.With, cancel), actor, cancel);
+    }
+
+    // What is set of it from the start passes whatever a change by hand does, and is undone with it.
+    private async Task<string> WithAsync(Field field, IReadOnlyDictionary<string, JsonElement>? with, CancellationToken cancel)
+    {
+        var sketch = DraftItems.Row(DraftItemKind.Field, field.Key, "", DraftItems.Write(field), 0);
+        foreach (var (setting, value) in with ?? ImmutableDictionary<string, JsonElement>.Empty)
+        {
+            var definition = await ApplyAsync(sketch, setting, value, cancel);
+            await guards.CheckAsync(sketch, definition, setting, cancel);
+            sketch.Definition = definition;
+        }
+
+        return sketch.Definition;
     }
 
     /// <summary>Adds a section.</summary>
@@ -143,6 +160,40 @@ internal sealed class DraftStore(
     {
         var row = await FindAsync(key, revision, cancel);
         await TakeAwayAsync(row, actor, undoes: false, cancel);
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Puts something back to what is in force: what is new goes, what was taken out comes back. It is a change like any other, and can be undone.</summary>
+    /// <param name="key">Its key.</param>
+    /// <param name="revision">The revision that was looked at; of no matter where the draft has nothing of that key.</param>
+    /// <param name="inForce">What is in force.</param>
+    /// <param name="actor">Who does it.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task PutBackAsync(string key, int revision, RegisterContent inForce, Actor actor, CancellationToken cancel)
+    {
+        var rows = DraftItems.Of(inForce).ToList();
+        var at = rows.FindIndex(r => r.Key == key);
+        if (at >= 0 && await db.DraftItems.FindAsync([key], cancel) is null)
+        {
+            var (then, there) = (rows[at], (await RowsAsync(cancel)).Select(static r => r.Key).ToHashSet(StringComparer.Ordinal));
+            DraftGuards.CheckSurroundings(then.Kind, key, then.Definition, await ReadAsync(cancel));
+            var next = rows.Skip(at + 1).FirstOrDefault(r => r.Kind == then.Kind && there.Contains(r.Key))?.Key;
+            await InsertAsync(then.Kind, key, then.Definition, next, actor, undoes: false, cancel);
+        }
+        else
+        {
+            var row = await FindAsync(key, revision, cancel);
+            if (at < 0)
+            {
+                await TakeAwayAsync(row, actor, undoes: false, cancel);
+            }
+            else
+            {
+                DraftGuards.CheckSurroundings(row.Kind, key, rows[at].Definition, await ReadAsync(cancel));
+                await WriteAsync(row, rows[at].Definition, AsInForce, actor, undoes: false, cancel);
+            }
+        }
+
         await db.SaveChangesAsync(cancel);
     }
 

@@ -245,6 +245,7 @@ internal sealed record FieldToggleView(string Name, string Says, string Offer, s
 /// <summary>A kind of answer with its settings.</summary>
 /// <param name="Key">The key.</param>
 /// <param name="Name">What the paragraph calls it.</param>
+/// <param name="Line">What it is good for, in a line.</param>
 /// <param name="TakesPlaceholder">Whether its empty control can show an example.</param>
 /// <param name="AsksNothing">Whether it only says something.</param>
 /// <param name="IsWorkedOut">Whether nobody enters its answers.</param>
@@ -253,6 +254,7 @@ internal sealed record FieldToggleView(string Name, string Says, string Offer, s
 internal sealed record TypeView(
     string Key,
     string Name,
+    string Line,
     bool TakesPlaceholder,
     bool AsksNothing,
     bool IsWorkedOut,
@@ -264,6 +266,7 @@ internal sealed record TypeView(
         new(
             type.Key,
             type.Name,
+            type.Line,
             type.TakesPlaceholder,
             type.AsksNothing,
             type.IsComputed,
@@ -284,6 +287,7 @@ internal sealed record TypeView(
 /// <param name="OfTypes">The kinds of answer of which the field must have one, where it names a field; empty where it names none.</param>
 /// <param name="OfFamily">The family of the destinations that it names; null where it names none.</param>
 /// <param name="OnlyWith">The name of another setting without which it says nothing; null for none.</param>
+/// <param name="SaidBy">The names of other settings that, all of them set, say it already; empty for none.</param>
 internal sealed record SettingView(
     string Name,
     string Kind,
@@ -295,7 +299,8 @@ internal sealed record SettingView(
     bool ForTrials,
     IReadOnlyList<string> OfTypes,
     string? OfFamily,
-    string? OnlyWith
+    string? OnlyWith,
+    IReadOnlyList<string> SaidBy
 )
 {
     public static SettingView Of(TypeSetting setting) =>
@@ -310,7 +315,8 @@ internal sealed record SettingView(
             setting.ForTrials,
             setting is AnswerSetting answer ? answer.Types : [],
             (setting as DestinationsSetting)?.Family,
-            setting.OnlyWith
+            setting.OnlyWith,
+            setting.SaidBy
         );
 }
 
@@ -395,13 +401,17 @@ internal sealed record RelationView(string Key, string Words, bool TakesValue, b
 /// <param name="Level">How often it is asked.</param>
 /// <param name="AskedOf">Of which products; null for none yet.</param>
 /// <param name="Section">The key of the section that it stands in, or null. The section then says how often, of which and where.</param>
+/// <param name="Like">The key of a field that it begins as, with all that is set of it, whatever kind, level, products and section are named; null for none.</param>
+/// <param name="With">What is set of it from the start, by the path of the setting; null for nothing.</param>
 internal sealed record AddFieldRequest(
     string Label,
     string Key,
     string Type,
     Level Level,
     ProductScope? AskedOf = null,
-    string? Section = null
+    string? Section = null,
+    string? Like = null,
+    IReadOnlyDictionary<string, JsonElement>? With = null
 );
 
 /// <summary>Adds a section.</summary>

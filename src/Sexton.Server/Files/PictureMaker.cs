@@ -29,12 +29,13 @@ internal sealed class PictureMaker : IDisposable
     /// <param name="upright">Whether the picture itself is written anew.</param>
     /// <param name="mostPixels">A picture with more is not opened: only its size is told.</param>
     /// <param name="cancel">Cancels the wait for its turn.</param>
-    public async Task<MadePicture?> MakeAsync(Stream file, bool upright, int mostPixels, CancellationToken cancel)
+    /// <param name="mostSide">How long a side of what is written anew may be, in pixels; null for as long as it is.</param>
+    public async Task<MadePicture?> MakeAsync(Stream file, bool upright, int mostPixels, CancellationToken cancel, int? mostSide = null)
     {
         await _one.WaitAsync(cancel);
         try
         {
-            return Make(file, upright, mostPixels);
+            return Make(file, upright, mostPixels, mostSide);
         }
         finally
         {
@@ -45,7 +46,7 @@ internal sealed class PictureMaker : IDisposable
     /// <inheritdoc/>
     public void Dispose() => _one.Dispose();
 
-    private static MadePicture? Make(Stream file, bool upright, int mostPixels)
+    private static MadePicture? Make(Stream file, bool upright, int mostPixels, int? mostSide)
     {
         file.Position = 0;
         using var held = new SKManagedStream(file);
@@ -81,7 +82,7 @@ internal sealed class PictureMaker : IDisposable
 
         using var turned = origin == SKEncodedOrigin.TopLeft ? null : Turn(opened, origin, width, height);
         var picture = turned ?? opened;
-        return new MadePicture(width, height, Thumbnail(picture), upright ? Write(picture, codec.EncodedFormat) : null);
+        return new MadePicture(width, height, Thumbnail(picture), upright ? Write(picture, codec.EncodedFormat, mostSide) : null);
     }
 
     // The eight ways of Exif 2.3, 4.6.4 A, tag 274.
@@ -107,25 +108,35 @@ internal sealed class PictureMaker : IDisposable
         return turned;
     }
 
+    // JPEG knows no transparency.
     private static byte[] Thumbnail(SKBitmap picture)
     {
-        var scale = Math.Min(1f, (float)ThumbnailSide / Math.Max(picture.Width, picture.Height));
+        using var small = Small(picture, ThumbnailSide, SKAlphaType.Opaque);
+        return Encode(small, SKEncodedImageFormat.Jpeg, ThumbnailQuality);
+    }
+
+    private static byte[] Write(SKBitmap picture, SKEncodedImageFormat format, int? mostSide)
+    {
+        using var small = mostSide < Math.Max(picture.Width, picture.Height) ? Small(picture, mostSide.Value, picture.AlphaType) : null;
+        return Encode(small ?? picture, format, Quality);
+    }
+
+    private static SKBitmap Small(SKBitmap picture, int side, SKAlphaType alpha)
+    {
+        var scale = Math.Min(1f, (float)side / Math.Max(picture.Width, picture.Height));
         var size = new SKImageInfo(
             Math.Max(1, (int)MathF.Round(picture.Width * scale)),
             Math.Max(1, (int)MathF.Round(picture.Height * scale)),
             SKColorType.Rgba8888,
-            SKAlphaType.Opaque
+            alpha
         );
-        using var small = new SKBitmap(size);
+        var small = new SKBitmap(size);
         using var canvas = new SKCanvas(small);
-        // JPEG knows no transparency.
-        canvas.Clear(SKColors.White);
+        canvas.Clear(alpha == SKAlphaType.Opaque ? SKColors.White : SKColors.Transparent);
         using var image = SKImage.FromBitmap(picture);
         canvas.DrawImage(image, SKRect.Create(size.Width, size.Height), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
-        return Encode(small, SKEncodedImageFormat.Jpeg, ThumbnailQuality);
+        return small;
     }
-
-    private static byte[] Write(SKBitmap picture, SKEncodedImageFormat format) => Encode(picture, format, Quality);
 
     private static byte[] Encode(SKBitmap picture, SKEncodedImageFormat format, int quality)
     {

@@ -102,10 +102,13 @@ internal static class SextonHost
         app.UseSecurityHeaders(SecurityHeaders.For(options));
         app.UseNoStore();
         app.UseStaticFiles();
+        // After the files, so that a picture that is one is not looked for elsewhere.
+        app.UseRouting();
         app.UseAuthentication();
         app.UseAuthorization();
         app.MapOpenApi("/api/openapi.json");
         MapApi(app);
+        app.MapShowPictures();
         app.MapFallback("/api/{**path}", Task () => throw ApiProblemException.NotFound("There is nothing at this address."));
         app.MapFallbackToFile("/console/{**path}", "console/index.html");
         // What is signed has dots in it, and is no file for that.
@@ -235,6 +238,7 @@ internal static class SextonHost
         services.AddScoped<CartFiles>();
         services.AddScoped<FileReplies>();
         services.AddSingleton<PictureMaker>();
+        services.AddScoped<ShopPictures>();
         services.AddSingleton<CleanupWorker>();
         services.AddScoped<AttemptRunner>();
         services.AddScoped<OrderReader>();
@@ -346,6 +350,7 @@ internal static class SextonHost
         var register = console.MapGroup("").RequireAuthorization(Rights.Register);
         register.MapDraft();
         register.MapVersions();
+        register.MapPutPictures();
 
         var shop = console.MapGroup("shop").RequireAuthorization(Rights.Shop);
         shop.MapAccounts();

@@ -8,6 +8,22 @@ using Sexton.Server.Common;
 
 namespace Sexton.Server.Settings;
 
+/// <summary>What the page of a product shows of what it comes to while it is filled in.</summary>
+internal enum ProductSum
+{
+    /// <summary>Everything, row by row.</summary>
+    Rows,
+
+    /// <summary>What the answers add, and no total.</summary>
+    Added,
+
+    /// <summary>The total alone.</summary>
+    Total,
+
+    /// <summary>Nothing.</summary>
+    Nothing,
+}
+
 /// <summary>What the shop sets; where it sets nothing the installation's own options count.</summary>
 /// <param name="SenderName">The name in which e-mail is sent.</param>
 /// <param name="SenderAddress">The address from which it is sent.</param>
@@ -17,6 +33,7 @@ namespace Sexton.Server.Settings;
 /// <param name="Town">Its town.</param>
 /// <param name="TaxNumber">The number under which the shop pays tax; "" for none.</param>
 /// <param name="ReverseCharge">Whether an organisation abroad, whose tax number the registry knows, owes the tax itself.</param>
+/// <param name="ProductSum">What the page of a product shows of what it comes to.</param>
 /// <param name="CartDays">After how many days an untouched cart is cleared away.</param>
 /// <param name="PersonalDays">After how many days an order is erased.</param>
 /// <param name="ArtefactDays">After how many days the bytes kept as evidence go.</param>
@@ -31,6 +48,7 @@ internal sealed record ShopSettingValues(
     string Town,
     string TaxNumber,
     bool ReverseCharge,
+    ProductSum ProductSum,
     int CartDays,
     int PersonalDays,
     int ArtefactDays,
@@ -153,6 +171,7 @@ internal sealed class ShopSettings(SextonOptions options, IServiceScopeFactory s
             "",
             "",
             ReverseCharge: false,
+            ProductSum.Rows,
             options.CartDays,
             options.PersonalDays,
             options.ArtefactDays,

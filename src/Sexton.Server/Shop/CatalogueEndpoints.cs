@@ -4,6 +4,7 @@ using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Common;
+using Sexton.Server.Settings;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Shop;
@@ -13,13 +14,27 @@ internal static class CatalogueEndpoints
 {
     public static void MapCatalogue(this IEndpointRouteBuilder shop) => shop.MapGet("catalogue", ReadAsync).WithName("GetCatalogue");
 
-    private static async Task<CatalogueView> ReadAsync(SextonDb db, SextonOptions options, CancellationToken cancel)
+    private static async Task<CatalogueView> ReadAsync(
+        SextonDb db,
+        SextonOptions options,
+        CurrentRegister current,
+        ShopClock clock,
+        ShopSettings settings,
+        CancellationToken cancel
+    )
     {
         var products = await db.Products.AsNoTracking().OrderBy(p => p.Position).ToListAsync(cancel);
-        return new CatalogueView(options.ShopName, options.PaymentsUrl, [.. products.Select(p => View(p, options.Currency))]);
+        var (version, known) = await current.ToldLastAsync(cancel);
+        var prices = new PricesBefore(version.Plan, known, clock.Today);
+        return new CatalogueView(
+            options.ShopName,
+            options.PaymentsUrl,
+            settings.Now.ProductSum,
+            [.. products.Select(p => View(p, prices))]
+        );
     }
 
-    private static ProductView View(ProductRow row, string currency)
+    private static ProductView View(ProductRow row, PricesBefore prices)
     {
         var product = ProductDetails.ProductOf(row);
         return new(
@@ -27,13 +42,11 @@ internal static class CatalogueEndpoints
             product.Name.ToString(),
             Text(row.Description),
             row.Category,
-            Price(product.PriceMinor, currency),
+            prices.Of(product, null),
             row.Picture,
-            [.. product.Variants.Select(v => new VariantView(v.Code, v.Name.ToString(), Price(v.PriceMinor, currency)))]
+            [.. product.Variants.Select(v => new VariantView(v.Code, v.Name.ToString(), prices.Of(product, v)))]
         );
     }
-
-    private static string Price(long minor, string currency) => MoneyText.Format(minor, currency, LanguageMap.Fallback);
 
     private static string Text(string json) => JsonSerializer.Deserialize<LanguageMap>(json)!.ToString();
 }
@@ -41,8 +54,9 @@ internal static class CatalogueEndpoints
 /// <summary>The catalogue.</summary>
 /// <param name="Shop">The name of the shop.</param>
 /// <param name="PaymentsUrl">Where the browser gets a token for a card.</param>
+/// <param name="ProductSum">What the page of a product shows of what it comes to.</param>
 /// <param name="Products">The products.</param>
-internal sealed record CatalogueView(string Shop, Uri PaymentsUrl, IReadOnlyList<ProductView> Products);
+internal sealed record CatalogueView(string Shop, Uri PaymentsUrl, ProductSum ProductSum, IReadOnlyList<ProductView> Products);
 
 /// <summary>A product.</summary>
 internal sealed record ProductView(

@@ -11,6 +11,8 @@ namespace Sexton.Server.Shop;
 /// <param name="Asked">Where they are asked: line by line with its units, then the order.</param>
 /// <param name="Sections">The sections of what is asked.</param>
 /// <param name="Units">Each one of the lines of which each one is asked.</param>
+/// <param name="MostEach">How many each of those lines takes at most.</param>
+/// <param name="NotAskedOfSome">What is asked of some of a line and not of others, and why; only of lines with many of them.</param>
 /// <param name="Steps">All steps on the way, and whether anything is asked there.</param>
 /// <param name="Problems">What keeps the cart from becoming an order.</param>
 /// <param name="Prices">What it costs.</param>
@@ -23,6 +25,8 @@ internal sealed record EvaluationView(
     IEnumerable<AskedView> Asked,
     IEnumerable<SectionView> Sections,
     IEnumerable<UnitView> Units,
+    IEnumerable<MostEachView> MostEach,
+    IEnumerable<NotAskedOfSomeView> NotAskedOfSome,
     IEnumerable<StepView> Steps,
     IEnumerable<ProblemView> Problems,
     PricesView Prices,
@@ -31,6 +35,11 @@ internal sealed record EvaluationView(
     Offer Offer
 )
 {
+    // From so many on, a form asks them in a table, where what is not asked of one leaves a hole.
+    private const int ManyUnits = 6;
+
+    private static IEnumerable<int> Lines(Evaluation evaluation) => Enumerable.Range(0, evaluation.Facts.LineCount);
+
     // Most of it is read from the evaluation only while it is written, and so before that runs again.
     /// <param name="evaluation">The evaluation.</param>
     /// <param name="shownAt">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
@@ -41,7 +50,7 @@ internal sealed record EvaluationView(
         var language = evaluation.Cart.Language;
         var fields = evaluation.Fields;
         var costs = new AnswerCosts(evaluation);
-        var forms = FormField.Of(evaluation.Plan, fields, language);
+        var forms = FormField.Of(evaluation.Plan, fields, language, evaluation.Facts.Today);
         var digest = FormField.DigestOf(forms);
         return new(
             digest,
@@ -52,7 +61,16 @@ internal sealed record EvaluationView(
                 .OfType<Section>()
                 .Distinct()
                 .Select(s => new SectionView(s.Key, s.Heading.In(language), s.Text.In(language))),
-            Enumerable.Range(0, evaluation.Facts.LineCount).SelectMany(line => UnitView.Of(evaluation, line)),
+            Lines(evaluation).SelectMany(line => UnitView.Of(evaluation, line)),
+            Lines(evaluation)
+                .Select(line =>
+                    evaluation.Facts.MostEach(line) is { } most ? new MostEachView(evaluation.Facts.LineAt(line).Id, most) : null
+                )
+                .OfType<MostEachView>(),
+            Lines(evaluation)
+                .Where(line => evaluation.Facts.UnitsOf(line) >= ManyUnits)
+                .SelectMany(line => new NotAskedOfSome(evaluation.Facts).Of(line))
+                .Select(static n => new NotAskedOfSomeView(n.LineId, n.Field.Key, n.Why, n.UnitIds)),
             evaluation.Plan.Steps.Select(s => new StepView(
                 s.Key,
                 s.Name.In(language),
@@ -61,8 +79,7 @@ internal sealed record EvaluationView(
             )),
             new ProblemViews(evaluation),
             PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, shownAt, language),
-            Enumerable
-                .Range(0, evaluation.Facts.LineCount)
+            Lines(evaluation)
                 .Where(evaluation.Facts.IsSold)
                 .Select(i => new LineCodeView(evaluation.Facts.LineAt(i).Id, evaluation.ItemCodeOf(i))),
             evaluation.WeightGrams,
@@ -70,6 +87,16 @@ internal sealed record EvaluationView(
         );
     }
 }
+
+/// <summary>The greatest quantity of a line of which each one is asked.</summary>
+internal sealed record MostEachView(string LineId, int Most);
+
+/// <summary>Something that is asked of some of a line and not of others.</summary>
+/// <param name="LineId">The line.</param>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Why">Why it is not asked of them, for the shopper.</param>
+/// <param name="UnitIds">Those of which it is not asked.</param>
+internal sealed record NotAskedOfSomeView(string LineId, string Field, string Why, IReadOnlyList<string> UnitIds);
 
 /// <summary>Under which item code a line is sold.</summary>
 internal sealed record LineCodeView(string LineId, string Code);

@@ -13,6 +13,7 @@ namespace Sexton.Server.Shop;
 /// <param name="TotalMinor">The total with tax, in minor units.</param>
 /// <param name="Total">The total as text.</param>
 /// <param name="Currency">The currency (ISO 4217).</param>
+/// <param name="IsOpen">Whether something in it has no price yet, since an answer is yet to say it: the total is what is known so far.</param>
 /// <param name="BuyerOwesTax">Whether the buyer owes the tax, and none is charged (reverse charge).</param>
 internal sealed record PricesView(
     IReadOnlyList<PriceRowView> Rows,
@@ -22,6 +23,7 @@ internal sealed record PricesView(
     long TotalMinor,
     string Total,
     string Currency,
+    bool IsOpen,
     bool BuyerOwesTax
 )
 {
@@ -52,16 +54,22 @@ internal sealed record PricesView(
                     .Rows.Select(static r => r.LineId)
                     .OfType<string>()
                     .Distinct(StringComparer.Ordinal)
-                    .Select(id => new LineSumView(id, words.Amount(prices.SumOf(id)))),
+                    .Select(id => new LineSumView(id, SumOf(prices, id, words))),
             ],
             [.. prices.Taxes.Select(t => new TaxView(words.Share(t.RatePpm), words.Amount(t.TaxMinor)))],
             prices.IncludeTax,
             prices.TotalMinor,
             words.Amount(prices.TotalMinor),
             prices.Currency,
+            prices.IsOpen,
             prices.BuyerOwesTax
         );
     }
+
+    private static string SumOf(PriceList prices, string line, PriceWords words) =>
+        prices.GoodsOf(line) is { OpenBy: { } question, FromMinor: var least }
+            ? words.Open(least, question)
+            : words.Amount(prices.SumOf(line));
 }
 
 /// <summary>A row, with its texts.</summary>
@@ -71,10 +79,11 @@ internal sealed record PricesView(
 /// <param name="Field">The key of the field whose answer it is about, or null.</param>
 /// <param name="Label">What it is called.</param>
 /// <param name="Quantity">How many.</param>
-/// <param name="Unit">The amount for one; "" where the sum does not share out evenly.</param>
+/// <param name="Unit">The amount for one, or what stands for it while it is open; "" where the sum does not share out evenly.</param>
 /// <param name="SumMinor">The sum, in minor units.</param>
 /// <param name="Sum">The sum as text.</param>
 /// <param name="Tax">The tax rate as text, or why nothing is taxed.</param>
+/// <param name="IsOpen">Whether it has no price yet.</param>
 internal sealed record PriceRowView(
     string? LineId,
     string? UnitId,
@@ -85,7 +94,8 @@ internal sealed record PriceRowView(
     string Unit,
     long SumMinor,
     string Sum,
-    string Tax
+    string Tax,
+    bool IsOpen
 )
 {
     public static PriceRowView Of(OrderPrice row, PriceWords words) =>
@@ -96,10 +106,13 @@ internal sealed record PriceRowView(
             row.Field,
             row.Label,
             row.Quantity,
-            row.UnitMinor * row.Quantity == row.SumMinor ? words.Amount(row.UnitMinor) : "",
+            row.OpenBy is { } asked ? words.Open(row.FromMinor, asked)
+                : row.UnitMinor * row.Quantity == row.SumMinor ? words.Amount(row.UnitMinor)
+                : "",
             row.SumMinor,
-            words.Amount(row.SumMinor),
-            words.Rate(row.Tax)
+            row.OpenBy is { } question ? words.Open(row.FromMinor, question) : words.Amount(row.SumMinor),
+            words.Rate(row.Tax),
+            row.OpenBy is not null
         );
 }
 

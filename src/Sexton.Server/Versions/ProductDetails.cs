@@ -18,6 +18,8 @@ internal sealed record ProductDetails
 
     public LanguageMap UnitName { get; init; } = LanguageMap.Empty;
 
+    public int? MostEach { get; init; }
+
     public bool Ships { get; init; } = true;
 
     public int? TaxPpm { get; init; }
@@ -37,6 +39,7 @@ internal sealed record ProductDetails
             Attributes = details.Attributes,
             Variants = details.Variants,
             UnitName = details.UnitName,
+            MostEach = details.MostEach,
             Ships = details.Ships,
             TaxPpm = details.TaxPpm,
             UntaxedAs = details.UntaxedAs ?? TaxCategory.Zero,

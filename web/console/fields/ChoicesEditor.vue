@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { labelsIn, withLabels } from './choices';
 import type { Condition, Explained } from './condition';
 import ConditionClause from './ConditionClause.vue';
 import type { Draft, Level } from './draft';
+import PictureInput from './PictureInput.vue';
 import WordInput from './WordInput.vue';
 
 /** The list that a field offers: ruled rows, one a choice; many at once pasted from a list. */
@@ -10,6 +12,7 @@ interface Choice {
   key: string;
   label: Record<string, string>;
   picture?: string;
+  picture_words?: Record<string, string>;
   colour?: string;
   code?: string;
   weight_grams?: number;
@@ -32,42 +35,11 @@ const pasting = ref(false);
 const pasted = ref('');
 const count = computed(() => linesOf(pasted.value).length);
 
-const linesOf = (text: string) =>
-  text
-    .split('\n')
-    .map((l) => l.trim())
-    .filter((l) => l && !choices.some((c) => c.label.en === l));
-
-function keyFor(label: string, taken: string[]): string {
-  const plain =
-    label
-      .toLowerCase()
-      .replaceAll('ß', 'ss')
-      .normalize('NFD')
-      .replaceAll(/\p{M}/gu, '')
-      .replaceAll(/[^a-z0-9]+/g, '_')
-      .replaceAll(/^[_0-9]+|_+$/g, '')
-      .slice(0, 36) || 'choice';
-  let key = plain;
-  for (let n = 2; taken.includes(key); n++) key = `${plain}_${n}`;
-  return key;
-}
-
-function add(labels: string[]): void {
-  const next = [...choices];
-  for (const label of labels)
-    next.push({
-      key: keyFor(
-        label,
-        next.map((c) => c.key),
-      ),
-      label: { en: label },
-    });
-  emit('save', next);
-}
+const linesOf = (text: string) => labelsIn(text).filter((label) => !choices.some((c) => c.label.en === label));
+const add = (labels: string[]) => emit('save', withLabels(choices, labels));
 
 function paste(): void {
-  add([...new Set(linesOf(pasted.value))]);
+  add(linesOf(pasted.value));
   pasted.value = '';
   pasting.value = false;
 }
@@ -122,11 +94,12 @@ function move(from: number, by: number): void {
       <div v-if="opened === choice.key" class="more">
         <p>
           picture
-          <WordInput
-            :value="choice.picture ?? ''"
+          <PictureInput
+            :name="choice.picture ?? ''"
+            :words="choice.picture_words?.en ?? ''"
             label="Picture of the choice"
-            placeholder="none"
             @save="set(choice.key, { picture: $event })"
+            @say="set(choice.key, { picture_words: { ...choice.picture_words, en: $event } })"
           />, colour
           <WordInput
             :value="choice.colour ?? ''"

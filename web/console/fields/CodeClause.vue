@@ -7,7 +7,9 @@ import ClauseNotes from './ClauseNotes.vue';
 import CodeRuleWords from './CodeRuleWords.vue';
 import type { Draft, DraftField } from './draft';
 import { useDraft } from './draft';
+import { nameOf } from './groups';
 import { leavings } from './leaving';
+import PartsOrder from './PartsOrder.vue';
 import WordInput from './WordInput.vue';
 
 /** What answers contribute to the item code of their line. The manager decides here by which code the back office knows it. */
@@ -24,6 +26,12 @@ const setRule = (path: string, rule: Schemas['CodeRule'] | null) => void change(
 const asked = computed(() => draft.products.filter((p) => field.asks.includes(p.code)));
 const ruled = computed(() => asked.value.filter((p) => rules.value.products?.[p.code]));
 const unruled = computed(() => asked.value.filter((p) => !rules.value.products?.[p.code]));
+const partsOf = (product?: string) => [
+  { key: 'goods', name: 'the code of the product' },
+  ...draft.fields
+    .filter((f) => f.field.code && !f.field.retired && (!product || f.asks.includes(product)))
+    .map((f) => ({ key: f.field.key, name: `“${nameOf(f)}”` })),
+];
 const systems = computed(() => draft.destinations.filter((d) => d.takes_item_codes));
 </script>
 
@@ -58,18 +66,30 @@ const systems = computed(() => draft.destinations.filter((d) => d.takes_item_cod
     <div v-if="ofShop && code" class="rules">
       <p>
         everywhere: parts
-        <CodeRuleWords whole :model-value="rules.shop ?? {}" label="the shop" @update:model-value="setRule('shop', $event)" />
+        <CodeRuleWords whole :model-value="rules.shop ?? {}" label="the shop" @update:model-value="setRule('shop', $event)" />, in the order
       </p>
-      <p v-for="product in ruled" :key="product.code">
+      <PartsOrder
+        :order="rules.shop?.order ?? []"
+        :parts="partsOf()"
+        label="the shop"
+        @save="setRule('shop', { ...rules.shop, order: $event })"
+      />
+      <div v-for="product in ruled" :key="product.code">
         of {{ product.name }}: parts
         <CodeRuleWords
           whole
           :model-value="rules.products![product.code]!"
           :label="product.name"
           @update:model-value="setRule(`products.${product.code}`, $event)"
+        />, in the order
+        <PartsOrder
+          :order="rules.products![product.code]!.order?.length ? rules.products![product.code]!.order! : (rules.shop?.order ?? [])"
+          :parts="partsOf(product.code)"
+          :label="product.name"
+          @save="setRule(`products.${product.code}`, { ...rules.products![product.code], order: $event })"
         />
         <button class="act" @click="setRule(`products.${product.code}`, null)">take away</button>
-      </p>
+      </div>
       <p v-if="unruled.length">
         <Select
           class="words"

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import Select from 'primevue/select';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 import type { Draft, Level } from './draft';
-import { isInReach, relationIn, testOf, type Explained, type Fact, type Test, type Value } from './condition';
+import { isInReach, otherIn, relationIn, testOf, type Explained, type Fact, type Other, type Test, type Value } from './condition';
+import FactSelect from './FactSelect.vue';
 import ValueInput from './ValueInput.vue';
 
 /** One test of a condition: a ruled row of ordinary controls, with what it saw in the preview's cart. */
@@ -39,10 +40,23 @@ function setRelation(key: string): void {
   setTo(test.value.of, next, keeps ? compared.value[1] : null);
 }
 
-const setValue = (value: Value | null | undefined) => setTo(test.value.of, relation.value, value);
+const setValue = (value: Value | Other | null | undefined) => setTo(test.value.of, relation.value, value);
+
+// The other side is a value, or another answer that it can be held against.
+const other = computed(() => otherIn(test.value));
+const choosing = ref(false);
+const isAgainst = computed(() => choosing.value || !!other.value);
+const kindsAgainst = computed(() =>
+  relation.value?.takes_list ? ['list'] : fact.value?.kind === 'list' ? ['text', 'choice'] : [fact.value?.kind ?? 'text'],
+);
+
+function setAgainst(on: boolean): void {
+  choosing.value = on;
+  if (!on && other.value) setValue(null);
+}
 
 // What compares with nothing says so by true.
-function setTo(of: string, next: Schemas['RelationView'] | undefined, value?: Value | null): void {
+function setTo(of: string, next: Schemas['RelationView'] | undefined, value?: Value | Other | null): void {
   test.value = testOf(of, next?.key ?? 'was_given', next?.takes_value ? (value ?? null) : true);
 }
 </script>
@@ -74,8 +88,18 @@ function setTo(of: string, next: Schemas['RelationView'] | undefined, value?: Va
         aria-label="How it is compared"
         @update:model-value="setRelation"
       />
+      <FactSelect
+        v-if="relation?.takes_value && isAgainst"
+        :model-value="other"
+        :draft="draft"
+        :level="level"
+        :kinds="kindsAgainst"
+        :of-key="test.of.replace(/^answer\./, '')"
+        label="Which answer it is compared with"
+        @update:model-value="((choosing = false), $event && setValue({ of: $event }))"
+      />
       <ValueInput
-        v-if="relation?.takes_value"
+        v-else-if="relation?.takes_value"
         :model-value="compared[1] ?? undefined"
         :kind="fact?.kind ?? 'text'"
         :options="fact?.options"
@@ -84,6 +108,10 @@ function setTo(of: string, next: Schemas['RelationView'] | undefined, value?: Va
         label="What it is compared with"
         @update:model-value="setValue"
       />
+      {{ ' ' }}
+      <button v-if="relation?.takes_value" class="act small" @click="setAgainst(!isAgainst)">
+        {{ isAgainst ? 'a value instead' : 'or another answer' }}
+      </button>
     </div>
     <div class="saw">
       <template v-if="explained"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, nextTick, useTemplateRef } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 import { choicesOf } from './choices';
 import ClauseNotes from './ClauseNotes.vue';
@@ -19,12 +19,21 @@ const set = (next: Schemas['Price'][]) => void change(field.field.key, 'prices',
 const unpriced = computed(() => choicesOf(field).find((c) => !prices.value.some((p) => p.choice === c.key)));
 const picks = computed(() => ['several_of', 'how_many_of_each'].includes(field.field.type) && prices.value.some((p) => p.choice));
 
-function add(): void {
+const list = useTemplateRef<HTMLElement>('list');
+
+async function add(): Promise<void> {
   // The next choice that has no price yet; of a field without a list the answer as a whole.
   const choice = unpriced.value?.key ?? null;
   const kind = prices.value.at(-1)?.kind ?? field.pricing!.kinds.find((k) => k !== 'for_the_goods')!;
   const by = (choice ? field.pricing!.by_of_choice : field.pricing!.by).at(-1) === 'count' && choice ? 'count' : 'answer';
-  set([...prices.value, { kind, by, choice, tariff: { minor: 0 } }]);
+  const at = document.activeElement;
+  await change(field.field.key, 'prices', [...prices.value, { kind, by, choice, tariff: { minor: 0 } }]);
+  await nextTick();
+  // Its amount is typed next, unless somebody has gone on meanwhile.
+  if (document.activeElement !== at && document.activeElement !== document.body) return;
+  const amount = list.value?.lastElementChild?.querySelector('input');
+  amount?.focus();
+  amount?.select();
 }
 
 function setPicks(typed: string): void {
@@ -49,7 +58,7 @@ async function setWithin(next: string[]): Promise<void> {
   <dt>Costs</dt>
   <dd>
     <template v-if="!prices.length">nothing</template>
-    <ol v-else class="ruled">
+    <ol v-else ref="list" class="ruled">
       <PriceSentence
         v-for="(price, i) in prices"
         :key="i"

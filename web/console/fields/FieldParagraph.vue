@@ -12,16 +12,23 @@ import type { Draft, DraftField, Level } from './draft';
 import { useDraft } from './draft';
 import MarkSign from '../parts/MarkSign.vue';
 import { explained } from './standIn';
+import MostEach from './MostEach.vue';
+import MustClause from './MustClause.vue';
+import PictureInput from './PictureInput.vue';
+import RefusedClause from './RefusedClause.vue';
 import RouteConditions from './RouteConditions.vue';
 import ScopeChoice from './ScopeChoice.vue';
 import SettingClause from './SettingClause.vue';
 import UsesClause from './UsesClause.vue';
+import WhatFollows from '../parts/WhatFollows.vue';
+import { readersOf, toldOf } from './follows';
 import ValueInput from './ValueInput.vue';
 import WordInput from './WordInput.vue';
 import FormulaEditor from './FormulaEditor.vue';
 
 const { field, draft } = defineProps<{ field: DraftField; draft: Draft }>();
-const { change, remove, refused, switchLive } = useDraft();
+const emit = defineEmits<{ like: [] }>();
+const { change, remove, putBack, refused, switchLive } = useDraft();
 
 const f = computed(() => field.field);
 const key = computed(() => f.value.key);
@@ -44,7 +51,11 @@ const shownSettings = computed(
   () =>
     type.value?.settings.filter(
       (s) =>
-        s.kind !== 'choices' && s.kind !== 'working' && s.kind !== 'toggle' && (!s.offer || isSet(s.name) || wanted.value.includes(s.name)),
+        !(s.said_by.length && s.said_by.every(isSet)) &&
+        s.kind !== 'choices' &&
+        s.kind !== 'working' &&
+        s.kind !== 'toggle' &&
+        (!s.offer || isSet(s.name) || wanted.value.includes(s.name)),
     ) ?? [],
 );
 const toggles = computed(() => type.value?.settings.filter((s) => s.kind === 'toggle') ?? []);
@@ -72,17 +83,8 @@ const sections = computed(() => [
 ]);
 
 const ALWAYS = 'always';
-const NEVER = 'never';
 const WHEN = 'when …';
 const opening = ref(false);
-const requiring = ref(false);
-const required = computed(() => (f.value.required ? ALWAYS : f.value.required_when || requiring.value ? WHEN : NEVER));
-
-async function setRequired(choice: string): Promise<void> {
-  requiring.value = choice === WHEN;
-  if (choice !== WHEN && f.value.required_when) await change(key.value, 'required_when', null);
-  await change(key.value, 'required', choice === ALWAYS);
-}
 
 function setWhenMode(choice: string): void {
   opening.value = choice === WHEN;
@@ -104,6 +106,35 @@ function move(by: -1 | 1): void {
 }
 
 const more = ref(false);
+
+// What follows is said before it is done.
+const following = ref<'off' | 'retire'>();
+const read = computed(() => toldOf(readersOf(draft, key.value)));
+const follows = computed(() => ({
+  off: {
+    sentence: `The shop stops asking it at once, by a version of its own without the rest of this draft. What shoppers answered stays in their carts and goes nowhere.${read.value}`,
+    act: 'switch it off',
+  },
+  retire: {
+    sentence: `From the next version on it is asked of nobody, for good. Answers of past orders stay, and go where they went.${read.value}`,
+    act: 'retire it',
+  },
+}));
+
+function follow(): void {
+  if (following.value === 'off') void switchLive(key.value, false);
+  else set('retired', true);
+  following.value = undefined;
+}
+
+// Where the shop asks it: the page of a product that does, or of the step.
+const shopPage = computed(() =>
+  f.value.step === 'product_page'
+    ? field.asks[0] && `/products/${field.asks[0]}`
+    : f.value.step === 'cart'
+      ? '/cart'
+      : `/checkout/${f.value.step}`,
+);
 </script>
 
 <template>
@@ -117,23 +148,41 @@ const more = ref(false);
         <template v-if="f.retired">Retired: never asked again · </template>
         <template v-else-if="f.switched_off">Switched off · </template>
         <template v-if="field.live_since"
-          >In force since version {{ field.live_since }}<template v-if="field.changed">, changed in this draft</template></template
+          >In force since version {{ field.live_since
+          }}<template v-if="field.changed"
+            >, changed in this draft · <button class="act" @click="putBack(key)">put it back as the shop has it</button></template
+          ></template
         >
         <template v-else>New in this draft</template>
         <template v-if="f.level !== 'order' || !scope.all">
           · asked of {{ field.asks.length }} of {{ draft.products.length }} products</template
         >
+        <template v-if="field.live_since && shopPage && !f.switched_off && !f.retired">
+          · <a class="act" :href="shopPage" target="_blank">see it in the shop</a></template
+        >
+        <template v-if="!fixed"> · <button class="act" @click="emit('like')">another like this</button></template>
         <template v-if="unpublished"> · <button class="act" @click="remove(key)">take it out</button></template>
         <template v-else-if="!fixed && field.live_since">
           <template v-if="!f.retired">
             ·
-            <button class="act" @click="switchLive(key, !!f.switched_off)">
+            <button class="act" @click="f.switched_off ? switchLive(key, true) : (following = 'off')">
               {{ f.switched_off ? 'switch on for the shop now' : 'switch off for the shop now' }}
             </button></template
           >
-          · <button class="act" @click="set('retired', !f.retired)">{{ f.retired ? 'bring it back' : 'retire it' }}</button>
+          ·
+          <button class="act" @click="f.retired ? set('retired', false) : (following = 'retire')">
+            {{ f.retired ? 'bring it back' : 'retire it' }}
+          </button>
         </template>
       </p>
+      <WhatFollows
+        v-if="following"
+        :key="following"
+        :sentence="follows[following].sentence"
+        :act="follows[following].act"
+        @do="follow"
+        @leave="following = undefined"
+      />
       <p v-if="refused?.field === key && ['', 'switched_off', 'retired', 'position'].includes(refused.setting)" class="call" role="alert">
         {{ refused.sentence }}
       </p>
@@ -155,7 +204,7 @@ const more = ref(false);
         <template v-else>{{ type?.name }}</template>:
         <span class="whole"
           >“<WordInput :value="f.label.en ?? ''" label="Label" :invalid="isRefused('label.en')" @save="set('label.en', $event)" />”</span
-        >
+        ><MustClause v-if="isEntered" :field="field" :draft="draft" />
         <FormulaEditor
           v-if="working"
           :rows="(f.settings?.working as never) ?? []"
@@ -192,7 +241,14 @@ const more = ref(false);
           >
         </div>
         <div v-if="more">
-          picture <WordInput :value="f.picture ?? ''" label="Picture" placeholder="none" @save="set('picture', $event)" />; staff call it
+          picture
+          <PictureInput
+            :name="f.picture ?? ''"
+            :words="f.picture_words?.en ?? ''"
+            label="Picture"
+            @save="set('picture', $event)"
+            @say="set('picture_words.en', $event)"
+          />; staff call it
           <WordInput :value="f.staff_label ?? ''" label="What staff call it" placeholder="the same" @save="set('staff_label', $event)" />;
           notes for staff
           <WordInput :value="f.staff_notes ?? ''" label="Notes for staff" placeholder="none" @save="set('staff_notes', $event)" />
@@ -206,10 +262,13 @@ const more = ref(false);
             'help',
             'placeholder',
             'picture',
+            'picture_words',
             'staff_label',
             'staff_notes',
             'key',
             'type',
+            'required',
+            'required_when',
             'settings.choices',
             'settings.working',
           ]"
@@ -245,6 +304,7 @@ const more = ref(false);
             aria-label="At which step"
             @update:model-value="set('step', $event)"
         /></template>
+        <MostEach v-if="f.level === 'unit' && !fixed" :value="f.most_each" @save="set('most_each', $event)" />
         <div v-if="!fixed">
           in
           <Select
@@ -268,7 +328,7 @@ const more = ref(false);
           <button v-if="at > 0" class="act" @click="move(-1)">move up</button>{{ ' ' }}
           <button v-if="at < siblings.length - 1" class="act" @click="move(1)">move down</button>
         </div>
-        <ClauseNotes :of="key" :problems="draft.problems" :settings="['asked_of', 'step', 'section', 'level', 'shares_row']" />
+        <ClauseNotes :of="key" :problems="draft.problems" :settings="['asked_of', 'most_each', 'step', 'section', 'level', 'shares_row']" />
       </dd>
       <dt>When</dt>
       <dd>
@@ -299,28 +359,12 @@ const more = ref(false);
       <dd>
         <template v-if="type?.asks_nothing">asks nothing</template>
         <template v-else-if="type?.is_worked_out">is never entered</template>
-        <template v-else>must be given </template>
-        <Select
-          v-if="field.optional && isEntered"
-          class="words"
-          :model-value="required"
-          :options="[ALWAYS, NEVER, WHEN]"
-          aria-label="When an answer must be given"
-          @update:model-value="setRequired"
-        />
-        <template v-else-if="isEntered">always</template>
-        <ConditionClause
-          v-if="required === WHEN && isEntered"
-          :model-value="f.required_when as Condition | null"
-          :draft="draft"
-          :level="f.level as Level"
-          :sentence="field.sentences.required_when"
-          :explained="explained?.required_when"
-          :of-key="key"
-          @update:model-value="set('required_when', $event ?? null)"
-        />
+        <template v-else>as it is entered</template>
         <template v-if="f.given_by_page"
-          >; given by a script of the page, not by hand
+          >; given by a script of the page, not by hand, and
+          <button class="act" @click="set('kept_off_form', !f.kept_off_form)">
+            {{ f.kept_off_form ? 'kept off the form' : 'shown on the form' }}
+          </button>
           <button class="act small" @click="set('given_by_page', false)">take away</button></template
         >
         <SettingClause
@@ -349,6 +393,7 @@ const more = ref(false);
             <button class="act small" @click="set('default', null)">hold nothing</button></template
           ></template
         >
+        <RefusedClause v-if="f.refused_when || wanted.includes('refused_when')" :field="field" :draft="draft" />
         <template v-for="toggle in draft.field_toggles.filter((t) => isOn(t.name))" :key="toggle.name"
           >; {{ toggle.says }} <button class="act small" @click="set(toggle.name, false)">{{ toggle.withdraw }}</button></template
         >
@@ -376,6 +421,13 @@ const more = ref(false);
           >
             what it holds at first
           </button>
+          <button
+            v-if="!f.refused_when && !wanted.includes('refused_when') && fact?.kind !== 'other'"
+            class="act"
+            @click="wanted.push('refused_when')"
+          >
+            when it is refused
+          </button>
           <button v-if="isEntered && !fixed && !f.given_by_page" class="act" @click="set('given_by_page', true)">
             that the page’s script gives it
           </button>
@@ -392,12 +444,13 @@ const more = ref(false);
           :of="key"
           :problems="draft.problems"
           :settings="[
-            'required',
-            'required_when',
+            'refused_when',
+            'refused_saying',
             'settings',
             'default',
             'default_must_change',
             'given_by_page',
+            'kept_off_form',
             ...draft.field_toggles.map((t) => t.name),
           ]"
           :elsewhere="['settings.choices', 'settings.working']"

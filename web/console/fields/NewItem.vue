@@ -1,16 +1,32 @@
+<script lang="ts">
+import { ref } from 'vue';
+import type { Schemas } from '../../shared/api/client';
+
+// Fields are mostly made one after another, of the same goods.
+const before = ref<{ level: Schemas['Level']; scope: Schemas['ProductScope'] }>({ level: 'line', scope: { all: false, products: [] } });
+</script>
+
 <script setup lang="ts">
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
-import { computed, onMounted, ref, useTemplateRef } from 'vue';
-import { ApiError, sentenceOf, type Schemas } from '../../shared/api/client';
-import type { Draft, Level } from './draft';
+import Textarea from 'primevue/textarea';
+import { computed, onMounted, useTemplateRef } from 'vue';
+import { ApiError, sentenceOf } from '../../shared/api/client';
+import type { Draft, DraftField, Level } from './draft';
 import { useDraft } from './draft';
 import { useProposedKey } from './proposedKey';
+import { labelsIn, withLabels } from './choices';
 import ScopeChoice from './ScopeChoice.vue';
 
 /** A new field, section or step: what the shopper reads, and how often it is asked. The rest is said in its paragraph. */
-const { draft, into, products } = defineProps<{ draft: Draft; into?: string; products?: string[] }>();
+const { draft, into, products, like } = defineProps<{
+  draft: Draft;
+  into?: string;
+  products?: string[];
+  /** The field that it begins as. */
+  like?: DraftField;
+}>();
 const emit = defineEmits<{ added: [key: string]; cancel: [] }>();
 const { addField, addSection, addStep } = useDraft();
 
@@ -22,9 +38,14 @@ const kinds = [
 ];
 const label = ref('');
 const type = ref('line_text');
-const level = ref<Level>('line');
+const must = ref(false);
+const choices = ref('');
+const answer = computed(() => draft.types.find((t) => t.key === type.value));
+const offersList = computed(() => answer.value?.settings.some((s) => s.kind === 'choices'));
+const isEntered = computed(() => !answer.value?.asks_nothing && !answer.value?.is_worked_out);
+const level = ref<Level>(before.value.level);
 const section = ref<string | null>(into ?? null);
-const scope = ref<Schemas['ProductScope']>({ all: false, products: products ?? [] });
+const scope = ref<Schemas['ProductScope']>(products ? { all: false, products } : before.value.scope);
 const after = ref('cart');
 const failure = ref<{ setting: string; sentence: string }>();
 const busy = ref(false);
@@ -41,6 +62,10 @@ const levels = [
   { key: 'line', name: 'every line' },
   { key: 'unit', name: 'each one of a line' },
 ];
+const musts = [
+  { key: false, name: 'never' },
+  { key: true, name: 'always' },
+];
 const predecessors = computed(() =>
   draft.steps.filter((s) => ['cart', 'contact', 'delivery'].includes(s.key)).map((s) => ({ key: s.key, name: s.name.toLowerCase() })),
 );
@@ -48,6 +73,15 @@ const predecessors = computed(() =>
 function onLabel(text: string | undefined): void {
   label.value = text ?? '';
   propose(label.value);
+}
+
+/** What is set of a field from the start. */
+function beginning(): Record<string, unknown> {
+  const labels = labelsIn(choices.value);
+  return {
+    ...(must.value && isEntered.value ? { required: true } : {}),
+    ...(offersList.value && labels.length ? { 'settings.choices': withLabels([], labels) } : {}),
+  };
 }
 
 async function submit(): Promise<void> {
@@ -67,7 +101,10 @@ async function submit(): Promise<void> {
               level: level.value,
               asked_of: scope.value,
               section: section.value,
+              like: like?.field.key,
+              with: like ? undefined : beginning(),
             });
+    if (kind.value === 'field' && !like && !inSection.value) before.value = { level: level.value, scope: scope.value };
     emit('added', added);
   } catch (error) {
     failure.value = { setting: (error instanceof ApiError && error.problem.setting) || '', sentence: sentenceOf(error) };
@@ -83,9 +120,13 @@ onMounted(() => root.value?.querySelector('input')?.focus());
 <template>
   <form ref="root" :aria-label="kinds.find((k) => k.key === kind)?.name" @submit.prevent="submit" @keydown.esc="emit('cancel')">
     <header class="paragraph-head">
-      <h2><Select v-model="kind" class="words" :options="kinds" option-label="name" option-value="key" aria-label="What is added" /></h2>
+      <h2 v-if="like">Another like “{{ like.field.staff_label || like.field.label.en }}”</h2>
+      <h2 v-else>
+        <Select v-model="kind" class="words" :options="kinds" option-label="name" option-value="key" aria-label="What is added" />
+      </h2>
       <p class="small soft">
-        <template v-if="kind === 'field'">It goes everywhere at first; switch off where it should not go.</template>
+        <template v-if="like">It begins with all that is set of that one; change in its paragraph what should differ.</template>
+        <template v-else-if="kind === 'field'">It goes everywhere at first; switch off where it should not go.</template>
         <template v-else-if="kind === 'section'">Fields under one heading, asked or not as one.</template>
         <template v-else>A page of its own on the way to the order, shown only when something on it is asked.</template>
       </p>
@@ -93,9 +134,24 @@ onMounted(() => root.value?.querySelector('input')?.focus());
     <dl class="clauses">
       <dt>{{ kind === 'field' ? 'Asks' : 'Says' }}</dt>
       <dd>
-        <template v-if="kind === 'field'"
+        <template v-if="kind === 'field' && !like"
           >for
-          <Select v-model="type" class="words" :options="draft.types" option-label="name" option-value="key" aria-label="Kind of answer" />:
+          <Select
+            v-model="type"
+            class="words"
+            :options="draft.types"
+            option-label="name"
+            option-value="key"
+            filter
+            :filter-fields="['name', 'line']"
+            aria-label="Kind of answer"
+          >
+            <template #option="{ option }">
+              <span
+                >{{ option.name }} <span class="small soft block">{{ option.line }}</span></span
+              >
+            </template> </Select
+          >:
         </template>
         “<InputText
           id="new-label"
@@ -106,7 +162,26 @@ onMounted(() => root.value?.querySelector('input')?.focus());
           autocomplete="off"
           :aria-invalid="isWrong('label', 'heading', 'name')"
           @update:model-value="onLabel"
-        />”
+        />”<template v-if="kind === 'field' && !like && isEntered"
+          >, must be given
+          <Select
+            v-model="must"
+            class="words"
+            :options="musts"
+            option-label="name"
+            option-value="key"
+            aria-label="When an answer must be given"
+        /></template>
+        <Textarea
+          v-if="kind === 'field' && !like && offersList"
+          v-model="choices"
+          class="list"
+          rows="5"
+          aria-label="Choices, one a line"
+          placeholder="its choices, one a line, typed or pasted"
+          :aria-invalid="isWrong('settings')"
+          @keydown.esc.stop
+        />
       </dd>
       <dt>Key</dt>
       <dd>
@@ -134,7 +209,7 @@ onMounted(() => root.value?.querySelector('input')?.focus());
           />
         </dd>
       </template>
-      <template v-else>
+      <template v-else-if="!like">
         <dt>Of whom</dt>
         <dd>
           <template v-if="kind === 'field' && inSection">as the section says</template>
@@ -174,8 +249,16 @@ onMounted(() => root.value?.querySelector('input')?.focus());
 </template>
 
 <style scoped>
+.block {
+  display: block;
+}
 .wide {
   min-width: 200px;
+}
+.list {
+  display: block;
+  width: 100%;
+  margin-top: 6px;
 }
 .say {
   margin: 10px var(--edge);

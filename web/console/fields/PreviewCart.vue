@@ -32,6 +32,7 @@ const keys = computed(() => {
   const read = [
     field.value?.when,
     field.value?.required_when,
+    field.value?.refused_when,
     section.value?.when,
     ...Object.values(field.value?.goes_to_when ?? {}),
   ].flatMap((c) => fieldsIn(c as Condition | null));

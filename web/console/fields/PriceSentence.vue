@@ -54,17 +54,21 @@ const called = computed(() => `price ${ordinal}`);
 
 // A measure that the kind or the choice does not take goes back to the whole answer.
 function setKind(kind: Schemas['Price']['kind']): void {
-  set(kind === 'percent' ? { kind, by: 'answer', included: 0, tariff: { ...price.value.tariff, bands: [] } } : { kind });
+  set(
+    kind === 'percent'
+      ? { kind, by: 'answer', included: 0, words_are_runs: false, tariff: { ...price.value.tariff, bands: [] } }
+      : { kind },
+  );
 }
 
 function setChoice(choice: string | null): void {
   const allowed = choice ? field.pricing?.by_of_choice : field.pricing?.by;
-  set({ choice, by: allowed?.includes(price.value.by!) ? price.value.by! : 'answer', included: 0 });
+  set({ choice, by: allowed?.includes(price.value.by!) ? price.value.by! : 'answer', included: 0, words_are_runs: false });
 }
 
 function setBy(measure: Schemas['AnswerMeasure']): void {
   const counted = !['answer', 'amount'].includes(measure);
-  set({ by: measure, ...(counted ? {} : { included: 0, tariff: { ...price.value.tariff, bands: [] } }) });
+  set({ by: measure, words_are_runs: false, ...(counted ? {} : { included: 0, tariff: { ...price.value.tariff, bands: [] } }) });
 }
 
 function setIncluded(typed: string): void {
@@ -128,6 +132,11 @@ const naming = ref(false);
           >,
           <WordInput :value="String(price.included ?? 0)" :label="`How many are included in ${called}`" numeric @save="setIncluded" />
           included</template
+        ><template v-if="price.by === 'word'"
+          >; a date or telephone number is
+          <button class="act" @click="set({ words_are_runs: !price.words_are_runs })">
+            {{ price.words_are_runs ? 'as many words as it has parts' : 'one word' }}
+          </button></template
         >
         <template v-if="isCounted && price.tariff?.bands?.length" #bands
           >,

@@ -9,11 +9,13 @@ import { levelWords, useDraft } from './draft';
 import { explained } from './standIn';
 import RouteConditions from './RouteConditions.vue';
 import ScopeChoice from './ScopeChoice.vue';
+import WhatFollows from '../parts/WhatFollows.vue';
 import WordInput from './WordInput.vue';
+import { readersOf, toldOf } from './follows';
 
 const { item, draft } = defineProps<{ item: DraftSection; draft: Draft }>();
 const emit = defineEmits<{ open: [key: string]; add: [section: string] }>();
-const { change, remove, refused } = useDraft();
+const { change, remove, putBack, refused } = useDraft();
 
 const s = computed(() => item.section);
 const key = computed(() => s.value.key);
@@ -21,6 +23,13 @@ const fields = computed(() => draft.fields.filter((f) => f.field.section === key
 const steps = computed(() => draft.steps.map((x) => ({ key: x.key, name: x.name.toLowerCase() })));
 const destinations = computed(() => draft.destinations.filter((d) => d.levels.includes(s.value.level)));
 const opening = ref(false);
+// What follows is said before it is done.
+const retiring = ref(false);
+const follows = computed(
+  () =>
+    `From the next version on none of its ${fields.value.length} fields is asked again, for good. Answers of past orders stay, and go where they went.` +
+    toldOf([key.value, ...fields.value.map((f) => f.field.key)].flatMap((k) => readersOf(draft, k))),
+);
 const set = (setting: string, value: unknown) => void change(key.value, setting, value);
 
 // A section stands where its first field stands, so it moves with all of them.
@@ -48,10 +57,21 @@ async function move(by: -1 | 1): Promise<void> {
         ><template v-if="item.live_since">in force since version {{ item.live_since }}</template
         ><template v-else>new in this draft</template> · {{ fields.length }} {{ fields.length === 1 ? 'field' : 'fields' }}
         <template v-if="item.live_since">
-          · <button class="act" @click="set('retired', !s.retired)">{{ s.retired ? 'bring it back' : 'retire it' }}</button></template
+          <template v-if="item.changed"> · <button class="act" @click="putBack(key)">put it back as the shop has it</button></template>
+          ·
+          <button class="act" @click="s.retired ? set('retired', false) : (retiring = true)">
+            {{ s.retired ? 'bring it back' : 'retire it' }}
+          </button></template
         >
         <template v-else-if="!fields.length"> · <button class="act" @click="remove(key)">take it out</button></template>
       </p>
+      <WhatFollows
+        v-if="retiring"
+        :sentence="follows"
+        act="retire it"
+        @do="((retiring = false), set('retired', true))"
+        @leave="retiring = false"
+      />
       <p v-if="refused?.field === key && ['', 'retired'].includes(refused.setting)" class="call" role="alert">{{ refused.sentence }}</p>
     </header>
     <dl class="clauses">

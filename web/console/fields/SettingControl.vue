@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import type { Schemas } from '../../shared/api/client';
 import { dayText, dayTyped, type DayLimit } from './dayLimit';
 import ConnectionSelect from './ConnectionSelect.vue';
+import DaysPicked from './DaysPicked.vue';
 import type { Draft } from './draft';
 import { nameOf } from './groups';
 import WordInput from './WordInput.vue';
@@ -117,6 +118,7 @@ function parse(typed: string): unknown {
     :aria-label="label"
     @save="emit('save', $event.length ? $event : null)"
   />
+  <DaysPicked v-else-if="setting.days" :days="(value as string[] | null) ?? []" :label="label" @save="emit('save', $event)" />
   <WordInput
     v-else
     :value="text"
@@ -129,9 +131,7 @@ function parse(typed: string): unknown {
         : setting.kind === 'addresses'
           ? 'team@shop.example, …'
           : setting.kind === 'texts'
-            ? setting.days
-              ? '2027-03-31, …'
-              : 'a, b'
+            ? 'a, b'
             : '…'
     "
     :invalid="invalid"

@@ -4,8 +4,12 @@ export type Value = Schemas['AnswerValue'];
 export type Fact = Schemas['FactView'];
 export type Explained = Schemas['Explained'];
 
-/** One fact compared with a value: the relation is the member beside it, and true where it compares with nothing. */
+/** One fact compared with a value, or with another fact: the relation is the member beside it, and true where it compares with nothing. */
 export type Test = { of: string } & Record<string, Value | null>;
+/** What a test compares with where that is another fact. */
+export interface Other {
+  of: string;
+}
 /** Conditions joined: under one of the three members. */
 export interface Group {
   together?: Condition[];
@@ -31,6 +35,9 @@ export const asGroup = (c: Condition | null | undefined): Group => (!c ? { toget
 
 const notRelations = new Set(['of', 'lines', 'units', 'where']);
 
+/** The other fact that a test compares with; undefined where it is a value. */
+export const otherIn = (c: Test): string | undefined => (relationIn(c)[1] as Partial<Other> | null | undefined)?.of;
+
 /** The relation of a test, or of a count; and what it compares with. */
 export function relationIn(c: Test | Over): [relation: string | undefined, value: Value | null | undefined] {
   const found = Object.entries(c).find(([member]) => !notRelations.has(member));
@@ -38,12 +45,12 @@ export function relationIn(c: Test | Over): [relation: string | undefined, value
 }
 
 /** A test of a fact. */
-export const testOf = (fact: string, relation: string, value: Value | null): Test => ({ of: fact, [relation]: value }) as Test;
+export const testOf = (fact: string, relation: string, value: Value | Other | null): Test => ({ of: fact, [relation]: value }) as Test;
 
 /** The keys of all fields whose answers a condition reads. */
 export function fieldsIn(c: Condition | null | undefined): string[] {
   if (!c) return [];
-  if (isTest(c)) return c.of.startsWith('answer.') ? [c.of.slice('answer.'.length)] : [];
+  if (isTest(c)) return [c.of, otherIn(c) ?? ''].filter((f) => f.startsWith('answer.')).map((f) => f.slice('answer.'.length));
   return isOver(c) ? fieldsIn(c.where) : partsOf(c).flatMap(fieldsIn);
 }
 

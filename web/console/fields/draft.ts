@@ -31,6 +31,9 @@ const underway = shallowRef<Underway[]>([]);
 export const levelWords: Record<Level, string> = { order: 'every order', line: 'every line', unit: 'each one of every line' };
 
 /** The draft of the register, and the changes that can be made to it. Every change is saved at once. */
+// The revision of what the draft does not have.
+const NOWHERE = 0;
+
 export function useDraft(enabled: Ref<boolean> = ref(true)) {
   const client = useQueryClient();
   // Hundreds of fields, of which only the whole is ever replaced: watched in depth, each look at them would cost more than the drawing.
@@ -59,9 +62,15 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
   }
 
   /** Does something to what has a key, and says in the clause what was refused. */
-  function attempt(key: string, setting: string, work: (ifMatch: string) => Promise<unknown>, said: string): Promise<boolean> {
+  function attempt(
+    key: string,
+    setting: string,
+    work: (ifMatch: string) => Promise<unknown>,
+    said: string,
+    otherwise?: number,
+  ): Promise<boolean> {
     return inTurn(async () => {
-      const revision = revisionOf(key);
+      const revision = revisionOf(key) ?? otherwise;
       if (revision === undefined) return false;
       try {
         await work(`"${revision}"`);
@@ -112,6 +121,17 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
       'Taken out. Ctrl+Z puts it back.',
     );
 
+  /** Puts something back to what is in force; what is new goes, what was taken out comes back. */
+  const putBack = (key: string) =>
+    attempt(
+      key,
+      '',
+      (ifMatch) =>
+        ask(api.POST('/api/console/v1/draft/items/{key}/as-in-force', { params: { path: { key }, header: { 'If-Match': ifMatch } } })),
+      'It is as the shop has it. Ctrl+Z takes that back.',
+      NOWHERE,
+    );
+
   /** Switches a live field on or off for the shop as it is now, without publishing anything else. */
   const switchLive = (key: string, on: boolean) =>
     attempt(
@@ -152,5 +172,5 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     });
   }
 
-  return { query, draft, refused, done, refresh, change, remove, switchLive, addField, addSection, addStep, addDestination, undo };
+  return { query, draft, refused, done, refresh, change, remove, putBack, switchLive, addField, addSection, addStep, addDestination, undo };
 }

@@ -9,7 +9,7 @@ export interface Underway {
 
 // Settings that are changed part by part but saved as one: the next part is changed on top of the last, whether or not that was saved yet.
 const wholes =
-  /^(when|required_when|asked_of|settings\.choices|settings\.working|prices|uses|code|goes_to_when\..+|shop|products\..+|leaves\..+|gets|without_prices_when|order)$/;
+  /^(when|required_when|refused_when|asked_of|settings\.choices|settings\.working|prices|uses|code|goes_to_when\..+|shop|products\..+|leaves\..+|gets|without_prices_when|order)$/;
 
 /** The draft as it will be once everything under way has arrived. */
 export function withUnderway(draft: Draft, changes: Underway[]): Draft {

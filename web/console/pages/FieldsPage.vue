@@ -7,7 +7,8 @@ import { sentenceOf } from '../../shared/api/client';
 import DestinationList from '../fields/DestinationList.vue';
 import DestinationParagraph from '../fields/DestinationParagraph.vue';
 import DestinationShown from '../fields/DestinationShown.vue';
-import { useDraft } from '../fields/draft';
+import { useDraft, type DraftField } from '../fields/draft';
+import { singleKeyOf } from '../parts/singleKeys';
 import FieldMap from '../fields/FieldMap.vue';
 import FieldParagraph from '../fields/FieldParagraph.vue';
 import FieldPreview from '../fields/FieldPreview.vue';
@@ -28,8 +29,8 @@ const router = useRouter();
 const { query, draft, done, change, undo } = useDraft();
 
 const filter = ref('');
-/** What is being added: into which section, and of which products; or what kind of destination. */
-const adding = ref<{ into?: string; products?: string[]; destination?: string }>();
+/** What is being added: into which section, of which products, or like which field; or what kind of destination. */
+const adding = ref<{ into?: string; products?: string[]; like?: DraftField; destination?: string }>();
 const map = useTemplateRef('map');
 const right = useTemplateRef('right');
 
@@ -85,11 +86,11 @@ watch(
 );
 
 function onKey(event: KeyboardEvent): void {
-  if ((event.target as HTMLElement).closest('input, textarea, [role="combobox"], [role="listbox"]')) return;
-  if ((event.ctrlKey || event.metaKey) && event.key === 'z') void undo();
-  else if (event.ctrlKey || event.metaKey || event.altKey) return;
-  else if (event.key === '/') document.getElementById('find')?.focus();
-  else if (event.key === 'n') adding.value = face.value === 'destinations' ? { destination: '' } : {};
+  const key = singleKeyOf(event);
+  const isTyping = !!(event.target as HTMLElement).closest('input, textarea, [role="combobox"], [role="listbox"]');
+  if ((event.ctrlKey || event.metaKey) && event.key === 'z' && !isTyping) void undo();
+  else if (key === '/') document.getElementById('find')?.focus();
+  else if (key === '+') adding.value = face.value === 'destinations' ? { destination: '' } : {};
   else return;
   event.preventDefault();
 }
@@ -193,10 +194,11 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         />
         <NewItem
           v-else-if="adding"
-          :key="`${adding.into}${adding.products}`"
+          :key="`${adding.into}${adding.products}${adding.like?.field.key}`"
           :draft="draft"
           :into="adding.into"
           :products="adding.products"
+          :like="adding.like"
           @added="added"
           @cancel="adding = undefined"
         />
@@ -210,7 +212,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         />
         <StepParagraph v-else-if="step" :key="step.step.key" :item="step" :draft="draft" />
         <DestinationParagraph v-else-if="destination" :key="destination.key" :item="destination" :draft="draft" @open="open" />
-        <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" />
+        <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" @like="adding = { like: field }" />
       </div>
       <FieldPreview v-if="at && !adding && !step && !destination" :of="at" :draft="draft" />
       <DestinationShown v-else-if="destination?.is_delivered && !adding" :key="destination.key" :item="destination" :draft="draft" />

@@ -30,6 +30,8 @@ function progress(view: Schemas['BoundPapersView']): string {
   return `${view.done} of ${view.count} …`;
 }
 
+const bindWords = (count: number): string => (count === 1 ? 'Bind 1' : `Bind all ${count}`);
+
 async function bind(of: string): Promise<void> {
   const view = await run(() => ask(api.POST('/api/console/v1/papers/bound', { body: { destination: of, day: day.value } })));
   if (!view) return;
@@ -84,9 +86,9 @@ function choose(value: string): void {
               v-else-if="paper.printed"
               class="button"
               :disabled="busy || isUnderWay"
-              :aria-label="`Bind ${paper.name} of the day`"
+              :aria-label="`${bindWords(paper.printed)} of ${paper.name}`"
               @click="bind(paper.destination)"
-              >Bind {{ paper.printed === 1 ? 'it' : `all ${paper.printed}` }}</Button
+              >{{ bindWords(paper.printed) }}</Button
             >
           </td>
         </tr>

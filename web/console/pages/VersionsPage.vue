@@ -4,6 +4,8 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
+import { useDraft } from '../fields/draft';
+import WhatFollows from '../parts/WhatFollows.vue';
 import MarkSign from '../parts/MarkSign.vue';
 import { dayAndTime, inFull } from '../parts/when';
 
@@ -45,6 +47,26 @@ const wait = computed(() => {
   if (view.value?.changes.length === 0) return 'There is nothing to publish.';
   return '';
 });
+
+const asking = ref(false);
+const { putBack, refused } = useDraft();
+
+// What stands in something is put back after it, and what is new goes before that: what cannot yet is tried again behind the others.
+async function back(changes: Change[]): Promise<void> {
+  busy.value = true;
+  failure.value = said.value = '';
+  let [left, before] = [changes.map((c) => c.field), changes.length + 1];
+  while (left.length && left.length < before) {
+    before = left.length;
+    const again: string[] = [];
+    for (const key of left) if (!(await putBack(key))) again.push(key);
+    left = again;
+  }
+  busy.value = false;
+  if (left.length) failure.value = refused.value?.sentence ?? '';
+  else said.value = changes.length === 1 ? `“${changes[0]!.label}” is as the shop has it.` : 'The draft is as the shop has it.';
+  await client.invalidateQueries({ queryKey: ['versions'] });
+}
 
 async function publish(): Promise<void> {
   if (!view.value) return;
@@ -98,7 +120,12 @@ async function publish(): Promise<void> {
               >{{ clause.tail }}</template
             >.
           </p>
-          <span class="soft small">{{ consequenceOf(change, part.route) }}</span>
+          <span class="soft small"
+            >{{ consequenceOf(change, part.route) }}
+            <button class="act" type="button" :disabled="busy" @click="back([change])">
+              {{ change.kind === 'added' ? 'take out' : 'put back' }}<span class="visually-hidden"> “{{ change.label }}”</span>
+            </button>
+          </span>
           <div
             v-for="problem in part.route && change.kind === 'added' ? [] : problemsOf(change)"
             :key="problem.code + problem.setting"
@@ -113,6 +140,16 @@ async function publish(): Promise<void> {
         </div>
       </section>
       <section v-if="view.changes.length > 0">
+        <p v-if="view.changes.length > 1">
+          <button class="act" type="button" :disabled="busy" @click="asking = true">put the whole draft back</button>
+        </p>
+        <WhatFollows
+          v-if="asking"
+          :sentence="`All ${view.changes.length} changes go, those of others too. Each can be undone by whoever does this, one by one.`"
+          act="put it back"
+          @do="((asking = false), back(view.changes))"
+          @leave="asking = false"
+        />
         <h2>Stays as it is</h2>
         <p class="soft">{{ view.unchanged }} fields. Orders already placed keep the labels, prices and codes of their own version.</p>
       </section>

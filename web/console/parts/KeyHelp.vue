@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, useTemplateRef } from 'vue';
+import { computed, onMounted, onUnmounted, useTemplateRef } from 'vue';
+import { singleKeys } from './singleKeys';
 
 const { view } = defineProps<{ view: string }>();
 const emit = defineEmits<{ close: [] }>();
@@ -10,7 +11,7 @@ const keysOf: Record<string, [string, string][]> = {
     ['Enter', 'open the field'],
     ['Space', 'switch a mark on or off'],
     ['/', 'find a field'],
-    ['n', 'new field'],
+    ['+', 'new field'],
     ['Ctrl+Z', 'undo your last change'],
   ],
   orders: [
@@ -20,9 +21,13 @@ const keysOf: Record<string, [string, string][]> = {
   ],
 };
 
-const keys = computed(() => [...(keysOf[view] ?? []), ['?', 'show or hide these keys']]);
+const keys = computed(() => [...(keysOf[view] ?? []), ['?', 'show or hide these keys']] as [string, string][]);
+const isOff = (key: string) => key.length === 1 && !/[↑↓←→]/.test(key) && !singleKeys.value;
 const root = useTemplateRef<HTMLElement>('root');
+// Afterwards the focus is where it was.
+const before = document.activeElement;
 onMounted(() => root.value?.focus());
+onUnmounted(() => before instanceof HTMLElement && before.isConnected && before.focus());
 </script>
 
 <template>
@@ -31,11 +36,15 @@ onMounted(() => root.value?.focus());
     <dl>
       <template v-for="[key, does] in keys" :key="key">
         <dt>
-          <kbd>{{ key }}</kbd>
+          <kbd :class="{ soft: isOff(key) }">{{ key }}</kbd>
         </dt>
-        <dd>{{ does }}</dd>
+        <dd>{{ does }}<template v-if="isOff(key)">, switched off</template></dd>
       </template>
     </dl>
+    <p class="small">
+      Single characters act while a list, table or map has the focus.
+      <label><input v-model="singleKeys" type="checkbox" /> Let them act</label>
+    </p>
     <button class="act" @click="emit('close')">Close</button>
   </aside>
 </template>
@@ -58,5 +67,12 @@ dl {
 }
 dd {
   margin: 0;
+}
+label {
+  display: block;
+  min-height: 24px;
+}
+p {
+  max-width: 230px;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
+import Select from 'primevue/select';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 import CommitInput from '../parts/CommitInput.vue';
@@ -26,6 +27,13 @@ async function setReverseCharge(box: HTMLInputElement): Promise<void> {
   await set('reverse_charge', box.checked);
   box.checked = query.data.value!.reverse_charge;
 }
+
+const sums: { key: Values['product_sum']; name: string }[] = [
+  { key: 'rows', name: 'all of it, row by row' },
+  { key: 'added', name: 'what the answers add' },
+  { key: 'total', name: 'the total alone' },
+  { key: 'nothing', name: 'nothing' },
+];
 
 const days: { name: keyof Values; before: string; after: string }[] = [
   { name: 'cart_days', before: 'A cart that nobody touches is cleared away after', after: 'days.' },
@@ -69,6 +77,18 @@ const days: { name: keyof Values; before: string; after: string }[] = [
           <input type="checkbox" :checked="query.data.value.reverse_charge" @change="setReverseCharge($event.target as HTMLInputElement)" />
           An organisation abroad, whose tax number the registry knows, owes the tax itself: it is charged what stands without tax.
         </label>
+      </p>
+      <p class="sentence">
+        The page of a product shows of what it comes to
+        <Select
+          class="words"
+          :model-value="query.data.value.product_sum"
+          :options="sums"
+          option-label="name"
+          option-value="key"
+          aria-label="What the page of a product shows of what it comes to"
+          @update:model-value="set('product_sum', $event)"
+        />
       </p>
       <p v-for="d in days" :key="d.name" class="sentence">
         {{ d.before }}

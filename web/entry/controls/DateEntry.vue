@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Answer, Asked } from '../answers';
+import DayInput from './DayInput.vue';
 
 const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
 const model = defineModel<Answer | undefined>();
@@ -9,13 +10,13 @@ const text = computed({ get: () => (typeof model.value === 'string' ? model.valu
 </script>
 
 <template>
-  <input
+  <DayInput
     :id="id"
     v-model="text"
-    class="entry-input entry-date"
-    type="date"
+    :label="asked.label"
+    :days="asked.days"
     :required="asked.required"
-    :aria-describedby="describedBy"
-    :aria-invalid="invalid || undefined"
+    :described-by="describedBy"
+    :invalid="invalid"
   />
 </template>

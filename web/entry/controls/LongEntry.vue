@@ -1,26 +1,56 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
 import type { Answer, Asked } from '../answers';
 import { graphemes } from '../graphemes';
+import { overIn } from '../over';
 
 const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
 const model = defineModel<Answer | undefined>();
 
 const text = computed({ get: () => (typeof model.value === 'string' ? model.value : ''), set: (value) => (model.value = value) });
-const longest = computed(() => Number(asked.settings.longest));
-const count = computed(() => graphemes(text.value.trim()));
+const limit = (name: string): number | undefined => (asked.settings[name] == null ? undefined : Number(asked.settings[name]));
+const lines = computed(() => limit('lines'));
+const line = computed(() => limit('line_longest'));
+// Lines with limits of their own say together what there is room for.
+const whole = computed(() => (lines.value && line.value ? undefined : limit('longest')));
+const pieces = computed(() => overIn(text.value, { lines: lines.value, line: line.value, whole: whole.value }));
+const isOver = computed(() => pieces.value.some((p) => p.over));
+
+// The line that is being typed.
+const box = useTemplateRef('box');
+const back = useTemplateRef('back');
+const at = ref(0);
+const where = () => (at.value = text.value.slice(0, box.value!.selectionStart).split('\n').length - 1);
+const told = computed(() => {
+  const own = text.value.split('\n')[at.value] ?? '';
+  const ofLine = line.value && `line ${at.value + 1}${lines.value ? ` of ${lines.value}` : ''}: ${graphemes(own)} of ${line.value}`;
+  return [ofLine, whole.value && `${graphemes(text.value.trim())} of ${whole.value}`].filter(Boolean).join(', ');
+});
 </script>
 
 <template>
-  <textarea
-    :id="id"
-    v-model="text"
-    class="entry-input"
-    :rows="Number(asked.settings.height)"
-    :placeholder="asked.placeholder || undefined"
-    :required="asked.required"
-    :aria-describedby="describedBy"
-    :aria-invalid="invalid || undefined"
-  ></textarea>
-  <p class="entry-count" :class="{ over: count > longest }" aria-hidden="true">{{ count }} of {{ longest }}</p>
+  <div class="entry-marked">
+    <div v-if="isOver" ref="back" class="entry-input entry-over" aria-hidden="true">
+      <template v-for="(piece, i) in pieces" :key="i"
+        ><mark v-if="piece.over">{{ piece.text }}</mark
+        ><template v-else>{{ piece.text }}</template></template
+      >
+    </div>
+    <textarea
+      :id="id"
+      ref="box"
+      v-model="text"
+      class="entry-input"
+      :rows="Number(asked.settings.height)"
+      :placeholder="asked.placeholder || undefined"
+      :required="asked.required"
+      :aria-describedby="describedBy"
+      :aria-invalid="invalid || undefined"
+      @input="where"
+      @keyup="where"
+      @click="where"
+      @scroll="back && (back.scrollTop = box!.scrollTop)"
+    ></textarea>
+  </div>
+  <p class="entry-count" :class="{ over: isOver }" aria-hidden="true">{{ told }}</p>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Answer, Asked } from '../answers';
+import DayInput from './DayInput.vue';
 import { usePartsOf } from './parts';
 
 const { asked, id, describedBy, invalid, part } = defineProps<{
@@ -10,7 +11,7 @@ const { asked, id, describedBy, invalid, part } = defineProps<{
   part?: string | null;
 }>();
 const model = defineModel<Answer | undefined>();
-const { partOf, setPart } = usePartsOf(model);
+const { partOf, setPart, setParts } = usePartsOf(model);
 const isWrong = (name: string) => (invalid && (!part || part === name)) || undefined;
 </script>
 
@@ -18,14 +19,14 @@ const isWrong = (name: string) => (invalid && (!part || part === name)) || undef
   <div class="entry-parts entry-slot" role="group" :aria-labelledby="`${id}-label`" :aria-describedby="describedBy">
     <div class="entry-part">
       <label :for="`${id}-day`">Day</label>
-      <input
+      <DayInput
         :id="`${id}-day`"
-        class="entry-input entry-date"
-        type="date"
-        :value="partOf('day')"
+        :model-value="partOf('day')"
+        :label="asked.label"
+        :days="asked.days"
         :required="asked.required"
-        :aria-invalid="isWrong('day')"
-        @input="setPart('day', $event)"
+        :invalid="!!isWrong('day')"
+        @update:model-value="setParts({ day: $event })"
       />
     </div>
     <div class="entry-part">

@@ -11,7 +11,17 @@ const answers = [
 </script>
 
 <template>
+  <input
+    v-if="asked.settings.box"
+    :id="id"
+    type="checkbox"
+    :checked="model === true"
+    :aria-describedby="describedBy"
+    :aria-invalid="invalid || undefined"
+    @change="model = ($event.target as HTMLInputElement).checked"
+  />
   <div
+    v-else
     class="entry-yes-no"
     role="radiogroup"
     :aria-labelledby="`${id}-label`"

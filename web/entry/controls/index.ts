@@ -14,6 +14,7 @@ import SlotEntry from './SlotEntry.vue';
 import WordsEntry from './WordsEntry.vue';
 import YesOrNoEntry from './YesOrNoEntry.vue';
 import type { Asked } from '../answers';
+import { isBox } from '../boxes';
 
 // Loaded where a file is asked, which is seldom.
 const FileEntry = defineAsyncComponent(() => import('./FileEntry.vue'));
@@ -43,16 +44,8 @@ export const controlFor = (asked: Asked): Component => (asked.given_by_page ? Re
 /** Whether a control is several inputs under one label. */
 export const isGroup = (asked: Asked): boolean =>
   asked.given_by_page ||
-  [
-    'yes_no',
-    'agreed_to',
-    'several_of',
-    'how_many_of_each',
-    'time_slot',
-    'postal_address',
-    'words_only',
-    'worked_out',
-    'file',
-    'picture',
-  ].includes(asked.type) ||
+  (asked.type === 'yes_no' && !isBox(asked)) ||
+  ['agreed_to', 'several_of', 'how_many_of_each', 'time_slot', 'postal_address', 'words_only', 'worked_out', 'file', 'picture'].includes(
+    asked.type,
+  ) ||
   (asked.type === 'one_of' && asked.settings.laid_out !== 'list');

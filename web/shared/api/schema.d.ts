@@ -644,6 +644,22 @@ export interface paths {
         patch: operations["ChangeDraft"];
         trace?: never;
     };
+    "/api/console/v1/draft/items/{key}/as-in-force": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PutBackDraft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/draft/undo": {
         parameters: {
             query?: never;
@@ -766,6 +782,22 @@ export interface paths {
         get?: never;
         put: operations["SwitchLiveField"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["KeepPicture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1649,6 +1681,12 @@ export interface components {
             asked_of?: null | components["schemas"]["ProductScope"];
             /** @description The key of the section that it stands in, or null. The section then says how often, of which and where. */
             section?: null | string;
+            /** @description The key of a field that it begins as, with all that is set of it, whatever kind, level, products and section are named; null for none. */
+            like?: null | string;
+            /** @description What is set of it from the start, by the path of the setting; null for nothing. */
+            with?: null | {
+                [key: string]: unknown;
+            };
         };
         /** @description Puts a product into the cart. */
         AddLineRequest: {
@@ -1889,6 +1927,8 @@ export interface components {
              * @description Where the browser gets a token for a card.
              */
             payments_url: string;
+            /** @description What the page of a product shows of what it comes to. */
+            product_sum: components["schemas"]["ProductSum"];
             /** @description The products. */
             products: components["schemas"]["ProductView"][];
         };
@@ -1941,6 +1981,7 @@ export interface components {
             key: string;
             label: string;
             picture: string;
+            picture_words: string;
             colour: string;
             excludes: boolean;
         };
@@ -2417,6 +2458,10 @@ export interface components {
             sections: components["schemas"]["SectionView"][];
             /** @description Each one of the lines of which each one is asked. */
             units: components["schemas"]["UnitView"][];
+            /** @description How many each of those lines takes at most. */
+            most_each: components["schemas"]["MostEachView"][];
+            /** @description What is asked of some of a line and not of others, and why; only of lines with many of them. */
+            not_asked_of_some: components["schemas"]["NotAskedOfSomeView"][];
             /** @description All steps on the way, and whether anything is asked there. */
             steps: components["schemas"]["StepView"][];
             /** @description What keeps the cart from becoming an order. */
@@ -2522,6 +2567,8 @@ export interface components {
             placeholder?: components["schemas"]["LanguageMap"];
             /** @description The file name of a picture shown beside the question, or "". */
             picture?: string;
+            /** @description What the picture shows, for those who cannot see it; none where it says nothing more than the question. */
+            picture_words?: components["schemas"]["LanguageMap"];
             default?: null | components["schemas"]["AnswerValue"];
             /** @description Whether the default must be changed: left as it is, it is refused. */
             default_must_change?: boolean;
@@ -2529,11 +2576,21 @@ export interface components {
             shares_row?: boolean;
             /** @description Whether a script of the shop's own page gives the answer, and nobody by hand. It is checked like any other. */
             given_by_page?: boolean;
+            /** @description Whether what the page's script gives is not shown on the form; it is checked and goes where its routes say all the same. */
+            kept_off_form?: boolean;
             /** @description Whether an answer must be given whenever the field is asked. */
             required?: boolean;
             required_when?: null | components["schemas"]["Condition"];
+            refused_when?: null | components["schemas"]["Condition"];
+            /** @description What the shopper reads then, or none for the usual sentence. */
+            refused_saying?: components["schemas"]["LanguageMap"];
             /** @description The quick way of saying when it is asked. */
             asked_of?: components["schemas"]["ProductScope"];
+            /**
+             * Format: int32
+             * @description Of each one of a line: the greatest quantity that a line of it takes, from 1; null for as many as its products take.
+             */
+            most_each?: null | number;
             when?: null | components["schemas"]["Condition"];
             /** @description The settings of the type, by name; what is not set has the type's own default. */
             settings?: {
@@ -2672,10 +2729,14 @@ export interface components {
             placeholder: string;
             /** @description The file name of a picture, or "". */
             picture: string;
+            /** @description What the picture shows, for those who cannot see it; "" where it says nothing more. */
+            picture_words: string;
             /** @description Whether it stands in one row with the field before it. */
             shares_row: boolean;
             /** @description Whether a script of the page gives the answer, and nobody by hand. */
             given_by_page: boolean;
+            /** @description Whether what the page gives is not shown. */
+            kept_off: boolean;
             /** @description What stands beside the control, or "". */
             unit: string;
             default: null | components["schemas"]["AnswerValue"];
@@ -2685,6 +2746,7 @@ export interface components {
             };
             /** @description All its choices; where it is asked stands which of them are offered there. */
             choices: components["schemas"]["ChoiceView"][];
+            days?: null | components["schemas"]["OpenDaysView"];
         };
         /** @description What one part shows. */
         FoundView: {
@@ -2931,6 +2993,12 @@ export interface components {
              */
             digits: number;
         };
+        /** @description The greatest quantity of a line of which each one is asked. */
+        MostEachView: {
+            line_id: string;
+            /** Format: int32 */
+            most: number;
+        };
         /** @description A key and its name. */
         NamedKey: {
             key: string;
@@ -2963,6 +3031,17 @@ export interface components {
             role: string;
             /** @description Its password. */
             password: string;
+        };
+        /** @description Something that is asked of some of a line and not of others. */
+        NotAskedOfSomeView: {
+            /** @description The line. */
+            line_id: string;
+            /** @description The key of the field. */
+            field: string;
+            /** @description Why it is not asked of them, for the shopper. */
+            why: string;
+            /** @description Those of which it is not asked. */
+            unit_ids: string[];
         };
         /** @description A question that a condition kept from being asked. */
         NotAskedRow: {
@@ -3000,6 +3079,23 @@ export interface components {
             total_minor: number;
             /** @description Tells two offers apart: by their rows, their taxes, and by what is asked. What was answered is no part of it. */
             digest: string;
+        };
+        /** @description Which days can be chosen. */
+        OpenDaysView: {
+            /**
+             * Format: date
+             * @description The first (RFC 3339, full-date); null for any.
+             */
+            from: null | string;
+            /**
+             * Format: date
+             * @description The last; null for any.
+             */
+            to: null | string;
+            /** @description The days of the week that are left out; Sunday is 0. */
+            weekdays_out: number[];
+            /** @description Single days that are left out. */
+            days_out: string[];
         };
         /** @description A line of an order. */
         OrderLineView: {
@@ -3190,6 +3286,11 @@ export interface components {
             id: string;
             name: string;
         };
+        /** @description A picture that is kept. */
+        PictureView: {
+            /** @description The name under which fields and choices show it. */
+            name: string;
+        };
         /** @description A line that somebody prepared. */
         PreparedView: {
             /** @description The id of the line. */
@@ -3219,6 +3320,8 @@ export interface components {
             kind: components["schemas"]["PriceKind"];
             /** @description What of the answer the amount is taken times. */
             by?: components["schemas"]["AnswerMeasure"];
+            /** @description Whether words are counted by white space alone, so that a telephone number or a date of three parts is three; only by the word. */
+            words_are_runs?: boolean;
             /** @description The key of the choice that costs it; null for the answer as a whole. */
             choice?: null | string;
             /** @description What it comes to. */
@@ -3291,7 +3394,7 @@ export interface components {
              * @description How many.
              */
             quantity: number;
-            /** @description The amount for one; "" where the sum does not share out evenly. */
+            /** @description The amount for one, or what stands for it while it is open; "" where the sum does not share out evenly. */
             unit: string;
             /**
              * Format: int64
@@ -3302,6 +3405,8 @@ export interface components {
             sum: string;
             /** @description The tax rate as text, or why nothing is taxed. */
             tax: string;
+            /** @description Whether it has no price yet. */
+            is_open: boolean;
         };
         /** @description What a cart or an order comes to, row by row, with texts for people. */
         PricesView: {
@@ -3322,6 +3427,8 @@ export interface components {
             total: string;
             /** @description The currency (ISO 4217). */
             currency: string;
+            /** @description Whether something in it has no price yet, since an answer is yet to say it: the total is what is known so far. */
+            is_open: boolean;
             /** @description Whether the buyer owes the tax, and none is charged (reverse charge). */
             buyer_owes_tax: boolean;
         };
@@ -3402,6 +3509,11 @@ export interface components {
             /** @description The keys of the shopper groups that are asked; empty for every shopper. */
             groups?: string[];
         };
+        /**
+         * @description What the page of a product shows of what it comes to while it is filled in.
+         * @enum {string}
+         */
+        ProductSum: "rows" | "added" | "total" | "nothing";
         /** @description A product. */
         ProductView: {
             code: string;
@@ -3630,6 +3742,8 @@ export interface components {
             of_family: null | string;
             /** @description The name of another setting without which it says nothing; null for none. */
             only_with: null | string;
+            /** @description The names of other settings that, all of them set, say it already; empty for none. */
+            said_by: string[];
         };
         /** @description A change of the shop. */
         ShopChangeView: {
@@ -3689,6 +3803,8 @@ export interface components {
             tax_number: string;
             /** @description Whether an organisation abroad, whose tax number the registry knows, owes the tax itself. */
             reverse_charge: boolean;
+            /** @description What the page of a product shows of what it comes to. */
+            product_sum: components["schemas"]["ProductSum"];
             /**
              * Format: int32
              * @description After how many days an untouched cart is cleared away.
@@ -3933,6 +4049,8 @@ export interface components {
             key: string;
             /** @description What the paragraph calls it. */
             name: string;
+            /** @description What it is good for, in a line. */
+            line: string;
             /** @description Whether its empty control can show an example. */
             takes_placeholder: boolean;
             /** @description Whether it only says something. */
@@ -5477,6 +5595,30 @@ export interface operations {
             };
         };
     };
+    PutBackDraft: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     UndoDraftChange: {
         parameters: {
             query?: never;
@@ -5767,6 +5909,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VersionView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    KeepPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -64,7 +64,7 @@ onMounted(() => run(basket.load));
         />
       </ul>
       <EntryForm
-        v-if="asked.length"
+        v-if="asked.length || orderProblems.length"
         ref="form"
         v-model="answers"
         class="whole-order"

@@ -4,14 +4,16 @@ import { useRouter } from 'vue-router';
 import EntryForm from '../../entry/EntryForm.vue';
 import LineForm from '../../entry/LineForm.vue';
 import type { Answers, Evaluated, Unit } from '../../entry/answers';
-import { allUnits, isBlank } from '../../entry/answers';
+import { allUnits, HANDFUL, isBlank } from '../../entry/answers';
+import { boxesLeft, withBoxesLeft } from '../../entry/boxes';
 import PriceSum from '../../entry/PriceSum.vue';
 import { sentenceOf } from '../../shared/api/client';
 import { kept } from '../../shared/kept';
 import { latest } from '../../shared/latest';
+import { useNarrow } from '../../shared/narrow';
 import { useWork } from '../../shared/work';
 import { evaluateCart, useCart } from '../cart';
-import { productOf, said } from '../catalogue';
+import { catalogue, productOf, said } from '../catalogue';
 import QuantityEntry from '../parts/QuantityEntry.vue';
 
 // The shopper decides here what to buy and how many, and fills in what belongs to it; the price stands beside it.
@@ -55,14 +57,23 @@ const answered = computed(() => ({ ...basket.view.value?.cart.answers, ...typed.
 const orderAsked = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null && a.step === STEP) ?? []);
 const orderProblems = computed(() => evaluation.value?.problems.filter((p) => p.line_id === null && p.field && p.step === STEP) ?? []);
 const problems = computed(() => evaluation.value?.problems.filter((p) => (p.field && p.step === STEP) || p.code === 'too_many_each') ?? []);
-const asksLine = computed(() => evaluation.value?.asked.some((a) => a.line_id === LINE && a.step === STEP));
-
-// An answer can be the price: then the catalogue's is none.
-const each = computed(
-  () =>
-    evaluation.value?.prices.rows.find((r) => r.kind === 'goods')?.unit ||
-    (product.value?.variants.find((v) => v.code === typed.value.variant)?.price ?? product.value?.price),
+const asksLine = computed(
+  () => evaluation.value && [...evaluation.value.asked, ...evaluation.value.problems].some((a) => a.line_id === LINE && a.step === STEP),
 );
+
+// An answer can be the price: then the catalogue's is none, and until it is given the price is open.
+const narrow = useNarrow();
+const sumShown = computed(() => {
+  const shown = catalogue.value?.product_sum;
+  return shown === 'nothing' ? undefined : shown;
+});
+const goods = computed(() => evaluation.value?.prices.rows.find((r) => r.kind === 'goods'));
+const each = computed(
+  () => goods.value?.unit || (product.value?.variants.find((v) => v.code === typed.value.variant)?.price ?? product.value?.price),
+);
+
+// A table of seats takes the room of the picture.
+const wide = computed(() => (evaluation.value?.units.length ?? 0) > HANDFUL);
 
 // What was answered with another product is shown as answered: nobody is asked twice. What only stands there as a default was answered by nobody.
 const settled = computed(() =>
@@ -110,10 +121,29 @@ const evaluate = latest(
 watch(typed, () => evaluate.soon(undefined), { deep: true });
 void evaluate.now(undefined);
 
+// Says no for every box of this page without a tick, which may bring further questions.
+function leaveBoxes(): void {
+  const here = evaluation.value?.asked.filter((a) => a.step === STEP) ?? [];
+  const own = withBoxesLeft(
+    here.filter((a) => a.line_id === LINE),
+    typed.value,
+  );
+  const ofOrder = boxesLeft(orderAsked.value, answered.value);
+  const some = Object.keys(ofOrder).length > 0;
+  if (own || some) typed.value = { ...(own ?? typed.value), order: { ...typed.value.order, ...ofOrder } };
+}
+
 /** True when nothing on this page stands in the way; else the first problem has the focus. */
 async function isComplete(): Promise<boolean> {
   if (!quantityEntry.value?.isSettled()) return false;
-  await evaluate.now(undefined);
+  // A question that has just come may be answered at once, by the page's script or as a box without a tick: that is judged, too.
+  let judged: string;
+  do {
+    judged = JSON.stringify(typed.value);
+    await evaluate.now(undefined);
+    await nextTick();
+    leaveBoxes();
+  } while (!failure.value && JSON.stringify(typed.value) !== judged);
   showAll.value = true;
   if (!evaluation.value || failure.value) return false;
   if (!problems.value.length) return true;
@@ -151,14 +181,14 @@ async function buyAtOnce(): Promise<void> {
 </script>
 
 <template>
-  <div v-if="product" class="sheet product">
+  <div v-if="product" class="sheet product" :class="{ wide }">
     <div class="left">
       <img :src="`/pictures/${product.picture}`" alt="" width="470" height="300" />
-      <PriceSum v-if="evaluation" :prices="evaluation.prices" :units="evaluation.units" />
+      <PriceSum v-if="evaluation && sumShown && !narrow" :prices="evaluation.prices" :units="evaluation.units" :shown="sumShown" />
     </div>
     <form novalidate @submit.prevent="add">
       <h1>{{ product.name }}</h1>
-      <p class="price">{{ each }} each</p>
+      <p class="price">{{ each }} <template v-if="!goods?.is_open">each</template></p>
       <p>{{ product.description }}</p>
       <div v-if="product.variants.length" class="variants" role="radiogroup" aria-label="Which one">
         <label v-for="variant in product.variants" :key="variant.code">
@@ -175,7 +205,7 @@ async function buyAtOnce(): Promise<void> {
         :evaluation="evaluation"
         :line="LINE"
       />
-      <div v-if="evaluation && (asksLine || orderAsked.length)" class="asked">
+      <div v-if="evaluation && (asksLine || orderAsked.length || orderProblems.length)" class="asked">
         <LineForm
           ref="lineForm"
           v-model:answers="typed.answers"
@@ -187,7 +217,7 @@ async function buyAtOnce(): Promise<void> {
           prefix="line"
         />
         <EntryForm
-          v-if="orderAsked.length"
+          v-if="orderAsked.length || orderProblems.length"
           ref="orderForm"
           v-model="typed.order"
           class="whole-order"
@@ -200,6 +230,14 @@ async function buyAtOnce(): Promise<void> {
         />
       </div>
       <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
+      <!-- Where there is no room beside the questions, it stays in sight below them. -->
+      <PriceSum
+        v-if="evaluation && sumShown && narrow"
+        class="below"
+        :prices="evaluation.prices"
+        :units="evaluation.units"
+        :shown="sumShown === 'added' ? 'added' : 'total'"
+      />
       <p class="do">
         <button class="buy" :disabled="busy">Put {{ typed.quantity }} in the cart</button>
         <span>or <button class="plain" type="button" :disabled="busy" @click="buyAtOnce">buy it at once</button>, by itself</span>
@@ -217,6 +255,17 @@ async function buyAtOnce(): Promise<void> {
   display: grid;
   grid-template-columns: minmax(0, 5fr) minmax(0, 7fr);
   gap: 3.5rem;
+}
+.product.wide {
+  grid-template-columns: minmax(0, 1fr) minmax(0, 4fr);
+  gap: 2rem;
+}
+.left {
+  position: sticky;
+  top: 1rem;
+  align-self: start;
+  max-height: calc(100vh - 2rem);
+  overflow: auto;
 }
 img {
   width: 100%;
@@ -260,9 +309,23 @@ h1 {
   gap: 0.8rem 1rem;
 }
 @media (max-width: 48rem) {
-  .product {
+  .product,
+  .product.wide {
     grid-template-columns: 1fr;
     gap: 1rem;
+  }
+  .left {
+    position: static;
+    max-height: none;
+  }
+  .below {
+    position: sticky;
+    bottom: 0;
+    z-index: 1;
+    max-height: 40vh;
+    overflow: auto;
+    padding-bottom: 0.6rem;
+    background: var(--shop-sheet);
   }
 }
 </style>

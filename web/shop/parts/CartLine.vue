@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import LineForm from '../../entry/LineForm.vue';
 import type { Answers, Evaluated, Unit } from '../../entry/answers';
+import { withBoxesLeft } from '../../entry/boxes';
 import { sentenceOf, type Schemas } from '../../shared/api/client';
 import { kept } from '../../shared/kept';
 import { latest } from '../../shared/latest';
@@ -93,10 +94,19 @@ function changed(): void {
   evaluate.soon(undefined);
 }
 
+// Says no for every box of this change without a tick, which may bring further questions; whether there was one.
+function leaveBoxes(): boolean {
+  const asked = evaluation.value?.asked.filter((a) => a.line_id === line.id && a.step === STEP) ?? [];
+  const now = change.value && withBoxesLeft(asked, change.value);
+  if (now) change.value = now;
+  return !!now;
+}
+
 async function save(): Promise<void> {
   if (!quantityEntry.value?.isSettled()) return;
   await run(async () => {
-    await evaluate.now(undefined);
+    do await evaluate.now(undefined);
+    while (!failure.value && leaveBoxes());
     if (failure.value || !change.value) return;
     showAll.value = true;
     if (here(preview.value?.problems).length > 0) {

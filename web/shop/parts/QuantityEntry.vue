@@ -13,6 +13,7 @@ const wanted = ref<number>();
 const typed = ref<number | string>(quantity.value);
 watch([quantity, wanted], () => (typed.value = wanted.value ?? quantity.value));
 const shown = computed(() => toldUnits(evaluation, line, units.value));
+const most = computed(() => evaluation?.most_each.find((m) => m.line_id === line)?.most);
 const problem = computed(() => evaluation?.problems.find((p) => p.line_id === line && p.code === 'too_many_each'));
 
 function settle(): void {
@@ -51,13 +52,14 @@ defineExpose({ isSettled });
         type="number"
         inputmode="numeric"
         min="1"
-        max="999"
+        :max="most ?? 999"
         step="1"
         :aria-invalid="!!problem || undefined"
-        :aria-describedby="problem ? `${id}-problem` : undefined"
+        :aria-describedby="[problem && `${id}-problem`, most && `${id}-most`].filter(Boolean).join(' ') || undefined"
         @change="settle"
         @keydown.enter.prevent="settle"
       />
+      <span v-if="most" :id="`${id}-most`" class="soft most">at most {{ most }}</span>
     </div>
     <p v-if="problem" :id="`${id}-problem`" class="problem" role="alert">{{ problem.sentence }}</p>
     <UnitsToDrop
@@ -78,6 +80,9 @@ defineExpose({ isSettled });
   align-items: center;
   gap: 0.8rem;
   font-weight: 600;
+}
+.most {
+  font-weight: 400;
 }
 input[type='number'] {
   width: 6rem;

@@ -20,7 +20,9 @@ const drafts = defineModel<Record<string, LineDraft>>('drafts', { required: true
 
 const asked = computed(() => evaluation.asked.filter((a) => a.step === step && a.line_id === null));
 const problems = computed(() => evaluation.problems.filter((p) => p.step === step && p.field && p.line_id === null));
-const asking = computed(() => lines.filter((l) => evaluation.asked.some((a) => a.step === step && a.line_id === l.id)));
+const asking = computed(() =>
+  lines.filter((l) => [...evaluation.asked, ...evaluation.problems].some((a) => a.step === step && a.line_id === l.id)),
+);
 
 function set(id: string, part: Partial<LineDraft>): void {
   drafts.value = { ...drafts.value, [id]: { ...drafts.value[id]!, ...part } };
@@ -38,7 +40,7 @@ defineExpose({ focusFirstProblem });
 <template>
   <div class="questions">
     <EntryForm
-      v-if="asked.length"
+      v-if="asked.length || problems.length"
       ref="form"
       v-model="answers"
       :asked="asked"

@@ -70,6 +70,7 @@ internal sealed class Scenario
         condition switch
         {
             BoundGroup group => group.Joined(group.Parts.Select(p => Holds(facts, p))),
+            PairTest pair when !IsKnown(pair.Other) => null,
             BoundTest test when IsKnown(test.Fact) => test.Holds(facts, Place.OfLine(0)),
             _ => null,
         };

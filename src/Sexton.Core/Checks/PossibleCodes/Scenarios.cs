@@ -38,7 +38,7 @@ internal sealed class Scenarios(RegisterPlan plan, ProductIndex products)
             .SelectMany(p => Conditions(FieldOf(p)))
             .SelectMany(static c => c.Walk())
             .OfType<ConditionTest>()
-            .Select(static t => ShopFacts.FieldOf(t.Fact))
+            .SelectMany(static t => t.Facts.Select(ShopFacts.FieldOf))
             .ToHashSet(StringComparer.Ordinal);
         var deciding = parts
             .Where(p =>

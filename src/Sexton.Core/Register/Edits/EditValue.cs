@@ -100,10 +100,10 @@ internal static class EditValue
     public static FieldCode? Code(JsonElement value, string path) =>
         Read<FieldCode>(value, path, "Say what an answer contributes to the code.");
 
-    public static int Whole(JsonElement value, string path, int most) =>
-        value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var number) && number >= 0 && number <= most
+    public static int Whole(JsonElement value, string path, int least, int most) =>
+        value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var number) && number >= least && number <= most
             ? number
-            : throw new DraftEditException(path, $"Give a whole number from 0 to {most}.");
+            : throw new DraftEditException(path, $"Give a whole number from {least} to {most}.");
 
     public static ProductScope Scope(JsonElement value, string path) =>
         Read<ProductScope>(value, path, "Say for all products, or list products, categories or tags.")?.Tidy()

@@ -50,6 +50,36 @@ public static class NewItems
             : Routes.Begin(field, type.Bind(new SettingReader(type, field.Settings)), destinations);
     }
 
+    /// <summary>
+    /// Another field like one that there is: with all that is set of that, but what the shopper reads above it, which is its own. It is asked as soon as it is
+    /// published, also where the other is switched off.
+    /// </summary>
+    /// <param name="original">The field that it is like.</param>
+    /// <param name="key">Its key.</param>
+    /// <param name="label">What the shopper is asked.</param>
+    /// <param name="destinations">Where answers can go.</param>
+    /// <exception cref="DraftEditException">There is no label, or it cannot be kept; or the other is a question of the shop's own.</exception>
+    public static Field FieldLike(Field original, string key, string label, DestinationIndex destinations)
+    {
+        if (original.BuiltIn)
+        {
+            throw new DraftEditException("like", $"“{original.Label}” is a question of the shop’s own: there is one of it.");
+        }
+
+        // A rule that judges the answer of the other judges its own.
+        var plain = original with
+        {
+            Key = key,
+            Label = LanguageMap.Empty,
+            StaffLabel = "",
+            SwitchedOff = false,
+            Retired = false,
+            RefusedWhen = original.RefusedWhen?.About(ShopFacts.OfAnswer(original.Key), ShopFacts.OfAnswer(key)),
+        };
+        var field = FieldSettings.Apply(plain, "label." + LanguageMap.Fallback, JsonSerializer.SerializeToElement(label), destinations);
+        return field.Label.IsEmpty ? throw new DraftEditException("label", "Say what the shopper is asked.") : field;
+    }
+
     /// <summary>A section. What is answered to its opening question is shown on the pages of staff until it is sent elsewhere too.</summary>
     /// <param name="key">Its key.</param>
     /// <param name="heading">What stands above its fields.</param>

@@ -1,5 +1,6 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Text.Json;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
@@ -13,6 +14,9 @@ namespace Sexton.Core.Register.Settings;
 /// <summary>All settings of a field, in the order in which a difference tells them.</summary>
 public static class FieldSettings
 {
+    /// <summary>The most that a field can say of how many of a line it is asked of.</summary>
+    private const int MostEach = 999;
+
     /// <summary>The settings.</summary>
     public static readonly ImmutableArray<FieldSetting> All =
     [
@@ -41,6 +45,13 @@ public static class FieldSettings
             Around = ("picture ", ""),
             Words = static (f, _) => f.Picture,
         },
+        Words(
+            "picture_words",
+            EditValue.LongestHelp,
+            "whose picture shows ",
+            static f => f.PictureWords,
+            static (f, v) => f with { PictureWords = v }
+        ),
         Text("staff_label", EditValue.LongestLabel, "staff call it ", static f => f.StaffLabel, static (f, v) => f with { StaffLabel = v }),
         Text(
             "staff_notes",
@@ -68,6 +79,17 @@ public static class FieldSettings
             FixedForBuiltIn = true,
             Around = ("asked ", ""),
             Words = static (f, words) => words.Often(f.Level, f.AskedOf),
+        },
+        new FieldSetting<int?>(
+            "most_each",
+            ValueForms.WholeOrNone(1, MostEach),
+            static (f, _) => f.MostEach,
+            static (f, _, v, _) => f with { MostEach = v }
+        )
+        {
+            FixedForBuiltIn = true,
+            Around = ("of at most ", " of a line"),
+            Words = static (f, _) => f.MostEach?.ToString(CultureInfo.InvariantCulture) ?? "",
         },
         new FieldSetting<string>("step", ValueForms.Key, static (f, _) => f.Step, static (f, _, v, _) => f with { Step = v })
         {
@@ -107,6 +129,23 @@ public static class FieldSettings
             ValueForms.Condition,
             static (f, _) => f.RequiredWhen,
             static (f, _, v, _) => f with { RequiredWhen = v }
+        ),
+        new FieldSetting<Condition?>(
+            "refused_when",
+            ValueForms.Condition,
+            static (f, _) => f.RefusedWhen,
+            static (f, _, v, _) => f with { RefusedWhen = v }
+        )
+        {
+            Around = ("an answer is refused when ", ""),
+            Words = static (f, words) => words.Sentence(f.RefusedWhen),
+        },
+        Words(
+            "refused_saying",
+            EditValue.LongestHelp,
+            "says then ",
+            static f => f.RefusedSaying,
+            static (f, v) => f with { RefusedSaying = v }
         ),
         new FieldSetting<ImmutableArray<Pricing.Price>>(
             "prices",
@@ -171,6 +210,14 @@ public static class FieldSettings
             "given by the page’s script",
             static f => f.GivenByPage,
             static (f, v) => f with { GivenByPage = v },
+            null,
+            isFixed: true
+        ),
+        Toggle(
+            "kept_off_form",
+            "kept off the form",
+            static f => f.KeptOffForm,
+            static (f, v) => f with { KeptOffForm = v },
             null,
             isFixed: true
         ),

@@ -80,7 +80,8 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
                 var others = string.Concat(price.For.Select(f => $", for {ForWhom(f)} {prices.Short(price, f.Tariff)}"));
                 var tax = price.Tax is { } rate ? $", taxed at {prices.Share(rate.Ppm)}{WhyUntaxed(rate)}" : "";
                 var called = price.Label.IsEmpty ? "" : $", called {Quoted(price.Label.ToString())}";
-                return Choice(field, price.Choice) + prices.Short(price, price.Tariff) + others + tax + called + When(price.When);
+                var runs = price.WordsAreRuns ? ", dates and telephone numbers by their parts" : "";
+                return Choice(field, price.Choice) + prices.Short(price, price.Tariff) + runs + others + tax + called + When(price.When);
             })
         );
     }

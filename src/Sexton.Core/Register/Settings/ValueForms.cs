@@ -45,11 +45,23 @@ internal static class ValueForms
     /// <summary>A whole number from 0.</summary>
     public static ValueForm<int> Whole(int most) =>
         new(
-            (v, p) => EditValue.Whole(v, p, most),
+            (v, p) => EditValue.Whole(v, p, 0, most),
             new()
             {
                 ["type"] = "integer",
                 ["minimum"] = 0,
+                ["maximum"] = most,
+            }
+        );
+
+    /// <summary>A whole number of a range, or none.</summary>
+    public static ValueForm<int?> WholeOrNone(int least, int most) =>
+        new(
+            (v, p) => v.ValueKind == JsonValueKind.Null ? null : EditValue.Whole(v, p, least, most),
+            new()
+            {
+                ["type"] = new JsonArray("integer", "null"),
+                ["minimum"] = least,
                 ["maximum"] = most,
             }
         );

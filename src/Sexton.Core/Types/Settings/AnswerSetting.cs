@@ -20,7 +20,7 @@ public sealed class AnswerSetting(string name, string clause, string offer, para
     public ImmutableArray<string> Types => types;
 
     /// <inheritdoc/>
-    public override JsonObject Schema => new() { ["type"] = "string", ["pattern"] = "^[a-z][a-z0-9_]*$" };
+    public override JsonObject Schema => new() { ["type"] = "string", ["pattern"] = FieldKey.Pattern };
 
     /// <inheritdoc/>
     public override string? Check(JsonElement value) =>

@@ -14,7 +14,7 @@ public sealed class ConnectionSetting(string name, string clause, string offer) 
     public override string Kind => "connection";
 
     /// <inheritdoc/>
-    public override JsonObject Schema => new() { ["type"] = "string", ["pattern"] = "^[a-z][a-z0-9_]*$" };
+    public override JsonObject Schema => new() { ["type"] = "string", ["pattern"] = FieldKey.Pattern };
 
     /// <inheritdoc/>
     public override string? Check(JsonElement value) =>

@@ -73,15 +73,16 @@ public sealed class DaySetting(string name, string clause, string offer) : TypeS
         {
             { Day: { } day } => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             { FromToday: 0 } or { YearsFromToday: 0 } => "today",
-            { YearsFromToday: { } years } => string.Create(
-                CultureInfo.InvariantCulture,
-                $"{Math.Abs(years)} year{(Math.Abs(years) == 1 ? "" : "s")} {(years < 0 ? "before" : "after")} today"
-            ),
-            { FromToday: 1 } => "tomorrow",
-            { FromToday: > 0 and var days } => string.Create(CultureInfo.InvariantCulture, $"{days} days from today"),
-            { FromToday: var days } => string.Create(CultureInfo.InvariantCulture, $"{-days} days ago"),
+            { YearsFromToday: { } years } => FromToday(years, "year"),
+            { FromToday: var days } => FromToday(days ?? 0, "day"),
         };
     }
+
+    private static string FromToday(int count, string what) =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{Math.Abs(count)} {what}{(Math.Abs(count) == 1 ? "" : "s")} {(count < 0 ? "before" : "after")} today"
+        );
 
     private const string Wrong = "Give a day as 2027-03-31, or a number of days or years before or after today.";
 

@@ -25,7 +25,7 @@ public sealed class DestinationsSetting(string name, string clause, string offer
         {
             ["type"] = "array",
             ["maxItems"] = Most,
-            ["items"] = new JsonObject { ["type"] = "string", ["pattern"] = "^[a-z][a-z0-9_]*$" },
+            ["items"] = new JsonObject { ["type"] = "string", ["pattern"] = FieldKey.Pattern },
             ["uniqueItems"] = true,
         };
 

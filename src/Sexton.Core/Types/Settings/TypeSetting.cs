@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 
@@ -35,6 +36,9 @@ public abstract class TypeSetting(string name, string clause, string offer)
 
     /// <summary>The name of another setting without which it says nothing, so that it is neither shown nor offered; null for none.</summary>
     public string? OnlyWith { get; init; }
+
+    /// <summary>The names of other settings that, all of them set, say it already, so that it is neither shown nor counts; empty for none.</summary>
+    public ImmutableArray<string> SaidBy { get; init; } = [];
 
     /// <summary>The JSON Schema (draft 2020-12) of its value.</summary>
     public abstract JsonObject Schema { get; }

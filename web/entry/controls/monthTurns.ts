@@ -1,0 +1,8 @@
+import 'cally';
+import { h, type VNode } from 'vue';
+
+const turn = (slot: string, sign: string, words: string) =>
+  h('span', { slot }, [h('span', { 'aria-hidden': 'true' }, sign), h('span', { class: 'visually-hidden' }, words)]);
+
+/** What turns the months of a calendar, for its slots. */
+export const monthTurns = (): VNode[] => [turn('previous', '‹', 'The month before'), turn('next', '›', 'The month after')];
