@@ -316,11 +316,12 @@ for (const [key, name] of [
     key,
     key,
     name,
-    ['name', 'organisation', 'tax_number', 'order_reference', 'delivery_address', 'words_on_the_label', 'guest_name'],
+    ['name', 'organisation', 'tax_number', 'order_reference', 'delivery_address', 'invoice_address', 'words_on_the_label', 'guest_name'],
     {
       'settings.organisation': 'organisation',
       'settings.person': 'name',
       'settings.address': 'delivery_address',
+      'settings.own_address': 'invoice_address',
       'settings.tax_number': 'tax_number',
       'settings.reference': 'order_reference',
     },
@@ -344,7 +345,7 @@ await change('ledger', {
   'settings.each': 'day',
   'settings.form': 'csv',
 });
-for (const key of ['name', 'organisation', 'tax_number', 'order_reference', 'delivery_address'])
+for (const key of ['name', 'organisation', 'tax_number', 'order_reference', 'delivery_address', 'invoice_address'])
   await change(key, { 'goes_to.ledger': true });
 await change('name', { 'goes_to.board': true });
 // What the item codes tell anyway.

@@ -229,6 +229,27 @@ public sealed class TypeTests
             ("a", "!not_a_choice")
         );
         Add("person_name", "{}", (" Nguyễn Thị Minh Khai ", "\"Nguyễn Thị Minh Khai\" Nguyễn Thị Minh Khai"));
+        Add(
+            "person_name",
+            "{'parts': 'both'}",
+            (Called(" Zoë ", "Quill"), "{\"family\":\"Quill\",\"given\":\"Zoë\"} Zoë Quill"),
+            (Called("Zoë", ""), "!part_missing family name"),
+            (Called("", "Quill"), "!part_missing given name"),
+            (Called(" ", ""), ""),
+            (Called("Zoë\nAnn", "Quill"), "!line_break"),
+            (Called("Zoë", new string('x', 61)), "!too_long 60 61"),
+            // What was given in one line is no given name of anybody.
+            ("Zoë Quill", "!part_missing given name")
+        );
+        Add(
+            "person_name",
+            "{'parts': 'either'}",
+            (Called("Suharto", ""), "{\"given\":\"Suharto\"} Suharto"),
+            (Called("", "Quill"), "{\"family\":\"Quill\"} Quill"),
+            ("Zoë Quill", "{\"family\":\"Zoë Quill\"} Zoë Quill")
+        );
+        // Given in parts before it was asked in one line.
+        Add("person_name", "{}", (Called("Zoë", "Quill"), "\"Zoë Quill\" Zoë Quill"));
         // RFC 5321: 4.1.2 (Dot-string, sub-domain), 4.5.3.1 (64 octets before the @, 254 in all); RFC 5322, 3.2.3 (atext).
         Add(
             "email",
@@ -403,6 +424,9 @@ public sealed class TypeTests
     private static Dictionary<string, string> Counts(string counts) =>
         counts.Split(", ").ToDictionary(static c => c.Split(' ')[0], static c => c.Split(' ')[1], StringComparer.Ordinal);
 
+    private static Dictionary<string, string> Called(string given, string family) =>
+        new(StringComparer.Ordinal) { ["given"] = given, ["family"] = family };
+
     private static Dictionary<string, string> Terms(string text) => new(StringComparer.Ordinal) { ["text"] = text };
 
     private static Dictionary<string, string> Slot(string day, string slot) =>
@@ -425,6 +449,15 @@ public sealed class TypeTests
             (type is "postal_address" || ReferenceEquals(again, canonical)).ShouldBeTrue("the very same value is given back");
         }
     }
+
+    [Theory]
+    // Unicode CLDR, person names: where people are called by their family name first (from memory).
+    [InlineData("en", "Zoë Quill")]
+    [InlineData("de-AT", "Zoë Quill")]
+    [InlineData("hu", "Quill Zoë")]
+    [InlineData("ja-JP", "Quill Zoë")]
+    public void A_name_in_parts_is_written_in_the_order_of_its_language(string language, string written) =>
+        Rule("person_name", "{'parts': 'both'}").TextOf(AnswerValue.Of(Called("Zoë", "Quill")), language).ShouldBe(written);
 
     [Theory]
     [InlineData("Quarry Lane 4", "", "Aldmoor", "IE", "Quarry Lane 4\nAldmoor\nIreland")]

@@ -32,6 +32,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
         CheckKeys();
         CheckSteps();
         CheckDestinations();
+        _problems.AddRange(new PlacementRules(content).Problems());
         PlanSections();
         PlanFields();
         var binder = new ConditionBinder(Find, _stepIndexes, _planned.GetValueOrDefault(BuiltInFields.DeliveryAddress));

@@ -29,6 +29,12 @@ public static class BuiltInFields
     /// <summary>How the order is paid.</summary>
     public const string PaymentMethod = "payment_method";
 
+    /// <summary>Whether the invoice goes where the goods go.</summary>
+    public const string InvoiceTo = "invoice_to";
+
+    /// <summary>Where the invoice goes, if not where the goods go.</summary>
+    public const string InvoiceAddress = "invoice_address";
+
     /// <summary>The choices of <see cref="DeliveryMethod"/>: sent, or fetched by the shopper.</summary>
     public const string Sent = "sent",
         Fetched = "fetched";
@@ -37,10 +43,20 @@ public static class BuiltInFields
     public const string Card = "card",
         OnAccount = "on_account";
 
+    /// <summary>The choices of <see cref="InvoiceTo"/>: the address of the delivery, or one of its own.</summary>
+    public const string SameAddress = "same",
+        OtherAddress = "other";
+
     private static readonly Condition AnythingShips = new ConditionOver(
         Quantifier.Any,
         Level.Line,
         new ConditionTest(ShopFacts.Ships, Relation.Is, AnswerValue.Yes)
+    );
+
+    private static readonly Condition IsSent = new ConditionTest(
+        ShopFacts.OfAnswer(DeliveryMethod),
+        Relation.Is,
+        AnswerValue.Of(Sent)
     );
 
     /// <summary>The built-in fields, going nowhere.</summary>
@@ -50,7 +66,7 @@ public static class BuiltInFields
         {
             Key = Name,
             Personal = true,
-            Type = "person_name",
+            Type = PersonName.TypeKey,
             Level = Level.Order,
             Step = Step.Contact.Key,
             BuiltIn = true,
@@ -99,13 +115,41 @@ public static class BuiltInFields
         {
             Key = DeliveryAddress,
             Personal = true,
-            Type = "postal_address",
+            Type = PostalAddress.TypeKey,
             Level = Level.Order,
             Step = Step.Delivery.Key,
             BuiltIn = true,
             Label = LanguageMap.Of("Delivery address"),
             Required = true,
-            When = new ConditionTest(ShopFacts.OfAnswer(DeliveryMethod), Relation.Is, AnswerValue.Of(Sent)),
+            When = IsSent,
+        },
+        new()
+        {
+            Key = InvoiceTo,
+            Type = OneOf.TypeKey,
+            Level = Level.Order,
+            Step = Step.Payment.Key,
+            BuiltIn = true,
+            Label = LanguageMap.Of("The invoice goes"),
+            Required = true,
+            When = IsSent,
+            Default = AnswerValue.Of(SameAddress),
+            Settings = Choices(
+                new Choice { Key = SameAddress, Label = LanguageMap.Of("to the same address as the delivery") },
+                new Choice { Key = OtherAddress, Label = LanguageMap.Of("to another address") }
+            ),
+        },
+        new()
+        {
+            Key = InvoiceAddress,
+            Personal = true,
+            Type = PostalAddress.TypeKey,
+            Level = Level.Order,
+            Step = Step.Payment.Key,
+            BuiltIn = true,
+            Label = LanguageMap.Of("Invoice address"),
+            Required = true,
+            When = new ConditionTest(ShopFacts.OfAnswer(InvoiceTo), Relation.Is, AnswerValue.Of(OtherAddress)),
         },
         new()
         {

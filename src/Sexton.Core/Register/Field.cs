@@ -62,6 +62,9 @@ public sealed record Field
     /// <summary>Whether it stands in one row with the field before it, where there is room.</summary>
     public bool SharesRow { get; init; }
 
+    /// <summary>The part of an address after which it stands, as <see cref="PlaceInAddress"/> writes it; null where it stands by itself.</summary>
+    public string? StandsAfter { get; init; }
+
     /// <summary>Whether a script of the shop's own page gives the answer, and nobody by hand. It is checked like any other.</summary>
     public bool GivenByPage { get; init; }
 

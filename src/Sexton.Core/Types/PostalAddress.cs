@@ -26,6 +26,17 @@ public sealed class PostalAddress : FieldType
     /// <summary>The part that holds the country.</summary>
     public const string Land = "country";
 
+    /// <summary>What staff call the parts.</summary>
+    public static readonly ImmutableSortedDictionary<string, string> PartNames = new Dictionary<string, string>(StringComparer.Ordinal)
+    {
+        [Land] = "country",
+        [Street] = "street",
+        [Extra] = "flat or building",
+        [Town] = "town",
+        [Postcode] = "postcode",
+        [Region] = "county",
+    }.ToImmutableSortedDictionary(StringComparer.Ordinal);
+
     /// <summary>The countries that the shop delivers to, with their English short names (ISO 3166-1).</summary>
     public static readonly ImmutableSortedDictionary<string, string> Countries = AddressFormat.Countries.ToImmutableSortedDictionary(
         static c => c,

@@ -26,6 +26,7 @@ public abstract class InvoicePaperKind(PaperSettings settings, IPaperPrinter pri
         new AnswerSetting(Person, "is made out to the answer to {}", "a person", PersonName.TypeKey, LineText.TypeKey),
         new AnswerSetting(Organisation, "or, where it was given, to that to {}", "an organisation", LineText.TypeKey),
         new AnswerSetting(Address, "at {}", "an address", PostalAddress.TypeKey),
+        new AnswerSetting(OwnAddress, "or, where it was given, at {}", "an address of its own", PostalAddress.TypeKey),
         new AnswerSetting(Land, "in {}, where there is no address", "a country", Country.TypeKey),
         new AnswerSetting(Number, "with their tax number {}", "a tax number", TaxNumber.TypeKey),
         new AnswerSetting(Reference, "and their reference {}", "a reference", LineText.TypeKey),
@@ -44,6 +45,7 @@ public abstract class InvoicePaperKind(PaperSettings settings, IPaperPrinter pri
     private const string Organisation = "organisation",
         Person = "person",
         Address = "address",
+        OwnAddress = "own_address",
         Land = "country",
         Number = "tax_number",
         Reference = "reference",
@@ -108,7 +110,7 @@ public abstract class InvoicePaperKind(PaperSettings settings, IPaperPrinter pri
             Seller = House.Seller(),
             Buyer = new InvoiceParty(
                 buyer.TextOf(said.Text(Organisation)) is { Length: > 0 } organisation ? organisation : buyer.TextOf(said.Text(Person)),
-                buyer.AddressOf(said.Text(Address), said.Text(Land)),
+                buyer.AddressOf(said.Text(OwnAddress), said.Text(Address), said.Text(Land)),
                 buyer.TextOf(said.Text(Number))
             ),
             Amounts = InvoiceAmounts.Of(order.Content, order.PriceRows),
@@ -125,13 +127,16 @@ public abstract class InvoicePaperKind(PaperSettings settings, IPaperPrinter pri
     internal sealed override PaperExtras ExtrasOf(SentOrder order)
     {
         string[] Of(params string[] names) => [.. names.Select(order.To.Settings.Text).OfType<string>()];
+
+        // The address that it is not made out at stands with the other answers, by its name.
+        var address = new BuyerAnswers(order).TextOf(order.To.Settings.Text(OwnAddress)).Length > 0 ? OwnAddress : Address;
         return new()
         {
             Invoice = new InvoiceSheet(
                 DocumentOf(order),
                 order,
                 order.To.LanguageOf(order.Content.Language),
-                Of(Organisation, Person, Address, Land),
+                Of(Organisation, Person, address, Land),
                 Of(Number, Reference)
             ),
         };
@@ -146,9 +151,10 @@ public abstract class InvoicePaperKind(PaperSettings settings, IPaperPrinter pri
             order.Projection.Entries.FirstOrDefault(e => e.StandsWith == Core.Facts.Level.Order && e.Field == field)?.Text ?? "";
 
         // The country is that of the address, or the one that was answered, or where the order goes.
-        public InvoiceAddress AddressOf(string? field, string? land)
+        public InvoiceAddress AddressOf(string? own, string? usual, string? land)
         {
-            string Part(string name) => PartsOf(field)?.GetValueOrDefault(name, "") ?? "";
+            var parts = PartsOf(own) ?? PartsOf(usual);
+            string Part(string name) => parts?.GetValueOrDefault(name, "") ?? "";
             return new InvoiceAddress(
                 Part(PostalAddress.Land) is { Length: > 0 } country ? country : ValueOf(land)?.Text ?? order.Content.Country,
                 Part(PostalAddress.Street),

@@ -29,6 +29,11 @@ internal static class SaleReader
         Put(found, rests, "email", ReadJson.Member(sale?["customer"], "email"));
         Put(found, rests, "telephone", ReadJson.Member(sale?["customer"], "telephone"));
         Put(found, rests, "delivery_address", sale?["ship_to"]);
+        if (sent.Slots.Contains(SlotId.Of(null, null, "invoice_address")))
+        {
+            Put(found, rests, "invoice_address", sale?["bill_to"]);
+        }
+
         Notes(found, null, null, sale, sent);
         foreach (var (reference, line) in ReadJson.Named(sale?["lines"], "reference"))
         {

@@ -44,7 +44,9 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
         WriteMember("email", own, BuiltInFields.Email);
         WriteMember("telephone", own, BuiltInFields.Telephone);
         json.WriteEndObject();
+        var shipTo = own.Find(static e => e.Field == BuiltInFields.DeliveryAddress);
         WriteMember("ship_to", own, BuiltInFields.DeliveryAddress);
+        WriteBillTo(own, shipTo);
         WriteNotes(own, remark);
         WriteCharges(order.Prices.ExtrasOf(null));
         WriteComponents(order.Content.Uses.Where(static u => u is { LineId: null, IsSold: true }));
@@ -56,6 +58,19 @@ internal sealed class SaleWriter(Utf8JsonWriter json, SentOrder order, Func<Guid
 
         json.WriteEndArray();
         json.WriteEndObject();
+    }
+
+    // Who reads a sale need not know which of the two addresses was given: it carries both.
+    private void WriteBillTo(List<Entry> own, Entry? shipTo)
+    {
+        if (own.Exists(static e => e.Field == BuiltInFields.InvoiceAddress))
+        {
+            WriteMember("bill_to", own, BuiltInFields.InvoiceAddress);
+        }
+        else if (shipTo is not null)
+        {
+            json.WriteString("bill_to", shipTo.Text);
+        }
     }
 
     private void WriteTotals(PriceList prices)

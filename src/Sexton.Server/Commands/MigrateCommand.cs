@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Routing;
 using Sexton.Data;
 
 namespace Sexton.Server.Commands;
@@ -12,6 +13,7 @@ internal static class MigrateCommand
         var db = scope.ServiceProvider.GetRequiredService<SextonDb>();
         await RefuseNewerAsync(db);
         await db.Database.MigrateAsync();
+        await OwnQuestions.AddMissingAsync(db, scope.ServiceProvider.GetRequiredService<DestinationKinds>());
         return 0;
     }
 

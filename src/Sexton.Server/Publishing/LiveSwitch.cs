@@ -37,12 +37,12 @@ internal sealed class LiveSwitch(
         var last = await versions.CurrentAsync(cancel);
         var register = VersionWriter.Parse(last);
         var field = register.Find(key) ?? throw ApiProblemException.NotFound($"There is no live field “{key}”.");
-        if (field.BuiltIn || field.Retired)
+        if (BuiltInFields.MustBeAnswered(key) || field.Retired)
         {
             throw ApiProblemException.Unprocessable(
                 "cannot_be_switched",
-                field.BuiltIn
-                    ? $"“{field.Label}” is one of the shop’s own questions and cannot be taken out."
+                BuiltInFields.MustBeAnswered(key)
+                    ? $"No order can do without “{field.Label}”: it cannot be switched off."
                     : $"“{field.Label}” is retired."
             );
         }

@@ -30,6 +30,7 @@ namespace Sexton.Server.Shop;
 /// <param name="Settings">The settings that the form needs.</param>
 /// <param name="Choices">All its choices; where it is asked stands which of them are offered there.</param>
 /// <param name="Days">Of a day: which can be chosen today; left out where all can.</param>
+/// <param name="StandsAfter">The part of an address after which it stands, such as "delivery_address.street"; left out where it stands by itself.</param>
 internal sealed record FormField(
     string Key,
     string Step,
@@ -49,7 +50,8 @@ internal sealed record FormField(
     AnswerValue? Default,
     IReadOnlyDictionary<string, JsonElement> Settings,
     IReadOnlyList<ChoiceView> Choices,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] OpenDaysView? Days = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] OpenDaysView? Days = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? StandsAfter = null
 )
 {
     // A plan has few languages; more than these are made up by whoever sends them, and are not worth keeping.
@@ -137,7 +139,8 @@ internal sealed record FormField(
                     c.Excludes
                 )),
             ],
-            OpenDaysView.Of(planned.Rule.OpenDaysOn(today))
+            OpenDaysView.Of(planned.Rule.OpenDaysOn(today)),
+            field.StandsAfter
         );
     }
 

@@ -60,6 +60,11 @@ internal static class EditValue
             _ => throw new DraftEditException(path, "Give a key."),
         };
 
+    public static string? PlaceInAddress(JsonElement value, string path) =>
+        Key(value, path) is not { } place ? null
+        : Register.PlaceInAddress.Read(place) is not null ? place
+        : throw new DraftEditException(path, "Give the part of an address, such as delivery_address.street, or null.");
+
     public static string Picture(JsonElement value, string path)
     {
         var name = Text(value, path, 80);

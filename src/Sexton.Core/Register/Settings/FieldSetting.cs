@@ -37,6 +37,19 @@ public sealed record EditContext(string Path, DestinationIndex Destinations)
     }
 }
 
+/// <summary>Which of the shop's own questions keep a setting as it is.</summary>
+internal enum KeptBy
+{
+    /// <summary>None: it can be changed of every field.</summary>
+    None,
+
+    /// <summary>Those without which no order can be fulfilled.</summary>
+    NeededOwn,
+
+    /// <summary>All of them.</summary>
+    AllOwn,
+}
+
 /// <summary>
 /// One setting of a field. It says of itself how it is read and written, what values it takes, and how two fields that differ in it differ in words; so that one
 /// more setting is one more entry in <see cref="FieldSettings"/>.
@@ -102,8 +115,8 @@ internal sealed class FieldSetting<T>(
     /// <summary>Whether it says where answers go.</summary>
     public bool AboutRoute { get; init; }
 
-    /// <summary>Whether a question of the shop's own needs it as it is.</summary>
-    public bool FixedForBuiltIn { get; init; }
+    /// <summary>Which of the shop's own questions keep it as it is.</summary>
+    public KeptBy KeptBy { get; init; }
 
     /// <inheritdoc/>
     public override JsonObject Schema => (JsonObject)form.Schema.DeepClone();
@@ -113,9 +126,12 @@ internal sealed class FieldSetting<T>(
 
     /// <inheritdoc/>
     public override Field Apply(Field field, string part, JsonElement value, EditContext at) =>
-        FixedForBuiltIn && field.BuiltIn
+        IsKeptBy(field)
             ? throw new DraftEditException(at.Path, $"“{field.Label}” is a question of the shop’s own: this stays as it is.")
             : set(field, part, form.Read(value, at.Path), at);
+
+    private bool IsKeptBy(Field field) =>
+        KeptBy == KeptBy.AllOwn ? field.BuiltIn : KeptBy == KeptBy.NeededOwn && BuiltInFields.MustBeAnswered(field.Key);
 
     /// <inheritdoc/>
     internal override IEnumerable<ClauseChange> Difference(Field? old, SideWords then, Field now, SideWords here) =>

@@ -67,7 +67,7 @@ public static class FieldSettings
             static (f, _, v, at) => WithLevel(f, v, at.Destinations)
         )
         {
-            FixedForBuiltIn = true,
+            KeptBy = KeptBy.AllOwn,
         },
         new FieldSetting<ProductScope>(
             "asked_of",
@@ -76,7 +76,7 @@ public static class FieldSettings
             static (f, _, v, _) => f with { AskedOf = v }
         )
         {
-            FixedForBuiltIn = true,
+            KeptBy = KeptBy.NeededOwn,
             Around = ("asked ", ""),
             Words = static (f, words) => words.Often(f.Level, f.AskedOf),
         },
@@ -87,13 +87,12 @@ public static class FieldSettings
             static (f, _, v, _) => f with { MostEach = v }
         )
         {
-            FixedForBuiltIn = true,
+            KeptBy = KeptBy.AllOwn,
             Around = ("of at most ", " of a line"),
             Words = static (f, _) => f.MostEach?.ToString(CultureInfo.InvariantCulture) ?? "",
         },
         new FieldSetting<string>("step", ValueForms.Key, static (f, _) => f.Step, static (f, _, v, _) => f with { Step = v })
         {
-            FixedForBuiltIn = true,
             Around = ("at ", ""),
             Words = static (f, words) => words.StepName(f.Step),
         },
@@ -104,13 +103,22 @@ public static class FieldSettings
             static (f, _, v, _) => f with { Section = v }
         )
         {
-            FixedForBuiltIn = true,
             Around = ("in the section ", ""),
             Words = static (f, words) => words.SectionName(f.Section),
         },
+        new FieldSetting<string?>(
+            "stands_after",
+            ValueForms.PlaceInAddress,
+            static (f, _) => f.StandsAfter,
+            static (f, _, v, _) => f with { StandsAfter = v }
+        )
+        {
+            Around = ("stands after ", ""),
+            Words = static (f, words) => words.PlaceOf(f.StandsAfter),
+        },
         new FieldSetting<Condition?>("when", ValueForms.Condition, static (f, _) => f.When, static (f, _, v, _) => f with { When = v })
         {
-            FixedForBuiltIn = true,
+            KeptBy = KeptBy.NeededOwn,
             Around = ("when ", ""),
             Words = static (f, words) => words.Sentence(f.When),
         },
@@ -211,7 +219,7 @@ public static class FieldSettings
             static f => f.GivenByPage,
             static (f, v) => f with { GivenByPage = v },
             null,
-            isFixed: true
+            KeptBy.AllOwn
         ),
         Toggle(
             "kept_off_form",
@@ -219,7 +227,7 @@ public static class FieldSettings
             static f => f.KeptOffForm,
             static (f, v) => f with { KeptOffForm = v },
             null,
-            isFixed: true
+            KeptBy.AllOwn
         ),
         Toggle(
             "sensitive",
@@ -235,8 +243,8 @@ public static class FieldSettings
             static (f, v) => f with { Personal = v },
             new("about a person, so it goes when the order is erased", "that it is about a person", "it says nothing of a person")
         ),
-        Toggle("switched_off", "switched off", static f => f.SwitchedOff, static (f, v) => f with { SwitchedOff = v }, null, isFixed: true),
-        Toggle("retired", "retired", static f => f.Retired, static (f, v) => f with { Retired = v }, null, isFixed: true),
+        Toggle("switched_off", "switched off", static f => f.SwitchedOff, static (f, v) => f with { SwitchedOff = v }, null, KeptBy.NeededOwn),
+        Toggle("retired", "retired", static f => f.Retired, static (f, v) => f with { Retired = v }, null, KeptBy.AllOwn),
         new FieldSetting<string>(
             "type",
             ValueForms.Key,
@@ -244,7 +252,7 @@ public static class FieldSettings
             static (f, _, v, _) => f with { Type = v, Settings = f.Settings.Clear(), Default = null }
         )
         {
-            FixedForBuiltIn = true,
+            KeptBy = KeptBy.AllOwn,
         },
         new FieldSetting<JsonElement>(
             "settings",
@@ -378,13 +386,13 @@ public static class FieldSettings
         Func<Field, bool> get,
         Func<Field, bool, Field> set,
         ToggleWords? drawn,
-        bool isFixed = false
+        KeptBy keptBy = KeptBy.None
     ) =>
         new(name, ValueForms.Truth, (f, _) => get(f), (f, _, v, _) => set(f, v))
         {
             Words = (f, _) => SideWords.Flag(get(f), words),
             Toggle = drawn,
-            FixedForBuiltIn = isFixed,
+            KeptBy = keptBy,
         };
 
     private static LanguageMap In(LanguageMap map, string language, string text, string path) =>
@@ -407,10 +415,23 @@ public static class FieldSettings
         };
 
     private static ImmutableSortedDictionary<string, JsonElement> OfType(Field field, string name, JsonElement value, string path) =>
-        field.BuiltIn && name == OneOf.Choices
-            ? throw new DraftEditException(path, $"“{field.Label}” is a question of the shop’s own: this stays as it is.")
+        field.BuiltIn && name == OneOf.Choices && !HasSameChoices(field, value)
+            ? throw new DraftEditException(path, $"“{field.Label}” is a question of the shop’s own: its choices are called and ordered as you like, and stay what they are.")
         : value.ValueKind == JsonValueKind.Null ? field.Settings.Remove(name)
         : field.Settings.SetItem(name, value);
+
+    // What they are called, and when they are offered, is the shop's matter; what they are, the job's.
+    private static bool HasSameChoices(Field field, JsonElement value) =>
+        value.ValueKind == JsonValueKind.Array
+        && value
+            .EnumerateArray()
+            .Select(static c =>
+                c.ValueKind == JsonValueKind.Object && c.TryGetProperty("key", out var key) && key.ValueKind == JsonValueKind.String
+                    ? key.GetString()!
+                    : ""
+            )
+            .Order(StringComparer.Ordinal)
+            .SequenceEqual(OneOf.ChoicesIn(field.Settings).Select(static c => c.Key).Order(StringComparer.Ordinal));
 
     private static ImmutableSortedSet<string> PriceWithin(Field field, string shownAt, bool within, EditContext at) =>
         shownAt != Field.OnTheForm && at.Destinations.Find(shownAt)?.Kind.ShowsPrices != true

@@ -60,6 +60,8 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
         return often + of + groups;
     }
 
+    public string PlaceOf(string? place) => PlaceInAddress.Read(place)?.InWords(FieldName) ?? "";
+
     public string Must(Field field) =>
         field.Required ? "must be given"
         : field.RequiredWhen is null ? "may be left out"

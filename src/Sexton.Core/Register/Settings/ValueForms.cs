@@ -17,6 +17,7 @@ internal static class ValueForms
     public static readonly ValueForm<bool> Truth = new(EditValue.Truth, Of("boolean"));
     public static readonly ValueForm<string> Key = new(static (v, p) => EditValue.Key(v, p) ?? "", Of("string"));
     public static readonly ValueForm<string?> KeyOrNone = new(EditValue.Key, Of("string", "null"));
+    public static readonly ValueForm<string?> PlaceInAddress = new(EditValue.PlaceInAddress, Of("string", "null"));
     public static readonly ValueForm<string> Picture = new(EditValue.Picture, Of("string"));
     public static readonly ValueForm<Condition?> Condition = new(EditValue.Condition, Of("object", "null"));
     public static readonly ValueForm<Level> Level = new(
