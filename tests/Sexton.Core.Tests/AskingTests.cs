@@ -399,8 +399,7 @@ public sealed class AskingTests
         many.Asked.Select(static a => (a.Field.Key, a.Required)).ShouldContain(("words", false));
         many.Problems.ShouldBeEmpty();
         Fixture.Order(many).Answers.ShouldNotContain(static a => a.Field == "words");
-        Fixture.Order(Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), words))
-            .NotAsked.ShouldNotContain(static n => n.LineId == "l1");
+        Fixture.Order(Fixture.Evaluate(Fixture.Of(Fixture.Line("TREE")), words)).NotAsked.ShouldNotContain(static n => n.LineId == "l1");
     }
 
     [Fact]

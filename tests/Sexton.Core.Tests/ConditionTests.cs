@@ -419,6 +419,31 @@ public sealed class ConditionTests
         explained.Parts.Skip(1).Select(p => (p.Holds, p.Saw)).ShouldBe([(false, "not answered yet"), (false, "1 of 1 line")]);
     }
 
+    [Theory]
+    // what is in the cart, what is tested of its lines, what each test saw and whether it holds of all
+    [InlineData("TALL", "{'of': 'attribute.height', 'over': 3}", "it is 3.5 m, holds")]
+    [InlineData("TALL TALL", "{'of': 'attribute.height', 'over': 3}", "of each it is 3.5 m, holds")]
+    [InlineData("TALL WALK TALL", "{'of': 'attribute.height', 'over': 3}", "of 2 it is 3.5 m; of 1 not there")]
+    [InlineData(
+        "TALL WALK",
+        "{'together': [{'of': 'attribute.height', 'over': 3}, {'of': 'group', 'is': 'trade'}]}",
+        "of 1 it is 3.5 m; of 1 not there | of each it is trade, holds"
+    )]
+    [InlineData("", "{'of': 'attribute.height', 'over': 3}", "")]
+    public void Each_test_of_lines_says_what_it_saw_of_them(string products, string where, string saw)
+    {
+        var condition = Fixture.Condition($"{{'lines': 'any', 'where': {where}}}");
+        var plan = Fixture.Plan([.. Fields, Target(condition, Step.Cart.Key)]);
+        var cart = Fixture.Of([.. products.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(p => Fixture.Line(p))]);
+        var evaluation = Fixture.Evaluate(plan, cart with { Group = "trade" });
+        var explained = new ConditionExplainer(evaluation.Facts, Fixture.Words(plan.Content)).Explain(
+            condition,
+            plan.Find("target")!.When!,
+            Place.Order
+        );
+        string.Join(" | ", explained.Parts.Select(static p => p.Saw + (p.Holds ? ", holds" : ""))).ShouldBe(saw);
+    }
+
     [Fact]
     public void A_test_of_two_facts_shows_both_and_a_reason_covers_what_is_sensitive()
     {

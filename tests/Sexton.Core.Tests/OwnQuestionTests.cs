@@ -40,7 +40,10 @@ public sealed class OwnQuestionTests
     public void A_question_moves_to_another_step_where_the_order_allows(string key, string step, string wrong)
     {
         var register = With(key, "step", step) with { Steps = [new CustomStep("wishes", LanguageMap.Of("Your wishes"), "delivery")] };
-        Problems(register).Where(p => p.Setting is "step" or "section").Select(static p => p.Sentence).ShouldBe(wrong.Length == 0 ? [] : [wrong]);
+        Problems(register)
+            .Where(p => p.Setting is "step" or "section")
+            .Select(static p => p.Sentence)
+            .ShouldBe(wrong.Length == 0 ? [] : [wrong]);
     }
 
     [Theory]
@@ -74,7 +77,12 @@ public sealed class OwnQuestionTests
     [InlineData("delivery_address", "when", "null", false)]
     [InlineData("telephone", "retired", "true", false)]
     [InlineData("telephone", "level", "'line'", false)]
-    [InlineData("payment_method", "settings.choices", "[{'key': 'on_account', 'label': {'en': 'By invoice'}}, {'key': 'card', 'label': {'en': 'By card'}}]", true)]
+    [InlineData(
+        "payment_method",
+        "settings.choices",
+        "[{'key': 'on_account', 'label': {'en': 'By invoice'}}, {'key': 'card', 'label': {'en': 'By card'}}]",
+        true
+    )]
     [InlineData("payment_method", "settings.choices", "[{'key': 'card', 'label': {'en': 'By card'}}]", false)]
     [InlineData("payment_method", "settings.choices", "[{'key': 'card'}, {'key': 'cash'}]", false)]
     [InlineData("payment_method", "settings.choices", "[1, 2]", false)]
@@ -160,7 +168,9 @@ public sealed class OwnQuestionTests
         var evaluation = Fixture.Evaluate(Fixture.Plan(), Fixture.Of(Fixture.Line("TREE")) with { Answers = answers });
         string.Join(' ', evaluation.Asked.Where(static a => a.Field.Field.Step == Step.Payment.Key).Select(static a => a.Field.Key))
             .ShouldBe(asked);
-        evaluation.Problems.Select(static p => p.Field!.Key).ShouldBe(asked.Contains("invoice_address", StringComparison.Ordinal) ? ["invoice_address"] : []);
+        evaluation
+            .Problems.Select(static p => p.Field!.Key)
+            .ShouldBe(asked.Contains("invoice_address", StringComparison.Ordinal) ? ["invoice_address"] : []);
     }
 
     [Fact]

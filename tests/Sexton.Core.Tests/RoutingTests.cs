@@ -20,8 +20,14 @@ public sealed class RoutingTests
     [Theory]
     // destination, the slots it gets
     [InlineData("cart_line", "line/l1/wording")]
-    [InlineData("confirmation", "line/l1/wording order/name order/email order/delivery_method order/delivery_address order/invoice_to order/payment_method")]
-    [InlineData("back_office", "line/l1/wording order/name order/email order/delivery_method order/delivery_address order/invoice_to order/payment_method")]
+    [InlineData(
+        "confirmation",
+        "line/l1/wording order/name order/email order/delivery_method order/delivery_address order/invoice_to order/payment_method"
+    )]
+    [InlineData(
+        "back_office",
+        "line/l1/wording order/name order/email order/delivery_method order/delivery_address order/invoice_to order/payment_method"
+    )]
     public void A_destination_gets_what_was_given_and_goes_there(string destination, string slots)
     {
         var order = Fixture.Order(Fixture.Evaluate(Fixture.Cart("Zoë"), Fixture.Wording()));

@@ -103,6 +103,35 @@ public sealed class WrittenWholeTests
         new BoundDestination(new DestinationKinds([BackOffice]).AtFirst.Single(), BackOffice)
     );
 
+    [Theory]
+    // where the invoice goes, what the sale says of it, the answers that stand in it
+    [InlineData(null, "1 Quince Lane\nIreland", "delivery_address")]
+    [InlineData("2 Office Row\nIreland", "2 Office Row\nIreland", "delivery_address invoice_address")]
+    public void A_sale_carries_both_addresses(string? invoice, string billTo, string answers)
+    {
+        var sent = invoice is null
+            ? Order
+            : Order with
+            {
+                Projection = new([.. Order.Projection.Entries, new(null, null, "invoice_address", "Invoice address", invoice)]),
+            };
+        var sale = JsonNode.Parse(BackOffice.Render(sent, 1))!;
+        sale["ship_to"]!.GetValue<string>().ShouldBe("1 Quince Lane\nIreland");
+        sale["bill_to"]!.GetValue<string>().ShouldBe(billTo);
+        var read = BackOffice.ReadBack(BackOffice.Render(sent, 1), sent).Where(static f => f.Agrees).ToList();
+        foreach (var answer in answers.Split(' '))
+        {
+            read.ShouldContain(f => f.Slot == $"order/{answer}");
+        }
+
+        sale["bill_to"] = "3 Elsewhere";
+        BackOffice
+            .ReadBack(Encoding.UTF8.GetBytes(sale.ToJsonString()), sent)
+            .Where(static f => !f.Agrees)
+            .Select(static f => f.Slot)
+            .ShouldBe(invoice is null ? Array.Empty<string>() : ["order/invoice_address"]);
+    }
+
     [Fact]
     public void A_sale() =>
         JsonNode
@@ -126,6 +155,7 @@ public sealed class WrittenWholeTests
                           "weight_grams": 8250,
                           "customer": { "name": "Zoë Quill", "email": "zoe@quill.example", "telephone": "+353 20 915 0123" },
                           "ship_to": "1 Quince Lane\nIreland",
+                          "bill_to": "1 Quince Lane\nIreland",
                           "notes": [ { "key": "card", "label": "Message in the card", "text": "For you" } ],
                           "attachments": [],
                           "charges": [

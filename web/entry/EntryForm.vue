@@ -4,8 +4,10 @@ import type { Answer, AnswerProblem, Answers, Asked, Evaluated } from './answers
 import { announced } from './announce';
 import { isTimely } from './answers';
 import { isBox } from './boxes';
-import { controlFor, isGroup } from './controls';
+import { isGroup } from './controls';
+import EntryRow from './EntryRow.vue';
 import { takeGiven } from './given';
+import { betweenParts, type Row } from './rows';
 
 /** The fields of the order, of one line or of one unit at one step. It sends answers and draws what comes back; it knows no rule. */
 const {
@@ -42,24 +44,28 @@ const said = announced(() => drawn.value.map((f) => ({ id: f.slot, name: f.asks_
 const unseen = computed(() => (showAll ? problems.filter((p) => !drawn.value.some((field) => field.field === p.field)) : []));
 
 const rows = computed(() =>
-  drawn.value.map((field, i) => {
-    const problem = problems.find((p) => p.field === field.field);
-    const id = `${prefix}-${field.field}`;
-    const shown = problem && isTimely(problem, answers.value[field.field], visited.has(field.field), showAll) ? problem : undefined;
-    return {
-      field,
-      id,
-      problem: shown,
-      heading: field.section && drawn.value[i - 1]?.section !== field.section ? sections.find((s) => s.key === field.section) : undefined,
-      group: isGroup(field),
-      box: isBox(field),
-      settled: !reopened.has(field.field) && !problem ? settled[field.field] : undefined,
-      describedBy:
-        [(field.cost || field.left) && `${id}-cost`, field.help && `${id}-help`, shown && `${id}-problem`].filter(Boolean).join(' ') ||
-        undefined,
-    };
-  }),
+  betweenParts(
+    drawn.value.map((field) => {
+      const problem = problems.find((p) => p.field === field.field);
+      const id = `${prefix}-${field.field}`;
+      const shown = problem && isTimely(problem, answers.value[field.field], visited.has(field.field), showAll) ? problem : undefined;
+      return {
+        field,
+        id,
+        problem: shown,
+        group: isGroup(field),
+        box: isBox(field),
+        settled: !reopened.has(field.field) && !problem ? settled[field.field] : undefined,
+        describedBy:
+          [(field.cost || field.left) && `${id}-cost`, field.help && `${id}-help`, shown && `${id}-problem`].filter(Boolean).join(' ') ||
+          undefined,
+        between: {},
+      };
+    }),
+  ),
 );
+const headingOf = ({ field }: Row, i: number) =>
+  field.section && rows.value[i - 1]?.field.section !== field.section ? sections.find((s) => s.key === field.section) : undefined;
 
 // A control holds the default until it is touched; emptied, it stays empty.
 const valueOf = (field: Asked) => answers.value[field.field] ?? field.default ?? undefined;
@@ -89,45 +95,12 @@ defineExpose({ focusFirstProblem });
 
 <template>
   <div ref="root" class="entry">
-    <template v-for="row in rows" :key="row.field.slot">
-      <div v-if="row.heading" class="entry-heading">
-        <component :is="`h${level}`">{{ row.heading.heading }}</component>
-        <p v-if="row.heading.text">{{ row.heading.text }}</p>
+    <template v-for="(row, i) in rows" :key="row.field.slot">
+      <div v-if="headingOf(row, i)" class="entry-heading">
+        <component :is="`h${level}`">{{ headingOf(row, i)!.heading }}</component>
+        <p v-if="headingOf(row, i)!.text">{{ headingOf(row, i)!.text }}</p>
       </div>
-      <p v-if="row.settled" class="entry-field entry-settled" :class="{ shares: row.field.shares_row }">
-        <span class="entry-label">{{ row.field.label }}</span>
-        <span class="entry-told">{{ row.settled }}</span>
-        <button type="button" class="entry-clear" @click="reopened.add(row.field.field)">
-          Change<span class="visually-hidden"> {{ row.field.label }}</span>
-        </button>
-      </p>
-      <div v-else class="entry-field" :class="{ shares: row.field.shares_row, box: row.box }" @focusout="visited.add(row.field.field)">
-        <component :is="row.group ? 'p' : 'label'" :id="`${row.id}-label`" class="entry-label" :for="row.group ? undefined : row.id">
-          {{ row.field.label }}
-          <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page && !row.box" class="entry-optional"
-            >optional</span
-          >
-        </component>
-        <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" :alt="row.field.picture_words" />
-        <component
-          :is="controlFor(row.field)"
-          :id="row.id"
-          :model-value="valueOf(row.field)"
-          :asked="row.field"
-          :described-by="row.describedBy"
-          :invalid="!!row.problem"
-          v-bind="row.problem?.part ? { part: row.problem.part } : {}"
-          @update:model-value="set(row.field.field, $event)"
-        />
-        <p v-if="row.field.cost || row.field.left || row.field.adds" class="entry-costs">
-          <span v-if="row.field.cost || row.field.left" :id="`${row.id}-cost`">{{
-            [row.field.cost, row.field.left].filter(Boolean).join(', ')
-          }}</span>
-          <span v-if="row.field.adds" class="entry-adds">{{ row.field.adds }}</span>
-        </p>
-        <p v-if="row.field.help" :id="`${row.id}-help`" class="entry-help">{{ row.field.help }}</p>
-        <p v-if="row.problem" :id="`${row.id}-problem`" class="entry-problem" role="alert">{{ row.problem.sentence }}</p>
-      </div>
+      <EntryRow :row="row" :value-of="valueOf" @set="set" @visit="visited.add($event)" @reopen="reopened.add($event)" />
     </template>
     <p v-for="problem in unseen" :key="problem.field ?? ''" class="entry-problem entry-unseen" role="alert" tabindex="-1">
       {{ problem.sentence }}

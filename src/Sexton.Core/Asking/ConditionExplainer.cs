@@ -24,6 +24,9 @@ internal readonly record struct Deciding(Condition Condition, BoundCondition Bou
 /// <param name="words">Names things.</param>
 public sealed class ConditionExplainer(CartFacts facts, ConditionWords words)
 {
+    // So many different things are told of what lines or units had.
+    private const int MostSeen = 3;
+
     /// <summary>Explains a condition.</summary>
     /// <param name="condition">The condition as defined.</param>
     /// <param name="bound">The same, bound.</param>
@@ -38,9 +41,52 @@ public sealed class ConditionExplainer(CartFacts facts, ConditionWords words)
                 [.. group.Parts.Zip(parts.Parts, (c, b) => Explain(c, b, place))]
             ),
             (ConditionTest test, BoundTest read) => new(bound.Holds(facts, place), Saw(test, read, place), []),
-            (ConditionOver over, BoundOver counted) => new(bound.Holds(facts, place), Counted(over, counted, place), []),
+            (ConditionOver over, BoundOver counted) => new(
+                bound.Holds(facts, place),
+                Counted(over, counted, place),
+                PartsOver(over, counted, place)
+            ),
             _ => throw new ArgumentException("The condition was bound from another.", nameof(bound)),
         };
+
+    // What each part of the body saw at all lines or units together.
+    private ImmutableArray<Explained> PartsOver(ConditionOver over, BoundOver counted, Place place)
+    {
+        if (over.Where is not { } body || counted.Where is not { } bound)
+        {
+            return [];
+        }
+
+        var each = new List<Explained>();
+        foreach (var at in facts.PlacesOver(over.Of, place))
+        {
+            each.Add(Explain(body, bound, at));
+        }
+
+        return each.Count == 0 ? []
+            : body is ConditionGroup ? Together(each).Parts
+            : [Together(each)];
+    }
+
+    private static Explained Together(List<Explained> each) =>
+        new(
+            each.All(static e => e.Holds),
+            SawAltogether(each.ConvertAll(static e => e.Saw)),
+            [.. Enumerable.Range(0, each[0].Parts.Length).Select(i => Together(each.ConvertAll(e => e.Parts[i])))]
+        );
+
+    private static string SawAltogether(List<string> saw)
+    {
+        var kinds = saw.GroupBy(static s => s, StringComparer.Ordinal).OrderByDescending(static g => g.Count()).ToList();
+        if (kinds.Count == 1)
+        {
+            return saw.Count == 1 || kinds[0].Key.Length == 0 ? kinds[0].Key : "of each " + kinds[0].Key;
+        }
+
+        var others = kinds.Skip(MostSeen).Sum(static g => g.Count());
+        return string.Join("; ", kinds.Take(MostSeen).Select(static g => $"of {g.Count()} {g.Key}"))
+            + (others > 0 ? $"; of {others} something else" : "");
+    }
 
     /// <summary>
     /// Why a condition does not hold, as phrases: "the shopper group is trade", "“Access width” is not answered yet". Why it holds, where

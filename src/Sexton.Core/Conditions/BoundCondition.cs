@@ -45,6 +45,8 @@ internal sealed class BoundGroup(GroupKind kind, ImmutableArray<BoundCondition> 
 
 internal sealed class BoundOver(ConditionOver over, BoundCondition? where) : BoundCondition
 {
+    public BoundCondition? Where => where;
+
     public override bool Holds(IFacts facts, Place place)
     {
         var (count, holding) = Count(facts, place);

@@ -23,7 +23,11 @@ internal sealed class PlacementRules(RegisterContent content)
         var setting = section is null ? "step" : "section";
         if (step == Step.ProductPage.Key)
         {
-            return new(field.Key, setting, $"“{field.Label}” is about the whole order, and not about one product. Ask it in the cart or later.");
+            return new(
+                field.Key,
+                setting,
+                $"“{field.Label}” is about the whole order, and not about one product. Ask it in the cart or later."
+            );
         }
 
         if (field.Key == BuiltInFields.PaymentMethod && step != Step.Payment.Key)

@@ -53,11 +53,7 @@ public static class BuiltInFields
         new ConditionTest(ShopFacts.Ships, Relation.Is, AnswerValue.Yes)
     );
 
-    private static readonly Condition IsSent = new ConditionTest(
-        ShopFacts.OfAnswer(DeliveryMethod),
-        Relation.Is,
-        AnswerValue.Of(Sent)
-    );
+    private static readonly Condition IsSent = new ConditionTest(ShopFacts.OfAnswer(DeliveryMethod), Relation.Is, AnswerValue.Of(Sent));
 
     /// <summary>The built-in fields, going nowhere.</summary>
     public static readonly ImmutableArray<Field> All =

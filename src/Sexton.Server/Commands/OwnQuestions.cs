@@ -22,7 +22,9 @@ internal static class OwnQuestions
 
         var draft = DraftItems.Register(rows);
         var last = rows.Where(static r => r.Kind == DraftItemKind.Field).Select(static r => r.Rank).LastOrDefault();
-        foreach (var field in BuiltInFields.In(new DestinationIndex(draft.Destinations, kinds)).Where(f => rows.TrueForAll(r => r.Key != f.Key)))
+        foreach (
+            var field in BuiltInFields.In(new DestinationIndex(draft.Destinations, kinds)).Where(f => rows.TrueForAll(r => r.Key != f.Key))
+        )
         {
             last = Rank.Between(last, null);
             db.DraftItems.Add(DraftItems.Row(DraftItemKind.Field, field.Key, last, DraftItems.Write(field with { SwitchedOff = true })));

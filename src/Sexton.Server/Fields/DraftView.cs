@@ -26,6 +26,7 @@ namespace Sexton.Server.Fields;
 /// <param name="Products">The products.</param>
 /// <param name="Groups">The shopper groups.</param>
 /// <param name="Countries">The countries delivered to.</param>
+/// <param name="AddressParts">The parts of an address, after which a field can stand.</param>
 /// <param name="Facts">What conditions can test.</param>
 /// <param name="Relations">How facts are compared, by their kind.</param>
 /// <param name="Codes">How item codes are put together.</param>
@@ -47,6 +48,7 @@ internal sealed record DraftView(
     IReadOnlyList<ProductChoice> Products,
     IReadOnlyList<NamedKey> Groups,
     IReadOnlyList<NamedKey> Countries,
+    IReadOnlyList<NamedKey> AddressParts,
     IReadOnlyList<FactView> Facts,
     IReadOnlyDictionary<string, IReadOnlyList<RelationView>> Relations,
     CodesView Codes,

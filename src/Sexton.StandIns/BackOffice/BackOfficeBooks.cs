@@ -138,7 +138,10 @@ public sealed class BackOfficeBooks(string folder, string? token = null) : IDisp
             return $"“{item}” is no item code: at most {LongestItem} letters, digits and . - /";
         }
 
-        return Texts(sale["notes"]).Append(sale["ship_to"]?.ToString() ?? "").Append(sale["bill_to"]?.ToString() ?? "").Any(static t => Length(t) > LongestOther)
+        return Texts(sale["notes"])
+            .Append(sale["ship_to"]?.ToString() ?? "")
+            .Append(sale["bill_to"]?.ToString() ?? "")
+            .Any(static t => Length(t) > LongestOther)
             ? $"text longer than {LongestOther} characters"
             : null;
     }

@@ -20,11 +20,13 @@ interface Choice {
   when?: Condition | null;
 }
 
-const { draft, level, choices, several, explained, ofKey } = defineProps<{
+const { draft, level, choices, several, fixed, explained, ofKey } = defineProps<{
   draft: Draft;
   level: Level;
   choices: Choice[];
   several: boolean;
+  /** Whether they are the shop's own: called, ordered and offered as it likes, and none more or less. */
+  fixed?: boolean;
   explained?: Record<string, Explained>;
   ofKey: string;
 }>();
@@ -89,7 +91,9 @@ function move(from: number, by: number): void {
         <button class="act" :aria-expanded="opened === choice.key" @click="opened = opened === choice.key ? '' : choice.key">
           more<span class="visually-hidden"> of {{ choice.label.en }}</span>
         </button>
-        <button class="act" :aria-label="`Take out: ${choice.label.en}`" title="take out" @click="remove(choice.key)">×</button>
+        <button v-if="!fixed" class="act" :aria-label="`Take out: ${choice.label.en}`" title="take out" @click="remove(choice.key)">
+          ×
+        </button>
       </div>
       <div v-if="opened === choice.key" class="more">
         <p>
@@ -146,7 +150,7 @@ function move(from: number, by: number): void {
     <button class="act" :disabled="!count">add {{ count }}</button>{{ ' ' }}
     <button class="act" type="button" @click="pasting = false">leave it</button>
   </form>
-  <p v-else class="add">
+  <p v-else-if="!fixed" class="add">
     <button class="act" @click="add(['New choice'])">add a choice</button> <button class="act" @click="pasting = true">paste a list</button>
   </p>
 </template>

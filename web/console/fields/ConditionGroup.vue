@@ -33,8 +33,7 @@ const inner = computed<Level>(() => (!over.value ? level : over.value.units !== 
 const quantifier = computed(() => over.value?.lines ?? over.value?.units ?? 'any');
 const counted = computed(() => (over.value ? relationIn(over.value) : []));
 const join = computed({ get: () => joinOf(group.value), set: (kind: Join) => put({ [kind]: parts.value }) });
-// A single part of a wrapped test was not a group to the server, and is explained as itself.
-const explainedOf = (i: number) => (over.value ? undefined : explained?.parts[i]);
+const explainedOf = (i: number) => explained?.parts[i];
 
 const joinOptions = Object.entries(joins).map(([key, name]) => ({ key, name }));
 const quantifierOptions = computed(() =>

@@ -9,7 +9,12 @@ import { levelWords } from './draft';
 import { groupsOf, nameOf } from './groups';
 
 const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
-const emit = defineEmits<{ open: [key: string]; column: [key: string]; switch: [key: string, destination: string, on: boolean] }>();
+const emit = defineEmits<{
+  open: [key: string];
+  column: [key: string];
+  switch: [key: string, destination: string, on: boolean];
+  add: [what: 'section' | 'step'];
+}>();
 
 const { families, columns, fold } = useColumns(() => draft);
 // A row is drawn again when the columns differ, and not whenever something in the draft does.
@@ -117,7 +122,10 @@ defineExpose({ focus });
   <table ref="table" role="grid" aria-label="Fields against steps and destinations" @keydown="onKey">
     <thead>
       <tr class="families">
-        <td></td>
+        <td>
+          <button class="act" @click="emit('add', 'section')">add a section</button>,
+          <button class="act" @click="emit('add', 'step')">a step</button>
+        </td>
         <th :colspan="draft.steps.length" scope="colgroup">Asked at</th>
         <td class="gap"></td>
         <th v-for="family in families" :key="family.key" :colspan="family.columns.length" scope="colgroup">

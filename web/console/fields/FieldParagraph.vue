@@ -40,6 +40,8 @@ const fact = computed(() => draft.facts.find((x) => x.key === `answer.${key.valu
 const destinations = computed(() => draft.destinations.filter((d) => f.value.goes_to?.includes(d.key)));
 const phraseOf = (destination: string) => draft.destinations.find((d) => d.key === destination)?.phrase ?? destination;
 const fixed = computed(() => !!f.value.built_in);
+// One of the shop's own that no order can do without.
+const needed = computed(() => fixed.value && !field.optional);
 const unpublished = computed(() => field.live_since === null && !fixed.value);
 const isRefused = (setting: string) => refused.value?.field === key.value && refused.value.setting === setting;
 const set = (setting: string, value: unknown) => void change(key.value, setting, value);
@@ -105,6 +107,18 @@ function move(by: -1 | 1): void {
   else set('position', all[all.indexOf(siblings.value[at.value + 1]!.key) + 1] ?? null);
 }
 
+// Where it can stand within an address that is asked beside it.
+const places = computed(() =>
+  siblings.value
+    .filter((x) => x.type === 'postal_address' && x.key !== key.value)
+    .flatMap((x) =>
+      draft.address_parts.map((part) => ({
+        key: `${x.key}.${part.key}`,
+        name: `after the ${part.name} of “${x.staff_label || x.label.en}”`,
+      })),
+    ),
+);
+
 const more = ref(false);
 
 // What follows is said before it is done.
@@ -162,15 +176,15 @@ const shopPage = computed(() =>
         >
         <template v-if="!fixed"> · <button class="act" @click="emit('like')">another like this</button></template>
         <template v-if="unpublished"> · <button class="act" @click="remove(key)">take it out</button></template>
-        <template v-else-if="!fixed && field.live_since">
+        <template v-else-if="!needed && field.live_since">
           <template v-if="!f.retired">
             ·
             <button class="act" @click="f.switched_off ? switchLive(key, true) : (following = 'off')">
               {{ f.switched_off ? 'switch on for the shop now' : 'switch off for the shop now' }}
             </button></template
           >
-          ·
-          <button class="act" @click="f.retired ? set('retired', false) : (following = 'retire')">
+          <template v-if="!fixed"> · </template>
+          <button v-if="!fixed" class="act" @click="f.retired ? set('retired', false) : (following = 'retire')">
             {{ f.retired ? 'bring it back' : 'retire it' }}
           </button>
         </template>
@@ -214,7 +228,8 @@ const shopPage = computed(() =>
           @save="set('settings.working', $event)"
         />
         <ChoicesEditor
-          v-if="choices && !fixed"
+          v-if="choices"
+          :fixed="fixed"
           :draft="draft"
           :level="f.level"
           :choices="(f.settings?.choices as never) ?? []"
@@ -288,11 +303,10 @@ const shopPage = computed(() =>
           @update:model-value="set('level', $event)"
         />
         <template v-else>{{ levels.find((l) => l.key === f.level)?.name }}</template>
-        <template v-if="!fixed">
+        <template v-if="!needed">
           of <ScopeChoice :model-value="scope" :draft="draft" @update:model-value="set('asked_of', $event)" /></template
         >,
         <template v-if="section">with “{{ section.section.heading.en }}”</template>
-        <template v-else-if="fixed">at {{ steps.find((s) => s.key === f.step)?.name }}</template>
         <template v-else
           >at
           <Select
@@ -305,7 +319,7 @@ const shopPage = computed(() =>
             @update:model-value="set('step', $event)"
         /></template>
         <MostEach v-if="f.level === 'unit' && !fixed" :value="f.most_each" @save="set('most_each', $event)" />
-        <div v-if="!fixed">
+        <div>
           in
           <Select
             class="words"
@@ -322,17 +336,31 @@ const shopPage = computed(() =>
             <button class="act" @click="set('shares_row', !f.shares_row)">
               {{ f.shares_row ? 'in one row with the one before' : 'in a row of its own' }}
             </button></template
-          >
+          ><template v-if="places.length || f.stands_after"
+            >,
+            <Select
+              class="words"
+              :model-value="f.stands_after ?? null"
+              :options="[{ key: null, name: 'by itself' }, ...places]"
+              option-label="name"
+              option-value="key"
+              aria-label="Between the parts of an address"
+              @update:model-value="set('stands_after', $event)"
+          /></template>
         </div>
         <div class="small">
           <button v-if="at > 0" class="act" @click="move(-1)">move up</button>{{ ' ' }}
           <button v-if="at < siblings.length - 1" class="act" @click="move(1)">move down</button>
         </div>
-        <ClauseNotes :of="key" :problems="draft.problems" :settings="['asked_of', 'most_each', 'step', 'section', 'level', 'shares_row']" />
+        <ClauseNotes
+          :of="key"
+          :problems="draft.problems"
+          :settings="['asked_of', 'most_each', 'step', 'section', 'level', 'shares_row', 'stands_after']"
+        />
       </dd>
       <dt>When</dt>
       <dd>
-        <template v-if="fixed">{{ field.sentences.when ?? 'always' }}</template>
+        <template v-if="needed">{{ field.sentences.when ?? 'always' }}</template>
         <template v-else>
           <Select
             v-if="!f.when"

@@ -20,8 +20,10 @@ import { labelsIn, withLabels } from './choices';
 import ScopeChoice from './ScopeChoice.vue';
 
 /** A new field, section or step: what the shopper reads, and how often it is asked. The rest is said in its paragraph. */
-const { draft, into, products, like } = defineProps<{
+const { draft, what, into, products, like } = defineProps<{
   draft: Draft;
+  /** What is added, where it is no field. */
+  what?: 'section' | 'step';
   into?: string;
   products?: string[];
   /** The field that it begins as. */
@@ -30,7 +32,7 @@ const { draft, into, products, like } = defineProps<{
 const emit = defineEmits<{ added: [key: string]; cancel: [] }>();
 const { addField, addSection, addStep } = useDraft();
 
-const kind = ref<'field' | 'section' | 'step'>('field');
+const kind = ref<'field' | 'section' | 'step'>(what ?? 'field');
 const kinds = [
   { key: 'field', name: 'A new field' },
   { key: 'section', name: 'A new section' },

@@ -30,7 +30,7 @@ const { query, draft, done, change, undo } = useDraft();
 
 const filter = ref('');
 /** What is being added: into which section, of which products, or like which field; or what kind of destination. */
-const adding = ref<{ into?: string; products?: string[]; like?: DraftField; destination?: string }>();
+const adding = ref<{ what?: 'section' | 'step'; into?: string; products?: string[]; like?: DraftField; destination?: string }>();
 const map = useTemplateRef('map');
 const right = useTemplateRef('right');
 
@@ -155,6 +155,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @open="open"
           @column="(key) => router.push({ path: `/fields/${key}`, query: { by: 'destinations' } })"
           @switch="(key, destination, on) => change(key, `goes_to.${destination}`, on)"
+          @add="(what) => (adding = { what })"
         />
         <ProductMap
           v-else-if="face === 'products'"
@@ -194,8 +195,9 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         />
         <NewItem
           v-else-if="adding"
-          :key="`${adding.into}${adding.products}${adding.like?.field.key}`"
+          :key="`${adding.what}${adding.into}${adding.products}${adding.like?.field.key}`"
           :draft="draft"
+          :what="adding.what"
           :into="adding.into"
           :products="adding.products"
           :like="adding.like"

@@ -97,6 +97,10 @@ const numbered = computed(() => trail.data.value?.destinations.filter((d) => d.n
           <dt>Goes to</dt>
           <dd>{{ textOf('delivery_address')?.replaceAll('\n', ', ') }}</dd>
         </div>
+        <div v-if="textOf('invoice_address')">
+          <dt>Invoice to</dt>
+          <dd>{{ textOf('invoice_address')?.replaceAll('\n', ', ') }}</dd>
+        </div>
         <div>
           <dt>Total</dt>
           <dd>

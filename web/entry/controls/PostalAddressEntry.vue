@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, inject, onBeforeUnmount, ref } from 'vue';
+import { computed, inject, onBeforeUnmount, ref, useSlots } from 'vue';
 import type { Answer, Asked } from '../answers';
 import { suggestKey, type Suggested } from '../suggest';
 import { usePartsOf } from './parts';
@@ -23,6 +23,9 @@ const { partOf, setPart, setParts } = usePartsOf(model);
 // The first is for a country that nobody chose yet.
 const formats = computed(() => asked.settings.countries as Format[]);
 const format = computed(() => formats.value.find((f) => f.code === partOf('country')) ?? formats.value[0]!);
+
+const slots = useSlots();
+const lacking = computed(() => Object.keys(slots).filter((n) => n !== 'country' && !format.value.parts.some((p) => p.name === n)));
 
 const autocomplete: Record<string, string> = {
   street: 'address-line1',
@@ -79,21 +82,27 @@ const isWrong = (name: string) => invalid && (part == null || part === name);
         <option v-for="country in formats.slice(1)" :key="country.code" :value="country.code">{{ country.name }}</option>
       </select>
     </div>
-    <div v-for="line in format.parts" :key="line.name" class="entry-part" :class="line.name">
-      <label :for="`${id}-${line.name}`"
-        >{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> optional</span></label
-      >
-      <input
-        :id="`${id}-${line.name}`"
-        class="entry-input"
-        :value="partOf(line.name)"
-        :autocomplete="autocomplete[line.name]"
-        :required="asked.required && line.required"
-        :aria-invalid="isWrong(line.name) || undefined"
-        :list="line.name === 'street' && suggest ? `${id}-suggested` : undefined"
-        @input="line.name === 'street' ? onStreet($event) : setPart(line.name, $event)"
-      />
-    </div>
+    <slot name="country"></slot>
+    <template v-for="line in format.parts" :key="line.name">
+      <div class="entry-part" :class="line.name">
+        <label :for="`${id}-${line.name}`"
+          >{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> optional</span></label
+        >
+        <input
+          :id="`${id}-${line.name}`"
+          class="entry-input"
+          :value="partOf(line.name)"
+          :autocomplete="autocomplete[line.name]"
+          :required="asked.required && line.required"
+          :aria-invalid="isWrong(line.name) || undefined"
+          :list="line.name === 'street' && suggest ? `${id}-suggested` : undefined"
+          @input="line.name === 'street' ? onStreet($event) : setPart(line.name, $event)"
+        />
+      </div>
+      <slot :name="line.name"></slot>
+    </template>
+    <!-- What stands after a part that this country does not have. -->
+    <slot v-for="name in lacking" :key="name" :name="name"></slot>
     <datalist v-if="suggest" :id="`${id}-suggested`">
       <option v-for="address in suggested" :key="inFull(address)" :value="inFull(address)"></option>
     </datalist>

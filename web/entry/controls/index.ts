@@ -6,6 +6,7 @@ import DateEntry from './DateEntry.vue';
 import ReadOnlyEntry from './ReadOnlyEntry.vue';
 import LineEntry from './LineEntry.vue';
 import LongEntry from './LongEntry.vue';
+import NameEntry from './NameEntry.vue';
 import NumberEntry from './NumberEntry.vue';
 import OneOfEntry from './OneOfEntry.vue';
 import PostalAddressEntry from './PostalAddressEntry.vue';
@@ -14,6 +15,7 @@ import SlotEntry from './SlotEntry.vue';
 import WordsEntry from './WordsEntry.vue';
 import YesOrNoEntry from './YesOrNoEntry.vue';
 import type { Asked } from '../answers';
+import { isNameInParts } from './parts';
 import { isBox } from '../boxes';
 
 // Loaded where a file is asked, which is seldom.
@@ -39,12 +41,14 @@ const controls: Record<string, Component> = {
   worked_out: ReadOnlyEntry,
 };
 
-export const controlFor = (asked: Asked): Component => (asked.given_by_page ? ReadOnlyEntry : (controls[asked.type] ?? LineEntry));
+export const controlFor = (asked: Asked): Component =>
+  asked.given_by_page ? ReadOnlyEntry : isNameInParts(asked) ? NameEntry : (controls[asked.type] ?? LineEntry);
 
 /** Whether a control is several inputs under one label. */
 export const isGroup = (asked: Asked): boolean =>
   asked.given_by_page ||
   (asked.type === 'yes_no' && !isBox(asked)) ||
+  isNameInParts(asked) ||
   ['agreed_to', 'several_of', 'how_many_of_each', 'time_slot', 'postal_address', 'words_only', 'worked_out', 'file', 'picture'].includes(
     asked.type,
   ) ||

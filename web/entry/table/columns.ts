@@ -1,5 +1,6 @@
 import type { Asked } from '../answers';
 import { isBox } from '../boxes';
+import { isNameInParts } from '../controls/parts';
 
 /** How a question is entered in a table: typed or picked in its cell, ticked, opened under its row, or only told. */
 export type Manner = 'typed' | 'picked' | 'ticked' | 'opened' | 'told';
@@ -29,7 +30,7 @@ const manners: Record<string, Manner> = {
 
 /** How a question is entered in its cell. */
 export const mannerOf = (asked: Asked): Manner =>
-  asked.given_by_page ? 'told' : isBox(asked) ? 'ticked' : (manners[asked.type] ?? 'typed');
+  asked.given_by_page ? 'told' : isBox(asked) ? 'ticked' : isNameInParts(asked) ? 'opened' : (manners[asked.type] ?? 'typed');
 
 /** The questions of all of them as columns: each after the one that it follows where it is asked. */
 export function columnsOf(asked: Asked[]): Column[] {

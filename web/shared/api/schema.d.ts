@@ -2414,6 +2414,8 @@ export interface components {
             groups: components["schemas"]["NamedKey"][];
             /** @description The countries delivered to. */
             countries: components["schemas"]["NamedKey"][];
+            /** @description The parts of an address, after which a field can stand. */
+            address_parts: components["schemas"]["NamedKey"][];
             /** @description What conditions can test. */
             facts: components["schemas"]["FactView"][];
             /** @description How facts are compared, by their kind. */
@@ -2574,6 +2576,8 @@ export interface components {
             default_must_change?: boolean;
             /** @description Whether it stands in one row with the field before it, where there is room. */
             shares_row?: boolean;
+            /** @description The part of an address after which it stands, as PlaceInAddress writes it; null where it stands by itself. */
+            stands_after?: null | string;
             /** @description Whether a script of the shop's own page gives the answer, and nobody by hand. It is checked like any other. */
             given_by_page?: boolean;
             /** @description Whether what the page's script gives is not shown on the form; it is checked and goes where its routes say all the same. */
@@ -2747,6 +2751,8 @@ export interface components {
             /** @description All its choices; where it is asked stands which of them are offered there. */
             choices: components["schemas"]["ChoiceView"][];
             days?: null | components["schemas"]["OpenDaysView"];
+            /** @description The part of an address after which it stands, such as "delivery_address.street"; left out where it stands by itself. */
+            stands_after?: null | string;
         };
         /** @description What one part shows. */
         FoundView: {

@@ -243,7 +243,14 @@ public static class FieldSettings
             static (f, v) => f with { Personal = v },
             new("about a person, so it goes when the order is erased", "that it is about a person", "it says nothing of a person")
         ),
-        Toggle("switched_off", "switched off", static f => f.SwitchedOff, static (f, v) => f with { SwitchedOff = v }, null, KeptBy.NeededOwn),
+        Toggle(
+            "switched_off",
+            "switched off",
+            static f => f.SwitchedOff,
+            static (f, v) => f with { SwitchedOff = v },
+            null,
+            KeptBy.NeededOwn
+        ),
         Toggle("retired", "retired", static f => f.Retired, static (f, v) => f with { Retired = v }, null, KeptBy.AllOwn),
         new FieldSetting<string>(
             "type",
@@ -416,7 +423,10 @@ public static class FieldSettings
 
     private static ImmutableSortedDictionary<string, JsonElement> OfType(Field field, string name, JsonElement value, string path) =>
         field.BuiltIn && name == OneOf.Choices && !HasSameChoices(field, value)
-            ? throw new DraftEditException(path, $"“{field.Label}” is a question of the shop’s own: its choices are called and ordered as you like, and stay what they are.")
+            ? throw new DraftEditException(
+                path,
+                $"“{field.Label}” is a question of the shop’s own: its choices are called and ordered as you like, and stay what they are."
+            )
         : value.ValueKind == JsonValueKind.Null ? field.Settings.Remove(name)
         : field.Settings.SetItem(name, value);
 
