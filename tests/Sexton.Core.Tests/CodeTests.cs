@@ -1,3 +1,4 @@
+using Sexton.Core.Register.Edits;
 using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Asking;
@@ -18,6 +19,50 @@ namespace Sexton.Core.Tests;
 public sealed class CodeTests
 {
     private static readonly FieldCode Own = new();
+
+    [Theory]
+    // what is said for all and for the back office, how lines leave for it and for the maker, what the difference tells
+    [InlineData(null, null, LineLeaving.Together, LineLeaving.Together, "")]
+    [InlineData("'beside'", null, LineLeaving.Beside, LineLeaving.Beside, "lines leave with their components beside them")]
+    [InlineData("'beside'", "'together'", LineLeaving.Together, LineLeaving.Beside, "lines leave with their components beside them")]
+    [InlineData(null, "'instead'", LineLeaving.Instead, LineLeaving.Together, "lines leave for the back office as their components")]
+    [InlineData("'instead'", "null", LineLeaving.Instead, LineLeaving.Instead, "lines leave as their components")]
+    public void How_lines_leave_is_said_for_the_shop_and_overruled(
+        string? shop,
+        string? office,
+        LineLeaving toOffice,
+        LineLeaving toMaker,
+        string told
+    )
+    {
+        var rules = CodeRules.None;
+        foreach (var (path, json) in new[] { ("leaves", shop), ("leaves.back_office", office) })
+        {
+            rules = json is null
+                ? rules
+                : CodeEdit.Apply(rules, path, JsonSerializer.Deserialize<JsonElement>(json.Replace('\'', '"')), Fixture.Destinations);
+        }
+
+        rules.LeavingFor("back_office").ShouldBe(toOffice);
+        rules.LeavingFor("maker").ShouldBe(toMaker);
+        string.Join(
+                ", ",
+                RegisterDifference
+                    .Between(
+                        Fixture.Register(),
+                        Fixture.Register() with
+                        {
+                            Codes = rules,
+                        },
+                        FieldTypes.Standard,
+                        TestKind.All,
+                        Fixture.Products
+                    )
+                    .SelectMany(static c => c.Clauses)
+                    .Select(static c => c.Lead + c.After)
+            )
+            .ShouldStartWith(told);
+    }
 
     [Theory]
     // the shop's rule, the product's rule, face and year, the code

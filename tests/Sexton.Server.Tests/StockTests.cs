@@ -280,6 +280,36 @@ public sealed class StockTests(StockTests.Shop world) : IClassFixture<StockTests
     }
 
     [Fact]
+    public async Task A_code_is_told_to_the_shopper_only_where_it_is_shown()
+    {
+        using var manager = await Managing.ComeAsync(world);
+        using var shopper = new Shopper(world);
+        async Task<string[]> ToldAsync(string product)
+        {
+            var reply = await shopper.Http.SendAsync(HttpMethod.Post, "api/shop/v1/evaluate", Managing.Cart(product));
+            return [.. reply.Json["codes"]!.AsArray().Select(static c => c!["code"]!.GetValue<string>())];
+        }
+
+        (await ToldAsync("LA-ZINC-S")).ShouldBeEmpty();
+        // The manager sees it in the preview all the same.
+        (await manager.PreviewAsync(Managing.Cart("LA-ZINC-S"))).Json["evaluation"]!["codes"]!.AsArray().Count.ShouldBe(1);
+        await manager.ChangeAsync("item-codes", "shop", new JsonObject { ["shown"] = true });
+        await manager.ChangeAsync("item-codes", "products.WA-MAY", new JsonObject { ["shown"] = false });
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        try
+        {
+            (await ToldAsync("LA-ZINC-S")).ShouldBe(["LA-ZINC-S"]);
+            (await ToldAsync("WA-MAY")).ShouldBeEmpty();
+        }
+        finally
+        {
+            await manager.ChangeAsync("item-codes", "shop", new JsonObject());
+            await manager.ChangeAsync("item-codes", "products.WA-MAY", null);
+            (await manager.PublishAsync()).Status.ShouldBe(200);
+        }
+    }
+
+    [Fact]
     public async Task Support_does_not_count_the_shelf()
     {
         using var support = await world.SignedInAsync(World.Support);

@@ -34,6 +34,7 @@ public sealed record CodeRule
         Case = CodeCase.AsIs,
         Longest = 40,
         WhenEmpty = "",
+        Shown = false,
     };
 
     /// <summary>In <see cref="Order"/>: the code of the goods.</summary>
@@ -51,6 +52,9 @@ public sealed record CodeRule
     /// <summary>What stands for an answer that is not there; "" for nothing at all, null for as the wider rule says.</summary>
     public string? WhenEmpty { get; init; }
 
+    /// <summary>Whether the shopper reads the code in the shop; null for as the wider rule says. In the rule of a field it says nothing.</summary>
+    public bool? Shown { get; init; }
+
     /// <summary>
     /// The keys of fields and <see cref="Goods"/> in the order of their parts; empty for as the wider rule says. The goods come first and other
     /// fields last where they are not named.
@@ -65,6 +69,7 @@ public sealed record CodeRule
             Case = Case ?? wider.Case,
             Longest = Longest ?? wider.Longest,
             WhenEmpty = WhenEmpty ?? wider.WhenEmpty,
+            Shown = Shown ?? wider.Shown,
             Order = Order.IsEmpty ? wider.Order : Order,
         };
 }
@@ -94,11 +99,17 @@ public sealed record CodeRules
     /// <summary>The rule of the shop.</summary>
     public CodeRule Shop { get; init; } = CodeRule.Open;
 
-    /// <summary>How lines leave for the systems that take item codes, by destination; together where nothing is said.</summary>
+    /// <summary>How lines leave for the systems that take item codes, where nothing else is said of one.</summary>
+    public LineLeaving Leaving { get; init; }
+
+    /// <summary>How they leave for single ones, by destination.</summary>
     public ImmutableSortedDictionary<string, LineLeaving> Leaves { get; init; } = ImmutableSortedDictionary<string, LineLeaving>.Empty;
 
     /// <summary>The rules of products, by their codes.</summary>
     public ImmutableSortedDictionary<string, CodeRule> Products { get; init; } = ImmutableSortedDictionary<string, CodeRule>.Empty;
+
+    /// <summary>How lines leave for a destination.</summary>
+    public LineLeaving LeavingFor(string destination) => Leaves.GetValueOrDefault(destination, Leaving);
 
     /// <summary>The rule for a product, complete.</summary>
     public CodeRule For(string product) => Products.GetValueOrDefault(product, CodeRule.Open).Or(Shop).Or(CodeRule.Standard);

@@ -88,11 +88,20 @@ public sealed class RegisterDifference(
                     .Codes.Leaves.Keys.Union(before.Codes.Leaves.Keys, StringComparer.Ordinal)
                     .Select(d => new ClauseChange(
                         $"lines leave for {_here.Phrase(d) ?? _then.Phrase(d) ?? d} ",
-                        DestinationWords.Said(before.Codes.Leaves.GetValueOrDefault(d)),
-                        DestinationWords.Said(after.Codes.Leaves.GetValueOrDefault(d)),
+                        DestinationWords.Said(before.Codes.LeavingFor(d)),
+                        DestinationWords.Said(after.Codes.LeavingFor(d)),
                         "",
                         AboutRoute: true
                     ))
+            )
+            .Prepend(
+                new ClauseChange(
+                    "lines leave ",
+                    DestinationWords.Said(before.Codes.Leaving),
+                    DestinationWords.Said(after.Codes.Leaving),
+                    "",
+                    AboutRoute: true
+                )
             )
             .Prepend(new ClauseChange("", RuleOf(before.Codes.Shop), RuleOf(after.Codes.Shop), ""))
             .Where(static c => c.Before != c.After)
@@ -116,6 +125,7 @@ public sealed class RegisterDifference(
                     : "",
                 rule?.Longest is { } longest ? $"at most {longest} characters" : "",
                 rule?.WhenEmpty is { } empty ? (empty.Length == 0 ? "nothing for an empty part" : $"“{empty}” for an empty part") : "",
+                rule?.Shown is { } shown ? (shown ? "shown to the shopper" : "not shown to the shopper") : "",
                 rule is { Order.IsEmpty: false } ? "in the order " + string.Join(", ", rule.Order) : "",
             }.Where(static w => w.Length > 0)
         );

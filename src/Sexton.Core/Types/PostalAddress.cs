@@ -26,16 +26,16 @@ public sealed class PostalAddress : FieldType
     /// <summary>The part that holds the country.</summary>
     public const string Land = "country";
 
-    /// <summary>What staff call the parts.</summary>
-    public static readonly ImmutableSortedDictionary<string, string> PartNames = new Dictionary<string, string>(StringComparer.Ordinal)
-    {
-        [Land] = "country",
-        [Street] = "street",
-        [Extra] = "flat or building",
-        [Town] = "town",
-        [Postcode] = "postcode",
-        [Region] = "county",
-    }.ToImmutableSortedDictionary(StringComparer.Ordinal);
+    /// <summary>The parts in the order in which the form asks for them, with what staff call them.</summary>
+    public static readonly ImmutableArray<(string Key, string Name)> PartNames =
+    [
+        (Land, "country"),
+        (Street, "street"),
+        (Extra, "flat or building"),
+        (Town, "town"),
+        (Region, "county"),
+        (Postcode, "postcode"),
+    ];
 
     /// <summary>The countries that the shop delivers to, with their English short names (ISO 3166-1).</summary>
     public static readonly ImmutableSortedDictionary<string, string> Countries = AddressFormat.Countries.ToImmutableSortedDictionary(

@@ -33,6 +33,6 @@ internal static class SentOrders
                         .Select(f => sent.To.NameThere(f.Field.Key, sent.Content.Language))
                         .OfType<string>(),
                 ],
-            Leaving = current.Content.Codes.Leaves.GetValueOrDefault(sent.To.Key),
+            Leaving = current.Content.Codes.LeavingFor(sent.To.Key),
         };
 }

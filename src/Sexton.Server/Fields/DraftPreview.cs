@@ -41,7 +41,7 @@ internal sealed class DraftPreview(
         );
         var words = new ConditionWords(plan.Content, types, products);
         return new PreviewView(
-            EvaluationView.Of(evaluation, Field.OnTheForm, 0),
+            EvaluationView.Of(evaluation, Field.OnTheForm, 0, allCodes: true),
             [
                 .. new NotAskedReasons(evaluation.Facts, words)
                     .All()

@@ -84,7 +84,7 @@ internal sealed class DraftReader(
             [.. shown.Select(ProductView)],
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
             [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
-            [.. PostalAddress.PartNames.Select(static p => new NamedKey(p.Key, p.Value))],
+            [.. PostalAddress.PartNames.Select(static p => new NamedKey(p.Key, p.Name))],
             [.. new FactViews(content, types, shown, products.Groups).All()],
             FactViews.Relations,
             new CodesView(codes?.Revision ?? 1, changed.Contains(CodeRules.Key), content.Codes),

@@ -16,7 +16,7 @@ namespace Sexton.Server.Shop;
 /// <param name="Steps">All steps on the way, and whether anything is asked there.</param>
 /// <param name="Problems">What keeps the cart from becoming an order.</param>
 /// <param name="Prices">What it costs.</param>
-/// <param name="Codes">Under which item code each line is sold.</param>
+/// <param name="Codes">Under which item code each line is sold, as far as it is shown.</param>
 /// <param name="WeightGrams">What it weighs, in grams.</param>
 /// <param name="Offer">What is offered, for an attempt to say what was seen.</param>
 internal sealed record EvaluationView(
@@ -45,7 +45,8 @@ internal sealed record EvaluationView(
     /// <param name="shownAt">Where its prices are shown: the key of a destination, or <see cref="Field.OnTheForm"/>.</param>
     /// <param name="version">The number of the version under which it was made; 0 for a draft.</param>
     /// <param name="has">The digest of the forms that the page has; null for none.</param>
-    public static EvaluationView Of(Evaluation evaluation, string shownAt, int version, string? has = null)
+    /// <param name="allCodes">Whether item codes are told also where they are not shown to shoppers.</param>
+    public static EvaluationView Of(Evaluation evaluation, string shownAt, int version, string? has = null, bool allCodes = false)
     {
         var language = evaluation.Cart.Language;
         var fields = evaluation.Fields;
@@ -80,7 +81,10 @@ internal sealed record EvaluationView(
             new ProblemViews(evaluation),
             PricesView.Of(PriceList.Of(evaluation), evaluation.Plan, shownAt, language),
             Lines(evaluation)
-                .Where(evaluation.Facts.IsSold)
+                .Where(i =>
+                    evaluation.Facts.IsSold(i)
+                    && (allCodes || evaluation.Plan.Content.Codes.For(evaluation.Facts.Goods(i).Product.Code).Shown == true)
+                )
                 .Select(i => new LineCodeView(evaluation.Facts.LineAt(i).Id, evaluation.ItemCodeOf(i))),
             evaluation.WeightGrams,
             Offer.Of(evaluation, version)

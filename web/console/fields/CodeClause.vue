@@ -8,7 +8,7 @@ import CodeRuleWords from './CodeRuleWords.vue';
 import type { Draft, DraftField } from './draft';
 import { useDraft } from './draft';
 import { nameOf } from './groups';
-import { leavings } from './leaving';
+import { leavings, leavingsOfOne } from './leaving';
 import PartsOrder from './PartsOrder.vue';
 import WordInput from './WordInput.vue';
 
@@ -102,12 +102,25 @@ const systems = computed(() => draft.destinations.filter((d) => d.takes_item_cod
           @update:model-value="setRule(`products.${$event}`, {})"
         />
       </p>
-      <p v-for="system in systems" :key="system.key">
-        a line leaves for {{ system.phrase }}
+      <p v-if="systems.length">
+        a line leaves
         <Select
           class="words"
-          :model-value="rules.leaves?.[system.key] ?? 'together'"
+          :model-value="rules.leaving ?? 'together'"
           :options="leavings"
+          option-label="name"
+          option-value="key"
+          aria-label="How a line leaves"
+          @update:model-value="change(RULES, 'leaves', $event)"
+        />
+      </p>
+      <p v-for="system in systems" :key="system.key">
+        for {{ system.phrase }}
+        <Select
+          class="words"
+          :model-value="rules.leaves?.[system.key] ?? null"
+          :options="leavingsOfOne"
+          :placeholder="leavingsOfOne[0]!.name"
           option-label="name"
           option-value="key"
           :aria-label="`How a line leaves for ${system.phrase}`"

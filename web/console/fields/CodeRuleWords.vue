@@ -15,6 +15,12 @@ const cases = [
   { key: 'lower', name: 'in small letters' },
 ];
 
+const shown = [
+  { key: null, name: 'shown to the shopper as usual' },
+  { key: true, name: 'shown to the shopper' },
+  { key: false, name: 'not shown to the shopper' },
+];
+
 function setLongest(typed: string): void {
   const longest = Math.trunc(Number(typed));
   set({ longest: typed.trim() && longest > 0 ? longest : null });
@@ -55,6 +61,15 @@ const textOf = (word: string) => (word === 'none' ? '' : word.trim() === '' ? nu
       numeric
       @save="setLongest"
     />
-    characters</template
-  >
+    characters,
+    <Select
+      class="words"
+      :model-value="rule.shown ?? null"
+      :options="shown"
+      option-label="name"
+      option-value="key"
+      :placeholder="shown[0]!.name"
+      :aria-label="`Whether the shopper reads codes of ${label}`"
+      @update:model-value="set({ shown: $event })"
+  /></template>
 </template>

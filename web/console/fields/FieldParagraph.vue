@@ -345,6 +345,7 @@ const shopPage = computed(() =>
               option-label="name"
               option-value="key"
               aria-label="Between the parts of an address"
+              placeholder="by itself"
               @update:model-value="set('stands_after', $event)"
           /></template>
         </div>

@@ -1,46 +1,49 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import Select from 'primevue/select';
+import { computed, ref, watch } from 'vue';
 import type { Draft } from './draft';
 import PreviewCart from './PreviewCart.vue';
-import { standIns } from './standIn';
+import { shownOf, standIns, type StandIn, type StandInLine } from './standIn';
 
 /** What the shopper sees of what is at hand, for a stand-in cart or two side by side. */
 const { draft, of } = defineProps<{ draft: Draft; of: string }>();
 
 const changing = ref(false);
+const kinds = computed(() => [
+  { key: 'field', name: draft.sections.some((s) => s.section.key === of) ? 'this section' : 'this field' },
+  { key: 'step', name: 'the whole step' },
+]);
 
 const asking = () => draft.fields.find((f) => f.field.key === of)?.asks ?? draft.sections.find((s) => s.section.key === of)?.asks ?? [];
 
-function fresh(group: string): (typeof standIns.value)[number] {
+function line(id: string): StandInLine {
   const product = draft.products.find((p) => asking().includes(p.code)) ?? draft.products[0]!;
   return {
+    id,
     product: product.code,
     variant: product.variants[0]?.key,
     quantity: product.unit_name && !product.ships ? 2 : 1,
-    group,
-    country: 'IE',
     answers: {},
-    line: {},
     units: [],
   };
 }
+
+const fresh = (group: string): StandIn => ({ lines: [line('preview')], group, country: 'IE', answers: {} });
 
 // A cart that nobody has changed follows what is at hand, so that it shows it.
 watch(
   () => of,
   () => {
     if (!standIns.value.length) standIns.value = [fresh(draft.groups[0]?.key ?? '')];
-    if (!changing.value && standIns.value.length === 1 && asking().length && !asking().includes(standIns.value[0]!.product))
-      standIns.value = [fresh(standIns.value[0]!.group)];
+    const only = standIns.value.length === 1 && standIns.value[0]!.lines.length === 1 ? standIns.value[0]! : undefined;
+    if (!changing.value && only && asking().length && !asking().includes(only.lines[0]!.product)) standIns.value = [fresh(only.group)];
   },
   { immediate: true },
 );
 
 function second(): void {
-  standIns.value = [
-    ...standIns.value,
-    { ...fresh(draft.groups.at(-1)?.key ?? ''), product: standIns.value[0]!.product, quantity: standIns.value[0]!.quantity },
-  ];
+  const lines = standIns.value[0]!.lines.map((l) => ({ ...l, answers: {}, units: [] }));
+  standIns.value = [...standIns.value, { ...fresh(draft.groups.at(-1)?.key ?? ''), lines }];
   changing.value = true;
 }
 </script>
@@ -48,7 +51,15 @@ function second(): void {
 <template>
   <section class="preview" aria-label="What the shopper sees">
     <p class="small soft head">
-      {{ standIns.length === 2 ? 'Shown to two carts' : 'Shown to a cart' }}
+      {{ standIns.length === 2 ? 'Shown to two carts' : 'Shown to a cart' }}:
+      <Select
+        v-model="shownOf"
+        class="words"
+        :options="kinds"
+        option-label="name"
+        option-value="key"
+        aria-label="How much of the form is shown"
+      />
       <span class="push"></span>
       <button v-if="standIns.length === 1" class="act" @click="second">second cart</button>
       <button v-else class="act" @click="standIns = standIns.slice(0, 1)">one cart</button>
@@ -70,7 +81,8 @@ function second(): void {
 }
 .head {
   display: flex;
-  gap: 14px;
+  align-items: baseline;
+  gap: 6px 14px;
   margin: 0 0 6px;
 }
 .push {

@@ -4,14 +4,13 @@ import { computed } from 'vue';
 import type { Draft, DraftDestination } from './draft';
 import { useDraft } from './draft';
 import { nameOf } from './groups';
-import { leavings } from './leaving';
+import { leavings, leavingsOfOne } from './leaving';
 
 /** How lines leave for a destination that takes item codes: all of them, and those of single products or with the components of single fields. */
 const { item, draft } = defineProps<{ item: DraftDestination; draft: Draft }>();
 const { change, refused } = useDraft();
 
 const RULES = 'item-codes';
-const WHOLE = 'together';
 const products = computed(() => item.destination.products_leave ?? {});
 const fields = computed(() => item.destination.fields_leave ?? {});
 const nameOfProduct = (code: string) => draft.products.find((p) => p.code === code)?.name ?? code;
@@ -49,8 +48,9 @@ const isRefused = (path: string) => refused.value?.field === item.key && refused
     lines leave
     <Select
       class="words"
-      :model-value="draft.codes.rules.leaves?.[item.key] ?? WHOLE"
-      :options="leavings"
+      :model-value="draft.codes.rules.leaves?.[item.key] ?? null"
+      :options="leavingsOfOne"
+      :placeholder="leavingsOfOne[0]!.name"
       option-label="name"
       option-value="key"
       :aria-label="`How lines leave for ${item.name}`"

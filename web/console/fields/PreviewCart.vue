@@ -9,20 +9,22 @@ import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
 import { fieldsIn, type Condition } from './condition';
 import type { Draft } from './draft';
-import { explained, type StandIn } from './standIn';
+import { explained, shownOf, type StandIn, type StandInLine } from './standIn';
 import WordInput from './WordInput.vue';
 
 /** What one stand-in cart is asked of what is at hand, from the same rules that the shop asks by; and where it is not asked, why. */
 const { draft, of, first, open } = defineProps<{ draft: Draft; of: string; first: boolean; open: boolean }>();
 const standIn = defineModel<StandIn>({ required: true });
 
-const LINE = 'preview';
 const shown = ref<Omit<Schemas['PreviewView'], 'evaluation'> & { evaluation: Evaluated }>();
 const failure = ref('');
 
 const field = computed(() => draft.fields.find((f) => f.field.key === of)?.field);
 const section = computed(() => draft.sections.find((s) => s.section.key === (field.value?.section ?? of))?.section);
-const product = computed(() => draft.products.find((p) => p.code === standIn.value.product));
+const productOf = (line: StandInLine) => draft.products.find((p) => p.code === line.product);
+const several = computed(() => standIn.value.lines.length > 1);
+const step = computed(() => section.value?.step ?? field.value?.step);
+const isWhole = computed(() => shownOf.value === 'step');
 
 // What is at hand, the section that it stands in, and whatever its conditions read: so that they can be tried out here.
 const keys = computed(() => {
@@ -39,7 +41,26 @@ const keys = computed(() => {
   return new Set([...own, ...read]);
 });
 
-const isShown = (x: { field: string | null }) => !!x.field && keys.value.has(x.field);
+const isShown = (x: { field: string | null; step: string }) => !!x.field && (isWhole.value ? x.step === step.value : keys.value.has(x.field));
+const stepOf = (key: string) => {
+  const one = draft.fields.find((f) => f.field.key === key)?.field;
+  return draft.sections.find((s) => s.section.key === (one?.section ?? key))?.section.step ?? one?.step;
+};
+const nameOf = (key: string) => {
+  const one = draft.fields.find((f) => f.field.key === key)?.field;
+  return one ? one.staff_label || one.label.en : draft.sections.find((s) => s.section.key === key)?.section.opening?.en;
+};
+// Of a whole step everything that is not asked says why: once for all that it is alike for.
+const left = computed(() => {
+  const alike = new Map<string, Set<string>>();
+  for (const n of shown.value?.not_asked ?? []) {
+    if (stepOf(n.field) !== step.value) continue;
+    const line = several.value && standIn.value.lines.find((l) => l.id === n.line_id);
+    const why = line ? `${productOf(line)?.name}: ${n.why}` : n.why;
+    alike.set(why, (alike.get(why) ?? new Set()).add(nameOf(n.field) ?? n.field));
+  }
+  return [...alike].map(([why, names]) => ({ why, names: [...names].join(', ') }));
+});
 const evaluation = computed(
   () =>
     shown.value && {
@@ -66,10 +87,15 @@ const isAsked = computed(() => evaluation.value?.asked.some((a) => a.field === o
 
 const evaluate = latest(
   async () => {
-    const { product: code, variant, quantity, group, country, answers, line, units } = standIn.value;
-    const lines = [
-      { id: LINE, product_code: code, variant_code: variant ?? null, quantity, answers: line, units: units.slice(0, quantity) },
-    ];
+    const { group, country, answers } = standIn.value;
+    const lines = standIn.value.lines.map(({ id, product, variant, quantity, answers: own, units }) => ({
+      id,
+      product_code: product,
+      variant_code: variant ?? null,
+      quantity,
+      answers: own,
+      units: units.slice(0, quantity),
+    }));
     const preview = await ask(
       api.POST('/api/console/v1/draft/preview', {
         params: { query: { explain: of } },
@@ -87,14 +113,28 @@ const evaluate = latest(
   120,
 );
 
-function setProduct(code: string): void {
-  standIn.value = { ...standIn.value, product: code, variant: draft.products.find((p) => p.code === code)?.variants[0]?.key };
+function setLine(id: string, part: Partial<StandInLine>): void {
+  standIn.value = { ...standIn.value, lines: standIn.value.lines.map((l) => (l.id === id ? { ...l, ...part } : l)) };
 }
 
-function setQuantity(text: string): void {
+const setProduct = (id: string, code: string) =>
+  setLine(id, { product: code, variant: draft.products.find((p) => p.code === code)?.variants[0]?.key });
+
+function setQuantity(id: string, text: string): void {
   const quantity = Math.trunc(Number(text));
-  if (quantity >= 1 && quantity <= 60) standIn.value = { ...standIn.value, quantity };
+  if (quantity >= 1 && quantity <= 60) setLine(id, { quantity });
 }
+
+function addLine(): void {
+  const used = standIn.value.lines.map((l) => l.product);
+  const { code, variants } = draft.products.find((p) => !used.includes(p.code)) ?? draft.products[0]!;
+  const id = `preview${Math.max(1, ...standIn.value.lines.map((l) => Number(l.id.replace('preview', '')) || 1)) + 1}`;
+  const line = { id, product: code, variant: variants[0]?.key, quantity: 1, answers: {}, units: [] };
+  standIn.value = { ...standIn.value, lines: [...standIn.value.lines, line] };
+}
+
+const takeOut = (id: string) => (standIn.value = { ...standIn.value, lines: standIn.value.lines.filter((l) => l.id !== id) });
+const asksAnything = (line: StandInLine) => evaluation.value?.asked.some((a) => a.line_id === line.id);
 
 watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immediate: true, deep: true });
 </script>
@@ -103,25 +143,36 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
   <div class="cart">
     <p class="small head">
       <template v-if="open">
-        <WordInput :value="String(standIn.quantity)" label="Quantity in the stand-in cart" numeric @save="setQuantity" /> ×
-        <Select
-          class="words"
-          :model-value="standIn.product"
-          :options="draft.products"
-          option-label="name"
-          option-value="code"
-          aria-label="Product in the stand-in cart"
-          @update:model-value="setProduct"
-        />
-        <Select
-          v-if="product?.variants.length"
-          v-model="standIn.variant"
-          class="words"
-          :options="product.variants"
-          option-label="name"
-          option-value="key"
-          aria-label="Variant in the stand-in cart"
-        />
+        <span v-for="(line, i) in standIn.lines" :key="line.id" class="line">
+          <WordInput
+            :value="String(line.quantity)"
+            :label="several ? `Quantity of line ${i + 1}` : 'Quantity in the stand-in cart'"
+            numeric
+            @save="setQuantity(line.id, $event)"
+          />
+          ×
+          <Select
+            class="words"
+            :model-value="line.product"
+            :options="draft.products"
+            option-label="name"
+            option-value="code"
+            :aria-label="several ? `Product of line ${i + 1}` : 'Product in the stand-in cart'"
+            @update:model-value="setProduct(line.id, $event)"
+          />
+          <Select
+            v-if="productOf(line)?.variants.length"
+            class="words"
+            :model-value="line.variant"
+            :options="productOf(line)!.variants"
+            option-label="name"
+            option-value="key"
+            :aria-label="several ? `Variant of line ${i + 1}` : 'Variant in the stand-in cart'"
+            @update:model-value="setLine(line.id, { variant: $event })"
+          />
+          <button v-if="several" class="act" :aria-label="`Take line ${i + 1} out`" title="take out" @click="takeOut(line.id)">×</button>
+        </span>
+        <button class="act" @click="addLine">add a line</button>
         ·
         <Select
           v-model="standIn.group"
@@ -141,20 +192,23 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
         />
       </template>
       <b v-else
-        >{{ standIn.quantity }} × {{ product?.name }} · {{ draft.groups.find((g) => g.key === standIn.group)?.name.toLowerCase() }}</b
+        >{{ standIn.lines.map((l) => `${l.quantity} × ${productOf(l)?.name}`).join(', ') }} · {{ draft.groups.find((g) => g.key === standIn.group)?.name.toLowerCase() }}</b
       >
     </p>
     <p v-if="failure" class="call">{{ failure }}</p>
-    <div v-else-if="evaluation" class="sheet">
-      <LineForm
-        v-model:answers="standIn.line"
-        v-model:units="standIn.units"
-        :evaluation="evaluation"
-        :line="LINE"
-        :show-all="false"
-        :prefix="first ? 'preview' : 'second'"
-        :level="3"
-      />
+    <div v-else-if="evaluation" class="sheet" :class="{ whole: isWhole }">
+      <template v-for="line in standIn.lines" :key="line.id">
+        <p v-if="several && asksAnything(line)" class="of">{{ line.quantity }} × {{ productOf(line)?.name }}</p>
+        <LineForm
+          v-model:answers="line.answers"
+          v-model:units="line.units"
+          :evaluation="evaluation"
+          :line="line.id"
+          :show-all="false"
+          :prefix="`${first ? 'first' : 'second'}-${line.id}`"
+          :level="3"
+        />
+      </template>
       <EntryForm
         v-if="ofOrder.length"
         v-model="standIn.answers"
@@ -167,7 +221,10 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
       />
       <PriceSum v-if="isPriced" class="sums" :prices="evaluation.prices" :units="evaluation.units" />
       <p v-if="coded" class="code mono">{{ coded }}</p>
-      <p v-if="!isAsked" class="not">
+      <ul v-if="isWhole && left.length" class="not" aria-label="Not asked">
+        <li v-for="one in left" :key="one.why">{{ one.names }}: {{ one.why }}</li>
+      </ul>
+      <p v-if="!isAsked && !isWhole" class="not">
         not asked<template v-if="why">: {{ why }}</template>
       </p>
     </div>
@@ -193,13 +250,31 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
   font-size: var(--size);
   overflow: auto;
 }
+.sheet.whole {
+  max-height: 44vh;
+}
 .code {
   margin: 8px 0 0;
 }
 .sums {
   margin-top: 10px;
 }
+.line {
+  display: block;
+}
+.of {
+  margin: 10px 0 4px;
+  font-weight: 650;
+}
 .not {
   margin: 0;
+}
+ul.not {
+  list-style: none;
+  padding: 6px 0 0;
+  font-size: var(--size-small);
+}
+ul.not li::before {
+  content: 'not asked · ';
 }
 </style>

@@ -47,7 +47,7 @@ const field = computed(
     draft.value?.fields.find((f) => f.field.key === chosen) ?? draft.value?.fields.find((f) => !f.field.built_in) ?? draft.value?.fields[0],
 );
 const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? destination.value?.key ?? field.value?.field.key);
-const finds = { fields: 'Find a field or a key', products: 'Find a product or a field', destinations: 'Find a destination' };
+const finds = { fields: 'Find a field', products: 'Find a product or a field', destinations: 'Find a destination' };
 const nothingFound = computed(() => {
   const word = filter.value.trim().toLowerCase();
   return (
@@ -241,7 +241,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   align-items: center;
 }
 .find.p-inputtext {
-  width: 150px;
+  width: 118px;
   font: inherit;
   border: 0;
   border-bottom: 1px solid var(--ink);

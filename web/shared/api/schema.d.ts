@@ -2018,6 +2018,8 @@ export interface components {
             longest?: null | number;
             /** @description What stands for an answer that is not there; "" for nothing at all, null for as the wider rule says. */
             when_empty?: null | string;
+            /** @description Whether the shopper reads the code in the shop; null for as the wider rule says. In the rule of a field it says nothing. */
+            shown?: null | boolean;
             /**
              * @description The keys of fields and string CodeRule.Goods in the order of their parts; empty for as the wider rule says. The goods come first and other
              *     fields last where they are not named.
@@ -2028,7 +2030,9 @@ export interface components {
         CodeRules: {
             /** @description The rule of the shop. */
             shop?: components["schemas"]["CodeRule"];
-            /** @description How lines leave for the systems that take item codes, by destination; together where nothing is said. */
+            /** @description How lines leave for the systems that take item codes, where nothing else is said of one. */
+            leaving?: components["schemas"]["LineLeaving"];
+            /** @description How they leave for single ones, by destination. */
             leaves?: {
                 [key: string]: components["schemas"]["LineLeaving"];
             };
@@ -2470,7 +2474,7 @@ export interface components {
             problems: components["schemas"]["ProblemView"][];
             /** @description What it costs. */
             prices: components["schemas"]["PricesView"];
-            /** @description Under which item code each line is sold. */
+            /** @description Under which item code each line is sold, as far as it is shown. */
             codes: components["schemas"]["LineCodeView"][];
             /**
              * Format: int64

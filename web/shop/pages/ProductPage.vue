@@ -54,6 +54,7 @@ const quantityEntry = useTemplateRef('quantityEntry');
 const orderForm = useTemplateRef('orderForm');
 
 const answered = computed(() => ({ ...basket.view.value?.cart.answers, ...typed.value.order }));
+const itemCode = computed(() => evaluation.value?.codes[0]?.code);
 const orderAsked = computed(() => evaluation.value?.asked.filter((a) => a.line_id === null && a.step === STEP) ?? []);
 const orderProblems = computed(() => evaluation.value?.problems.filter((p) => p.line_id === null && p.field && p.step === STEP) ?? []);
 const problems = computed(() => evaluation.value?.problems.filter((p) => (p.field && p.step === STEP) || p.code === 'too_many_each') ?? []);
@@ -238,6 +239,7 @@ async function buyAtOnce(): Promise<void> {
         :units="evaluation.units"
         :shown="sumShown === 'added' ? 'added' : 'total'"
       />
+      <p v-if="itemCode" class="soft">Item {{ itemCode }}</p>
       <p class="do">
         <button class="buy" :disabled="busy">Put {{ typed.quantity }} in the cart</button>
         <span>or <button class="plain" type="button" :disabled="busy" @click="buyAtOnce">buy it at once</button>, by itself</span>

@@ -49,6 +49,7 @@ const quantityEntry = useTemplateRef('quantityEntry');
 const cart = computed(() => basket.view.value);
 const product = computed(() => productOf(line.product_code));
 const sum = computed(() => cart.value?.evaluation.prices.lines.find((l) => l.line_id === line.id)?.sum);
+const code = computed(() => evaluation.value?.codes.find((c) => c.line_id === line.id)?.code);
 const names = computed(() => cart.value?.evaluation.units.filter((u) => u.line_id === line.id) ?? []);
 const here = (all: Schemas['ProblemView'][] | undefined) =>
   all?.filter((p) => p.line_id === line.id && (!p.field || p.step === STEP)) ?? [];
@@ -139,6 +140,7 @@ defineExpose({ focusFirstProblem });
     <img v-if="product" :src="`/pictures/${product.picture}`" alt="" width="120" height="76" />
     <div>
       <h2>{{ line.quantity }} × {{ nameOf(line) }}</h2>
+      <p v-if="code" class="soft">Item {{ code }}</p>
       <template v-if="!change">
         <ToldAnswers :entries="told" :line="line.id" :units="names" />
         <p v-for="sentence in sentences" :key="sentence" class="problem">{{ sentence }}</p>

@@ -4,7 +4,7 @@ using Sexton.Core.Routing;
 
 namespace Sexton.Core.Register.Edits;
 
-/// <summary>Changes to the rules of item codes: "shop" for that of the shop, "products.CODE" for that of a product, "leaves.DESTINATION" for how lines leave.</summary>
+/// <summary>Changes to the rules of item codes: "shop" for that of the shop, "products.CODE" for that of a product, "leaves" for how lines leave and "leaves.DESTINATION" for how they do for one.</summary>
 public static class CodeEdit
 {
     private const int LongestCode = 100;
@@ -18,12 +18,13 @@ public static class CodeEdit
         {
             "shop" => EditValue.Json(rules.Shop),
             "products" when product.Length > 0 => EditValue.Json(rules.Products.GetValueOrDefault(product)),
-            "leaves" => EditValue.Json(rules.Leaves.GetValueOrDefault(product)),
+            "leaves" when product.Length == 0 => EditValue.Json(rules.Leaving),
+            "leaves" => rules.Leaves.TryGetValue(product, out var own) ? EditValue.Json(own) : EditValue.Json<string?>(null),
             _ => throw Unknown(path),
         };
     }
 
-    /// <summary>The rules with one changed; a null takes a product's away.</summary>
+    /// <summary>The rules with one changed; a null takes that of a product or destination away.</summary>
     /// <param name="rules">The rules.</param>
     /// <param name="path">The path of the setting.</param>
     /// <param name="value">The value.</param>
@@ -34,11 +35,12 @@ public static class CodeEdit
         var (name, product) = EditValue.Split(path);
         if (name == "leaves")
         {
-            return destinations.Find(product)?.Capacity.ItemCodes is null
-                ? throw new DraftEditException(path, $"“{product}” takes no item codes.")
+            return product.Length == 0 ? rules with { Leaving = EditValue.Word<LineLeaving>(value, path, LeavingEdit.Wrong) }
+                : destinations.Find(product)?.Capacity.ItemCodes is null
+                    ? throw new DraftEditException(path, $"“{product}” takes no item codes.")
                 : rules with
                 {
-                    Leaves = rules.Leaves.SetItem(product, EditValue.Word<LineLeaving>(value, path, LeavingEdit.Wrong)),
+                    Leaves = LeavingEdit.With(rules.Leaves, product, value, path),
                 };
         }
 

@@ -46,7 +46,8 @@ internal static class LeavingEdit
         };
     }
 
-    private static ImmutableSortedDictionary<string, LineLeaving> With(
+    /// <summary>Rules with one set; a null takes it away.</summary>
+    public static ImmutableSortedDictionary<string, LineLeaving> With(
         ImmutableSortedDictionary<string, LineLeaving> rules,
         string key,
         JsonElement value,
