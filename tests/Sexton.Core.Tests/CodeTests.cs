@@ -1,4 +1,3 @@
-using Sexton.Core.Register.Edits;
 using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Asking;
@@ -10,6 +9,7 @@ using Sexton.Core.Components;
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Edits;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 

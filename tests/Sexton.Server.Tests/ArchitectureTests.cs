@@ -56,6 +56,7 @@ public sealed class ArchitectureTests
         "Deliveries",
         "Attempts",
         "Fields",
+        "Products",
         "Publishing",
         "Retention",
         "Hosting",

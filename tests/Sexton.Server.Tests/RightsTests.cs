@@ -48,6 +48,7 @@ public sealed partial class RightsTests(World world) : IClassFixture<World>
         ["GetShopSettings"] = M,
         ["WriteShopSettings"] = M,
         ["KeepPicture"] = M,
+        ["ChangeProduct"] = M,
         ["PutBackDraft"] = M,
         ["GetLetterhead"] = M,
         ["WriteLetterhead"] = M,

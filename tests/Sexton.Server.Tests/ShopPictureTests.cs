@@ -59,6 +59,45 @@ public sealed class ShopPictureTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task A_product_shows_it_at_once_and_nothing_else_of_it_changes()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        using var shopper = new Shopper(world);
+        async Task<JsonNode> ProductAsync() =>
+            (await shopper.Http.GetAsync("api/shop/v1/catalogue")).Json["products"]!
+                .AsArray()
+                .Single(static p => p!["code"]!.GetValue<string>() == "LA-SLATE")!;
+        Task<Reply> ChangeAsync(string code, JsonObject change) =>
+            manager.Http.SendAsync(HttpMethod.Patch, $"api/console/v1/products/{code}", change);
+        var before = (await ProductAsync()).DeepClone();
+        var name = await KeepAsync(manager, Pictures.Jpeg(70, 30));
+
+        // Two managers at once, each of another thing.
+        var both = await Task.WhenAll(
+            ChangeAsync("LA-SLATE", new JsonObject { ["picture"] = name }),
+            ChangeAsync("LA-SLATE", new JsonObject { ["picture_words"] = " A slate, leaning " })
+        );
+        both.ShouldAllBe(static r => r.Status == 204);
+        var now = await ProductAsync();
+        now["picture"]!.GetValue<string>().ShouldBe(name);
+        now["picture_words"]!.GetValue<string>().ShouldBe("A slate, leaning");
+        before["picture"] = name;
+        before["picture_words"] = "A slate, leaning";
+        JsonNode.DeepEquals(now, before).ShouldBeTrue();
+        (await manager.DraftAsync())["products"]!.AsArray().Single(static p => p!["code"]!.GetValue<string>() == "LA-SLATE")!["picture"]!
+            .GetValue<string>()
+            .ShouldBe(name);
+
+        (await ChangeAsync("LA-SLATE", new JsonObject { ["picture"] = "nowhere.jpg" })).Code.ShouldBe("picture_refused");
+        (await ChangeAsync("LA-SLATE", new JsonObject { ["picture"] = "../x.svg" })).Code.ShouldBe("picture_refused");
+        (await ChangeAsync("LA-SLATE", new JsonObject { ["picture_words"] = new string('x', 301) })).Code.ShouldBe("words_refused");
+        (await ChangeAsync("NOWHERE", new JsonObject { ["picture"] = "" })).Status.ShouldBe(404);
+        (await ProductAsync())["picture"]!.GetValue<string>().ShouldBe(name);
+        (await ChangeAsync("LA-SLATE", new JsonObject { ["picture"] = "" })).Status.ShouldBe(204);
+        (await ProductAsync())["picture"]!.GetValue<string>().ShouldBe("");
+    }
+
+    [Fact]
     public async Task A_field_and_a_choice_show_it_with_a_word_for_those_who_cannot_see_it()
     {
         using var manager = await Manager.ComeAsync(world);

@@ -35,7 +35,7 @@ export class Desk {
       await wanted.click({ timeout: 8_000 });
     }).toPass({ timeout: 120_000 });
     // The list fades away; the next must not be mistaken for it.
-    await expect(this.page.getByRole('option')).toHaveCount(0);
+    await expect(this.page.locator('.p-select-option')).toHaveCount(0);
   }
 
   /** Puts a product into a stand-in cart: the first, or the second where there are two. */

@@ -10,7 +10,12 @@ interface Sale {
   sale: { shop_number: number; customer: { name: string }; ship_to: string; bill_to: string };
 }
 
-test('the shop’s own questions are asked as it likes, and the invoice goes where it is told', async ({ page, world, signIn, accessible }) => {
+test('the shop’s own questions are asked as it likes, and the invoice goes where it is told', async ({
+  page,
+  world,
+  signIn,
+  accessible,
+}) => {
   await signIn();
   const desk = new Desk(page);
   const api = new ApiManager(page.request, world.address);

@@ -32,6 +32,12 @@ public sealed record Product(string Code, LanguageMap Name, string Category, lon
     /// <summary>What one weighs, in grams; at least 0. A variant has its own.</summary>
     public int WeightGrams { get; init; }
 
+    /// <summary>The name of its picture; "" for none.</summary>
+    public string Picture { get; init; } = "";
+
+    /// <summary>What the picture shows, for those who cannot see it; none where it says nothing more than the name.</summary>
+    public LanguageMap PictureWords { get; init; } = LanguageMap.Empty;
+
     /// <summary>Its tax rate in parts per million; null for the shop's standard rate.</summary>
     public int? TaxPpm { get; init; }
 

@@ -81,7 +81,7 @@ internal sealed class DraftReader(
             [.. kinds.All.Select(DestinationKindView.Of)],
             [.. types.All.Select(TypeView.Of)],
             FieldToggleView.All,
-            [.. shown.Select(ProductView)],
+            [.. shown.Select(p => ProductView(p, products.Currency))],
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
             [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
             [.. PostalAddress.PartNames.Select(static p => new NamedKey(p.Key, p.Name))],
@@ -191,7 +191,7 @@ internal sealed class DraftReader(
         );
     }
 
-    private static ProductChoice ProductView(Product product) =>
+    private static ProductChoice ProductView(Product product, string currency) =>
         new(
             product.Code,
             product.Name.ToString(),
@@ -199,7 +199,10 @@ internal sealed class DraftReader(
             product.Tags,
             [.. product.Variants.Select(static v => new NamedKey(v.Code, v.Name.ToString()))],
             product.UnitName.ToString(),
-            product.Ships
+            product.Ships,
+            product.Picture,
+            product.PictureWords.ToString(),
+            MoneyText.Format(product.PriceMinor, currency, LanguageMap.Fallback)
         );
 
     private static IEnumerable<(string Setting, Condition? Condition)> RouteConditions(

@@ -323,6 +323,16 @@ internal sealed record SettingView(
 }
 
 /// <summary>A product that a field can be asked of.</summary>
+/// <param name="Code">Its code.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Category">Its category.</param>
+/// <param name="Tags">Its tags.</param>
+/// <param name="Variants">Its variants.</param>
+/// <param name="UnitName">What one of it is called, or "".</param>
+/// <param name="Ships">Whether it is sent.</param>
+/// <param name="Picture">The name of its picture, or "".</param>
+/// <param name="PictureWords">What the picture shows, or "".</param>
+/// <param name="Price">What one costs in the catalogue.</param>
 internal sealed record ProductChoice(
     string Code,
     string Name,
@@ -330,7 +340,10 @@ internal sealed record ProductChoice(
     IReadOnlyList<string> Tags,
     IReadOnlyList<NamedKey> Variants,
     string UnitName,
-    bool Ships
+    bool Ships,
+    string Picture,
+    string PictureWords,
+    string Price
 );
 
 /// <summary>A field of the draft.</summary>

@@ -28,6 +28,7 @@ using Sexton.Server.Files;
 using Sexton.Server.Makers;
 using Sexton.Server.Orders;
 using Sexton.Server.Papers;
+using Sexton.Server.Products;
 using Sexton.Server.Publishing;
 using Sexton.Server.Retention;
 using Sexton.Server.Settings;
@@ -351,6 +352,7 @@ internal static class SextonHost
         register.MapDraft();
         register.MapVersions();
         register.MapPutPictures();
+        register.MapProducts();
 
         var shop = console.MapGroup("shop").RequireAuthorization(Rights.Shop);
         shop.MapAccounts();

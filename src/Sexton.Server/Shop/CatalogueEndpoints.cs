@@ -44,6 +44,7 @@ internal static class CatalogueEndpoints
             row.Category,
             prices.Of(product, null),
             row.Picture,
+            product.PictureWords.ToString(),
             [.. product.Variants.Select(v => new VariantView(v.Code, v.Name.ToString(), prices.Of(product, v)))]
         );
     }
@@ -66,6 +67,7 @@ internal sealed record ProductView(
     string Category,
     string Price,
     string Picture,
+    string PictureWords,
     IReadOnlyList<VariantView> Variants
 );
 

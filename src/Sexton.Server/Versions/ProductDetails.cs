@@ -22,6 +22,8 @@ internal sealed record ProductDetails
 
     public bool Ships { get; init; } = true;
 
+    public LanguageMap PictureWords { get; init; } = LanguageMap.Empty;
+
     public int? TaxPpm { get; init; }
 
     /// <summary>Why its own rate is nothing; only where it is.</summary>
@@ -41,6 +43,8 @@ internal sealed record ProductDetails
             UnitName = details.UnitName,
             MostEach = details.MostEach,
             Ships = details.Ships,
+            Picture = row.Picture,
+            PictureWords = details.PictureWords,
             TaxPpm = details.TaxPpm,
             UntaxedAs = details.UntaxedAs ?? TaxCategory.Zero,
             WeightGrams = details.WeightGrams,

@@ -59,8 +59,7 @@ const textOf = (word: string) => (word === 'none' ? '' : word.trim() === '' ? nu
       :label="`Longest code of ${label}`"
       placeholder="40"
       numeric
-      @save="setLongest"
-    />
+      @save="setLongest" />
     characters,
     <Select
       class="words"

@@ -13,7 +13,20 @@ import { explained, shownOf, type StandIn, type StandInLine } from './standIn';
 import WordInput from './WordInput.vue';
 
 /** What one stand-in cart is asked of what is at hand, from the same rules that the shop asks by; and where it is not asked, why. */
-const { draft, of, first, open } = defineProps<{ draft: Draft; of: string; first: boolean; open: boolean }>();
+const {
+  draft,
+  of,
+  first,
+  open,
+  step: whole,
+} = defineProps<{
+  draft: Draft;
+  of: string;
+  first: boolean;
+  open: boolean;
+  /** The step that is shown as a whole; none for what is at hand, or its step, as is chosen. */
+  step?: string;
+}>();
 const standIn = defineModel<StandIn>({ required: true });
 
 const shown = ref<Omit<Schemas['PreviewView'], 'evaluation'> & { evaluation: Evaluated }>();
@@ -23,8 +36,8 @@ const field = computed(() => draft.fields.find((f) => f.field.key === of)?.field
 const section = computed(() => draft.sections.find((s) => s.section.key === (field.value?.section ?? of))?.section);
 const productOf = (line: StandInLine) => draft.products.find((p) => p.code === line.product);
 const several = computed(() => standIn.value.lines.length > 1);
-const step = computed(() => section.value?.step ?? field.value?.step);
-const isWhole = computed(() => shownOf.value === 'step');
+const step = computed(() => whole ?? section.value?.step ?? field.value?.step);
+const isWhole = computed(() => !!whole || shownOf.value === 'step');
 
 // What is at hand, the section that it stands in, and whatever its conditions read: so that they can be tried out here.
 const keys = computed(() => {
@@ -41,7 +54,8 @@ const keys = computed(() => {
   return new Set([...own, ...read]);
 });
 
-const isShown = (x: { field: string | null; step: string }) => !!x.field && (isWhole.value ? x.step === step.value : keys.value.has(x.field));
+const isShown = (x: { field: string | null; step: string }) =>
+  !!x.field && (isWhole.value ? x.step === step.value : keys.value.has(x.field));
 const stepOf = (key: string) => {
   const one = draft.fields.find((f) => f.field.key === key)?.field;
   return draft.sections.find((s) => s.section.key === (one?.section ?? key))?.section.step ?? one?.step;
@@ -192,7 +206,8 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
         />
       </template>
       <b v-else
-        >{{ standIn.lines.map((l) => `${l.quantity} × ${productOf(l)?.name}`).join(', ') }} · {{ draft.groups.find((g) => g.key === standIn.group)?.name.toLowerCase() }}</b
+        >{{ standIn.lines.map((l) => `${l.quantity} × ${productOf(l)?.name}`).join(', ') }} ·
+        {{ draft.groups.find((g) => g.key === standIn.group)?.name.toLowerCase() }}</b
       >
     </p>
     <p v-if="failure" class="call">{{ failure }}</p>

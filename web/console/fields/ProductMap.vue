@@ -9,7 +9,12 @@ import { withCategory, withProduct } from './scope';
 
 /** The other face of the map: what does each product ask? Categories stand as columns and open into their products. */
 const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
-const emit = defineEmits<{ open: [key: string]; scope: [key: string, scope: unknown]; add: [products: string[]] }>();
+const emit = defineEmits<{
+  open: [key: string];
+  scope: [key: string, scope: unknown];
+  add: [products: string[]];
+  product: [code: string];
+}>();
 
 interface Column {
   key: string;
@@ -116,7 +121,10 @@ defineExpose({ focus });
       <tr class="columns">
         <td></td>
         <th v-for="column in shownColumns" :key="column.key" scope="col" :class="{ first: column.key.startsWith('c:') }">
-          <button :title="`Add a field to ${column.name}`" @click="emit('add', column.codes)">{{ column.name }}</button>
+          <button v-if="column.key.startsWith('c:')" :title="`Add a field to ${column.name}`" @click="emit('add', column.codes)">
+            {{ column.name }}
+          </button>
+          <button v-else :title="`What ${column.name} asks`" @click="emit('product', column.codes[0]!)">{{ column.name }}</button>
         </th>
       </tr>
     </thead>

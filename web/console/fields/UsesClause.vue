@@ -39,6 +39,27 @@ const counts = (use: Schemas['ComponentUsage']) => (use.choice ? field.pricing?.
 const itemOf = (use: Schemas['ComponentUsage']) => use.item || (use.choice ? `${field.field.key}/${use.choice}` : field.field.key);
 const conditional = ref(-1);
 
+// What a choice uses can lend it its name and its picture: taken over when told to, and told where it differs since.
+type Choice = { key: string; label: Record<string, string>; picture?: string; picture_words?: Record<string, string> };
+const lent = (use: Schemas['ComponentUsage']) => {
+  const choice = ((field.field.settings?.choices ?? []) as Choice[]).find((c) => c.key === use.choice);
+  const product = draft.products.find((p) => p.code === use.item || p.variants.some((v) => v.key === use.item));
+  if (!choice || !product) return undefined;
+  const name = items.value.find((i) => i.key === use.item)!.name;
+  return {
+    name: choice.label.en === name ? undefined : name,
+    picture: !product.picture || choice.picture === product.picture ? undefined : product.picture,
+    take: (part: Partial<Choice>) =>
+      void change(
+        field.field.key,
+        'settings.choices',
+        (field.field.settings!.choices as Choice[]).map((c) => (c.key === choice.key ? { ...c, ...part } : c)),
+      ),
+    named: (label: string) => ({ label: { ...choice.label, en: label } }),
+    pictured: () => ({ picture: product.picture, picture_words: { ...choice.picture_words, en: product.picture_words } }),
+  };
+};
+
 function setQuantity(at: number, typed: string): void {
   const quantity = Math.trunc(Number(typed));
   if (quantity >= 1) setAt(at, { quantity });
@@ -109,6 +130,12 @@ function add(): void {
               ><input type="checkbox" :checked="use.takes_price" @change="setAt(i, { takes_price: !use.takes_price })" /> its price is
               charged</label
             >
+            <template v-if="lent(use)">
+              <button v-if="lent(use)!.name" class="act" @click="lent(use)!.take(lent(use)!.named(lent(use)!.name!))">
+                call the choice “{{ lent(use)!.name }}”</button
+              >{{ ' ' }}
+              <button v-if="lent(use)!.picture" class="act" @click="lent(use)!.take(lent(use)!.pictured())">show its picture</button>
+            </template>
           </div>
           <div v-if="use.when || conditional === i">
             only when

@@ -112,6 +112,10 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     }
   }
 
+  /** Sets something of a product, which is so at once and no matter of the draft. */
+  const changeProduct = (code: string, body: Schemas['ProductChange']) =>
+    attempt(code, '', () => ask(api.PATCH('/api/console/v1/products/{code}', { params: { path: { code } }, body })), 'Saved.', NOWHERE);
+
   /** Takes something out of the draft. */
   const remove = (key: string) =>
     attempt(
@@ -172,5 +176,21 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     });
   }
 
-  return { query, draft, refused, done, refresh, change, remove, putBack, switchLive, addField, addSection, addStep, addDestination, undo };
+  return {
+    query,
+    draft,
+    refused,
+    done,
+    refresh,
+    change,
+    changeProduct,
+    remove,
+    putBack,
+    switchLive,
+    addField,
+    addSection,
+    addStep,
+    addDestination,
+    undo,
+  };
 }

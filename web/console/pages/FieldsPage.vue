@@ -17,6 +17,8 @@ import NewDestination from '../fields/NewDestination.vue';
 import NewItem from '../fields/NewItem.vue';
 import MapLegend from '../fields/MapLegend.vue';
 import ProductMap from '../fields/ProductMap.vue';
+import ProductParagraph from '../fields/ProductParagraph.vue';
+import ProductPreview from '../fields/ProductPreview.vue';
 import SectionParagraph from '../fields/SectionParagraph.vue';
 import StepParagraph from '../fields/StepParagraph.vue';
 import { keepInSight } from '../parts/keepInSight';
@@ -47,6 +49,8 @@ const field = computed(
     draft.value?.fields.find((f) => f.field.key === chosen) ?? draft.value?.fields.find((f) => !f.field.built_in) ?? draft.value?.fields[0],
 );
 const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? destination.value?.key ?? field.value?.field.key);
+// A product is at hand while its face is open and no field was chosen since.
+const product = computed(() => (face.value === 'products' ? draft.value?.products.find((p) => p.code === route.query.product) : undefined));
 const finds = { fields: 'Find a field', products: 'Find a product or a field', destinations: 'Find a destination' };
 const nothingFound = computed(() => {
   const word = filter.value.trim().toLowerCase();
@@ -60,9 +64,14 @@ const nothingFound = computed(() => {
 
 async function open(key: string): Promise<void> {
   adding.value = undefined;
-  await router.replace({ path: `/fields/${key}`, query: route.query });
+  await router.replace({ path: `/fields/${key}`, query: { ...route.query, product: undefined } });
   // Where the paragraph stands below the map, it would open out of sight.
   if (right.value && right.value.getBoundingClientRect().top > innerHeight - 200) right.value.scrollIntoView();
+}
+
+async function openProduct(code: string): Promise<void> {
+  adding.value = undefined;
+  await router.replace({ path: route.path, query: { ...route.query, product: code } });
 }
 
 async function added(key: string): Promise<void> {
@@ -166,6 +175,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @open="open"
           @scope="(key, scope) => change(key, 'asked_of', scope)"
           @add="(products) => (adding = { products })"
+          @product="openProduct"
         />
         <DestinationList
           v-else
@@ -204,6 +214,14 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @added="added"
           @cancel="adding = undefined"
         />
+        <ProductParagraph
+          v-else-if="product"
+          :key="product.code"
+          :code="product.code"
+          :draft="draft"
+          @open="open"
+          @add="(products) => (adding = { products })"
+        />
         <SectionParagraph
           v-else-if="section"
           :key="section.section.key"
@@ -216,7 +234,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <DestinationParagraph v-else-if="destination" :key="destination.key" :item="destination" :draft="draft" @open="open" />
         <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" @like="adding = { like: field }" />
       </div>
-      <FieldPreview v-if="at && !adding && !step && !destination" :of="at" :draft="draft" />
+      <ProductPreview v-if="product && !adding" :key="product.code" :product="product" :draft="draft" />
+      <FieldPreview v-else-if="at && !adding && !step && !destination" :of="at" :draft="draft" />
       <DestinationShown v-else-if="destination?.is_delivered && !adding" :key="destination.key" :item="destination" :draft="draft" />
     </div>
   </div>

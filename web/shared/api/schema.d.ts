@@ -804,6 +804,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/products/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["ChangeProduct"];
+        trace?: never;
+    };
     "/api/console/v1/shop/accounts": {
         parameters: {
             query?: never;
@@ -3493,15 +3509,35 @@ export interface components {
             /** @description What the shopper reads. */
             sentence: string;
         };
+        /** @description What is set of a product; what is left out stays as it is. */
+        ProductChange: {
+            /** @description The name of a picture that is kept; "" for none. */
+            picture?: null | string;
+            /** @description What the picture shows, for those who cannot see it; "" where it says nothing more than the name. */
+            picture_words?: null | string;
+        };
         /** @description A product that a field can be asked of. */
         ProductChoice: {
+            /** @description Its code. */
             code: string;
+            /** @description What it is called. */
             name: string;
+            /** @description Its category. */
             category: string;
+            /** @description Its tags. */
             tags: string[];
+            /** @description Its variants. */
             variants: components["schemas"]["NamedKey"][];
+            /** @description What one of it is called, or "". */
             unit_name: string;
+            /** @description Whether it is sent. */
             ships: boolean;
+            /** @description The name of its picture, or "". */
+            picture: string;
+            /** @description What the picture shows, or "". */
+            picture_words: string;
+            /** @description What one costs in the catalogue. */
+            price: string;
         };
         /**
          * @description The quick way of saying when a field is asked: of every product, or of those listed by code, category or tag; and of every shopper, or
@@ -3532,6 +3568,7 @@ export interface components {
             category: string;
             price: string;
             picture: string;
+            picture_words: string;
             variants: components["schemas"]["VariantView"][];
         };
         /** @description A key proposed for a label. */
@@ -5950,6 +5987,32 @@ export interface operations {
                     "application/json": components["schemas"]["PictureView"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ChangeProduct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProductChange"];
+            };
+        };
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

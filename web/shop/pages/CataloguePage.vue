@@ -16,7 +16,7 @@ const categories = computed(() => {
       <ul>
         <li v-for="product in category.products" :key="product.code">
           <RouterLink :to="`/products/${product.code}`">
-            <img :src="`/pictures/${product.picture}`" alt="" width="300" height="190" />
+            <img :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="300" height="190" />
             <span class="name">{{ product.name }}</span>
             <span class="soft">{{ product.price }}</span>
           </RouterLink>

@@ -137,7 +137,7 @@ defineExpose({ focusFirstProblem });
 
 <template>
   <li>
-    <img v-if="product" :src="`/pictures/${product.picture}`" alt="" width="120" height="76" />
+    <img v-if="product" :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="120" height="76" />
     <div>
       <h2>{{ line.quantity }} × {{ nameOf(line) }}</h2>
       <p v-if="code" class="soft">Item {{ code }}</p>

@@ -38,10 +38,7 @@ public static class CodeEdit
             return product.Length == 0 ? rules with { Leaving = EditValue.Word<LineLeaving>(value, path, LeavingEdit.Wrong) }
                 : destinations.Find(product)?.Capacity.ItemCodes is null
                     ? throw new DraftEditException(path, $"“{product}” takes no item codes.")
-                : rules with
-                {
-                    Leaves = LeavingEdit.With(rules.Leaves, product, value, path),
-                };
+                : rules with { Leaves = LeavingEdit.With(rules.Leaves, product, value, path) };
         }
 
         var rule = EditValue.Rule(value, path);
