@@ -1,4 +1,4 @@
 namespace Sexton.Server.Products;
 
-/// <summary>What staff set of the products of the shop.</summary>
+/// <summary>Define: what staff set of the products of the shop.</summary>
 internal static class NamespaceDoc;
