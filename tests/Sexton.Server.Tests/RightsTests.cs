@@ -49,6 +49,7 @@ public sealed partial class RightsTests(World world) : IClassFixture<World>
         ["WriteShopSettings"] = M,
         ["KeepPicture"] = M,
         ["ChangeProduct"] = M,
+        ["AddStarterSet"] = M,
         ["PutBackDraft"] = M,
         ["GetLetterhead"] = M,
         ["WriteLetterhead"] = M,

@@ -32,6 +32,13 @@ internal static class DraftEndpoints
             .WithName("AddField");
         console
             .MapPost(
+                "draft/starter-sets",
+                async (AddSetRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
+                    new AddedSet(await draft.AddSetAsync(request, Actor.Of(user), cancel))
+            )
+            .WithName("AddStarterSet");
+        console
+            .MapPost(
                 "draft/sections",
                 async (AddSectionRequest request, ClaimsPrincipal user, DraftStore draft, CancellationToken cancel) =>
                     View(await draft.AddSectionAsync(request, Actor.Of(user), cancel))

@@ -80,6 +80,7 @@ internal sealed class DraftReader(
             ],
             [.. kinds.All.Select(DestinationKindView.Of)],
             [.. types.All.Select(TypeView.Of)],
+            StarterSetView.All,
             FieldToggleView.All,
             [.. shown.Select(p => ProductView(p, products.Currency))],
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],

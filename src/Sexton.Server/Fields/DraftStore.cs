@@ -94,6 +94,64 @@ internal sealed class DraftStore(
         return sketch.Definition;
     }
 
+    /// <summary>Puts the fields of a starter set into the draft, all or none, and gives the key of the section or field that comes first.</summary>
+    public async Task<string> AddSetAsync(AddSetRequest request, Actor actor, CancellationToken cancel)
+    {
+        var set =
+            StarterSets.All.FirstOrDefault(s => s.Key == request.Set)
+            ?? throw new DraftEditException("set", $"There is no starter set “{request.Set}”.");
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var (taken, destinations) = (await TakenKeysAsync(cancel), await DestinationsAsync(cancel));
+        var keys = new List<string>();
+        var scope = set.Level == Level.Order ? ProductScope.Every : (request.AskedOf ?? ProductScope.Only()).Tidy();
+        Section? section = null;
+        if (set.Section is { } around)
+        {
+            section = NewItems.Section(KeyFor(around.Key), around.Heading.ToString(), set.Level, destinations) with
+            {
+                Heading = around.Heading,
+                Opening = around.Opening,
+                Step = around.Step.Key,
+                AskedOf = scope,
+            };
+            await AddAsync(DraftItemKind.Section, section.Key, DraftItems.Write(section), actor, cancel);
+        }
+
+        foreach (var wanted in set.Fields)
+        {
+            var type = types.Find(wanted.Type)!;
+            var plain = NewItems.Field(KeyFor(wanted.Key), type, wanted.Label.ToString(), set.Level, section, scope, destinations);
+            var with = wanted.With.ToDictionary(
+                static w => w.Setting,
+                static w => JsonSerializer.SerializeToElement(w.Value, DocumentJson.Options),
+                StringComparer.Ordinal
+            );
+            var field = DraftItems.Read<Field>(await WithAsync(plain with { Label = wanted.Label }, with, cancel));
+
+            // Where it goes follows from how long its answers can be as the set has it.
+            var routed = Routes.Begin(
+                field with
+                {
+                    GoesTo = [],
+                    LeftOut = [],
+                },
+                type.Bind(new SettingReader(type, field.Settings)),
+                destinations
+            );
+            await AddAsync(DraftItemKind.Field, field.Key, DraftItems.Write(routed), actor, cancel);
+        }
+
+        await transaction.CommitAsync(cancel);
+        return keys[0];
+
+        string KeyFor(string key)
+        {
+            keys.Add(FieldKey.Propose(key, taken.Contains));
+            taken.Add(keys[^1]);
+            return keys[^1];
+        }
+    }
+
     /// <summary>Adds a section.</summary>
     public async Task<DraftItemRow> AddSectionAsync(AddSectionRequest request, Actor actor, CancellationToken cancel)
     {

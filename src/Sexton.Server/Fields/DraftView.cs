@@ -5,6 +5,7 @@ using Sexton.Core.Codes;
 using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
+using Sexton.Core.Register.Edits;
 using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
 using Sexton.Core.Types;
@@ -22,6 +23,7 @@ namespace Sexton.Server.Fields;
 /// <param name="Destinations">The destinations where answers go, as they stand on the map.</param>
 /// <param name="DestinationKinds">The kinds of destination.</param>
 /// <param name="Types">The kinds of answer.</param>
+/// <param name="StarterSets">Fields that are mostly wanted together, to begin with.</param>
 /// <param name="FieldToggles">What of every field is so or not, and how it is said.</param>
 /// <param name="Products">The products.</param>
 /// <param name="Groups">The shopper groups.</param>
@@ -44,6 +46,7 @@ internal sealed record DraftView(
     IReadOnlyList<DestinationView> Destinations,
     IReadOnlyList<DestinationKindView> DestinationKinds,
     IReadOnlyList<TypeView> Types,
+    IReadOnlyList<StarterSetView> StarterSets,
     IReadOnlyList<FieldToggleView> FieldToggles,
     IReadOnlyList<ProductChoice> Products,
     IReadOnlyList<NamedKey> Groups,
@@ -428,6 +431,35 @@ internal sealed record AddFieldRequest(
     string? Like = null,
     IReadOnlyDictionary<string, JsonElement>? With = null
 );
+
+/// <summary>Puts a starter set into the draft.</summary>
+/// <param name="Set">The key of the set.</param>
+/// <param name="AskedOf">Of which products its fields are asked, where they are not of the whole order; null for none yet.</param>
+internal sealed record AddSetRequest(string Set, ProductScope? AskedOf = null);
+
+/// <summary>A starter set that was put into the draft.</summary>
+/// <param name="Key">The key of the section or field that comes first.</param>
+internal sealed record AddedSet(string Key);
+
+/// <summary>Fields that are mostly wanted together.</summary>
+/// <param name="Key">The key of the set.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Line">What it is good for.</param>
+/// <param name="Level">Of what its fields are asked.</param>
+/// <param name="Labels">What the shopper is asked: the opening question first, where there is one.</param>
+internal sealed record StarterSetView(string Key, string Name, string Line, Level Level, IReadOnlyList<string> Labels)
+{
+    public static readonly IReadOnlyList<StarterSetView> All =
+    [
+        .. StarterSets.All.Select(static s => new StarterSetView(
+            s.Key,
+            s.Name,
+            s.Line,
+            s.Level,
+            [.. s.Fields.Select(static f => f.Label.ToString()).Prepend(s.Section?.Opening.ToString()).OfType<string>()]
+        )),
+    ];
+}
 
 /// <summary>Adds a section.</summary>
 internal sealed record AddSectionRequest(string Heading, string Key, Level Level);

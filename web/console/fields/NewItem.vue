@@ -18,6 +18,7 @@ import { useDraft } from './draft';
 import { useProposedKey } from './proposedKey';
 import { labelsIn, withLabels } from './choices';
 import ScopeChoice from './ScopeChoice.vue';
+import StarterSets from './StarterSets.vue';
 
 /** A new field, section or step: what the shopper reads, and how often it is asked. The rest is said in its paragraph. */
 const { draft, what, into, products, like } = defineProps<{
@@ -29,7 +30,7 @@ const { draft, what, into, products, like } = defineProps<{
   /** The field that it begins as. */
   like?: DraftField;
 }>();
-const emit = defineEmits<{ added: [key: string]; cancel: [] }>();
+const emit = defineEmits<{ added: [key: string]; cancel: []; begin: [set: string] }>();
 const { addField, addSection, addStep } = useDraft();
 
 const kind = ref<'field' | 'section' | 'step'>(what ?? 'field');
@@ -128,7 +129,10 @@ onMounted(() => root.value?.querySelector('input')?.focus());
       </h2>
       <p class="small soft">
         <template v-if="like">It begins with all that is set of that one; change in its paragraph what should differ.</template>
-        <template v-else-if="kind === 'field'">It goes everywhere at first; switch off where it should not go.</template>
+        <template v-else-if="kind === 'field'"
+          >It goes everywhere at first; switch off where it should not go. Or begin with a set for
+          <StarterSets :draft="draft" @begin="emit('begin', $event)" />.</template
+        >
         <template v-else-if="kind === 'section'">Fields under one heading, asked or not as one.</template>
         <template v-else>A page of its own on the way to the order, shown only when something on it is asked.</template>
       </p>

@@ -160,6 +160,13 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     add(() => ask(api.POST('/api/console/v1/draft/sections', { body })), body.heading);
   const addStep = (body: Schemas['AddStepRequest']) => add(() => ask(api.POST('/api/console/v1/draft/steps', { body })), body.name);
 
+  /** Puts a starter set into the draft, and gives the key of what comes first. */
+  const addSet = (body: Schemas['AddSetRequest']) =>
+    add(
+      () => ask(api.POST('/api/console/v1/draft/starter-sets', { body })),
+      query.data.value?.starter_sets.find((s) => s.key === body.set)?.name ?? body.set,
+    );
+
   const addDestination = (body: Schemas['AddDestinationRequest']) =>
     add(() => ask(api.POST('/api/console/v1/draft/destinations', { body })), body.name);
 
@@ -190,6 +197,7 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     addField,
     addSection,
     addStep,
+    addSet,
     addDestination,
     undo,
   };

@@ -15,6 +15,8 @@ import FieldPreview from '../fields/FieldPreview.vue';
 import { nameOf } from '../fields/groups';
 import NewDestination from '../fields/NewDestination.vue';
 import NewItem from '../fields/NewItem.vue';
+import NewSet from '../fields/NewSet.vue';
+import StarterSets from '../fields/StarterSets.vue';
 import MapLegend from '../fields/MapLegend.vue';
 import ProductMap from '../fields/ProductMap.vue';
 import ProductParagraph from '../fields/ProductParagraph.vue';
@@ -32,7 +34,14 @@ const { query, draft, done, change, undo } = useDraft();
 
 const filter = ref('');
 /** What is being added: into which section, of which products, or like which field; or what kind of destination. */
-const adding = ref<{ what?: 'section' | 'step'; into?: string; products?: string[]; like?: DraftField; destination?: string }>();
+const adding = ref<{
+  set?: string;
+  what?: 'section' | 'step';
+  into?: string;
+  products?: string[];
+  like?: DraftField;
+  destination?: string;
+}>();
 const map = useTemplateRef('map');
 const right = useTemplateRef('right');
 
@@ -51,6 +60,7 @@ const field = computed(
 const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? destination.value?.key ?? field.value?.field.key);
 // A product is at hand while its face is open and no field was chosen since.
 const product = computed(() => (face.value === 'products' ? draft.value?.products.find((p) => p.code === route.query.product) : undefined));
+const hasNone = computed(() => !draft.value?.fields.some((f) => !f.field.built_in));
 const finds = { fields: 'Find a field', products: 'Find a product or a field', destinations: 'Find a destination' };
 const nothingFound = computed(() => {
   const word = filter.value.trim().toLowerCase();
@@ -186,6 +196,10 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @open="open"
           @add="(kind) => (adding = { destination: kind })"
         />
+        <p v-if="hasNone && face !== 'destinations'" class="first">
+          The shop asks only its own questions so far. <button class="act" @click="adding = {}">Add a field</button>, or begin with a set
+          for <StarterSets :draft="draft" @begin="(set) => (adding = { set })" />.
+        </p>
         <p v-if="nothingFound">No field has that name. <button class="act" @click="adding = {}">Add a field</button></p>
       </div>
       <footer>
@@ -203,6 +217,15 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @added="added"
           @cancel="adding = undefined"
         />
+        <NewSet
+          v-else-if="adding?.set"
+          :key="`set ${adding.set}`"
+          :draft="draft"
+          :of="adding.set"
+          :products="adding.products"
+          @added="added"
+          @cancel="adding = undefined"
+        />
         <NewItem
           v-else-if="adding"
           :key="`${adding.what}${adding.into}${adding.products}${adding.like?.field.key}`"
@@ -211,6 +234,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :into="adding.into"
           :products="adding.products"
           :like="adding.like"
+          @begin="(set) => (adding = { set, products: adding?.products })"
           @added="added"
           @cancel="adding = undefined"
         />
@@ -265,6 +289,9 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   border: 0;
   border-bottom: 1px solid var(--ink);
   border-radius: 0;
+}
+.first {
+  max-width: 60ch;
 }
 .faces a {
   color: var(--ink-soft);

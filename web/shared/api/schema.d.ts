@@ -580,6 +580,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/draft/starter-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AddStarterSet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/draft/sections": {
         parameters: {
             query?: never;
@@ -1684,6 +1700,11 @@ export interface components {
             /** @description The key of one of the same kind that it begins as, with all that goes there; null for none. */
             copy_of?: null | string;
         };
+        /** @description A starter set that was put into the draft. */
+        AddedSet: {
+            /** @description The key of the section or field that comes first. */
+            key: string;
+        };
         /** @description Adds a field. */
         AddFieldRequest: {
             /** @description The question. */
@@ -1737,6 +1758,12 @@ export interface components {
             heading: string;
             key: string;
             level: components["schemas"]["Level"];
+        };
+        /** @description Puts a starter set into the draft. */
+        AddSetRequest: {
+            /** @description The key of the set. */
+            set: string;
+            asked_of?: null | components["schemas"]["ProductScope"];
         };
         /** @description Adds a step of the shop's own. */
         AddStepRequest: {
@@ -2426,6 +2453,8 @@ export interface components {
             destination_kinds: components["schemas"]["DestinationKindView"][];
             /** @description The kinds of answer. */
             types: components["schemas"]["TypeView"][];
+            /** @description Fields that are mostly wanted together, to begin with. */
+            starter_sets: components["schemas"]["StarterSetView"][];
             /** @description What of every field is so or not, and how it is said. */
             field_toggles: components["schemas"]["FieldToggleView"][];
             /** @description The products. */
@@ -3898,6 +3927,19 @@ export interface components {
             name: string;
             /** @description The spots. */
             spots: components["schemas"]["PageSpot"][];
+        };
+        /** @description Fields that are mostly wanted together. */
+        StarterSetView: {
+            /** @description The key of the set. */
+            key: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is good for. */
+            line: string;
+            /** @description Of what its fields are asked. */
+            level: components["schemas"]["Level"];
+            /** @description What the shopper is asked: the opening question first, where there is one. */
+            labels: string[];
         };
         /** @description A step on the way. */
         StepView: {
@@ -5469,6 +5511,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AddStarterSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddSetRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddedSet"];
                 };
             };
             /** @description Unprocessable Entity */
