@@ -56,6 +56,7 @@ export class Desk {
     const pressed = [...options.filter((o) => !before.includes(o)), ...(only ? before.filter((o) => !options.includes(o)) : [])];
     for (const option of pressed) await this.page.getByRole('option', { name: option, exact: true }).click();
     await this.page.keyboard.press('Escape');
+    await expect(this.page.locator('.p-multiselect-overlay')).toHaveCount(0);
   }
 
   /** Adds a field, section or step, and gives its key. */

@@ -45,7 +45,7 @@ internal sealed class DraftPreview(
             [
                 .. new NotAskedReasons(evaluation.Facts, words)
                     .All()
-                    .Select(static n => new NotAskedView(n.Field.Key, n.LineId, n.UnitId, n.Why)),
+                    .Select(static n => new NotAskedView(n.Field.Key, n.LineId, n.UnitId, n.Why, n.ByCondition)),
             ],
             explain is not null && plan.Find(explain) is { } field ? Explain(field, evaluation, words) : []
         );
@@ -123,4 +123,9 @@ internal sealed record PreviewView(
 );
 
 /// <summary>A field that is not asked, and why.</summary>
-internal sealed record NotAskedView(string Field, string? LineId, string? UnitId, string Why);
+/// <param name="Field">The key of the field.</param>
+/// <param name="LineId">The line of which it is not asked; null for the order.</param>
+/// <param name="UnitId">The unit of it; null for the line or order.</param>
+/// <param name="Why">Why.</param>
+/// <param name="ByCondition">Whether more than the product decides it.</param>
+internal sealed record NotAskedView(string Field, string? LineId, string? UnitId, string Why, bool ByCondition);

@@ -68,7 +68,8 @@ const nameOf = (key: string) => {
 const left = computed(() => {
   const alike = new Map<string, Set<string>>();
   for (const n of shown.value?.not_asked ?? []) {
-    if (stepOf(n.field) !== step.value) continue;
+    // Of the page of one product only what it could ask.
+    if (stepOf(n.field) !== step.value || (whole && !n.by_condition)) continue;
     const line = several.value && standIn.value.lines.find((l) => l.id === n.line_id);
     const why = line ? `${productOf(line)?.name}: ${n.why}` : n.why;
     alike.set(why, (alike.get(why) ?? new Set()).add(nameOf(n.field) ?? n.field));

@@ -8,7 +8,7 @@ import { groupsOf, nameOf } from './groups';
 import { withCategory, withProduct } from './scope';
 
 /** The other face of the map: what does each product ask? Categories stand as columns and open into their products. */
-const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
+const { draft, selected, product, filter } = defineProps<{ draft: Draft; selected?: string; product?: string; filter: string }>();
 const emit = defineEmits<{
   open: [key: string];
   scope: [key: string, scope: unknown];
@@ -124,7 +124,15 @@ defineExpose({ focus });
           <button v-if="column.key.startsWith('c:')" :title="`Add a field to ${column.name}`" @click="emit('add', column.codes)">
             {{ column.name }}
           </button>
-          <button v-else :title="`What ${column.name} asks`" @click="emit('product', column.codes[0]!)">{{ column.name }}</button>
+          <button
+            v-else
+            :class="{ chosen: column.key === product }"
+            :aria-current="column.key === product || undefined"
+            :title="`What ${column.name} asks`"
+            @click="emit('product', column.codes[0]!)"
+          >
+            {{ column.name }}
+          </button>
         </th>
       </tr>
     </thead>

@@ -41,7 +41,6 @@ async function setAsked(keys: string[]): Promise<void> {
 const takeOff = (key: string) => setAsked(put.value.filter((k) => k !== key));
 const asAnother = (other: string) =>
   setAsked([...new Set([...put.value, ...free.value.filter((f) => f.asks.includes(other)).map((f) => f.field.key)])]);
-const levels = { order: '', line: 'once a line', unit: 'of each one' };
 </script>
 
 <template>
@@ -68,7 +67,7 @@ const levels = { order: '', line: 'once a line', unit: 'of each one' };
                 <MarkSign :sign="f.field.required ? (f.conditional ? 'must_if' : 'must') : f.conditional ? 'asked_if' : 'asked'" />
                 {{ ' ' }}
                 <button class="act" @click="emit('open', f.field.key)">{{ nameOf(f) }}</button>
-                <span class="small soft"> {{ levels[f.field.level] }}</span>
+                <span v-if="f.field.level === 'unit'" class="small soft">{{ ' ' }}of each one</span>
               </span>
               <button
                 v-if="!f.field.section"

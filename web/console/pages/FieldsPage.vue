@@ -61,7 +61,7 @@ const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? 
 // A product is at hand while its face is open and no field was chosen since.
 const product = computed(() => (face.value === 'products' ? draft.value?.products.find((p) => p.code === route.query.product) : undefined));
 const hasNone = computed(() => !draft.value?.fields.some((f) => !f.field.built_in));
-const finds = { fields: 'Find a field', products: 'Find a product or a field', destinations: 'Find a destination' };
+const finds = { fields: 'Find a field', products: 'Find a product', destinations: 'Find a destination' };
 const nothingFound = computed(() => {
   const word = filter.value.trim().toLowerCase();
   return (
@@ -180,7 +180,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           v-else-if="face === 'products'"
           ref="map"
           :draft="draft"
-          :selected="at"
+          :selected="product ? undefined : at"
+          :product="product?.code"
           :filter="filter"
           @open="open"
           @scope="(key, scope) => change(key, 'asked_of', scope)"

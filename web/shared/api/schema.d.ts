@@ -3115,10 +3115,16 @@ export interface components {
         };
         /** @description A field that is not asked, and why. */
         NotAskedView: {
+            /** @description The key of the field. */
             field: string;
+            /** @description The line of which it is not asked; null for the order. */
             line_id: null | string;
+            /** @description The unit of it; null for the line or order. */
             unit_id: null | string;
+            /** @description Why. */
             why: string;
+            /** @description Whether more than the product decides it. */
+            by_condition: boolean;
         };
         /** @description What a shopper sees before ordering: an attempt says which one it was, so that nothing is charged that was not shown. */
         Offer: {
