@@ -50,7 +50,7 @@ function second(): void {
 
 <template>
   <section class="preview" aria-label="What the shopper sees">
-    <p class="small soft head">
+    <p class="small soft preview-head">
       {{ standIns.length === 2 ? 'Shown to two carts' : 'Shown to a cart' }}:
       <Select
         v-model="shownOf"
@@ -74,17 +74,6 @@ function second(): void {
 </template>
 
 <style scoped>
-.preview {
-  background: var(--wash);
-  border-top: 1px solid var(--rule-strong);
-  padding: 8px var(--edge) 14px;
-}
-.head {
-  display: flex;
-  align-items: baseline;
-  gap: 6px 14px;
-  margin: 0 0 6px;
-}
 .push {
   flex: 1;
 }

@@ -32,8 +32,9 @@ const of = computed(
 
 <template>
   <section class="preview" aria-label="What the shopper sees">
-    <p class="small soft head">
+    <p class="small soft preview-head">
       All that its page asks
+      <span class="push"></span>
       <button class="act" :aria-expanded="open" @click="open = !open">{{ open ? 'done' : 'change the cart' }}</button>
     </p>
     <PreviewCart v-model="standIn" :draft="draft" :of="of" :step="PAGE" first :open="open" />
@@ -41,14 +42,7 @@ const of = computed(
 </template>
 
 <style scoped>
-.preview {
-  background: var(--wash);
-  border-top: 1px solid var(--rule-strong);
-  padding: 8px var(--edge) 14px;
-}
-.head {
-  display: flex;
-  justify-content: space-between;
-  margin: 0 0 6px;
+.push {
+  flex: 1;
 }
 </style>
