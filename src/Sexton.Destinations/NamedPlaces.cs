@@ -43,7 +43,7 @@ internal static partial class NamedPlaces
         {
             var line = order.Lines[0];
             places[Product] = line.ProductName;
-            places[Unit] = order.Part.UnitId.Length > 0 ? line.NameOf(order.Part.UnitId) : "";
+            places[Unit] = order.Part.UnitId.Length > 0 ? line.NameOf(order.Part.UnitId, order.To.LanguageOf(order.Content.Language)) : "";
         }
 
         return places;

@@ -31,7 +31,7 @@ internal sealed record WrittenPrices(
                     .Select(row => new WrittenRow(
                         row.Quantity,
                         row.UnitId is { } unit
-                            ? $"{row.Label}, {content.Lines[order.LineNumbers[row.LineId!] - 1].NameOf(unit)}"
+                            ? $"{row.Label}, {content.Lines[order.LineNumbers[row.LineId!] - 1].NameOf(unit, language)}"
                             : row.Label,
                         row.Kind != PriceRowKind.Goods,
                         words.Amount(row.SumMinor)

@@ -45,7 +45,7 @@ public sealed class RoutingTests
         var order = Fixture.Order(Fixture.Evaluate(Fixture.Plan(register), Fixture.Of(walk, Fixture.Line("TREE", 1, ("guide", "none")))));
         Slots(Projector.Project(order, Fixture.Plan(register), Fixture.Plan(register), "order_page"))
             .ShouldStartWith("line/l1/guide unit/l1/a/badge unit/l1/b/badge line/l2/guide");
-        order.Lines[0].NameOf("b").ShouldBe("Seat 2 of 2");
+        order.Lines[0].NameOf("b", "en").ShouldBe("Seat 2 of 2");
     }
 
     [Fact]

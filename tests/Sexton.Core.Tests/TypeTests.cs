@@ -233,13 +233,13 @@ public sealed class TypeTests
             "person_name",
             "{'parts': 'both'}",
             (Called(" Zoë ", "Quill"), "{\"family\":\"Quill\",\"given\":\"Zoë\"} Zoë Quill"),
-            (Called("Zoë", ""), "!part_missing family name"),
-            (Called("", "Quill"), "!part_missing given name"),
+            (Called("Zoë", ""), "!part_missing Family name"),
+            (Called("", "Quill"), "!part_missing Given name"),
             (Called(" ", ""), ""),
             (Called("Zoë\nAnn", "Quill"), "!line_break"),
             (Called("Zoë", new string('x', 61)), "!too_long 60 61"),
             // What was given in one line is no given name of anybody.
-            ("Zoë Quill", "!part_missing given name")
+            ("Zoë Quill", "!part_missing Given name")
         );
         Add(
             "person_name",
@@ -466,12 +466,12 @@ public sealed class TypeTests
     [InlineData("Mill Road 3", "cb12ab", "Cambridge", "GB", "Mill Road 3\nCambridge\nCB1 2AB\nUnited Kingdom")]
     [InlineData("Damrak 1", "1012ab", "Amsterdam", "NL", "Damrak 1\n1012 AB Amsterdam\nNetherlands")]
     [InlineData("", "", "", "IE", "")] // a country that the page chose by itself is no address yet
-    [InlineData("Quarry Lane 4", "", "", "IE", "!part_missing town")]
-    [InlineData("", "28195", "Bremen", "DE", "!part_missing street")]
-    [InlineData("Am Wall 1", "", "Bremen", "DE", "!part_missing postcode")]
+    [InlineData("Quarry Lane 4", "", "", "IE", "!part_missing Town")]
+    [InlineData("", "28195", "Bremen", "DE", "!part_missing Street and number")]
+    [InlineData("Am Wall 1", "", "Bremen", "DE", "!part_missing Postcode")]
     [InlineData("Am Wall 1", "2819", "Bremen", "DE", "!wrong_postcode 28195 Germany")]
     [InlineData("Quarry Lane 4", "12345", "Aldmoor", "IE", "!wrong_postcode A65 F4E2 Ireland")]
-    [InlineData("Quarry Lane 4", "", "Aldmoor", "", "!part_missing country")]
+    [InlineData("Quarry Lane 4", "", "Aldmoor", "", "!part_missing Country")]
     [InlineData("Quarry Lane 4", "", "Aldmoor", "XX", "!unknown_country")]
     [InlineData("Quarry\nLane", "", "Aldmoor", "IE", "!line_break")]
     public void An_address_is_read(string street, string postcode, string town, string country, string expected)

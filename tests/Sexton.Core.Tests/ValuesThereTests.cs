@@ -51,7 +51,7 @@ public sealed class ValuesThereTests
         "1. Dezember 2026, Rot",
         "2026-12-01, Red"
     )]
-    [InlineData("yes_no", "{}", "true", "Yes", "Yes", "Yes")]
+    [InlineData("yes_no", "{}", "true", "Yes", "Ja", "Ja")]
     [InlineData("one_of", Choices, "\"blue\"", "Blue", "Blau", "Blue")]
     [InlineData("several_of", Choices, """["red","blue"]""", "Red|Blue", "Rot|Blau", "Red|Blue")]
     [InlineData("how_many_of_each", Choices, """{"red":"2","blue":"1"}""", "2 × Red|1 × Blue", "2 × Rot|1 × Blau", "2 × Red|1 × Blue")]
@@ -65,7 +65,7 @@ public sealed class ValuesThereTests
         "https://quill.example/a?b=c",
         "https://quill.example/a?b=c"
     )]
-    [InlineData("country", "{}", "\"DE\"", "Germany", "Germany", "DE")]
+    [InlineData("country", "{}", "\"DE\"", "Germany", "Deutschland", "DE")]
     [InlineData("person_name", "{}", "\"Zoë Quill\"", "Zoë Quill", "Zoë Quill", "Zoë Quill")]
     public void An_answer_stands_there_as_who_reads_it_needs_it(
         string type,

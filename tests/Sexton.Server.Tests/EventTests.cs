@@ -306,11 +306,11 @@ public sealed class EventTests(EventTests.Shop world) : IClassFixture<EventTests
             .AsArray()
             .Single(d => d!["key"]!.GetValue<string>() == key)!;
 
-    private async Task<string> ReasonAsync(Managing manager, long number, string destination) =>
-        await Postgres.ScalarAsync<string?>(
+    private Task<string> ReasonAsync(Managing manager, long number, string destination) =>
+        Postgres.ScalarAsync<string>(
             world.Database,
-            $"select max(t.detail) from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = '{destination}'"
-        ) ?? "";
+            $"select coalesce(max(t.detail), '') from tries t join lanes l on l.id = t.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = '{destination}'"
+        );
 
     /// <summary>A shop whose pick-up board knows two secrets.</summary>
     public sealed class Shop : World

@@ -98,7 +98,7 @@ test('the shop’s own questions are asked as it likes, and the invoice goes whe
     await page.getByLabel('E-mail').fill('odile@farrant.example');
     await expect(page.getByLabel('Telephone')).toHaveCount(0);
     await page.getByRole('button', { name: 'Go on' }).click();
-    await expect(page.getByText('Please fill in the given name.')).toBeVisible();
+    await expect(page.getByText('Please fill in “Given name”.')).toBeVisible();
     await expect(page.getByLabel('Given name')).toBeFocused();
     await page.getByLabel('Given name').fill('Odile');
     await accessible('a name in parts');

@@ -10,19 +10,19 @@ namespace Sexton.Core.Facts;
 public sealed record Step(string Key, LanguageMap Name, bool Own = false)
 {
     /// <summary>The page of a product, before it is in the cart.</summary>
-    public static readonly Step ProductPage = new("product_page", LanguageMap.Of("Product page"));
+    public static readonly Step ProductPage = new("product_page", LanguageMap.Both("Product page", "Produktseite"));
 
     /// <summary>The cart.</summary>
-    public static readonly Step Cart = new("cart", LanguageMap.Of("Cart"));
+    public static readonly Step Cart = new("cart", LanguageMap.Both("Cart", "Warenkorb"));
 
     /// <summary>Who is buying, and how to reach them.</summary>
-    public static readonly Step Contact = new("contact", LanguageMap.Of("Contact"));
+    public static readonly Step Contact = new("contact", LanguageMap.Both("Contact", "Kontakt"));
 
     /// <summary>Where the goods go.</summary>
-    public static readonly Step Delivery = new("delivery", LanguageMap.Of("Delivery"));
+    public static readonly Step Delivery = new("delivery", LanguageMap.Both("Delivery", "Lieferung"));
 
     /// <summary>Paying.</summary>
-    public static readonly Step Payment = new("payment", LanguageMap.Of("Payment"));
+    public static readonly Step Payment = new("payment", LanguageMap.Both("Payment", "Zahlung"));
 
     /// <summary>The steps that every shop has, in the order in which a shopper passes them.</summary>
     public static readonly ImmutableArray<Step> Standard = [ProductPage, Cart, Contact, Delivery, Payment];

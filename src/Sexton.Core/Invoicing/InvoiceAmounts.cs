@@ -100,7 +100,7 @@ public sealed record InvoiceAmounts(
         var line = order.Lines.FirstOrDefault(l => l.Id == row.LineId);
         return line is null || row.Kind == PriceRowKind.Goods ? row.Label
             : row.UnitId is null ? $"{line.ProductName}: {row.Label}"
-            : $"{line.ProductName}, {line.NameOf(row.UnitId)}: {row.Label}";
+            : $"{line.ProductName}, {line.NameOf(row.UnitId, order.Language)}: {row.Label}";
     }
 
     private static string? CodeOf(OrderContent order, OrderPrice row) =>

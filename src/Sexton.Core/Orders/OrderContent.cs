@@ -66,7 +66,7 @@ public sealed record OrderContent
     /// <param name="part">The part.</param>
     public string NameOf(OrderPart part) =>
         Lines.FirstOrDefault(l => l.Id == part.LineId) is not { } line ? ""
-        : part.UnitId.Length > 0 ? $"{line.ProductName}, {line.NameOf(part.UnitId)}"
+        : part.UnitId.Length > 0 ? $"{line.ProductName}, {line.NameOf(part.UnitId, Language)}"
         : line.ProductName;
 
     /// <summary>The text of an answer of the order, or "" when not asked or left empty.</summary>
@@ -92,7 +92,8 @@ public sealed record OrderLine(string Id, string ProductCode, string ProductName
 
     /// <summary>What a unit is called, with its number: "Seat 1 of 3".</summary>
     /// <param name="unitId">The id of the unit.</param>
-    public string NameOf(string unitId) => $"{(UnitName.Length > 0 ? UnitName : "No.")} {Units.IndexOf(unitId) + 1} of {Units.Length}";
+    /// <param name="language">The language.</param>
+    public string NameOf(string unitId, string language) => UnitNames.NameOf(UnitName, Units.IndexOf(unitId) + 1, Units.Length, language);
 }
 
 /// <summary>What a registry said of an answer of an order.</summary>

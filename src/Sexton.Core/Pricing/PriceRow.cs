@@ -106,5 +106,5 @@ public struct PriceRow
             _ => FloorLabel.In(language),
         };
 
-    private static readonly LanguageMap FloorLabel = LanguageMap.Of("No price below nothing");
+    private static readonly LanguageMap FloorLabel = LanguageMap.Both("No price below nothing", "Kein Preis unter null");
 }

@@ -10,6 +10,7 @@ namespace Sexton.Core.Pricing;
 public sealed class PriceWords(string currency, string language)
 {
     private readonly MoneyFormat _money = new(currency, language);
+    private readonly PriceTerms _terms = PriceTerms.In(language);
 
     /// <summary>What a tariff comes to, as it stands beside a question or a choice: "+ € 0.20 a letter over 12, at most € 5.00".</summary>
     /// <param name="price">The price.</param>
@@ -18,15 +19,15 @@ public sealed class PriceWords(string currency, string language)
     {
         if (price.By == AnswerMeasure.Amount)
         {
-            return price.Kind == PriceKind.ForTheGoods ? "the price" : "+ the amount";
+            return price.Kind == PriceKind.ForTheGoods ? _terms.ThePrice : _terms.TheAmount;
         }
 
         if (price.Kind == PriceKind.Percent)
         {
-            return $"{PlusOrMinus(price, tariff.Ppm)}{Share(Math.Abs(tariff.Ppm))} of the price{Ceiling(tariff)}";
+            return $"{PlusOrMinus(price, tariff.Ppm)}{Share(Math.Abs(tariff.Ppm))} {_terms.OfThePrice}{Ceiling(tariff)}";
         }
 
-        var once = price.Kind is PriceKind.OncePerLine or PriceKind.OncePerOrder ? " once" : "";
+        var once = price.Kind is PriceKind.OncePerLine or PriceKind.OncePerOrder ? " " + _terms.Once : "";
         return $"{Amounts(price, tariff)}{once}{Ceiling(tariff)}";
     }
 
@@ -41,9 +42,9 @@ public sealed class PriceWords(string currency, string language)
     public string Rate(TaxRate rate) =>
         rate.Category switch
         {
-            TaxCategory.Exempt => "exempt",
-            TaxCategory.Outside => "outside the tax",
-            TaxCategory.ReverseCharge => "reverse charge",
+            TaxCategory.Exempt => _terms.Exempt,
+            TaxCategory.Outside => _terms.Outside,
+            TaxCategory.ReverseCharge => _terms.ReverseCharge,
             _ => Share(rate.Ppm),
         };
 
@@ -51,13 +52,17 @@ public sealed class PriceWords(string currency, string language)
     /// <param name="least">The least, in minor units; null where it is not known.</param>
     /// <param name="decidedBy">The question whose answer decides.</param>
     public string Open(long? least, string decidedBy) =>
-        LanguageTag.CultureOf(language).TwoLetterISOLanguageName == "de"
-            ? least is { } ab
-                ? $"ab {Amount(ab)}"
-                : $"je nach „{decidedBy}“"
-            : least is { } from
-                ? $"from {Amount(from)}"
-                : $"by “{decidedBy}”";
+        least is { } from ? $"{_terms.From} {Amount(from)}" : _terms.DecidedBy.Replace("{0}", decidedBy, StringComparison.Ordinal);
+
+    /// <summary>How many are left of something that runs out: "3 left", "sold out"; "" where there is enough.</summary>
+    /// <param name="left">How many; null for enough.</param>
+    public string Left(long? left) =>
+        left switch
+        {
+            null => "",
+            0 => _terms.SoldOut,
+            { } few => _terms.Left.Replace("{0}", LocalText.Number(few, language), StringComparison.Ordinal),
+        };
 
     /// <summary>An amount with its currency.</summary>
     public string Amount(long minor) => _money.Of(minor);
@@ -68,30 +73,30 @@ public sealed class PriceWords(string currency, string language)
         var first = $"{PlusOrMinus(price, tariff.Minor)}{Amount(Math.Abs(tariff.Minor))}{each}";
         if (tariff.Bands.IsEmpty)
         {
-            return price.Included > 0 ? $"{first} over {price.Included}" : first;
+            return price.Included > 0 ? $"{first} {_terms.Over} {price.Included}" : first;
         }
 
         // With bands, "over" says where one begins, and what is included is said by itself.
         var bands = tariff.Bands.Select(band =>
-            $"{PlusOrMinus(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} over {LocalText.Number(band.Over, language)}"
+            $"{PlusOrMinus(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} {_terms.Over} {LocalText.Number(band.Over, language)}"
         );
-        return (price.Included > 0 ? $"{price.Included} included, then " : "") + string.Join(", ", bands.Prepend(first));
+        return (price.Included > 0 ? $"{price.Included} {_terms.IncludedThen} " : "") + string.Join(", ", bands.Prepend(first));
     }
 
-    private string Ceiling(Tariff tariff) => tariff.CeilingMinor is { } ceiling ? $", at most {Amount(ceiling)}" : "";
+    private string Ceiling(Tariff tariff) => tariff.CeilingMinor is { } ceiling ? $", {_terms.AtMost} {Amount(ceiling)}" : "";
 
     private static string PlusOrMinus(Price price, long amount) =>
         price.Kind == PriceKind.ForTheGoods ? ""
         : amount < 0 ? "− "
         : "+ ";
 
-    private static string Each(AnswerMeasure by) =>
+    private string Each(AnswerMeasure by) =>
         by switch
         {
-            AnswerMeasure.Letter => " a letter",
-            AnswerMeasure.Character => " a character",
-            AnswerMeasure.Word => " a word",
-            AnswerMeasure.Count => " each",
+            AnswerMeasure.Letter => " " + _terms.ALetter,
+            AnswerMeasure.Character => " " + _terms.ACharacter,
+            AnswerMeasure.Word => " " + _terms.AWord,
+            AnswerMeasure.Count => " " + _terms.Each,
             _ => "",
         };
 }

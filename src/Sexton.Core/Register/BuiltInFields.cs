@@ -66,7 +66,7 @@ public static class BuiltInFields
             Level = Level.Order,
             Step = Step.Contact.Key,
             BuiltIn = true,
-            Label = LanguageMap.Of("Your name"),
+            Label = LanguageMap.Both("Your name", "Ihr Name"),
             Required = true,
         },
         new()
@@ -77,8 +77,8 @@ public static class BuiltInFields
             Level = Level.Order,
             Step = Step.Contact.Key,
             BuiltIn = true,
-            Label = LanguageMap.Of("E-mail"),
-            Help = LanguageMap.Of("The confirmation goes there."),
+            Label = LanguageMap.Both("E-mail", "E-Mail"),
+            Help = LanguageMap.Both("The confirmation goes there.", "Dorthin geht die Bestätigung."),
             Required = true,
         },
         new()
@@ -89,7 +89,7 @@ public static class BuiltInFields
             Level = Level.Order,
             Step = Step.Contact.Key,
             BuiltIn = true,
-            Label = LanguageMap.Of("Telephone"),
+            Label = LanguageMap.Both("Telephone", "Telefon"),
         },
         new()
         {
@@ -98,13 +98,13 @@ public static class BuiltInFields
             Level = Level.Order,
             Step = Step.Delivery.Key,
             BuiltIn = true,
-            Label = LanguageMap.Of("How it reaches you"),
+            Label = LanguageMap.Both("How it reaches you", "Wie es zu Ihnen kommt"),
             Required = true,
             When = AnythingShips,
             Default = AnswerValue.Of(Sent),
             Settings = Choices(
-                new Choice { Key = Sent, Label = LanguageMap.Of("Sent to an address") },
-                new Choice { Key = Fetched, Label = LanguageMap.Of("Collect from the shop") }
+                new Choice { Key = Sent, Label = LanguageMap.Both("Sent to an address", "An eine Adresse geschickt") },
+                new Choice { Key = Fetched, Label = LanguageMap.Both("Collect from the shop", "Im Laden abholen") }
             ),
         },
         new()
@@ -115,7 +115,7 @@ public static class BuiltInFields
             Level = Level.Order,
             Step = Step.Delivery.Key,
             BuiltIn = true,
-            Label = LanguageMap.Of("Delivery address"),
+            Label = LanguageMap.Both("Delivery address", "Lieferadresse"),
             Required = true,
             When = IsSent,
         },
@@ -126,13 +126,17 @@ public static class BuiltInFields
             Level = Level.Order,
             Step = Step.Payment.Key,
             BuiltIn = true,
-            Label = LanguageMap.Of("The invoice goes"),
+            Label = LanguageMap.Both("The invoice goes", "Die Rechnung geht"),
             Required = true,
             When = IsSent,
             Default = AnswerValue.Of(SameAddress),
             Settings = Choices(
-                new Choice { Key = SameAddress, Label = LanguageMap.Of("to the same address as the delivery") },
-                new Choice { Key = OtherAddress, Label = LanguageMap.Of("to another address") }
+                new Choice
+                {
+                    Key = SameAddress,
+                    Label = LanguageMap.Both("to the same address as the delivery", "an dieselbe Adresse wie die Lieferung"),
+                },
+                new Choice { Key = OtherAddress, Label = LanguageMap.Both("to another address", "an eine andere Adresse") }
             ),
         },
         new()
@@ -143,7 +147,7 @@ public static class BuiltInFields
             Level = Level.Order,
             Step = Step.Payment.Key,
             BuiltIn = true,
-            Label = LanguageMap.Of("Invoice address"),
+            Label = LanguageMap.Both("Invoice address", "Rechnungsadresse"),
             Required = true,
             When = new ConditionTest(ShopFacts.OfAnswer(InvoiceTo), Relation.Is, AnswerValue.Of(OtherAddress)),
         },
@@ -154,15 +158,15 @@ public static class BuiltInFields
             Level = Level.Order,
             Step = Step.Payment.Key,
             BuiltIn = true,
-            Label = LanguageMap.Of("How you pay"),
+            Label = LanguageMap.Both("How you pay", "Wie Sie zahlen"),
             Required = true,
             Default = AnswerValue.Of(Card),
             Settings = Choices(
-                new Choice { Key = Card, Label = LanguageMap.Of("By card") },
+                new Choice { Key = Card, Label = LanguageMap.Both("By card", "Mit Karte") },
                 new Choice
                 {
                     Key = OnAccount,
-                    Label = LanguageMap.Of("On account"),
+                    Label = LanguageMap.Both("On account", "Auf Rechnung"),
                     When = new ConditionTest(ShopFacts.Group, Relation.Is, AnswerValue.Of("trade")),
                 }
             ),

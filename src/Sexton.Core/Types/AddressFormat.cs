@@ -1,6 +1,7 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
 
@@ -42,14 +43,15 @@ internal sealed partial record AddressFormat(string Country, ImmutableArray<stri
     public static AddressFormat Of(string country) => Known.GetValueOrDefault(country, Unknown);
 
     /// <summary>What a part is called.</summary>
-    public string NameOf(string part) =>
+    public LanguageMap NameOf(string part) =>
         part switch
         {
-            "street" => "Street and number",
-            "extra" => "Flat, building or care of",
-            "town" => "Town",
-            "region" => "County",
-            _ => Country == "IE" ? "Eircode" : "Postcode",
+            PostalAddress.Street => LanguageMap.Both("Street and number", "Straße und Hausnummer"),
+            PostalAddress.Extra => LanguageMap.Both("Flat, building or care of", "Wohnung, Gebäude oder bei wem"),
+            PostalAddress.Town => LanguageMap.Both("Town", "Ort"),
+            PostalAddress.Region => LanguageMap.Both("County", "Grafschaft"),
+            PostalAddress.Land => LanguageMap.Both("Country", "Land"),
+            _ => Country == "IE" ? LanguageMap.Both("Eircode", "Eircode") : LanguageMap.Both("Postcode", "Postleitzahl"),
         };
 
     /// <summary>Whether a part must be filled in.</summary>

@@ -45,17 +45,22 @@ public sealed class AgreedTo : FieldType
     {
         private static readonly Refusal TermsChanged = new(
             "terms_changed",
-            Wording: LanguageMap.Of("The text of “{0}” has changed. Read it again, then agree.")
+            Wording: LanguageMap.Both(
+                "The text of “{0}” has changed. Read it again, then agree.",
+                "Der Text von „{0}“ hat sich geändert. Bitte noch einmal lesen und dann zustimmen."
+            )
         );
 
         private static readonly Refusal NotAgreed = new(
             RefusalKeys.Required,
-            Wording: LanguageMap.Of("Please read “{0}” and agree to it.")
+            Wording: LanguageMap.Both("Please read “{0}” and agree to it.", "Bitte „{0}“ lesen und zustimmen.")
         );
 
         public override Refusal Missing => NotAgreed;
 
-        public override int LongestText => "Agreed".Length;
+        private static readonly LanguageMap Agreed = LanguageMap.Both("Agreed", "Zugestimmt");
+
+        public override int LongestText => Agreed.Texts.Values.Max(static t => t.Length);
 
         public override FactKind Fact => FactKind.Truth;
 
@@ -94,7 +99,7 @@ public sealed class AgreedTo : FieldType
                 : Reading.Of(raw.Parts!.Count == 1 && shown == agreed ? raw : Value(agreed));
         }
 
-        public override string TextOf(AnswerValue value, string language) => "Agreed";
+        public override string TextOf(AnswerValue value, string language) => Agreed.In(language);
 
         public override string? KeptText(AnswerValue value) => value.Parts![Part];
 

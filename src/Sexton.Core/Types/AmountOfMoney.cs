@@ -71,7 +71,7 @@ public sealed class AmountOfMoney(string currency) : FieldType
     {
         private static readonly Refusal NotAmount = new(
             "not_amount",
-            Wording: LanguageMap.Of("Give “{0}” as an amount such as 12 or 12.50.")
+            Wording: LanguageMap.Both("Give “{0}” as an amount such as 12 or 12.50.", "Geben Sie „{0}“ als Betrag an, etwa 12 oder 12,50.")
         );
 
         private readonly Func<decimal, string, string> _write = (amount, language) => Write(amount, currency, language);
@@ -80,7 +80,7 @@ public sealed class AmountOfMoney(string currency) : FieldType
             most,
             step,
             MoneyText.ExponentOf(currency),
-            limit => Write(limit, currency, LanguageMap.Fallback)
+            (limit, language) => Write(limit, currency, language)
         );
 
         public override int LongestText => new[] { least, most }.Max(amount => Write(amount, currency, LanguageMap.Fallback).Length);
@@ -109,7 +109,7 @@ public sealed class AmountOfMoney(string currency) : FieldType
             var bare = raw.Text is { } text ? AnswerValue.Of(Bare(text)) : raw;
             return !ExactNumber.TryRead(bare, context.Language, MoneyText.ExponentOf(currency), _write, out var amount, out var twice)
                     ? Reading.Refused(twice ?? NotAmount)
-                : _limits.Check(amount) is { } refusal ? Reading.Refused(refusal)
+                : _limits.Check(amount, context.Language) is { } refusal ? Reading.Refused(refusal)
                 : Reading.Of(ExactNumber.Canonical(raw, amount));
         }
 

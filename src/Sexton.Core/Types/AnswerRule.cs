@@ -34,7 +34,8 @@ public abstract class AnswerRule
     public virtual string Unit => "";
 
     /// <summary>What the form needs to know beside the settings that are marked for it, by name.</summary>
-    public virtual ImmutableDictionary<string, JsonElement> ForTheForm => ImmutableDictionary<string, JsonElement>.Empty;
+    /// <param name="language">The language of the shopper.</param>
+    public virtual ImmutableDictionary<string, JsonElement> ForTheForm(string language) => ImmutableDictionary<string, JsonElement>.Empty;
 
     /// <summary>What of its answers an amount of money can be taken times.</summary>
     public virtual ImmutableArray<AnswerMeasure> PricedBy =>

@@ -65,8 +65,9 @@ public sealed class Computed : FieldType
 
     private sealed class Rule(ImmutableArray<FormulaRow> rows, bool text, int decimals, string unit, bool hidden) : AnswerRule
     {
-        private static readonly LanguageMap TooMuch = LanguageMap.Of(
-            "“{0}” cannot be worked out: what it is made of is too long or too great. Shorten it."
+        private static readonly LanguageMap TooMuch = LanguageMap.Both(
+            "“{0}” cannot be worked out: what it is made of is too long or too great. Shorten it.",
+            "„{0}“ lässt sich nicht ausrechnen: Woraus es besteht, ist zu lang oder zu groß. Bitte kürzen."
         );
 
         private readonly string _behind = unit.Length > 0 ? " " + unit : "";

@@ -36,7 +36,7 @@ public sealed class Country : FieldType
                 .. (settings.Texts(Only) is { IsEmpty: false } only ? Regions.Of(only) : Regions.All).Select(static c => new Choice
                 {
                     Key = c.Key,
-                    Label = LanguageMap.Of(c.Value),
+                    Label = Regions.NamesOf(c.Key),
                 }),
             ],
             WordsThere.None

@@ -18,24 +18,46 @@ namespace Sexton.Core.Types;
 /// <param name="shorterSide">The least length of the shorter side of a picture, in pixels; 0 for any. Null where pictures are kept as they came.</param>
 internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int most, int megabytes, int? shorterSide = null) : AnswerRule
 {
-    private static readonly Refusal NotFiles = new("not_files", Wording: LanguageMap.Of("Choose the files for “{0}” once more."));
-    private static readonly LanguageMap Gone = LanguageMap.Of("A file for “{0}” is no longer here. Take it out and choose it once more.");
-    private static readonly LanguageMap UnderWay = LanguageMap.Of(
-        "A file for “{0}” is still on its way. Wait until it is there, or take it out."
+    private static readonly Refusal NotFiles = new(
+        "not_files",
+        Wording: LanguageMap.Both("Choose the files for “{0}” once more.", "Wählen Sie die Dateien für „{0}“ noch einmal.")
     );
-    private static readonly LanguageMap WrongKind = LanguageMap.Of("“{1}” is not of a kind that we take here: {2}.");
-    private static readonly LanguageMap TooLarge = LanguageMap.Of("“{1}” is too large: at most {2}.");
-    private static readonly LanguageMap Damaged = LanguageMap.Of(
-        "“{1}” cannot be opened as a picture; it may have been cut off on its way. Choose it once more, or another one."
+    private static readonly LanguageMap Gone = LanguageMap.Both(
+        "A file for “{0}” is no longer here. Take it out and choose it once more.",
+        "Eine Datei für „{0}“ ist nicht mehr da. Nehmen Sie sie heraus und wählen Sie sie noch einmal."
     );
-    private static readonly LanguageMap TooFewPixels = LanguageMap.Of(
-        "“{1}” is too small to be used: both sides need at least {2} pixels."
+    private static readonly LanguageMap UnderWay = LanguageMap.Both(
+        "A file for “{0}” is still on its way. Wait until it is there, or take it out.",
+        "Eine Datei für „{0}“ ist noch unterwegs. Warten Sie, bis sie da ist, oder nehmen Sie sie heraus."
     );
-    private static readonly LanguageMap TooManyPixels = LanguageMap.Of(
-        "“{1}” has more than {2} million pixels. Take the picture in a lower resolution, or make it smaller."
+    private static readonly LanguageMap WrongKind = LanguageMap.Both(
+        "“{1}” is not of a kind that we take here: {2}.",
+        "„{1}“ ist nicht von einer Art, die wir hier nehmen: {2}."
     );
-    private static readonly LanguageMap TooFew = LanguageMap.Of("“{0}” needs at least {1} of them.");
-    private static readonly LanguageMap TooMany = LanguageMap.Of("“{0}” takes at most {1}. Take some out.");
+    private static readonly LanguageMap TooLarge = LanguageMap.Both(
+        "“{1}” is too large: at most {2}.",
+        "„{1}“ ist zu groß: höchstens {2}."
+    );
+    private static readonly LanguageMap Damaged = LanguageMap.Both(
+        "“{1}” cannot be opened as a picture; it may have been cut off on its way. Choose it once more, or another one.",
+        "„{1}“ lässt sich nicht als Bild öffnen; vielleicht wurde es unterwegs abgeschnitten. Wählen Sie es noch einmal oder ein anderes."
+    );
+    private static readonly LanguageMap TooFewPixels = LanguageMap.Both(
+        "“{1}” is too small to be used: both sides need at least {2} pixels.",
+        "„{1}“ ist zu klein: Beide Seiten brauchen mindestens {2} Pixel."
+    );
+    private static readonly LanguageMap TooManyPixels = LanguageMap.Both(
+        "“{1}” has more than {2} million pixels. Take the picture in a lower resolution, or make it smaller.",
+        "„{1}“ hat mehr als {2} Millionen Pixel. Nehmen Sie das Bild mit geringerer Auflösung auf oder verkleinern Sie es."
+    );
+    private static readonly LanguageMap TooFew = LanguageMap.Both(
+        "“{0}” needs at least {1} of them.",
+        "„{0}“ braucht mindestens {1} davon."
+    );
+    private static readonly LanguageMap TooMany = LanguageMap.Both(
+        "“{0}” takes at most {1}. Take some out.",
+        "„{0}“ nimmt höchstens {1}. Nehmen Sie welche heraus."
+    );
 
     private readonly string _kindsInWords = string.Join(", ", kinds.Select(static k => k.Name));
 
@@ -85,7 +107,7 @@ internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int mo
     public override ImmutableArray<AnswerValue> Samples =>
         [.. kinds.Take(2).Select(kind => AnswerValue.Of([.. Enumerable.Range(1, least).Select(n => KeptFiles.SampleId(kind, n))]))];
 
-    public override ImmutableDictionary<string, JsonElement> ForTheForm =>
+    public override ImmutableDictionary<string, JsonElement> ForTheForm(string language) =>
         ImmutableDictionary<string, JsonElement>
             .Empty.Add("media_types", JsonSerializer.SerializeToElement(kinds.Select(static k => k.MediaType)))
             .Add("endings", JsonSerializer.SerializeToElement(kinds.SelectMany(static k => k.Endings)))

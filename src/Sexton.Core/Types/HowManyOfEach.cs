@@ -88,11 +88,26 @@ public sealed class HowManyOfEach : FieldType
 
     private sealed class Rule(ImmutableArray<Choice> choices, int least, int most, int leastOfEach, int mostOfEach) : AnswerRule
     {
-        private static readonly Refusal NotCounts = new("not_counts", Wording: LanguageMap.Of("Give whole numbers for “{0}”."));
-        private static readonly LanguageMap TooFewInAll = LanguageMap.Of("“{0}” comes to at least {1} in all, and you chose {2}.");
-        private static readonly LanguageMap TooManyInAll = LanguageMap.Of("“{0}” comes to at most {1} in all, and you chose {2}.");
-        private static readonly LanguageMap TooFewOfOne = LanguageMap.Of("Of “{1}” take at least {2}, or none.");
-        private static readonly LanguageMap TooManyOfOne = LanguageMap.Of("Of “{1}” there can be at most {2}.");
+        private static readonly Refusal NotCounts = new(
+            "not_counts",
+            Wording: LanguageMap.Both("Give whole numbers for “{0}”.", "Geben Sie für „{0}“ ganze Zahlen an.")
+        );
+        private static readonly LanguageMap TooFewInAll = LanguageMap.Both(
+            "“{0}” comes to at least {1} in all, and you chose {2}.",
+            "„{0}“ ergibt zusammen mindestens {1}; gewählt sind {2}."
+        );
+        private static readonly LanguageMap TooManyInAll = LanguageMap.Both(
+            "“{0}” comes to at most {1} in all, and you chose {2}.",
+            "„{0}“ ergibt zusammen höchstens {1}; gewählt sind {2}."
+        );
+        private static readonly LanguageMap TooFewOfOne = LanguageMap.Both(
+            "Of “{1}” take at least {2}, or none.",
+            "Von „{1}“ nehmen Sie mindestens {2} oder keine."
+        );
+        private static readonly LanguageMap TooManyOfOne = LanguageMap.Both(
+            "Of “{1}” there can be at most {2}.",
+            "Von „{1}“ kann es höchstens {2} geben."
+        );
 
         private readonly ChoiceIndex _index = new(choices);
 

@@ -82,7 +82,7 @@ public sealed class NumberWithUnit : FieldType
             most,
             step,
             decimals,
-            limit => $"{limit.ToString("0.######", CultureInfo.InvariantCulture)} {unit}".TrimEnd()
+            (limit, language) => $"{LocalText.Number(limit, language)} {unit}".TrimEnd()
         );
 
         public override int LongestText => 1 + 15 + (decimals > 0 ? decimals + 1 : 0) + _behind.Length;
@@ -118,7 +118,9 @@ public sealed class NumberWithUnit : FieldType
                 return Reading.Refused(twice ?? new Refusal(RefusalKeys.NotNumber));
             }
 
-            return _limits.Check(number) is { } refusal ? Reading.Refused(refusal) : Reading.Of(ExactNumber.Canonical(raw, number));
+            return _limits.Check(number, context.Language) is { } refusal
+                ? Reading.Refused(refusal)
+                : Reading.Of(ExactNumber.Canonical(raw, number));
         }
 
         public override string TextOf(AnswerValue value, string language) => LocalText.Number(value.Number!.Value, language) + _behind;

@@ -67,6 +67,12 @@ public sealed class PersonName : FieldType
     public static ImmutableArray<string> InOrder(string language) =>
         FamilyFirst.Contains(language.Split('-')[0], StringComparer.OrdinalIgnoreCase) ? [Family, Given] : [Given, Family];
 
+    private static readonly Dictionary<string, LanguageMap> NamesOf = new(StringComparer.Ordinal)
+    {
+        [Given] = LanguageMap.Both("Given name", "Vorname"),
+        [Family] = LanguageMap.Both("Family name", "Nachname"),
+    };
+
     private static string Joined(IReadOnlyDictionary<string, string> parts, string language) =>
         string.Join(' ', InOrder(language).Select(p => parts.GetValueOrDefault(p, "").Trim()).Where(static p => p.Length > 0));
 
@@ -106,8 +112,13 @@ public sealed class PersonName : FieldType
 
         public override bool IsWrittenIn(Func<string, bool> hasAll) => false;
 
-        public override ImmutableDictionary<string, JsonElement> ForTheForm =>
-            ImmutableDictionary<string, JsonElement>.Empty.Add("needs_both", JsonSerializer.SerializeToElement(needsBoth));
+        public override ImmutableDictionary<string, JsonElement> ForTheForm(string language) =>
+            ImmutableDictionary<string, JsonElement>
+                .Empty.Add("needs_both", JsonSerializer.SerializeToElement(needsBoth))
+                .Add(
+                    "names",
+                    JsonSerializer.SerializeToElement(InOrder(language).Select(p => new { name = p, label = NamesOf[p].In(language) }))
+                );
 
         public override JsonObject Schema =>
             new()
@@ -153,7 +164,7 @@ public sealed class PersonName : FieldType
             var missing = InOrder(context.Language).FirstOrDefault(p => !parts.ContainsKey(p));
             return parts.Count == 0 ? Reading.Empty
                 : needsBoth && missing is not null
-                    ? Reading.Refused(new Refusal(RefusalKeys.PartMissing, missing == Given ? "given name" : "family name", Part: missing))
+                    ? Reading.Refused(new Refusal(RefusalKeys.PartMissing, NamesOf[missing].In(context.Language), Part: missing))
                 : AnswerValue.Of(parts) is var name && name.Equals(raw) ? Reading.Of(raw)
                 : Reading.Of(name);
         }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using System.Text.Json.Serialization;
 using Sexton.Core.Facts;
 using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
@@ -66,21 +67,24 @@ public sealed class PostalAddress : FieldType
     {
         private const int LongestPart = 60;
 
-        private static readonly ImmutableDictionary<string, JsonElement> FormCountries = ImmutableDictionary<string, JsonElement>.Empty.Add(
-            "countries",
-            JsonSerializer.SerializeToElement(
-                Countries.Select(static c => Form(AddressFormat.Of(c.Key), c.Value)).Prepend(Form(AddressFormat.Unknown, ""))
-            )
-        );
-
         // Street, extra, town and region, the longest postcode, the longest name of a country, and five line ends.
-        public override int LongestText => (4 * LongestPart) + 8 + Countries.Values.Max(static n => n.Length) + 5;
+        public override int LongestText =>
+            (4 * LongestPart) + 8 + Countries.Keys.Max(static c => Regions.NamesOf(c).Texts.Values.Max(static n => n.Length)) + 5;
 
         public override bool IsWrittenIn(Func<string, bool> hasAll) => false;
 
         public override FactKind Fact => FactKind.Other;
 
-        public override ImmutableDictionary<string, JsonElement> ForTheForm => FormCountries;
+        public override ImmutableDictionary<string, JsonElement> ForTheForm(string language) =>
+            ImmutableDictionary<string, JsonElement>.Empty.Add(
+                "countries",
+                JsonSerializer.SerializeToElement(
+                    Countries
+                        .Keys.Select(c => Form(AddressFormat.Of(c), Regions.NamesOf(c).In(language), language))
+                        .OrderBy(static f => f.Name, StringComparer.Create(LanguageTag.CultureOf(language), ignoreCase: true))
+                        .Prepend(Form(AddressFormat.Unknown, "", language))
+                )
+            );
 
         public override JsonObject Schema =>
             new()
@@ -138,27 +142,27 @@ public sealed class PostalAddress : FieldType
             }
 
             // A country that the page chose by itself is no address yet.
-            return parts.Values.All(static p => p.Length == 0) ? Reading.Empty : Check(country, format, parts);
+            return parts.Values.All(static p => p.Length == 0) ? Reading.Empty : Check(country, format, parts, context.Language);
         }
 
         public override string TextOf(AnswerValue value, string language)
         {
             var country = value.Parts![Land];
-            return string.Join('\n', AddressFormat.Of(country).Write(value.Parts).Append(Countries.GetValueOrDefault(country, country)));
+            return string.Join('\n', AddressFormat.Of(country).Write(value.Parts).Append(Regions.NamesOf(country).In(language)));
         }
 
-        private static Reading Check(string country, AddressFormat format, Dictionary<string, string> parts)
+        private static Reading Check(string country, AddressFormat format, Dictionary<string, string> parts, string language)
         {
             if (format.Parts.FirstOrDefault(p => format.Needs(p) && parts[p].Length == 0) is { } missing)
             {
-                return Reading.Refused(new Refusal(RefusalKeys.PartMissing, missing, Part: missing));
+                return Reading.Refused(new Refusal(RefusalKeys.PartMissing, format.NameOf(missing).In(language), Part: missing));
             }
 
             if (format == AddressFormat.Unknown)
             {
                 return Reading.Refused(
                     country.Length == 0
-                        ? new Refusal(RefusalKeys.PartMissing, Land, Part: Land)
+                        ? new Refusal(RefusalKeys.PartMissing, format.NameOf(Land).In(language), Part: Land)
                         : new Refusal(RefusalKeys.UnknownCountry, Part: Land)
                 );
             }
@@ -171,9 +175,12 @@ public sealed class PostalAddress : FieldType
                         new Refusal(
                             "wrong_postcode",
                             format.Example,
-                            Countries[country],
+                            Regions.NamesOf(country).In(language),
                             "postcode",
-                            LanguageMap.Of("This is no postcode of the country chosen, {2}. There it looks like {1}.")
+                            LanguageMap.Both(
+                                "This is no postcode of the country chosen, {2}. There it looks like {1}.",
+                                "Das ist keine Postleitzahl des gewählten Landes, {2}. Dort sieht sie aus wie {1}."
+                            )
                         )
                     );
                 }
@@ -185,17 +192,26 @@ public sealed class PostalAddress : FieldType
             return Reading.Of(AnswerValue.Of(parts));
         }
 
-        private static object Form(AddressFormat format, string name) =>
-            new
-            {
-                code = format.Country,
+        private static FormCountry Form(AddressFormat format, string name, string language) =>
+            new(
+                format.Country,
                 name,
-                parts = format.Parts.Select(p => new
-                {
-                    name = p,
-                    label = format.NameOf(p),
-                    required = format.Needs(p),
-                }),
-            };
+                [.. format.Parts.Select(p => new FormPart(p, format.NameOf(p).In(language), format.Needs(p)))],
+                format.NameOf(Land).In(language)
+            );
     }
+
+    // As the form reads it.
+    private sealed record FormCountry(
+        [property: JsonPropertyName("code")] string Code,
+        [property: JsonPropertyName("name")] string Name,
+        [property: JsonPropertyName("parts")] ImmutableArray<FormPart> Parts,
+        [property: JsonPropertyName("land")] string Land
+    );
+
+    private sealed record FormPart(
+        [property: JsonPropertyName("name")] string Name,
+        [property: JsonPropertyName("label")] string Label,
+        [property: JsonPropertyName("required")] bool Required
+    );
 }

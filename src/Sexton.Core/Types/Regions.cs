@@ -1,34 +1,40 @@
 using System.Collections.Immutable;
+using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
 
 /// <summary>
-/// Countries by their code (ISO 3166-1 alpha-2, all 249), with their English names of the Unicode CLDR. Shipped as a file and not asked of the
-/// machine, whose data differs from one to the next.
+/// Countries by their code (ISO 3166-1 alpha-2, all 249), with their names of the Unicode CLDR in the two languages that shoppers read. Shipped as files and not
+/// asked of the machine, whose data differs from one to the next.
 /// </summary>
 internal static class Regions
 {
-    /// <summary>All countries, by name.</summary>
-    public static readonly ImmutableArray<KeyValuePair<string, string>> All =
-    [
-        .. Read().OrderBy(static c => c.Value, StringComparer.Ordinal),
-    ];
+    private static readonly ImmutableDictionary<string, LanguageMap> Names = Read();
 
-    private static readonly ImmutableDictionary<string, string> Names = All.ToImmutableDictionary(StringComparer.Ordinal);
+    /// <summary>All countries with their English names, by these.</summary>
+    public static readonly ImmutableArray<KeyValuePair<string, string>> All = Of(Names.Keys);
 
-    /// <summary>The name of a country, or its code where it has none here.</summary>
-    public static string NameOf(string code) => Names.GetValueOrDefault(code, code);
+    /// <summary>The English name of a country, or its code where it has none here.</summary>
+    public static string NameOf(string code) => NamesOf(code).ToString();
 
-    /// <summary>Some countries, by name.</summary>
+    /// <summary>The names of a country; its code where it has none here.</summary>
+    public static LanguageMap NamesOf(string code) => Names.GetValueOrDefault(code, LanguageMap.Of(code));
+
+    /// <summary>Some countries with their English names, by these.</summary>
     public static ImmutableArray<KeyValuePair<string, string>> Of(IEnumerable<string> codes) =>
         [.. codes.Select(static c => KeyValuePair.Create(c, NameOf(c))).OrderBy(static c => c.Value, StringComparer.Ordinal)];
 
-    private static IEnumerable<KeyValuePair<string, string>> Read()
+    private static ImmutableDictionary<string, LanguageMap> Read() =>
+        Lines("countries.txt")
+            .Zip(
+                Lines("countries-de.txt"),
+                static (english, german) => KeyValuePair.Create(english[..2], LanguageMap.Both(english[3..], german[3..]))
+            )
+            .ToImmutableDictionary(StringComparer.Ordinal);
+
+    private static List<string> Lines(string name)
     {
-        using var file = new StreamReader(typeof(Regions).Assembly.GetManifestResourceStream("countries.txt")!);
-        while (file.ReadLine() is { } line)
-        {
-            yield return KeyValuePair.Create(line[..2], line[3..]);
-        }
+        using var file = new StreamReader(typeof(Regions).Assembly.GetManifestResourceStream(name)!);
+        return [.. file.ReadToEnd().Split('\n', StringSplitOptions.RemoveEmptyEntries)];
     }
 }

@@ -43,7 +43,7 @@ public sealed class TimeSlot : FieldType
     {
         private static readonly Refusal PartMissing = new(
             "slot_part_missing",
-            Wording: LanguageMap.Of("Choose a day and a time for “{0}”.")
+            Wording: LanguageMap.Both("Choose a day and a time for “{0}”.", "Wählen Sie für „{0}“ einen Tag und eine Zeit.")
         );
 
         private readonly ChoiceIndex _index = new(choices);

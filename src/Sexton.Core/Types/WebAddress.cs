@@ -34,7 +34,10 @@ public sealed class WebAddress : FieldType
     {
         private static readonly Refusal NotWebAddress = new(
             "not_web_address",
-            Wording: LanguageMap.Of("This is not the address of a page. It looks like https://example.org.")
+            Wording: LanguageMap.Both(
+                "This is not the address of a page. It looks like https://example.org.",
+                "Das ist keine Adresse einer Seite. Sie sieht aus wie https://example.org."
+            )
         );
 
         public override int LongestText => Longest;

@@ -29,6 +29,9 @@ public sealed class LanguageMap : IEquatable<LanguageMap>
     /// <summary>A map with one text.</summary>
     public static LanguageMap Of(string text, string language = Fallback) => Empty.With(language, text);
 
+    /// <summary>A text in the two languages in which everything that shoppers read is written.</summary>
+    public static LanguageMap Both(string english, string german) => Of(english).With("de", german);
+
     /// <summary>A map with the text of one language replaced; an empty text removes the language.</summary>
     public LanguageMap With(string language, string text) =>
         new(text.Length == 0 ? _texts.Remove(language) : _texts.SetItem(language, text));

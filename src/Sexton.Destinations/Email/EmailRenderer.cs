@@ -109,7 +109,7 @@ internal sealed class EmailRenderer
                                 new
                                 {
                                     ordinal = i + 1,
-                                    name = line.NameOf(unit),
+                                    name = line.NameOf(unit, content.Language),
                                     entries = View(order.Projection.Of(line.Id, unit), order, numbers),
                                 }
                         )

@@ -106,7 +106,7 @@ internal sealed class InvoiceSheet(InvoiceDocument document, SentOrder order, st
                 {
                     quantity = row.Quantity,
                     label = row.UnitId is { } unit
-                        ? $"{row.Label}, {order.Content.Lines[order.LineNumbers[row.LineId!] - 1].NameOf(unit)}"
+                        ? $"{row.Label}, {order.Content.Lines[order.LineNumbers[row.LineId!] - 1].NameOf(unit, language)}"
                         : row.Label,
                     extra = row.Kind != PriceRowKind.Goods,
                     tax = row.Tax.Category is TaxCategory.Standard or TaxCategory.Zero ? _words.Share(row.TaxPpm) : "–",

@@ -51,7 +51,7 @@ internal sealed class JobWriter(Utf8JsonWriter json, SentOrder order, Func<Guid,
         {
             json.WriteStartObject();
             json.WriteString(Piece, unit);
-            json.WriteString("name", line.NameOf(unit));
+            json.WriteString("name", line.NameOf(unit, order.Content.Language));
             WriteAnswers([.. order.Projection.Of(line.Id, unit)]);
             json.WriteEndObject();
         }

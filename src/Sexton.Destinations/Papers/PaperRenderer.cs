@@ -85,7 +85,7 @@ internal sealed class PaperRenderer
                             units = UnitsOf(order.Part, line)
                                 .Select(unit => new
                                 {
-                                    name = line.NameOf(unit),
+                                    name = line.NameOf(unit, language),
                                     answers = answers.Of(line.Id, unit, without: LargeWith(Level.Unit)),
                                 })
                                 .Where(static u => u.answers.Length > 0)

@@ -89,7 +89,11 @@ internal sealed record SaleLine(
     private static List<SalePiece> PiecesOf(SentOrder order, OrderLine line, Func<string, Entry, bool> isHere, bool all) =>
         [
             .. line
-                .Units.Select(u => new SalePiece(u, line.NameOf(u), [.. order.Projection.Of(line.Id, u).Where(e => isHere(u, e))]))
+                .Units.Select(u => new SalePiece(
+                    u,
+                    line.NameOf(u, order.Content.Language),
+                    [.. order.Projection.Of(line.Id, u).Where(e => isHere(u, e))]
+                ))
                 .Where(p => all || p.Notes.Count > 0),
         ];
 

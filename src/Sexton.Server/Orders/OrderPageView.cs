@@ -54,7 +54,7 @@ internal sealed record OrderLineView(string Id, string Code, string Name, int Qu
             line.ProductName,
             line.Quantity,
             MoneyText.Format(order.Prices.SumOf(line.Id), order.Prices.Currency, order.Language),
-            [.. line.Units.Select(u => new NamedUnit(u, line.NameOf(u)))]
+            [.. line.Units.Select(u => new NamedUnit(u, line.NameOf(u, order.Language)))]
         );
 }
 

@@ -51,20 +51,12 @@ internal sealed class AnswerCosts
             .Select(choice => new CostView(
                 choice,
                 string.Join(", ", shown[choice].Select(p => _words.Short(p.Price, p.TariffOf(_evaluation.Facts.Group, variant)))),
-                Left(_evaluation.FewLeft(field, choice))
+                _words.Left(_evaluation.FewLeft(field, choice))
             ))
             .Where(static c => c.Text.Length > 0 || c.Left.Length > 0)
             .ToList();
         return costs.Count == 0 ? null : costs;
     }
-
-    private static string Left(long? left) =>
-        left switch
-        {
-            null => "",
-            0 => "sold out",
-            _ => $"{left} left",
-        };
 }
 
 /// <summary>What an answer or a choice costs, and whether there is enough of it.</summary>

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Sexton.Core.Asking;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Orders;
 using Sexton.Core.Register;
 
@@ -126,11 +127,11 @@ internal sealed record UnitView(string LineId, string Id, string Name)
         var count = evaluation.Facts.UnitsOf(line);
         for (var unit = 0; unit < count; unit++)
         {
-            var called = evaluation.Facts.Goods(line).Product.UnitName.In(evaluation.Cart.Language);
+            var language = evaluation.Cart.Language;
             yield return new UnitView(
                 evaluation.Facts.LineAt(line).Id,
                 evaluation.Facts.LineAt(line).Units[unit].Id,
-                $"{(called.Length > 0 ? called : "No.")} {unit + 1} of {count}"
+                UnitNames.NameOf(evaluation.Facts.Goods(line).Product.UnitName.In(language), unit + 1, count, language)
             );
         }
     }

@@ -149,7 +149,7 @@ internal sealed record FormField(
     // Only what the form draws with, in the shopper's language; limits are checked here and told in sentences.
     private static Dictionary<string, JsonElement> SettingsOf(PlannedField planned, string language)
     {
-        var settings = new Dictionary<string, JsonElement>(planned.Rule.ForTheForm, StringComparer.Ordinal);
+        var settings = new Dictionary<string, JsonElement>(planned.Rule.ForTheForm(language), StringComparer.Ordinal);
         var reader = new SettingReader(planned.Type, planned.Field.Settings);
         foreach (var setting in planned.Type.Settings.Where(static s => s.ForTheForm))
         {

@@ -12,10 +12,7 @@ const { asked, id, describedBy, invalid, part } = defineProps<{
 const model = defineModel<Answer | undefined>();
 const { partOf, setPart } = usePartsOf(model, 'family');
 
-const parts = [
-  { name: 'given', label: 'Given name' },
-  { name: 'family', label: 'Family name' },
-];
+const parts = asked.settings.names as { name: string; label: string }[];
 const isWrong = (name: string) => invalid && (part == null || part === name);
 </script>
 

@@ -8,6 +8,7 @@ interface Format {
   code: string;
   name: string;
   parts: { name: string; label: string; required: boolean }[];
+  land: string;
 }
 
 const { asked, id, describedBy, invalid, part } = defineProps<{
@@ -68,7 +69,7 @@ const isWrong = (name: string) => invalid && (part == null || part === name);
 <template>
   <div :id="id" class="entry-parts" role="group" :aria-labelledby="`${id}-label`" :aria-describedby="describedBy">
     <div class="entry-part country">
-      <label :for="`${id}-country`">Country</label>
+      <label :for="`${id}-country`">{{ format.land }}</label>
       <select
         :id="`${id}-country`"
         class="entry-input"

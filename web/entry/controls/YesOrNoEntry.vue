@@ -5,8 +5,8 @@ const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: stri
 const model = defineModel<Answer | undefined>();
 
 const answers = [
-  { value: true, word: () => String(asked.settings.yes ?? 'Yes') },
-  { value: false, word: () => String(asked.settings.no ?? 'No') },
+  { value: true, word: () => String(asked.settings.yes) },
+  { value: false, word: () => String(asked.settings.no) },
 ];
 </script>
 

@@ -6,10 +6,7 @@ const SIGNS: [yes: string[], no: string[]] = [
 ];
 
 /** The words for yes and no of a question. */
-export const wordsFor = (asked: Asked): [yes: string, no: string] => [
-  String(asked.settings.yes ?? 'Yes'),
-  String(asked.settings.no ?? 'No'),
-];
+export const wordsFor = (asked: Asked): [yes: string, no: string] => [String(asked.settings.yes), String(asked.settings.no)];
 
 const same = (a: string, b: string) => a.localeCompare(b, undefined, { sensitivity: 'accent' }) === 0;
 

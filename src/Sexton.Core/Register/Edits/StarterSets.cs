@@ -143,7 +143,7 @@ public static class StarterSets
         ),
     ];
 
-    private static LanguageMap Said(string english, string german) => LanguageMap.Of(english).With("de", german);
+    private static LanguageMap Said(string english, string german) => LanguageMap.Both(english, german);
 
     private static StarterField Ask(string key, string type, string english, string german, params (string, object)[] with) =>
         new(key, type, Said(english, german), [.. with]);

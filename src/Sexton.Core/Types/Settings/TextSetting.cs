@@ -99,7 +99,10 @@ public sealed class WordingSetting(string name, string clause, string offer) : T
     public int Longest => SeveralLines ? 4000 : 200;
 
     /// <summary>A text as its value, in the language that texts fall back to.</summary>
-    public static JsonElement Said(string text) => JsonSerializer.SerializeToElement(LanguageMap.Of(text), DocumentJson.Options);
+    public static JsonElement Said(string text) => Said(LanguageMap.Of(text));
+
+    /// <summary>A text in several languages as its value.</summary>
+    public static JsonElement Said(LanguageMap text) => JsonSerializer.SerializeToElement(text, DocumentJson.Options);
 
     /// <summary>Whether it is a text of several lines, such as terms.</summary>
     public bool SeveralLines { get; init; }
