@@ -36,7 +36,7 @@ public sealed class ValuesThereTests
 
     [Theory]
     // kind of answer, its settings, the answer; what people read in English and German, what a program reads; a line end is |
-    // The symbol of a currency stands first in every language; a number is not grouped, since it may be a year; a telephone number is E.164 for everybody; countries have English names, and the shop’s own words are its own.
+    // The symbol of a currency stands first in every language; a number is not grouped, since it may be a year; a telephone number is E.164 for everybody; the shop’s own words are its own.
     [InlineData("line_text", "{}", "\"Zoë\"", "Zoë", "Zoë", "Zoë")]
     [InlineData("long_text", "{}", "\"a\\n b\"", "a| b", "a| b", "a| b")]
     [InlineData("number", """{"unit":"m","decimals":1}""", "\"2.5\"", "2.5 m", "2,5 m", "2.5 m")]
@@ -51,7 +51,7 @@ public sealed class ValuesThereTests
         "1. Dezember 2026, Rot",
         "2026-12-01, Red"
     )]
-    [InlineData("yes_no", "{}", "true", "Yes", "Ja", "Ja")]
+    [InlineData("yes_no", "{}", "true", "Yes", "Ja", "Yes")]
     [InlineData("one_of", Choices, "\"blue\"", "Blue", "Blau", "Blue")]
     [InlineData("several_of", Choices, """["red","blue"]""", "Red|Blue", "Rot|Blau", "Red|Blue")]
     [InlineData("how_many_of_each", Choices, """{"red":"2","blue":"1"}""", "2 × Red|1 × Blue", "2 × Rot|1 × Blau", "2 × Red|1 × Blue")]
@@ -85,7 +85,10 @@ public sealed class ValuesThereTests
                 var system =
                     language == "en"
                         ? program
-                        : program.Replace("Red", "Rot", StringComparison.Ordinal).Replace("Blue", "Blau", StringComparison.Ordinal);
+                        : program
+                            .Replace("Red", "Rot", StringComparison.Ordinal)
+                            .Replace("Blue", "Blau", StringComparison.Ordinal)
+                            .Replace("Yes", "Ja", StringComparison.Ordinal);
                 foreach (var (destination, byPeople, levels) in Destinations)
                 {
                     var entries = EntriesAt(order, plan, destination);
