@@ -445,6 +445,27 @@ public sealed class ConditionTests
     }
 
     [Fact]
+    public void A_line_without_units_says_nothing_of_what_is_tested_of_them()
+    {
+        var condition = Fixture.Condition(
+            "{'lines': 'any', 'where': {'units': 'any', 'where': {'of': 'answer.badge', 'was_given': true}}}"
+        );
+        var plan = Fixture.Plan([.. Fields, Fixture.AskUnit("badge", "line_text"), Target(condition, Step.Cart.Key)]);
+        var walk = Fixture.Line("WALK", 2) with { Units = [new("a", Fixture.Answers(("badge", "Zoë"))), new("b", AnswerSet.Empty)] };
+        foreach (var cart in new[] { Fixture.Of(Fixture.Line("TREE"), walk), Fixture.Of(walk, Fixture.Line("TREE")) })
+        {
+            var evaluation = Fixture.Evaluate(plan, cart);
+            var explained = new ConditionExplainer(evaluation.Facts, Fixture.Words(plan.Content)).Explain(
+                condition,
+                plan.Find("target")!.When!,
+                Place.Order
+            );
+            explained.Holds.ShouldBeTrue();
+            explained.Parts.Single().Parts.Single().Saw.ShouldBe("of 1 it is “Zoë”; of 1 not answered yet");
+        }
+    }
+
+    [Fact]
     public void A_test_of_two_facts_shows_both_and_a_reason_covers_what_is_sensitive()
     {
         var condition = Fixture.Condition("{'of': 'answer.text_2', 'is_not': {'of': 'answer.text'}}");

@@ -176,7 +176,7 @@ test('a product asks what is put on it, and a set begins a field or five', async
     await expect(evening.getByRole('listitem')).toHaveCount(1);
     await desk.choose(evening, 'Ask what another product asks', 'Orchard walk, May morning');
     await expect(evening.getByRole('listitem')).toHaveCount(4);
-    await evening.getByRole('button', { name: 'Their e-mail, for the ticket' }).click();
+    await evening.getByRole('button', { name: 'Their e-mail, for the ticket', exact: true }).click();
     await expect(desk.paragraph('attendee_email')).toBeVisible();
   });
 });

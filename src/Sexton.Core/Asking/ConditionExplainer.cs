@@ -72,7 +72,12 @@ public sealed class ConditionExplainer(CartFacts facts, ConditionWords words)
         new(
             each.All(static e => e.Holds),
             SawAltogether(each.ConvertAll(static e => e.Saw)),
-            [.. Enumerable.Range(0, each[0].Parts.Length).Select(i => Together(each.ConvertAll(e => e.Parts[i])))]
+            [
+                // A line without units has nothing to say of what is tested of them.
+                .. Enumerable
+                    .Range(0, each.Max(static e => e.Parts.Length))
+                    .Select(i => Together(each.FindAll(e => e.Parts.Length > i).ConvertAll(e => e.Parts[i]))),
+            ]
         );
 
     private static string SawAltogether(List<string> saw)

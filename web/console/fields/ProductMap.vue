@@ -178,6 +178,10 @@ defineExpose({ focus });
 </template>
 
 <style scoped>
+.columns .chosen {
+  font-weight: 650;
+  text-decoration: underline;
+}
 table {
   table-layout: fixed;
   width: max-content;

@@ -51,7 +51,7 @@ public static class StarterSets
                 Ask("attendee_name", PersonName.TypeKey, "Who is coming", "Wer kommt", ("required", true)),
                 Ask("attendee_email", EmailAddress.TypeKey, "Their e-mail, for the ticket", "E-Mail für die Karte"),
                 Ask("attendee_telephone", "telephone", "A telephone number for emergencies", "Telefon für den Notfall"),
-                Ask("attendee_needs", LineText.TypeKey, "Anything we should know", "Was wir wissen sollten", ("settings.longest", 60)),
+                Ask("attendee_needs", LineText.TypeKey, "Anything we should know", "Was wir wissen sollten", ("settings.longest", 120)),
             ]
         ),
         new(
