@@ -903,8 +903,8 @@ export const known = [
   {
     what: 'an item code is told to every shopper',
     file: 'src/Sexton.Server/Shop/EvaluationView.cs',
-    from: '.Shown == true',
-    to: '.Shown != null',
+    from: 'Codes.IsShown(evaluation.Facts.Goods(i).Product.Code)',
+    to: 'Codes.IsShown(evaluation.Facts.Goods(i).Product.Code) | true',
     tests: server('StockTests'),
   },
   {

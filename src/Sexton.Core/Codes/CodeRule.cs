@@ -111,6 +111,10 @@ public sealed record CodeRules
     /// <summary>How lines leave for a destination.</summary>
     public LineLeaving LeavingFor(string destination) => Leaves.GetValueOrDefault(destination, Leaving);
 
+    /// <summary>Whether the shopper reads the codes of a product. Asked with every evaluation, so that no rule is put together for it.</summary>
+    public bool IsShown(string product) =>
+        Products.GetValueOrDefault(product, CodeRule.Open).Shown ?? Shop.Shown ?? CodeRule.Standard.Shown!.Value;
+
     /// <summary>The rule for a product, complete.</summary>
     public CodeRule For(string product) => Products.GetValueOrDefault(product, CodeRule.Open).Or(Shop).Or(CodeRule.Standard);
 }

@@ -84,7 +84,7 @@ internal sealed record EvaluationView(
             Lines(evaluation)
                 .Where(i =>
                     evaluation.Facts.IsSold(i)
-                    && (allCodes || evaluation.Plan.Content.Codes.For(evaluation.Facts.Goods(i).Product.Code).Shown == true)
+                    && (allCodes || evaluation.Plan.Content.Codes.IsShown(evaluation.Facts.Goods(i).Product.Code))
                 )
                 .Select(i => new LineCodeView(evaluation.Facts.LineAt(i).Id, evaluation.ItemCodeOf(i))),
             evaluation.WeightGrams,

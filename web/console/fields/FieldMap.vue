@@ -6,7 +6,7 @@ import type { SignKey } from '../parts/signs';
 import { useColumns, type Column } from './columns';
 import type { Draft, DraftField, Level } from './draft';
 import { levelWords } from './draft';
-import { groupsOf, nameOf } from './groups';
+import { groupsOf, nameOf, stepOf } from './groups';
 
 const { draft, selected, filter } = defineProps<{ draft: Draft; selected?: string; filter: string }>();
 const emit = defineEmits<{
@@ -36,8 +36,7 @@ const current = computed(() =>
 const goes = (f: DraftField, destination: string) => f.field.goes_to?.includes(destination) ?? false;
 const goesTo = (f: DraftField, column: Column) => column.destinations.filter((d) => goes(f, d.key)).length;
 const lastOf = (f: DraftField) => columns.value.reduce((last, c, i) => (goesTo(f, c) ? i : last), -1);
-const stepOf = (f: DraftField) =>
-  draft.steps.findIndex((s) => s.key === (draft.sections.find((x) => x.section.key === f.field.section)?.section.step ?? f.field.step));
+const stepIndexOf = (f: DraftField) => draft.steps.findIndex((s) => s.key === stepOf(draft, f));
 const isOwn = (step: string) => draft.own_steps.some((s) => s.step.key === step);
 const isOff = (f: DraftField) => f.field.switched_off || f.field.retired;
 const asksNothing = (f: DraftField) => draft.types.find((t) => t.key === f.field.type)?.asks_nothing ?? false;
@@ -68,7 +67,7 @@ function goesWords(f: DraftField, destination: string): string {
 // Where the thread runs through a step's cell: from the mark to the right.
 function stepThread(f: DraftField, i: number): string {
   if (lastOf(f) < 0) return '';
-  return i === stepOf(f) ? 'from' : i > stepOf(f) ? 'through' : '';
+  return i === stepIndexOf(f) ? 'from' : i > stepIndexOf(f) ? 'through' : '';
 }
 
 function destinationThread(f: DraftField, i: number): string {
@@ -178,7 +177,7 @@ defineExpose({ focus });
           layout,
           draft.steps,
           draft.types,
-          stepOf(f),
+          stepIndexOf(f),
           problemOf(f),
           f.field.key === selected,
           current.key === f.field.key ? current.column : -1,
@@ -202,8 +201,8 @@ defineExpose({ focus });
           </button>
         </th>
         <td v-for="(step, i) in draft.steps" :key="step.key" class="thread-cell step" :class="stepThread(f, i)">
-          <MarkSign v-if="i === stepOf(f)" :sign="stepSign(f)" />
-          <span v-if="i === stepOf(f)" class="visually-hidden">asked here{{ f.conditional ? ' under a condition' : '' }}</span>
+          <MarkSign v-if="i === stepIndexOf(f)" :sign="stepSign(f)" />
+          <span v-if="i === stepIndexOf(f)" class="visually-hidden">asked here{{ f.conditional ? ' under a condition' : '' }}</span>
         </td>
         <td class="gap thread-cell" :class="{ through: lastOf(f) >= 0 }"></td>
         <td v-for="(column, i) in columns" :key="column.key" class="thread-cell" :class="destinationThread(f, i)">

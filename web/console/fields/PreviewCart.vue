@@ -9,6 +9,7 @@ import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
 import { fieldsIn, type Condition } from './condition';
 import type { Draft } from './draft';
+import { nameOf, stepOf } from './groups';
 import { explained, shownOf, type StandIn, type StandInLine } from './standIn';
 import WordInput from './WordInput.vue';
 
@@ -56,23 +57,22 @@ const keys = computed(() => {
 
 const isShown = (x: { field: string | null; step: string }) =>
   !!x.field && (isWhole.value ? x.step === step.value : keys.value.has(x.field));
-const stepOf = (key: string) => {
-  const one = draft.fields.find((f) => f.field.key === key)?.field;
-  return draft.sections.find((s) => s.section.key === (one?.section ?? key))?.section.step ?? one?.step;
-};
-const nameOf = (key: string) => {
-  const one = draft.fields.find((f) => f.field.key === key)?.field;
-  return one ? one.staff_label || one.label.en : draft.sections.find((s) => s.section.key === key)?.section.opening?.en;
+// What is not asked is a field, or the opening question of a section.
+const placeOf = (key: string): { step?: string; name?: string } => {
+  const one = draft.fields.find((f) => f.field.key === key);
+  const around = draft.sections.find((s) => s.section.key === key)?.section;
+  return one ? { step: stepOf(draft, one), name: nameOf(one) } : { step: around?.step, name: around?.opening?.en };
 };
 // Of a whole step everything that is not asked says why: once for all that it is alike for.
 const left = computed(() => {
   const alike = new Map<string, Set<string>>();
   for (const n of shown.value?.not_asked ?? []) {
     // Of the page of one product only what it could ask.
-    if (stepOf(n.field) !== step.value || (whole && !n.by_condition)) continue;
+    const place = placeOf(n.field);
+    if (place.step !== step.value || (whole && !n.by_condition)) continue;
     const line = several.value && standIn.value.lines.find((l) => l.id === n.line_id);
     const why = line ? `${productOf(line)?.name}: ${n.why}` : n.why;
-    alike.set(why, (alike.get(why) ?? new Set()).add(nameOf(n.field) ?? n.field));
+    alike.set(why, (alike.get(why) ?? new Set()).add(place.name ?? n.field));
   }
   return [...alike].map(([why, names]) => ({ why, names: [...names].join(', ') }));
 });

@@ -5,7 +5,7 @@ import MarkSign from '../parts/MarkSign.vue';
 import PickSeveral from '../parts/PickSeveral.vue';
 import type { Draft, DraftField } from './draft';
 import { useDraft } from './draft';
-import { nameOf } from './groups';
+import { nameOf, stepOf } from './groups';
 import PictureInput from './PictureInput.vue';
 import { withProduct } from './scope';
 
@@ -17,9 +17,8 @@ const { change, changeProduct, refused } = useDraft();
 const product = computed(() => draft.products.find((p) => p.code === code)!);
 const isAsked = (f: DraftField) => !f.field.retired && !f.field.switched_off && f.field.level !== 'order' && f.asks.includes(code);
 const asked = computed(() => draft.fields.filter(isAsked));
-const stepOf = (f: DraftField) => draft.sections.find((s) => s.section.key === f.field.section)?.section.step ?? f.field.step;
 const steps = computed(() =>
-  draft.steps.map((s) => ({ ...s, fields: asked.value.filter((f) => stepOf(f) === s.key) })).filter((s) => s.fields.length),
+  draft.steps.map((s) => ({ ...s, fields: asked.value.filter((f) => stepOf(draft, f) === s.key) })).filter((s) => s.fields.length),
 );
 
 // What a section says of all its fields is not said of one of them.

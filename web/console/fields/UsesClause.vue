@@ -41,7 +41,7 @@ const conditional = ref(-1);
 
 // What a choice uses can lend it its name and its picture: taken over when told to, and told where it differs since.
 type Choice = { key: string; label: Record<string, string>; picture?: string; picture_words?: Record<string, string> };
-const lent = (use: Schemas['ComponentUsage']) => {
+function lentBy(use: Schemas['ComponentUsage']) {
   const choice = ((field.field.settings?.choices ?? []) as Choice[]).find((c) => c.key === use.choice);
   const product = draft.products.find((p) => p.code === use.item || p.variants.some((v) => v.key === use.item));
   if (!choice || !product) return undefined;
@@ -58,7 +58,8 @@ const lent = (use: Schemas['ComponentUsage']) => {
     named: (label: string) => ({ label: { ...choice.label, en: label } }),
     pictured: () => ({ picture: product.picture, picture_words: { ...choice.picture_words, en: product.picture_words } }),
   };
-};
+}
+const lent = computed(() => uses.value.map(lentBy));
 
 function setQuantity(at: number, typed: string): void {
   const quantity = Math.trunc(Number(typed));
@@ -130,11 +131,11 @@ function add(): void {
               ><input type="checkbox" :checked="use.takes_price" @change="setAt(i, { takes_price: !use.takes_price })" /> its price is
               charged</label
             >
-            <template v-if="lent(use)">
-              <button v-if="lent(use)!.name" class="act" @click="lent(use)!.take(lent(use)!.named(lent(use)!.name!))">
-                call the choice “{{ lent(use)!.name }}”</button
+            <template v-if="lent[i]">
+              <button v-if="lent[i]!.name" class="act" @click="lent[i]!.take(lent[i]!.named(lent[i]!.name!))">
+                call the choice “{{ lent[i]!.name }}”</button
               >{{ ' ' }}
-              <button v-if="lent(use)!.picture" class="act" @click="lent(use)!.take(lent(use)!.pictured())">show its picture</button>
+              <button v-if="lent[i]!.picture" class="act" @click="lent[i]!.take(lent[i]!.pictured())">show its picture</button>
             </template>
           </div>
           <div v-if="use.when || conditional === i">

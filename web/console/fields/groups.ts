@@ -14,6 +14,10 @@ const loose = { unit: 'Each one of a line', line: 'Every line', order: 'Every or
 
 export const nameOf = (f: DraftField) => f.field.staff_label || f.field.label.en || f.field.key;
 
+/** The key of the step where a field is asked: that of its section, where it stands in one. */
+export const stepOf = (draft: Draft, { field }: DraftField): string =>
+  draft.sections.find((s) => s.section.key === field.section)?.section.step ?? field.step;
+
 /** The fields by section, then those of no section; from each one of a line to the whole order. Only those that a word is found in. */
 export function groupsOf(draft: Draft, word: string): FieldGroup[] {
   const plain = word.trim().toLowerCase();
