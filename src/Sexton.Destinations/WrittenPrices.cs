@@ -22,7 +22,8 @@ internal sealed record WrittenPrices(
     public static WrittenPrices Of(SentOrder order, string language)
     {
         var content = order.Content;
-        var words = new PriceWords(content.Prices.Currency, language);
+        var words = new PriceWords(content.Prices.Currency, language, order.To.Settings.Shop);
+        var taxAt = content.Prices.IncludeTax ? "price.including_tax_at" : "price.tax_at";
         var isWhole = order.Lines.Length == content.Lines.Length;
         return new WrittenPrices(
             [
@@ -37,7 +38,7 @@ internal sealed record WrittenPrices(
                         words.Amount(row.SumMinor)
                     )),
             ],
-            isWhole ? [.. content.Prices.Taxes.Select(tax => new WrittenTax(words.Share(tax.RatePpm), words.Amount(tax.TaxMinor)))] : [],
+            isWhole ? [.. content.Prices.Taxes.Select(tax => new WrittenTax(order.To.Settings.Shop.Say(taxAt, language, words.Share(tax.RatePpm)), words.Amount(tax.TaxMinor)))] : [],
             content.Prices.IncludeTax,
             isWhole,
             words.Amount(content.Prices.TotalMinor)
@@ -53,6 +54,6 @@ internal sealed record WrittenPrices(
 internal sealed record WrittenRow(int Quantity, string Label, bool Extra, string Sum);
 
 /// <summary>What it has of a tax.</summary>
-/// <param name="Rate">The rate.</param>
+/// <param name="Label">What it is called, with its rate.</param>
 /// <param name="Sum">How much.</param>
-internal sealed record WrittenTax(string Rate, string Sum);
+internal sealed record WrittenTax(string Label, string Sum);

@@ -25,7 +25,7 @@ public sealed class AskingTests
     {
         var problems = Fixture.Evaluate(Fixture.Cart(entered), Fixture.Wording(5, required)).Problems;
         problems.Select(p => p.Refusal.Key).ShouldBe(code is null ? [] : [code]);
-        problems.Select(p => p.SentenceIn("en")).ShouldBe(sentence is null ? [] : [sentence]);
+        problems.Select(p => p.SentenceIn(Wording.Usual, "en")).ShouldBe(sentence is null ? [] : [sentence]);
         problems.ShouldAllBe(p => p.Field!.Key == "wording" && p.LineId == "l1" && p.UnitId == null && p.Step == "product_page");
     }
 
@@ -417,11 +417,11 @@ public sealed class AskingTests
         (agreed.Text, agreed.Value!.Parts!["text"]).ShouldBe(("Agreed", "Wear boots."));
         Fixture
             .Evaluate(Fixture.Of(Fixture.Line("TREE")), Terms("Wear boots."))
-            .Problems.Select(static p => (p.Refusal.Key, p.SentenceIn("en")))
+            .Problems.Select(static p => (p.Refusal.Key, p.SentenceIn(Wording.Usual, "en")))
             .ShouldBe([("required", "Please read “The terms” and agree to it.")]);
         Fixture
             .Evaluate(cart, Terms("Wear boots and a hat."))
-            .Problems.Select(static p => p.SentenceIn("en"))
+            .Problems.Select(static p => p.SentenceIn(Wording.Usual, "en"))
             .ShouldBe(["The text of “The terms” has changed. Read it again, then agree."]);
     }
 

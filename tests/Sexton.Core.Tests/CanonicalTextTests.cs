@@ -165,6 +165,6 @@ public sealed class CanonicalTextTests
     [InlineData("", "")]
     public void Sentences_are_filled_in_once(string wording, string sentence) =>
         ShopperMessages
-            .For(new Refusal("any", "{2}", "second", Wording: LanguageMap.Of(wording)), LanguageMap.Of("[label]"), "en")
+            .For(new Refusal("any", "{2}", "second", Wording: LanguageMap.Of(wording)), LanguageMap.Of("[label]"), Wording.Usual, "en")
             .ShouldBe(sentence);
 }

@@ -385,7 +385,7 @@ public sealed class CodeTests
             Fixture.Today,
             new StockLevels(levels)
         );
-        string.Join('|', evaluation.Problems.Select(p => $"{p.Refusal.Key}@{p.LineId}/{p.Field?.Key}: {p.SentenceIn("en")}"))
+        string.Join('|', evaluation.Problems.Select(p => $"{p.Refusal.Key}@{p.LineId}/{p.Field?.Key}: {p.SentenceIn(Wording.Usual, "en")}"))
             .ShouldBe(expected);
     }
 

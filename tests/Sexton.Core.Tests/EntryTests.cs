@@ -103,7 +103,7 @@ public sealed class EntryTests
         );
         var asked = evaluation.Asked.Single(a => a.Field.Key == "credit");
         (asked.SystemTextIn(language) ?? "").ShouldBe(amount);
-        (evaluation.Problems.Count == 0 ? "" : evaluation.Problems[0].SentenceIn("en")).ShouldContain(sentence);
+        (evaluation.Problems.Count == 0 ? "" : evaluation.Problems[0].SentenceIn(Wording.Usual, "en")).ShouldContain(sentence);
     }
 
     [Theory]
@@ -150,7 +150,7 @@ public sealed class EntryTests
             Fixture
                 .Evaluate(Fixture.Of(Fixture.Line("LABEL", 1, ("day", answer))) with { Language = language }, day)
                 .Problems.Single()
-                .SentenceIn("en");
+                .SentenceIn(Wording.Usual, "en");
         Said("2027-02-01", "en").ShouldBe("“The day” can be 1 March 2027 at the earliest.");
         Said("2027-02-01", "de").ShouldContain("1. März 2027");
         Said("2027-03-07", "en").ShouldBe("“The day” cannot be 7 March 2027, a Sunday. Choose another day.");
@@ -214,7 +214,7 @@ public sealed class EntryTests
         evaluation.Asked.ShouldNotContain(a => a.Field.Key == "badge");
         var problem = evaluation.Problems.Single();
         (problem.Refusal.Key, problem.LineId, problem.Field).ShouldBe(("too_many_each", "l1", null));
-        problem.SentenceIn("en").ShouldContain("60");
+        problem.SentenceIn(Wording.Usual, "en").ShouldContain("60");
         Should.Throw<CartException>(() =>
             CartContent.Empty.Add(plan.WithUnits(Fixture.Products, Fixture.Line("WALK", 61)), static l => l.Answers)
         );
@@ -256,7 +256,7 @@ public sealed class EntryTests
     [Fact]
     public void A_label_with_a_slot_in_it_is_not_filled_in() =>
         ShopperMessages
-            .For(new("too_long", "40", "41"), LanguageMap.Of("What does {1} say?"), "en")
+            .For(new("too_long", "40", "41"), LanguageMap.Of("What does {1} say?"), Wording.Usual, "en")
             .ShouldBe("“What does {1} say?” has room for 40 characters, and this has 41.");
 
     [Theory]

@@ -14,7 +14,7 @@ public sealed partial class InGermanTests
 {
     [Fact]
     public void Every_sentence_is_there_in_both_languages_and_fills_in_the_same() =>
-        ShopperMessages.All.ShouldAllBe(static s =>
+        Wording.Shipped.ShouldAllBe(static s =>
             s.Value.Texts.ContainsKey("en")
             && s.Value.Texts.ContainsKey("de")
             && Filled(s.Value.In("en")).SetEquals(Filled(s.Value.In("de")))
@@ -43,7 +43,7 @@ public sealed partial class InGermanTests
     [InlineData("yes_no", "{}", "vielleicht", "Sagen Sie Ja oder Nein zu „The answer“.")]
     public void A_refusal_is_said(string type, string settings, string answer, string said) =>
         Of(Fixture.Ask("answer", type) with { Settings = Settings(settings) }, AnswerValue.Of(answer))
-            .Problems.Select(static p => p.SentenceIn("de"))
+            .Problems.Select(static p => p.SentenceIn(Wording.Usual, "de"))
             .ShouldBe([said]);
 
     [Theory]
@@ -65,7 +65,7 @@ public sealed partial class InGermanTests
             ["town"] = town,
             ["country"] = country,
         };
-        Of(Fixture.Ask("answer", "postal_address"), AnswerValue.Of(parts)).Problems.Select(static p => p.SentenceIn("de")).ShouldBe([said]);
+        Of(Fixture.Ask("answer", "postal_address"), AnswerValue.Of(parts)).Problems.Select(static p => p.SentenceIn(Wording.Usual, "de")).ShouldBe([said]);
     }
 
     [Theory]
@@ -84,7 +84,7 @@ public sealed partial class InGermanTests
     [InlineData(null, "")]
     [InlineData(0L, "ausverkauft")]
     [InlineData(3L, "noch 3")]
-    public void What_is_left_is_told(long? left, string told) => new PriceWords("EUR", "de-AT").Left(left).ShouldBe(told);
+    public void What_is_left_is_told(long? left, string told) => new PriceWords("EUR", "de-AT", Wording.Usual).Left(left).ShouldBe(told);
 
     [Fact]
     public void What_the_shop_asks_by_itself_is_asked_in_german() =>

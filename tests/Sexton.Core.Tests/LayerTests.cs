@@ -12,6 +12,7 @@ public sealed class LayerTests
     private static readonly string[] InOrder =
     [
         "Values",
+        "Sentences",
         "Files",
         "Catalogue",
         "Facts",

@@ -729,7 +729,7 @@ public sealed class PricingTests
     public void A_price_is_said_in_words(string json, string words)
     {
         var price = Price(json);
-        new PriceWords("EUR", "en").Short(price, price.Tariff).ShouldBe(words.Replace('~', '\u00a0'));
+        new PriceWords("EUR", "en", Wording.Usual).Short(price, price.Tariff).ShouldBe(words.Replace('~', '\u00a0'));
     }
 
     [Fact]
@@ -812,7 +812,7 @@ public sealed class PricingTests
         };
 
     internal static string Rows(Evaluation evaluation) =>
-        string.Join('|', evaluation.Rows.Select(r => $"{r.LabelIn("en")} {r.Quantity}×{r.UnitMinor}={r.SumMinor}"));
+        string.Join('|', evaluation.Rows.Select(r => $"{r.LabelIn(Wording.Usual, "en")} {r.Quantity}×{r.UnitMinor}={r.SumMinor}"));
 
     private static CartUnit Unit(string id, params (string Key, object Value)[] answers) => new(id, Fixture.Answers(answers));
 }

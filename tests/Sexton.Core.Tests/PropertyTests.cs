@@ -108,8 +108,8 @@ public sealed class PropertyTests
                     {
                         plan.Find(problem.Field!.Key).ShouldBe(problem.Field);
                         plan.IndexOfStep(problem.Step).ShouldBeGreaterThanOrEqualTo(0);
-                        problem.SentenceIn("en").ShouldNotContain("{");
-                        problem.SentenceIn("en").ShouldEndWith(".");
+                        problem.SentenceIn(Wording.Usual, "en").ShouldNotContain("{");
+                        problem.SentenceIn(Wording.Usual, "en").ShouldEndWith(".");
                     }
                 }
             );

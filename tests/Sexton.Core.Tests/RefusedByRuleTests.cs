@@ -34,7 +34,7 @@ public sealed class RefusedByRuleTests
     public void An_answer_is_held_against_another(string first, string second, string language, string said)
     {
         var evaluation = Of([First, Second, After], ("first", first), ("second", second));
-        evaluation.Problems.Select(p => p.SentenceIn(language)).ShouldBe(said.Length == 0 ? [] : [said]);
+        evaluation.Problems.Select(p => p.SentenceIn(Wording.Usual, language)).ShouldBe(said.Length == 0 ? [] : [said]);
         evaluation.Problems.ShouldAllBe(p => p.Field!.Key == "second" && p.Refusal.Key == RefusalKeys.RefusedByRule);
     }
 

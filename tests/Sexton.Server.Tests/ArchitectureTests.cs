@@ -45,6 +45,7 @@ public sealed class ArchitectureTests
         "Accounts",
         "Settings",
         "Versions",
+        "Speech",
         "Connections",
         "Shoppers",
         "Carts",

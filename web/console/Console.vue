@@ -34,6 +34,7 @@ const views = computed(() => [
   ...(isManager.value
     ? [
         { key: 'fields', name: 'Fields', to: '/fields', figure: draft.value?.unpublished ? `${draft.value.unpublished} changed` : '' },
+        { key: 'wording', name: 'Wording', to: '/wording', figure: '' },
         { key: 'versions', name: 'Versions', to: '/versions', figure: '' },
       ]
     : []),

@@ -5,6 +5,7 @@ export const router = createRouter({
   routes: [
     { path: '/', redirect: '/fields' },
     { path: '/fields/:field?', component: () => import('./pages/FieldsPage.vue'), props: true, meta: { view: 'fields' } },
+    { path: '/wording', component: () => import('./pages/WordingPage.vue'), meta: { view: 'wording' } },
     { path: '/versions', component: () => import('./pages/VersionsPage.vue'), meta: { view: 'versions' } },
     { path: '/orders', component: () => import('./pages/OrdersPage.vue'), meta: { view: 'orders' } },
     { path: '/orders/:number', component: () => import('./pages/OrderPage.vue'), props: true, meta: { view: 'orders' } },

@@ -2,6 +2,7 @@
 import type { Answer, Asked } from './answers';
 import { controlFor } from './controls';
 import type { Row } from './rows';
+import { say } from '../shared/wording';
 
 /** One question with its control, what it costs, its help and its problem; between the parts of an address also the questions that stand there. */
 const { row, valueOf } = defineProps<{ row: Row; valueOf: (field: Asked) => Answer | undefined }>();
@@ -13,14 +14,14 @@ const emit = defineEmits<{ set: [field: string, answer: Answer | undefined]; vis
     <span class="entry-label">{{ row.field.label }}</span>
     <span class="entry-told">{{ row.settled }}</span>
     <button type="button" class="entry-clear" @click="emit('reopen', row.field.field)">
-      Change<span class="visually-hidden"> {{ row.field.label }}</span>
+      {{ say('form.change') }}<span class="visually-hidden"> {{ row.field.label }}</span>
     </button>
   </p>
   <div v-else class="entry-field" :class="{ shares: row.field.shares_row, box: row.box }" @focusout="emit('visit', row.field.field)">
     <component :is="row.group ? 'p' : 'label'" :id="`${row.id}-label`" class="entry-label" :for="row.group ? undefined : row.id">
       {{ row.field.label }}
       <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page && !row.box" class="entry-optional"
-        >optional</span
+        >{{ say('form.optional') }}</span
       >
     </component>
     <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" :alt="row.field.picture_words" />

@@ -4,6 +4,7 @@ import EntryForm from './EntryForm.vue';
 import { announced } from './announce';
 import { allUnits, HANDFUL, ofUnit, toldUnits, type Answers, type Evaluated, type Unit } from './answers';
 import { useNarrow } from '../shared/narrow';
+import { say } from '../shared/wording';
 
 /** The fields of one line at one step, and those of each one of it. */
 const {
@@ -99,7 +100,7 @@ defineExpose({ focusFirstProblem });
     <fieldset v-for="(unit, i) in many ? [] : named" :key="unit.id">
       <legend>{{ unit.name }}</legend>
       <button v-if="i > 0" type="button" class="entry-clear" @click="copyFirst(unit.id)">
-        Copy from the first<span class="visually-hidden"> to {{ unit.name }}</span>
+        {{ say('form.copy_first') }}<span class="visually-hidden">, {{ unit.name }}</span>
       </button>
       <EntryForm
         ref="forms"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Schemas } from '../shared/api/client';
+import { say } from '../shared/wording';
 
 /** What a cart or an order comes to, row by row: the goods, under them what answers add, the tax, and all together. */
 const {
@@ -32,19 +33,19 @@ const nameOf = (row: Schemas['PriceRowView']) =>
       <dd>{{ row.sum }}</dd>
     </template>
     <template v-for="tax in prices.include_tax || shown !== 'rows' ? [] : prices.taxes" :key="tax.rate">
-      <dt>Tax at {{ tax.rate }}</dt>
+      <dt>{{ say('price.tax_at', tax.rate) }}</dt>
       <dd>{{ tax.tax }}</dd>
     </template>
     <template v-if="prices.buyer_owes_tax && shown === 'rows'">
-      <dt class="how">No tax is charged: you owe it yourself (reverse charge).</dt>
+      <dt class="how">{{ say('price.buyer_owes') }}</dt>
       <dd></dd>
     </template>
     <template v-if="shown !== 'added'">
-      <dt class="total">{{ prices.is_open ? 'Total so far' : 'Total' }}</dt>
+      <dt class="total">{{ say(prices.is_open ? 'price.total_so_far' : 'price.total') }}</dt>
       <dd class="total">{{ prices.total }}</dd>
     </template>
     <template v-for="tax in prices.include_tax && shown === 'rows' ? prices.taxes : []" :key="tax.rate">
-      <dt class="how">including tax at {{ tax.rate }}</dt>
+      <dt class="how">{{ say('price.including_tax_at', tax.rate) }}</dt>
       <dd class="how">{{ tax.tax }}</dd>
     </template>
   </dl>

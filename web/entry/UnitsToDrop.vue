@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import type { ToldUnit } from './answers';
+import { say, sayCount } from '../shared/wording';
 
 /** Asks which ones go when the quantity falls: only the shopper knows. Afterwards the focus is where it was. */
 const { units, quantity } = defineProps<{ units: ToldUnit[]; quantity: number }>();
@@ -24,10 +25,10 @@ onBeforeUnmount(() => {
 
 <template>
   <fieldset ref="root" class="entry-drop" tabindex="-1">
-    <legend>{{ excess === 1 ? 'Which one do you take out?' : `Which ${excess} do you take out?` }}</legend>
+    <legend>{{ sayCount('form.which_go', excess) }}</legend>
     <label v-for="unit in units" :key="unit.id">
       <input v-model="dropped" type="checkbox" :value="unit.id" :disabled="!dropped.includes(unit.id) && dropped.length >= excess" />
-      {{ unit.name }} <span class="entry-optional">{{ unit.told || 'nothing filled in' }}</span>
+      {{ unit.name }} <span class="entry-optional">{{ unit.told || say('form.nothing_filled_in') }}</span>
     </label>
     <button
       type="button"
@@ -40,8 +41,8 @@ onBeforeUnmount(() => {
         )
       "
     >
-      Take {{ excess === 1 ? 'it' : 'them' }} out
+      {{ sayCount('form.take_out', excess) }}
     </button>
-    <button type="button" class="entry-clear" @click="emit('cancel')">Keep {{ units.length }}</button>
+    <button type="button" class="entry-clear" @click="emit('cancel')">{{ say('form.keep_all', units.length) }}</button>
   </fieldset>
 </template>

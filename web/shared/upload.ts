@@ -1,4 +1,5 @@
 import type { DetailedError } from 'tus-js-client';
+import { say } from './wording';
 
 /** An upload was refused; the message is a sentence for people. */
 export class UploadRefused extends Error {}
@@ -110,7 +111,7 @@ function refusalOf(error: DetailedError): UploadRefused | undefined {
   const reply = error.originalResponse;
   const status = reply?.getStatus() ?? 0;
   if (status < 400 || status >= 500 || status === 409) return undefined;
-  return new UploadRefused(sentenceIn(reply!.getBody()) ?? 'This file could not be taken. Choose it once more.');
+  return new UploadRefused(sentenceIn(reply!.getBody()) ?? say('shop.file_not_taken'));
 }
 
 function sentenceIn(body: string): string | undefined {

@@ -4,6 +4,8 @@ import { useRoute } from 'vue-router';
 import { sentenceOf } from '../shared/api/client';
 import { useCart } from './cart';
 import { catalogue, loadShop, said, shopper } from './catalogue';
+import LanguageChoice from './parts/LanguageChoice.vue';
+import { say, spoken } from '../shared/wording';
 
 const route = useRoute();
 const failure = ref('');
@@ -34,19 +36,20 @@ void load();
 </script>
 
 <template>
-  <a class="visually-hidden" href="#main">Skip to the content</a>
+  <a class="visually-hidden" href="#main">{{ say('shop.skip') }}</a>
   <header class="head">
-    <RouterLink class="name" to="/">{{ catalogue?.shop ?? 'Marrowby Gardens' }}</RouterLink>
-    <nav aria-label="Categories">
+    <RouterLink class="name" to="/">{{ spoken().shop }}</RouterLink>
+    <nav :aria-label="say('shop.categories')">
       <RouterLink v-for="category in categories" :key="category" :to="{ path: '/', hash: `#${category.replaceAll(' ', '-')}` }">{{
         category
       }}</RouterLink>
     </nav>
-    <RouterLink class="account" to="/account">{{ shopper?.email ? 'Account' : 'Sign in' }}</RouterLink>
-    <RouterLink class="cart" to="/cart">Cart · {{ count }}</RouterLink>
+    <LanguageChoice />
+    <RouterLink class="account" to="/account">{{ shopper?.email ? say('shop.account') : say('shop.sign_in') }}</RouterLink>
+    <RouterLink class="cart" to="/cart">{{ say('shop.cart_with', count) }}</RouterLink>
   </header>
   <main id="main" tabindex="-1">
-    <p v-if="failure" class="sheet problem" role="alert">{{ failure }} <button class="plain" @click="load">Try again</button></p>
+    <p v-if="failure" class="sheet problem" role="alert">{{ failure }} <button class="plain" @click="load">{{ say('shop.try_again') }}</button></p>
     <RouterView v-else-if="catalogue" :key="route.path" />
   </main>
   <p class="visually-hidden" role="status">{{ said }}</p>

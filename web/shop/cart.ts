@@ -1,6 +1,7 @@
 import { shallowRef } from 'vue';
 import { unfold, type Answers, type Evaluated, type Forms, type Unit } from '../entry/answers';
 import { api, ask, type Schemas } from '../shared/api/client';
+import { spoken } from '../shared/wording';
 
 /** The cart, or the one that holds what is bought at once. */
 export type CartKind = 'cart' | 'at_once';
@@ -62,7 +63,8 @@ let last: { digest: string; forms: Forms } | undefined;
 /** What would be asked of a cart. */
 export async function evaluateCart(cart: Schemas['CartContent']): Promise<Evaluated> {
   const known = last;
-  const reply = await ask(api.POST('/api/shop/v1/evaluate', { params: { query: { has: known?.digest } }, body: cart }));
+  const body = { ...cart, language: spoken().language };
+  const reply = await ask(api.POST('/api/shop/v1/evaluate', { params: { query: { has: known?.digest } }, body }));
   if (reply.fields) last = { digest: reply.forms, forms: reply.fields };
   return unfold(reply, known?.forms);
 }

@@ -1,12 +1,13 @@
 import { useCart, type CartKind } from './cart';
 import { api, ApiError, ask, type Schemas } from '../shared/api/client';
+import { say } from '../shared/wording';
 
 /** The cards that the payment stand-in knows. */
 export const testCards = [
-  { number: '9000 0000 0000 0019', does: 'is accepted' },
-  { number: '9000 0000 0000 0027', does: 'is declined' },
-  { number: '9000 0000 0000 0035', does: 'is charged, and the answer is lost' },
-];
+  { number: '9000 0000 0000 0019', does: 'shop.card_accepted' },
+  { number: '9000 0000 0000 0027', does: 'shop.card_declined' },
+  { number: '9000 0000 0000 0035', does: 'shop.card_lost' },
+] as const;
 
 const STORE = 'sexton-payment';
 
@@ -37,12 +38,12 @@ export async function tokenFor(paymentsUrl: string, card: string): Promise<strin
     throw new ApiError({
       status: 0,
       code: 'offline',
-      detail: 'The payment provider does not answer just now. Nothing was charged; try again in a moment.',
+      detail: say('shop.provider_away'),
     });
   }
   const body = (await response.json()) as { token?: string; detail?: string };
   if (!response.ok || !body.token)
-    throw new ApiError({ status: response.status, code: 'card', detail: body.detail ?? 'The card was not taken.' });
+    throw new ApiError({ status: response.status, code: 'card', detail: say('shop.card_not_taken') });
   return body.token;
 }
 

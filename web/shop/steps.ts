@@ -1,12 +1,16 @@
 import type { Evaluated } from '../entry/answers';
 import type { Schemas } from '../shared/api/client';
+import { say } from '../shared/wording';
 
 type Step = Schemas['StepView'];
 
-const headings: Record<string, string> = { contact: 'How we reach you', delivery: 'Where it goes', payment: 'Paying', cart: 'Cart' };
+const standard = ['contact', 'delivery', 'payment', 'cart'] as const;
 
 /** What stands above a step. */
-export const headingOf = (step: Step): string => headings[step.key] ?? step.name;
+export function headingOf(step: Step): string {
+  const known = standard.find((s) => s === step.key);
+  return known ? say(`shop.step_${known}`) : step.name;
+}
 
 /** The steps that this cart passes after the product page: one where nothing is asked is left out, but never contact and payment. */
 export const stepsOf = (evaluation: Evaluated): Step[] =>

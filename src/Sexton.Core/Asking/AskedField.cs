@@ -1,5 +1,6 @@
 using Sexton.Core.Facts;
 using Sexton.Core.Plan;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 
@@ -34,5 +35,8 @@ public readonly record struct AskedField(PlannedField Field, Place Place, string
 public readonly record struct AnswerProblem(Refusal Refusal, RuledField? Field, string? LineId, string? UnitId, string Step)
 {
     /// <summary>What the shopper reads.</summary>
-    public string SentenceIn(string language) => ShopperMessages.For(Refusal, Field?.Label ?? LanguageMap.Empty, language);
+    /// <param name="wording">What the shop says.</param>
+    /// <param name="language">The language of the shopper.</param>
+    public string SentenceIn(Wording wording, string language) =>
+        ShopperMessages.For(Refusal, Field?.Label ?? LanguageMap.Empty, wording, language);
 }

@@ -80,5 +80,5 @@ public sealed class NotAskedOfSome(CartFacts facts)
             : Say(ShopperMessages.NotAskedUntil, decides.Label);
 
     private string Say(string key, LanguageMap label, string? text = null) =>
-        ShopperMessages.For(new Refusal(key, text), label, facts.Language);
+        ShopperMessages.For(new Refusal(key, text), label, facts.Plan.Wording, facts.Language);
 }

@@ -21,7 +21,7 @@ public sealed record Offer(int Version, long TotalMinor, string Digest)
         {
             digest.Add(row.LineId);
             digest.Add(row.UnitId);
-            digest.Add(row.LabelIn(evaluation.Cart.Language));
+            digest.Add(row.LabelIn(evaluation.Plan.Wording, evaluation.Cart.Language));
             digest.Add(row.Quantity);
             digest.Add(row.SumMinor);
             digest.Add(row.TaxPpm);

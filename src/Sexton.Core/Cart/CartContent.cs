@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json.Serialization;
+using Sexton.Core.Sentences;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Cart;
@@ -84,7 +85,7 @@ public sealed record CartContent
             {
                 Lines = Lines.Add(line),
             }
-            : throw new CartException($"A cart holds {MostLines} different lines. Order these first.");
+            : throw new CartException("cart_full", Whole(MostLines));
     }
 
     /// <summary>The cart with a line replaced by one of the same id; a quantity of 0 takes the line out.</summary>
@@ -92,7 +93,7 @@ public sealed record CartContent
     public CartContent Change(CartLine line)
     {
         var index = Lines.IndexOf(
-            Lines.FirstOrDefault(l => l.Id == line.Id) ?? throw new CartException("That line is no longer in the cart. Reload the page.")
+            Lines.FirstOrDefault(l => l.Id == line.Id) ?? throw new CartException("line_gone")
         );
         if (line.Quantity == 0)
         {
@@ -155,17 +156,17 @@ public sealed record CartContent
     {
         if (Lines.IsDefault || Lines.Length > MostLines || Added.IsDefault)
         {
-            throw new CartException($"A cart holds {MostLines} different lines. Order these first.");
+            throw new CartException("cart_full", Whole(MostLines));
         }
 
         if (!LanguageTag.IsWellFormed(Language))
         {
-            throw new CartException("The language is not the tag of one. Send one such as “en” or “de-AT”.");
+            throw new CartException("language_tag");
         }
 
         if (Lines.Any(static l => l is null) || Lines.DistinctBy(static l => l.Id, StringComparer.Ordinal).Count() < Lines.Length)
         {
-            throw new CartException("A line of the cart is missing, or stands there twice. Reload the page.");
+            throw new CartException("line_twice");
         }
 
         CheckShape(Answers);
@@ -181,24 +182,26 @@ public sealed record CartContent
     {
         if (answers.Count > MostAnswers)
         {
-            throw new CartException($"There are {answers.Count} answers, and no place asks more than {MostAnswers}.");
+            throw new CartException("too_many_answers", Whole(answers.Count), Whole(MostAnswers));
         }
 
         foreach (ref readonly var answer in answers.Sorted)
         {
             if (!answer.Value.CanBeKept)
             {
-                throw new CartException($"The answer to “{answer.Key}” has a character that cannot be kept. Type it again.");
+                throw new CartException("answer_character", answer.Key);
             }
         }
     }
+
+    internal static string Whole(int number) => number.ToString(CultureInfo.InvariantCulture);
 
     private static void CheckQuantity(CartLine line)
     {
         var most = line.MostEach ?? (line.Units.IsEmpty ? MostOfALine : MostUnits);
         if (line.Quantity < 1 || line.Quantity > most)
         {
-            throw new CartException($"Give a quantity from 1 to {most}.");
+            throw new CartException("quantity", Whole(most));
         }
     }
 }
@@ -242,7 +245,7 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
         var taken = Units.Select(static u => u.Number).ToHashSet();
         if (Units.Length > Quantity)
         {
-            throw new CartException("Say which of them go.");
+            throw new CartException("say_which_go");
         }
 
         var units = Units.ToBuilder();
@@ -272,12 +275,12 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
             || UnitsGiven is < 0 or > CartUnit.GreatestNumber
         )
         {
-            throw new CartException("A line of the cart is not what it should be. Reload the page.");
+            throw new CartException("line_wrong");
         }
 
         if (Quantity is < 0 or > CartContent.MostOfALine)
         {
-            throw new CartException($"Give a quantity from 1 to {CartContent.MostOfALine}.");
+            throw new CartException("quantity", CartContent.Whole(CartContent.MostOfALine));
         }
 
         CheckUnits();
@@ -293,12 +296,12 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
     {
         if (Units.IsDefault || Units.Any(static u => u?.Answers is null || u.Number == 0))
         {
-            throw new CartException("One of them is not known here. Reload the page.");
+            throw new CartException("unit_unknown");
         }
 
         if (Units.Length > CartContent.MostUnits || Units.DistinctBy(static u => u.Id, StringComparer.Ordinal).Count() < Units.Length)
         {
-            throw new CartException("One of them stands there twice, or there are too many. Reload the page.");
+            throw new CartException("unit_twice");
         }
     }
 
@@ -341,5 +344,14 @@ public sealed record CartUnit(string Id, AnswerSet Answers)
 }
 
 /// <summary>A change to a cart that cannot be made.</summary>
-/// <param name="message">What is wrong and how to mend it, for the shopper.</param>
-public sealed class CartException(string message) : Exception(message);
+/// <param name="sentence">The key of the sentence that says what is wrong and how to mend it, without "problem.".</param>
+/// <param name="parts">What the sentence is filled in with.</param>
+public sealed class CartException(string sentence, params string[] parts)
+    : Exception(Wording.Usual.Say("problem." + sentence, LanguageMap.Fallback, parts))
+{
+    /// <summary>The key of its sentence, without "problem.".</summary>
+    public string Sentence => sentence;
+
+    /// <summary>What the sentence is filled in with.</summary>
+    public IReadOnlyList<string> Parts => parts;
+}

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 
@@ -90,10 +91,16 @@ public sealed record OrderLine(string Id, string ProductCode, string ProductName
     /// <summary>What one of them is called: "Seat"; "" for a plain "No."</summary>
     public string UnitName { get; init; } = "";
 
+    /// <summary>The sentence by which units are called, where it was not as shipped; "" for as shipped.</summary>
+    public string UnitSentence { get; init; } = "";
+
     /// <summary>What a unit is called, with its number: "Seat 1 of 3".</summary>
     /// <param name="unitId">The id of the unit.</param>
     /// <param name="language">The language.</param>
-    public string NameOf(string unitId, string language) => UnitNames.NameOf(UnitName, Units.IndexOf(unitId) + 1, Units.Length, language);
+    public string NameOf(string unitId, string language) =>
+        UnitSentence.Length > 0
+            ? UnitNames.Fill(UnitSentence, UnitName, Units.IndexOf(unitId) + 1, Units.Length)
+            : UnitNames.NameOf(UnitName, Units.IndexOf(unitId) + 1, Units.Length, Wording.Usual, language);
 }
 
 /// <summary>What a registry said of an answer of an order.</summary>

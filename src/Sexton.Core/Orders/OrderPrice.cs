@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Sexton.Core.Asking;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Pricing;
+using Sexton.Core.Sentences;
 
 namespace Sexton.Core.Orders;
 
@@ -61,13 +62,13 @@ public sealed record OrderPrice(
     }
 
     /// <summary>A row of an evaluation, in a language.</summary>
-    public static OrderPrice Of(PriceRow row, string language) =>
+    public static OrderPrice Of(PriceRow row, Wording wording, string language) =>
         new(
             row.LineId,
             row.UnitId,
             row.Kind,
             row.Field?.Key,
-            row.LabelIn(language),
+            row.LabelIn(wording, language),
             row.Quantity,
             row.UnitMinor,
             row.SumMinor,
@@ -93,7 +94,7 @@ public sealed record PriceList(IReadOnlyList<OrderPrice> Rows, bool IncludeTax, 
     /// <summary>That of an evaluation.</summary>
     public static PriceList Of(Evaluation evaluation) =>
         new(
-            [.. evaluation.Rows.Select(r => OrderPrice.Of(r, evaluation.Cart.Language))],
+            [.. evaluation.Rows.Select(r => OrderPrice.Of(r, evaluation.Plan.Wording, evaluation.Cart.Language))],
             evaluation.PricesIncludeTax,
             evaluation.TotalMinor,
             evaluation.Currency

@@ -1,4 +1,5 @@
 using Sexton.Core.Asking;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Register;
 using Sexton.Core.Types;
 
@@ -85,11 +86,14 @@ public static class OrderSnapshot
         var (product, variant) = goods;
         var attributes = variant is null ? product.Attributes : product.Attributes.SetItems(variant.Attributes);
         var facts = new LineFacts(product.Code, variant?.Code, product.Category, product.Tags, attributes, product.Ships, goods.PriceMinor);
+        var (wording, called) = (evaluation.Plan.Wording, product.UnitName.In(language));
+        var isUsual = wording.IsUsual(UnitNames.Sentence) && (called.Length > 0 || wording.IsUsual("unit.plain"));
         return new OrderLine(line.Id, goods.Code, goods.NameIn(language), line.Quantity, facts)
         {
             Units = evaluation.Facts.UnitsOf(at) == 0 ? [] : [.. line.Units.Select(static u => u.Id)],
             ItemCode = evaluation.ItemCodeOf(at),
-            UnitName = product.UnitName.In(language),
+            UnitName = isUsual ? called : UnitNames.PlainOr(called, wording, language),
+            UnitSentence = isUsual ? "" : wording[UnitNames.Sentence].In(language),
         };
     }
 }

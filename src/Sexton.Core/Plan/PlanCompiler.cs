@@ -7,6 +7,7 @@ using Sexton.Core.Formulas;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
@@ -19,6 +20,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
     private readonly List<CompileProblem> _problems = [];
     private readonly Dictionary<string, PlannedField> _planned = new(StringComparer.Ordinal);
     private readonly Dictionary<PlannedField, HashSet<AnswerSource>> _reads = [];
+    private readonly Wording _wording = new(content.Wording);
     private readonly ImmutableArray<Step> _steps = content.AllSteps();
     private readonly Dictionary<string, int> _stepIndexes = [];
 
@@ -42,7 +44,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
         }
 
         DropUnbound();
-        var destinations = new DestinationIndex(content.Destinations, kinds);
+        var destinations = new DestinationIndex(content.Destinations, kinds, _wording);
         foreach (var destination in destinations.All)
         {
             foreach (var (setting, sentence) in new DestinationBinder(destination, binder, _planned.GetValueOrDefault).Bind())
@@ -52,7 +54,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
         }
 
         var inOrder = Sort();
-        return new Compilation(new RegisterPlan(content, destinations, _steps, inOrder, Display(inOrder)), [.. _problems]);
+        return new Compilation(new RegisterPlan(content, _wording, destinations, _steps, inOrder, Display(inOrder)), [.. _problems]);
     }
 
     private void CheckKeys()
@@ -159,7 +161,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
                 _planned[section.Key] = new PlannedField(
                     opening,
                     type,
-                    type.Bind(new SettingReader(type, opening.Settings)),
+                    type.Bind(new SettingReader(type, opening.Settings, _wording)),
                     stepIndex,
                     section
                 );
@@ -205,7 +207,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
 
             if (_problems.Count == before && (field.Section is null || section is not null))
             {
-                var rule = type!.Bind(new SettingReader(type, field.Settings));
+                var rule = type!.Bind(new SettingReader(type, field.Settings, _wording));
                 CheckRule(field, rule);
                 _planned[field.Key] = new PlannedField(
                     section is null ? field : field with { Step = section.Field.Step },
@@ -238,7 +240,7 @@ internal sealed class PlanCompiler(RegisterContent content, FieldTypes types, De
             Problem(
                 field.Key,
                 "default",
-                "The default would be refused: " + ShopperMessages.For(refusal, field.Label, LanguageMap.Fallback)
+                "The default would be refused: " + ShopperMessages.For(refusal, field.Label, _wording, LanguageMap.Fallback)
             );
         }
     }

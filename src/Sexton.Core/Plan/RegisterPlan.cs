@@ -7,6 +7,7 @@ using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
 
 namespace Sexton.Core.Plan;
@@ -23,6 +24,7 @@ public sealed class RegisterPlan
 
     internal RegisterPlan(
         RegisterContent content,
+        Wording wording,
         DestinationIndex destinations,
         ImmutableArray<Step> steps,
         ImmutableArray<PlannedField> inOrder,
@@ -30,6 +32,7 @@ public sealed class RegisterPlan
     )
     {
         Content = content;
+        Wording = wording;
         Destinations = destinations;
         DeliveredTo = [.. destinations.All.Where(static d => d.Kind.IsDelivered).Select(static d => d.Key)];
         CodeLimits = [.. destinations.All.Select(static d => d.Capacity.ItemCodes).OfType<ItemCodeLimits>()];
@@ -61,6 +64,9 @@ public sealed class RegisterPlan
 
     /// <summary>The register that was compiled.</summary>
     public RegisterContent Content { get; }
+
+    /// <summary>What the shop says.</summary>
+    public Wording Wording { get; }
 
     /// <summary>Where answers go.</summary>
     public DestinationIndex Destinations { get; }

@@ -1,7 +1,7 @@
 using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
-using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;
 
@@ -85,26 +85,28 @@ public struct PriceRow
     public long TaxMinor { get; internal set; }
 
     /// <summary>What it is called.</summary>
-    public readonly string LabelIn(string language) =>
-        IsOneOfSeveral ? $"{BareLabelIn(language)}, on what {TaxedIn(language)}" : BareLabelIn(language);
+    /// <param name="wording">What the shop says.</param>
+    /// <param name="language">The language of the shopper.</param>
+    public readonly string LabelIn(Wording wording, string language)
+    {
+        var bare = BareLabelIn(wording, language);
+        return !IsOneOfSeveral
+            ? bare
+            : Tax.Category switch
+            {
+                TaxCategory.Exempt => wording.Say("price.on_exempt", language, bare),
+                TaxCategory.Outside => wording.Say("price.on_outside", language, bare),
+                TaxCategory.ReverseCharge => wording.Say("price.on_reverse_charge", language, bare),
+                _ => wording.Say("price.on_taxed", language, bare, PriceWords.Share(TaxPpm, language)),
+            };
+    }
 
-    private readonly string TaxedIn(string language) =>
-        Tax.Category switch
-        {
-            TaxCategory.Exempt => "is exempt from tax",
-            TaxCategory.Outside => "is outside the tax",
-            TaxCategory.ReverseCharge => "you owe the tax of",
-            _ => $"is taxed at {PriceWords.Share(TaxPpm, language)}",
-        };
-
-    private readonly string BareLabelIn(string language) =>
+    private readonly string BareLabelIn(Wording wording, string language) =>
         Kind switch
         {
             PriceRowKind.Goods or PriceRowKind.Component => Goods.NameIn(language),
             PriceRowKind.Coupon => Coupon!.Name.In(language),
             PriceRowKind.Answer => Price!.LabelIn(language),
-            _ => FloorLabel.In(language),
+            _ => wording.Say("price.no_less_than_nothing", language),
         };
-
-    private static readonly LanguageMap FloorLabel = LanguageMap.Both("No price below nothing", "Kein Preis unter null");
 }

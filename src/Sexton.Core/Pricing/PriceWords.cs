@@ -1,5 +1,6 @@
 using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
+using Sexton.Core.Sentences;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Pricing;
@@ -7,10 +8,10 @@ namespace Sexton.Core.Pricing;
 /// <summary>Says prices in words, for staff and for shoppers.</summary>
 /// <param name="currency">The currency (ISO 4217).</param>
 /// <param name="language">The language whose separators are used.</param>
-public sealed class PriceWords(string currency, string language)
+/// <param name="wording">What the shop says.</param>
+public sealed class PriceWords(string currency, string language, Wording wording)
 {
     private readonly MoneyFormat _money = new(currency, language);
-    private readonly PriceTerms _terms = PriceTerms.In(language);
 
     /// <summary>What a tariff comes to, as it stands beside a question or a choice: "+ € 0.20 a letter over 12, at most € 5.00".</summary>
     /// <param name="price">The price.</param>
@@ -19,15 +20,15 @@ public sealed class PriceWords(string currency, string language)
     {
         if (price.By == AnswerMeasure.Amount)
         {
-            return price.Kind == PriceKind.ForTheGoods ? _terms.ThePrice : _terms.TheAmount;
+            return price.Kind == PriceKind.ForTheGoods ? Say("the_price") : Say("the_amount");
         }
 
         if (price.Kind == PriceKind.Percent)
         {
-            return $"{PlusOrMinus(price, tariff.Ppm)}{Share(Math.Abs(tariff.Ppm))} {_terms.OfThePrice}{Ceiling(tariff)}";
+            return $"{PlusOrMinus(price, tariff.Ppm)}{Share(Math.Abs(tariff.Ppm))} {Say("of_the_price")}{Ceiling(tariff)}";
         }
 
-        var once = price.Kind is PriceKind.OncePerLine or PriceKind.OncePerOrder ? " " + _terms.Once : "";
+        var once = price.Kind is PriceKind.OncePerLine or PriceKind.OncePerOrder ? " " + Say("once") : "";
         return $"{Amounts(price, tariff)}{once}{Ceiling(tariff)}";
     }
 
@@ -42,9 +43,9 @@ public sealed class PriceWords(string currency, string language)
     public string Rate(TaxRate rate) =>
         rate.Category switch
         {
-            TaxCategory.Exempt => _terms.Exempt,
-            TaxCategory.Outside => _terms.Outside,
-            TaxCategory.ReverseCharge => _terms.ReverseCharge,
+            TaxCategory.Exempt => Say("exempt"),
+            TaxCategory.Outside => Say("outside"),
+            TaxCategory.ReverseCharge => Say("reverse_charge"),
             _ => Share(rate.Ppm),
         };
 
@@ -52,7 +53,7 @@ public sealed class PriceWords(string currency, string language)
     /// <param name="least">The least, in minor units; null where it is not known.</param>
     /// <param name="decidedBy">The question whose answer decides.</param>
     public string Open(long? least, string decidedBy) =>
-        least is { } from ? $"{_terms.From} {Amount(from)}" : _terms.DecidedBy.Replace("{0}", decidedBy, StringComparison.Ordinal);
+        least is { } from ? Say("from", Amount(from)) : Say("decided_by", decidedBy);
 
     /// <summary>How many are left of something that runs out: "3 left", "sold out"; "" where there is enough.</summary>
     /// <param name="left">How many; null for enough.</param>
@@ -60,12 +61,14 @@ public sealed class PriceWords(string currency, string language)
         left switch
         {
             null => "",
-            0 => _terms.SoldOut,
-            { } few => _terms.Left.Replace("{0}", LocalText.Number(few, language), StringComparison.Ordinal),
+            0 => Say("sold_out"),
+            { } few => Say("left", LocalText.Number(few, language)),
         };
 
     /// <summary>An amount with its currency.</summary>
     public string Amount(long minor) => _money.Of(minor);
+
+    private string Say(string key, string? part = null) => wording.Say("price." + key, language, part);
 
     private string Amounts(Price price, Tariff tariff)
     {
@@ -73,17 +76,17 @@ public sealed class PriceWords(string currency, string language)
         var first = $"{PlusOrMinus(price, tariff.Minor)}{Amount(Math.Abs(tariff.Minor))}{each}";
         if (tariff.Bands.IsEmpty)
         {
-            return price.Included > 0 ? $"{first} {_terms.Over} {price.Included}" : first;
+            return price.Included > 0 ? $"{first} {Say("over")} {price.Included}" : first;
         }
 
         // With bands, "over" says where one begins, and what is included is said by itself.
         var bands = tariff.Bands.Select(band =>
-            $"{PlusOrMinus(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} {_terms.Over} {LocalText.Number(band.Over, language)}"
+            $"{PlusOrMinus(price, band.Minor)}{Amount(Math.Abs(band.Minor))}{each} {Say("over")} {LocalText.Number(band.Over, language)}"
         );
-        return (price.Included > 0 ? $"{price.Included} {_terms.IncludedThen} " : "") + string.Join(", ", bands.Prepend(first));
+        return (price.Included > 0 ? $"{price.Included} {Say("included_then")} " : "") + string.Join(", ", bands.Prepend(first));
     }
 
-    private string Ceiling(Tariff tariff) => tariff.CeilingMinor is { } ceiling ? $", {_terms.AtMost} {Amount(ceiling)}" : "";
+    private string Ceiling(Tariff tariff) => tariff.CeilingMinor is { } ceiling ? $", {Say("at_most")} {Amount(ceiling)}" : "";
 
     private static string PlusOrMinus(Price price, long amount) =>
         price.Kind == PriceKind.ForTheGoods ? ""
@@ -93,10 +96,10 @@ public sealed class PriceWords(string currency, string language)
     private string Each(AnswerMeasure by) =>
         by switch
         {
-            AnswerMeasure.Letter => " " + _terms.ALetter,
-            AnswerMeasure.Character => " " + _terms.ACharacter,
-            AnswerMeasure.Word => " " + _terms.AWord,
-            AnswerMeasure.Count => " " + _terms.Each,
+            AnswerMeasure.Letter => " " + Say("a_letter"),
+            AnswerMeasure.Character => " " + Say("a_character"),
+            AnswerMeasure.Word => " " + Say("a_word"),
+            AnswerMeasure.Count => " " + Say("each"),
             _ => "",
         };
 }

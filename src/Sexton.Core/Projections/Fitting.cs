@@ -33,6 +33,9 @@ public static class Fitting
     /// <example><code>Fitting.Guarded("=1+1") // "'=1+1"</code></example>
     public static string Guarded(string text) => text.Length > 0 && FormulaSigns.Contains(text[0]) ? "'" + text : text;
 
+    /// <summary>The text that was guarded.</summary>
+    public static string Unguarded(string text) => text is ['\'', var sign, ..] && FormulaSigns.Contains(sign) ? text[1..] : text;
+
     private static Entry Shortened(Entry entry, BoundDestination to)
     {
         var otherwise = to.OtherwiseOf(entry.Field);

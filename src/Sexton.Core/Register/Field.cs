@@ -7,6 +7,7 @@ using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Routing;
+using Sexton.Core.Sentences;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Register;
@@ -194,6 +195,9 @@ public sealed record RegisterContent(ImmutableArray<Field> Fields)
 {
     /// <summary>The sections.</summary>
     public ImmutableArray<Section> Sections { get; init; } = [];
+
+    /// <summary>What the shop says instead of the sentences that are shipped.</summary>
+    public OwnSentences Wording { get; init; } = OwnSentences.None;
 
     /// <summary>How item codes are put together.</summary>
     public CodeRules Codes { get; init; } = CodeRules.None;

@@ -4,6 +4,7 @@ using Sexton.Core.Catalogue;
 using Sexton.Core.Codes;
 using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 
@@ -70,6 +71,7 @@ public sealed class RegisterDifference(
             .. Changes(before.Steps, after.Steps, static s => s.Key, static s => s.Name.ToString(), Clauses),
             .. Changes(before.Sections, after.Sections, static s => s.Key, static s => s.Heading.ToString(), Clauses),
             .. CodeChanges(),
+            .. WordingChanges(),
             .. Changes(before.Fields, after.Fields, static f => f.Key, static f => f.NameForStaff, Clauses),
         ];
 
@@ -107,6 +109,35 @@ public sealed class RegisterDifference(
             .Where(static c => c.Before != c.After)
             .ToImmutableArray();
         return clauses.IsEmpty ? [] : [new FieldChange(CodeRules.Key, "Item codes", FieldChangeKind.Changed, clauses)];
+    }
+
+    private IEnumerable<FieldChange> WordingChanges()
+    {
+        var clauses = after
+            .Wording.Said.Keys.Union(before.Wording.Said.Keys, StringComparer.Ordinal)
+            .Order(StringComparer.Ordinal)
+            .SelectMany(key =>
+                Languages(key)
+                    .Select(language => new ClauseChange(
+                        $"{key} ({language}) ",
+                        SideWords.Quoted(SaidIn(before, key, language)),
+                        SideWords.Quoted(SaidIn(after, key, language)),
+                        ""
+                    ))
+            )
+            .Where(static c => c.Before != c.After)
+            .ToImmutableArray();
+        return clauses.IsEmpty ? [] : [new FieldChange(OwnSentences.Key, "Sentences", FieldChangeKind.Changed, clauses)];
+
+        IEnumerable<string> Languages(string key) =>
+            new[] { before, after }
+                .SelectMany(r => r.Wording.Said.GetValueOrDefault(key, LanguageMap.Empty).Texts.Keys)
+                .Distinct(StringComparer.Ordinal)
+                .Order(StringComparer.Ordinal);
+
+        static string? SaidIn(RegisterContent register, string key, string language) =>
+            register.Wording.Said.GetValueOrDefault(key, LanguageMap.Empty).Texts.GetValueOrDefault(language)
+            ?? Wording.Shipped.GetValueOrDefault(key, LanguageMap.Empty).Texts.GetValueOrDefault(language);
     }
 
     private static string RuleOf(CodeRule? rule) =>

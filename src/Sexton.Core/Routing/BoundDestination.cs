@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
 
@@ -12,9 +13,10 @@ public sealed class BoundDestination
     /// <summary>Binds a destination.</summary>
     /// <param name="plain">The destination, with settings that its kind finds valid.</param>
     /// <param name="kind">Its kind.</param>
-    public BoundDestination(Destination plain, DestinationKind kind)
+    /// <param name="wording">What the shop says; as shipped where it is left out.</param>
+    public BoundDestination(Destination plain, DestinationKind kind, Wording? wording = null)
     {
-        (Plain, Kind, Settings) = (plain, kind, new SettingReader(kind.Settings, plain.Settings));
+        (Plain, Kind, Settings) = (plain, kind, new SettingReader(kind.Settings, plain.Settings, wording));
         Capacity = kind.CapacityOf(Settings);
         OneForEach = kind.OneForEach(Settings);
         (GoesBy, Picks) = (kind.GoesBy, kind.Picks);

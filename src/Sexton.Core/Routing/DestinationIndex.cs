@@ -1,5 +1,6 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types.Settings;
 
 namespace Sexton.Core.Routing;
@@ -12,7 +13,8 @@ public sealed class DestinationIndex
     /// <summary>Binds destinations. One of a kind that is not there, or with settings that it does not take, is left out; compiling the register names it.</summary>
     /// <param name="destinations">The destinations.</param>
     /// <param name="kinds">The kinds that the host has.</param>
-    public DestinationIndex(IEnumerable<Destination> destinations, DestinationKinds kinds)
+    /// <param name="wording">What the shop says; as shipped where it is left out.</param>
+    public DestinationIndex(IEnumerable<Destination> destinations, DestinationKinds kinds, Wording? wording = null)
     {
         All =
         [
@@ -20,7 +22,7 @@ public sealed class DestinationIndex
                 .DistinctBy(static d => d.Key)
                 .Select(d => (Plain: d, Kind: kinds.Find(d.Kind)))
                 .Where(static d => d.Kind is not null && !SettingsObject.Validate(d.Kind.Name, d.Kind.Settings, d.Plain.Settings).Any())
-                .Select(static d => new BoundDestination(d.Plain, d.Kind!))
+                .Select(d => new BoundDestination(d.Plain, d.Kind!, wording))
                 .OrderBy(d => kinds.Families.IndexOf(d.Kind.Family)),
         ];
         foreach (var maker in All.Where(static d => d.Kind.Makes))

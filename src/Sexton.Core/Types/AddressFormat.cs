@@ -1,7 +1,6 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
-using Sexton.Core.Values;
 
 namespace Sexton.Core.Types;
 
@@ -42,17 +41,8 @@ internal sealed partial record AddressFormat(string Country, ImmutableArray<stri
     /// <summary>The format of a country, or <see cref="Unknown"/>.</summary>
     public static AddressFormat Of(string country) => Known.GetValueOrDefault(country, Unknown);
 
-    /// <summary>What a part is called.</summary>
-    public LanguageMap NameOf(string part) =>
-        part switch
-        {
-            PostalAddress.Street => LanguageMap.Both("Street and number", "Straße und Hausnummer"),
-            PostalAddress.Extra => LanguageMap.Both("Flat, building or care of", "Wohnung, Gebäude oder bei wem"),
-            PostalAddress.Town => LanguageMap.Both("Town", "Ort"),
-            PostalAddress.Region => LanguageMap.Both("County", "Grafschaft"),
-            PostalAddress.Land => LanguageMap.Both("Country", "Land"),
-            _ => Country == "IE" ? LanguageMap.Both("Eircode", "Eircode") : LanguageMap.Both("Postcode", "Postleitzahl"),
-        };
+    /// <summary>The key of the sentence that names a part.</summary>
+    public string SentenceOf(string part) => "address." + (part == PostalAddress.Postcode && Country == "IE" ? "eircode" : part);
 
     /// <summary>Whether a part must be filled in.</summary>
     public bool Needs(string part) => part is "street" or "town" || (part == "postcode" && NeedsPostcode);

@@ -32,35 +32,24 @@ public sealed class AgreedTo : FieldType
     public override ImmutableArray<TypeSetting> Settings { get; } =
     [
         new WordingSetting(Terms, "the text {}", "") { SeveralLines = true, ForTheForm = true },
-        new WordingSetting(Says, "the box reads “{}”", "other words beside the box") { ForTheForm = true },
+        new WordingSetting(Says, "the box reads “{}”", "other words beside the box") { ForTheForm = true, Sentence = "answer.i_agree" },
     ];
 
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) =>
-        new Rule([.. settings.Wording(Terms).Texts.Values.Select(Canonical).Where(static t => t.Length > 0)]);
+        new Rule([.. settings.Wording(Terms).Texts.Values.Select(Canonical).Where(static t => t.Length > 0)], settings.Shop["answer.agreed"]);
 
     private static string Canonical(string text) => CanonicalText.TryMake(text, out var canonical) ? canonical : "";
 
-    private sealed class Rule(ImmutableArray<string> terms) : AnswerRule
+    private sealed class Rule(ImmutableArray<string> terms, LanguageMap agreed) : AnswerRule
     {
-        private static readonly Refusal TermsChanged = new(
-            "terms_changed",
-            Wording: LanguageMap.Both(
-                "The text of “{0}” has changed. Read it again, then agree.",
-                "Der Text von „{0}“ hat sich geändert. Bitte noch einmal lesen und dann zustimmen."
-            )
-        );
+        private static readonly Refusal TermsChanged = new("terms_changed");
 
-        private static readonly Refusal NotAgreed = new(
-            RefusalKeys.Required,
-            Wording: LanguageMap.Both("Please read “{0}” and agree to it.", "Bitte „{0}“ lesen und zustimmen.")
-        );
+        private static readonly Refusal NotAgreed = new(RefusalKeys.Required, Sentence: "not_agreed");
 
         public override Refusal Missing => NotAgreed;
 
-        private static readonly LanguageMap Agreed = LanguageMap.Both("Agreed", "Zugestimmt");
-
-        public override int LongestText => Agreed.Texts.Values.Max(static t => t.Length);
+        public override int LongestText => agreed.Texts.Values.Max(static t => t.Length);
 
         public override FactKind Fact => FactKind.Truth;
 
@@ -93,13 +82,13 @@ public sealed class AgreedTo : FieldType
             }
 
             var shown = raw.Parts?.GetValueOrDefault(Part) ?? "";
-            var agreed = Canonical(shown);
-            return agreed.Length == 0 || !terms.Contains(agreed, StringComparer.Ordinal)
+            var read = Canonical(shown);
+            return read.Length == 0 || !terms.Contains(read, StringComparer.Ordinal)
                 ? Reading.Refused(TermsChanged)
-                : Reading.Of(raw.Parts!.Count == 1 && shown == agreed ? raw : Value(agreed));
+                : Reading.Of(raw.Parts!.Count == 1 && shown == read ? raw : Value(read));
         }
 
-        public override string TextOf(AnswerValue value, string language) => Agreed.In(language);
+        public override string TextOf(AnswerValue value, string language) => agreed.In(language);
 
         public override string? KeptText(AnswerValue value) => value.Parts![Part];
 

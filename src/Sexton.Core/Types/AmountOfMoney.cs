@@ -69,10 +69,7 @@ public sealed class AmountOfMoney(string currency) : FieldType
 
     private sealed class Rule(string currency, decimal least, decimal most, decimal? step) : AnswerRule
     {
-        private static readonly Refusal NotAmount = new(
-            "not_amount",
-            Wording: LanguageMap.Both("Give “{0}” as an amount such as 12 or 12.50.", "Geben Sie „{0}“ als Betrag an, etwa 12 oder 12,50.")
-        );
+        private static readonly Refusal NotAmount = new("not_amount");
 
         private readonly Func<decimal, string, string> _write = (amount, language) => Write(amount, currency, language);
         private readonly NumberLimits _limits = new(

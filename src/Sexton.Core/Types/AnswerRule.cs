@@ -225,17 +225,19 @@ public readonly record struct Reading
 }
 
 /// <summary>Why an answer was refused.</summary>
-/// <param name="Key">The stable key; <see cref="ShopperMessages"/> has its sentence.</param>
+/// <param name="Key">The stable code, under which the shop has its sentence.</param>
 /// <param name="First">What the sentence fills in first, or null.</param>
 /// <param name="Second">What it fills in second, or null.</param>
 /// <param name="Part">The part of the answer that it is about, or null.</param>
 /// <param name="Wording">The sentence itself where the manager gave one, or null.</param>
 /// <param name="Third">What the sentence fills in third, or null.</param>
+/// <param name="Sentence">The key of its sentence, where that is not the code.</param>
 public readonly record struct Refusal(
     string Key,
     string? First = null,
     string? Second = null,
     string? Part = null,
     LanguageMap? Wording = null,
-    string? Third = null
+    string? Third = null,
+    string? Sentence = null
 );

@@ -65,11 +65,6 @@ public sealed class Computed : FieldType
 
     private sealed class Rule(ImmutableArray<FormulaRow> rows, bool text, int decimals, string unit, bool hidden) : AnswerRule
     {
-        private static readonly LanguageMap TooMuch = LanguageMap.Both(
-            "“{0}” cannot be worked out: what it is made of is too long or too great. Shorten it.",
-            "„{0}“ lässt sich nicht ausrechnen: Woraus es besteht, ist zu lang oder zu groß. Bitte kürzen."
-        );
-
         private readonly string _behind = unit.Length > 0 ? " " + unit : "";
 
         public override int LongestText => text ? Computed.LongestText : 1 + 15 + (decimals > 0 ? decimals + 1 : 0) + _behind.Length;
@@ -98,14 +93,14 @@ public sealed class Computed : FieldType
             if (raw.Text is { } joined)
             {
                 return !text || !CanonicalText.TryMake(joined, out var plain) || !Graphemes.FitIn(plain, Computed.LongestText)
-                        ? Reading.Refused(new Refusal("worked_out_too_much", Wording: TooMuch))
+                        ? Reading.Refused(new Refusal("worked_out_too_much"))
                     : plain.Length == 0 ? Reading.Empty
                     : Reading.Of(AnswerValue.Of(plain));
             }
 
             if (text || raw.Number is not { } number || Math.Abs(number) >= NumberRange.Bound)
             {
-                return Reading.Refused(new Refusal("worked_out_too_much", Wording: TooMuch));
+                return Reading.Refused(new Refusal("worked_out_too_much"));
             }
 
             return Reading.Of(ExactNumber.Canonical(raw, number));

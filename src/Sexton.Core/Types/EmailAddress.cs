@@ -73,12 +73,7 @@ public sealed partial class EmailAddress : FieldType
 
     private sealed class Rule(ImmutableArray<string> domains) : TextRule
     {
-        private static readonly LanguageMap OtherDomain = LanguageMap.Both(
-            "“{0}” is an address at {1}. Give one of those.",
-            "„{0}“ ist eine Adresse bei {1}. Bitte eine solche angeben."
-        );
-
-        private readonly Refusal _otherDomain = new("other_domain", string.Join(", ", domains), Wording: OtherDomain);
+        private readonly Refusal _otherDomain = new("other_domain", string.Join(", ", domains));
 
         public override int LongestText => Longest;
 

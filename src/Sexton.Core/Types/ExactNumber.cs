@@ -13,10 +13,6 @@ internal static partial class ExactNumber
 
     private static readonly SearchValues<char> Separators = SearchValues.Create(" ,.'\u00a0\u202f\u2019");
 
-    private static readonly LanguageMap Which = LanguageMap.Of(
-        "“{0}” could be {1} or {2}. Write it so that it can only be one of them, without separators for thousands."
-    );
-
     /// <summary>Reads a number that was entered as one, or as a text.</summary>
     /// <param name="raw">What was entered.</param>
     /// <param name="language">The language in which it was asked.</param>
@@ -88,7 +84,7 @@ internal static partial class ExactNumber
             && Parse(string.Concat(text.Where(static c => c is not (',' or '.'))), '.', out var great)
         )
         {
-            twice = new Refusal(TwoReadings, write(small, language), write(great, language), Wording: Which);
+            twice = new Refusal(TwoReadings, write(small, language), write(great, language));
             return false;
         }
 

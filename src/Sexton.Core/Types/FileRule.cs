@@ -16,50 +16,12 @@ namespace Sexton.Core.Types;
 /// <param name="most">The greatest number.</param>
 /// <param name="megabytes">The greatest size of each, in millions of bytes.</param>
 /// <param name="shorterSide">The least length of the shorter side of a picture, in pixels; 0 for any. Null where pictures are kept as they came.</param>
-internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int most, int megabytes, int? shorterSide = null) : AnswerRule
+/// <param name="shop">What the shop says.</param>
+internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int most, int megabytes, int? shorterSide, Sentences.Wording shop) : AnswerRule
 {
-    private static readonly Refusal NotFiles = new(
-        "not_files",
-        Wording: LanguageMap.Both("Choose the files for “{0}” once more.", "Wählen Sie die Dateien für „{0}“ noch einmal.")
-    );
-    private static readonly LanguageMap Gone = LanguageMap.Both(
-        "A file for “{0}” is no longer here. Take it out and choose it once more.",
-        "Eine Datei für „{0}“ ist nicht mehr da. Nehmen Sie sie heraus und wählen Sie sie noch einmal."
-    );
-    private static readonly LanguageMap UnderWay = LanguageMap.Both(
-        "A file for “{0}” is still on its way. Wait until it is there, or take it out.",
-        "Eine Datei für „{0}“ ist noch unterwegs. Warten Sie, bis sie da ist, oder nehmen Sie sie heraus."
-    );
-    private static readonly LanguageMap WrongKind = LanguageMap.Both(
-        "“{1}” is not of a kind that we take here: {2}.",
-        "„{1}“ ist nicht von einer Art, die wir hier nehmen: {2}."
-    );
-    private static readonly LanguageMap TooLarge = LanguageMap.Both(
-        "“{1}” is too large: at most {2}.",
-        "„{1}“ ist zu groß: höchstens {2}."
-    );
-    private static readonly LanguageMap Damaged = LanguageMap.Both(
-        "“{1}” cannot be opened as a picture; it may have been cut off on its way. Choose it once more, or another one.",
-        "„{1}“ lässt sich nicht als Bild öffnen; vielleicht wurde es unterwegs abgeschnitten. Wählen Sie es noch einmal oder ein anderes."
-    );
-    private static readonly LanguageMap TooFewPixels = LanguageMap.Both(
-        "“{1}” is too small to be used: both sides need at least {2} pixels.",
-        "„{1}“ ist zu klein: Beide Seiten brauchen mindestens {2} Pixel."
-    );
-    private static readonly LanguageMap TooManyPixels = LanguageMap.Both(
-        "“{1}” has more than {2} million pixels. Take the picture in a lower resolution, or make it smaller.",
-        "„{1}“ hat mehr als {2} Millionen Pixel. Nehmen Sie das Bild mit geringerer Auflösung auf oder verkleinern Sie es."
-    );
-    private static readonly LanguageMap TooFew = LanguageMap.Both(
-        "“{0}” needs at least {1} of them.",
-        "„{0}“ braucht mindestens {1} davon."
-    );
-    private static readonly LanguageMap TooMany = LanguageMap.Both(
-        "“{0}” takes at most {1}. Take some out.",
-        "„{0}“ nimmt höchstens {1}. Nehmen Sie welche heraus."
-    );
+    private static readonly Refusal NotFiles = new("not_files");
 
-    private readonly string _kindsInWords = string.Join(", ", kinds.Select(static k => k.Name));
+    private string KindsIn(string language) => string.Join(", ", kinds.Select(k => shop.Say("file.kind_" + k.Key, language)));
 
     public override long LargestFile => megabytes * 1_000_000L;
 
@@ -111,7 +73,7 @@ internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int mo
         ImmutableDictionary<string, JsonElement>
             .Empty.Add("media_types", JsonSerializer.SerializeToElement(kinds.Select(static k => k.MediaType)))
             .Add("endings", JsonSerializer.SerializeToElement(kinds.SelectMany(static k => k.Endings)))
-            .Add("kinds_in_words", JsonSerializer.SerializeToElement(_kindsInWords))
+            .Add("kinds_in_words", JsonSerializer.SerializeToElement(KindsIn(language)))
             .Add("most", JsonSerializer.SerializeToElement(most))
             .Add("bytes", JsonSerializer.SerializeToElement(LargestFile))
             .Add("shorter_side", JsonSerializer.SerializeToElement(shorterSide ?? 0))
@@ -131,12 +93,12 @@ internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int mo
             {
                 return Reading.Refused(
                     id.StartsWith(KeptFiles.UnderWay, StringComparison.Ordinal)
-                        ? new Refusal("file_under_way", Part: id, Wording: UnderWay)
-                        : new Refusal("file_gone", Part: id, Wording: Gone)
+                        ? new Refusal("file_under_way", Part: id)
+                        : new Refusal("file_gone", Part: id)
                 );
             }
 
-            if (Check(file) is { } refusal)
+            if (Check(file, context.Language) is { } refusal)
             {
                 return Reading.Refused(refusal with { Part = id });
             }
@@ -144,24 +106,24 @@ internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int mo
             files.Add(file.Value);
         }
 
-        return files.Count < least ? Reading.Refused(new Refusal("too_few_files", TextLimits.Number(least), Wording: TooFew))
-            : files.Count > most ? Reading.Refused(new Refusal("too_many_files", TextLimits.Number(most), Wording: TooMany))
+        return files.Count < least ? Reading.Refused(new Refusal("too_few_files", TextLimits.Number(least)))
+            : files.Count > most ? Reading.Refused(new Refusal("too_many_files", TextLimits.Number(most)))
             : Reading.Of(AnswerValue.Of(files.ToImmutable()));
     }
 
     public override string TextOf(AnswerValue value, string language) => string.Join('\n', value.Files!.Value.Select(static f => f.Text));
 
-    private Refusal? Check(KeptFile file)
+    private Refusal? Check(KeptFile file, string language)
     {
         var name = file.Value.Name;
         return kinds.FirstOrDefault(k => k.Key == file.Kind) is not { } kind
-                ? new Refusal("wrong_kind_of_file", name, _kindsInWords, Wording: WrongKind)
-            : file.Value.Size > LargestFile ? new Refusal("file_too_large", name, FileValue.SizeText(LargestFile), Wording: TooLarge)
-            : kind.IsPicture && file.Width == 0 ? new Refusal("picture_damaged", name, Wording: Damaged)
+                ? new Refusal("wrong_kind_of_file", name, KindsIn(language))
+            : file.Value.Size > LargestFile ? new Refusal("file_too_large", name, FileValue.SizeText(LargestFile))
+            : kind.IsPicture && file.Width == 0 ? new Refusal("picture_damaged", name)
             : shorterSide is not null && (long)file.Width * file.Height > FileLimits.MostPixels
-                ? new Refusal("too_many_pixels", name, TextLimits.Number(FileLimits.MostPixels / 1_000_000), Wording: TooManyPixels)
+                ? new Refusal("too_many_pixels", name, TextLimits.Number(FileLimits.MostPixels / 1_000_000))
             : kind.IsPicture && Math.Min(file.Width, file.Height) < shorterSide
-                ? new Refusal("too_few_pixels", name, TextLimits.Number(shorterSide.Value), Wording: TooFewPixels)
+                ? new Refusal("too_few_pixels", name, TextLimits.Number(shorterSide.Value))
             : null;
     }
 }

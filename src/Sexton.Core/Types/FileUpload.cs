@@ -66,7 +66,9 @@ public sealed class FileUpload : FieldType
             only.IsEmpty ? FileKinds.All : [.. FileKinds.All.Where(k => only.Contains(k.Key))],
             settings.Whole(Least) ?? 1,
             settings.Whole(Most)!.Value,
-            settings.Whole(Megabytes)!.Value
+            settings.Whole(Megabytes)!.Value,
+            null,
+            settings.Shop
         );
     }
 

@@ -88,26 +88,7 @@ public sealed class HowManyOfEach : FieldType
 
     private sealed class Rule(ImmutableArray<Choice> choices, int least, int most, int leastOfEach, int mostOfEach) : AnswerRule
     {
-        private static readonly Refusal NotCounts = new(
-            "not_counts",
-            Wording: LanguageMap.Both("Give whole numbers for “{0}”.", "Geben Sie für „{0}“ ganze Zahlen an.")
-        );
-        private static readonly LanguageMap TooFewInAll = LanguageMap.Both(
-            "“{0}” comes to at least {1} in all, and you chose {2}.",
-            "„{0}“ ergibt zusammen mindestens {1}; gewählt sind {2}."
-        );
-        private static readonly LanguageMap TooManyInAll = LanguageMap.Both(
-            "“{0}” comes to at most {1} in all, and you chose {2}.",
-            "„{0}“ ergibt zusammen höchstens {1}; gewählt sind {2}."
-        );
-        private static readonly LanguageMap TooFewOfOne = LanguageMap.Both(
-            "Of “{1}” take at least {2}, or none.",
-            "Von „{1}“ nehmen Sie mindestens {2} oder keine."
-        );
-        private static readonly LanguageMap TooManyOfOne = LanguageMap.Both(
-            "Of “{1}” there can be at most {2}.",
-            "Von „{1}“ kann es höchstens {2} geben."
-        );
+        private static readonly Refusal NotCounts = new("not_counts");
 
         private readonly ChoiceIndex _index = new(choices);
 
@@ -218,10 +199,10 @@ public sealed class HowManyOfEach : FieldType
 
             return sum == 0 ? Reading.Empty
                 : sum < least
-                    ? Reading.Refused(new Refusal("too_few_in_all", TextLimits.Number(least), TextLimits.Number(sum), Wording: TooFewInAll))
+                    ? Reading.Refused(new Refusal("too_few_in_all", TextLimits.Number(least), TextLimits.Number(sum)))
                 : sum > most
                     ? Reading.Refused(
-                        new Refusal("too_many_in_all", TextLimits.Number(most), TextLimits.Number(sum), Wording: TooManyInAll)
+                        new Refusal("too_many_in_all", TextLimits.Number(most), TextLimits.Number(sum))
                     )
                 : Reading.Of(canonical ? raw : AnswerValue.Of(counts));
         }
@@ -233,8 +214,8 @@ public sealed class HowManyOfEach : FieldType
         {
             var name = choices[at].Label.ToString();
             return !context.Offers(at) ? new Refusal(RefusalKeys.NotOffered, name)
-                : count < leastOfEach ? new Refusal("too_few_of_one", name, TextLimits.Number(leastOfEach), Wording: TooFewOfOne)
-                : count > mostOfEach ? new Refusal("too_many_of_one", name, TextLimits.Number(mostOfEach), Wording: TooManyOfOne)
+                : count < leastOfEach ? new Refusal("too_few_of_one", name, TextLimits.Number(leastOfEach))
+                : count > mostOfEach ? new Refusal("too_many_of_one", name, TextLimits.Number(mostOfEach))
                 : null;
         }
     }

@@ -57,7 +57,7 @@ public sealed class PersonName : FieldType
 
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) =>
-        settings.Text(Parts) is Both or Either ? new PartsRule(settings.Text(Parts) == Both) : new WholeRule();
+        settings.Text(Parts) is Both or Either ? new PartsRule(settings.Text(Parts) == Both, settings.Shop) : new WholeRule();
 
     // People are called in these languages by their family name first (Unicode CLDR, person names, "surnameFirst"; from memory).
     private static readonly string[] FamilyFirst = ["hu", "ja", "km", "ko", "mn", "si", "ta", "te", "vi", "yue", "zh"];
@@ -66,12 +66,6 @@ public sealed class PersonName : FieldType
     /// <param name="language">The language (BCP 47).</param>
     public static ImmutableArray<string> InOrder(string language) =>
         FamilyFirst.Contains(language.Split('-')[0], StringComparer.OrdinalIgnoreCase) ? [Family, Given] : [Given, Family];
-
-    private static readonly Dictionary<string, LanguageMap> NamesOf = new(StringComparer.Ordinal)
-    {
-        [Given] = LanguageMap.Both("Given name", "Vorname"),
-        [Family] = LanguageMap.Both("Family name", "Nachname"),
-    };
 
     private static string Joined(IReadOnlyDictionary<string, string> parts, string language) =>
         string.Join(' ', InOrder(language).Select(p => parts.GetValueOrDefault(p, "").Trim()).Where(static p => p.Length > 0));
@@ -100,7 +94,7 @@ public sealed class PersonName : FieldType
     }
 
     /// <summary>Given and family name. One that was given in one line stands as the family name until it is told apart.</summary>
-    private sealed class PartsRule(bool needsBoth) : AnswerRule
+    private sealed class PartsRule(bool needsBoth, Sentences.Wording shop) : AnswerRule
     {
         private const int LongestPart = 60;
 
@@ -117,7 +111,7 @@ public sealed class PersonName : FieldType
                 .Empty.Add("needs_both", JsonSerializer.SerializeToElement(needsBoth))
                 .Add(
                     "names",
-                    JsonSerializer.SerializeToElement(InOrder(language).Select(p => new { name = p, label = NamesOf[p].In(language) }))
+                    JsonSerializer.SerializeToElement(InOrder(language).Select(p => new { name = p, label = shop.Say("name." + p, language) }))
                 );
 
         public override JsonObject Schema =>
@@ -164,7 +158,7 @@ public sealed class PersonName : FieldType
             var missing = InOrder(context.Language).FirstOrDefault(p => !parts.ContainsKey(p));
             return parts.Count == 0 ? Reading.Empty
                 : needsBoth && missing is not null
-                    ? Reading.Refused(new Refusal(RefusalKeys.PartMissing, NamesOf[missing].In(context.Language), Part: missing))
+                    ? Reading.Refused(new Refusal(RefusalKeys.PartMissing, shop.Say("name." + missing, context.Language), Part: missing))
                 : AnswerValue.Of(parts) is var name && name.Equals(raw) ? Reading.Of(raw)
                 : Reading.Of(name);
         }

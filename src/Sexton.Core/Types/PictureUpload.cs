@@ -47,7 +47,8 @@ public sealed class PictureUpload : FieldType
             settings.Whole(FileUpload.Least) ?? 1,
             settings.Whole(FileUpload.Most)!.Value,
             settings.Whole(FileUpload.Megabytes)!.Value,
-            settings.Whole(ShorterSide) ?? 0
+            settings.Whole(ShorterSide) ?? 0,
+            settings.Shop
         );
 
     /// <inheritdoc/>

@@ -61,9 +61,9 @@ public sealed class PostalAddress : FieldType
     public override bool IsPersonal => true;
 
     /// <inheritdoc/>
-    public override AnswerRule Bind(SettingReader settings) => new Rule();
+    public override AnswerRule Bind(SettingReader settings) => new Rule(settings.Shop);
 
-    private sealed class Rule : AnswerRule
+    private sealed class Rule(Sentences.Wording shop) : AnswerRule
     {
         private const int LongestPart = 60;
 
@@ -151,18 +151,18 @@ public sealed class PostalAddress : FieldType
             return string.Join('\n', AddressFormat.Of(country).Write(value.Parts).Append(Regions.NamesOf(country).In(language)));
         }
 
-        private static Reading Check(string country, AddressFormat format, Dictionary<string, string> parts, string language)
+        private Reading Check(string country, AddressFormat format, Dictionary<string, string> parts, string language)
         {
             if (format.Parts.FirstOrDefault(p => format.Needs(p) && parts[p].Length == 0) is { } missing)
             {
-                return Reading.Refused(new Refusal(RefusalKeys.PartMissing, format.NameOf(missing).In(language), Part: missing));
+                return Reading.Refused(new Refusal(RefusalKeys.PartMissing, shop.Say(format.SentenceOf(missing), language), Part: missing));
             }
 
             if (format == AddressFormat.Unknown)
             {
                 return Reading.Refused(
                     country.Length == 0
-                        ? new Refusal(RefusalKeys.PartMissing, format.NameOf(Land).In(language), Part: Land)
+                        ? new Refusal(RefusalKeys.PartMissing, shop.Say(format.SentenceOf(Land), language), Part: Land)
                         : new Refusal(RefusalKeys.UnknownCountry, Part: Land)
                 );
             }
@@ -176,11 +176,7 @@ public sealed class PostalAddress : FieldType
                             "wrong_postcode",
                             format.Example,
                             Regions.NamesOf(country).In(language),
-                            "postcode",
-                            LanguageMap.Both(
-                                "This is no postcode of the country chosen, {2}. There it looks like {1}.",
-                                "Das ist keine Postleitzahl des gewählten Landes, {2}. Dort sieht sie aus wie {1}."
-                            )
+                            "postcode"
                         )
                     );
                 }
@@ -192,12 +188,12 @@ public sealed class PostalAddress : FieldType
             return Reading.Of(AnswerValue.Of(parts));
         }
 
-        private static FormCountry Form(AddressFormat format, string name, string language) =>
+        private FormCountry Form(AddressFormat format, string name, string language) =>
             new(
                 format.Country,
                 name,
-                [.. format.Parts.Select(p => new FormPart(p, format.NameOf(p).In(language), format.Needs(p)))],
-                format.NameOf(Land).In(language)
+                [.. format.Parts.Select(p => new FormPart(p, shop.Say(format.SentenceOf(p), language), format.Needs(p)))],
+                shop.Say(format.SentenceOf(Land), language)
             );
     }
 

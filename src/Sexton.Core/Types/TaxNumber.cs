@@ -97,35 +97,11 @@ public sealed class TaxNumber : FieldType
 
     private sealed class Rule(ImmutableArray<string> countries, bool lookedUp, bool refusesUnknown, bool waits) : TextRule
     {
-        private static readonly Refusal NoCountry = new(
-            "no_tax_country",
-            Wording: LanguageMap.Both(
-                "Begin “{0}” with the two letters of a country whose numbers we take, such as IE.",
-                "Beginnen Sie „{0}“ mit den zwei Buchstaben eines Landes, dessen Nummern wir annehmen, etwa IE."
-            )
-        );
-        private static readonly Refusal Wrong = new(
-            "wrong_tax_number",
-            Wording: LanguageMap.Both(
-                "This is not a tax number: its digits do not fit together. Compare it with the invoice or certificate that it stands on.",
-                "Das ist keine Umsatzsteuernummer: Ihre Ziffern passen nicht zusammen. Vergleichen Sie sie mit der Rechnung oder Bescheinigung, auf der sie steht."
-            )
-        );
+        private static readonly Refusal NoCountry = new("no_tax_country");
+        private static readonly Refusal Wrong = new("wrong_tax_number");
 
-        private static readonly Refusal NotKnown = new(
-            "tax_number_unknown",
-            Wording: LanguageMap.Both(
-                "The registry does not know this tax number. Compare it with the certificate that it stands on.",
-                "Das Register kennt diese Umsatzsteuernummer nicht. Vergleichen Sie sie mit der Bescheinigung, auf der sie steht."
-            )
-        );
-        private static readonly Refusal NoAnswer = new(
-            "tax_registry_unreachable",
-            Wording: LanguageMap.Both(
-                "The registry of tax numbers does not answer just now. Try again in a moment.",
-                "Das Register der Umsatzsteuernummern antwortet gerade nicht. Bitte gleich noch einmal versuchen."
-            )
-        );
+        private static readonly Refusal NotKnown = new("tax_number_unknown");
+        private static readonly Refusal NoAnswer = new("tax_registry_unreachable");
 
         public override int LongestText => 14;
 

@@ -66,11 +66,7 @@ public sealed class Telephone : FieldType
     {
         private readonly Refusal _otherCountry = new(
             "other_country",
-            string.Join(", ", Regions.Of(only).Select(static c => c.Value)),
-            Wording: LanguageMap.Both(
-                "“{0}” is a number of {1}. Give one of those.",
-                "„{0}“ ist eine Nummer aus {1}. Bitte eine solche angeben."
-            )
+            string.Join(", ", Regions.Of(only).Select(static c => c.Value))
         );
 
         public override int LongestText => 16;

@@ -41,10 +41,7 @@ public sealed class TimeSlot : FieldType
 
     private sealed class Rule(DayLimits limits, ImmutableArray<Choice> choices, DayForm? form) : AnswerRule
     {
-        private static readonly Refusal PartMissing = new(
-            "slot_part_missing",
-            Wording: LanguageMap.Both("Choose a day and a time for “{0}”.", "Wählen Sie für „{0}“ einen Tag und eine Zeit.")
-        );
+        private static readonly Refusal PartMissing = new("slot_part_missing");
 
         private readonly ChoiceIndex _index = new(choices);
 

@@ -32,13 +32,7 @@ public sealed class WebAddress : FieldType
 
     private sealed class Rule : TextRule
     {
-        private static readonly Refusal NotWebAddress = new(
-            "not_web_address",
-            Wording: LanguageMap.Both(
-                "This is not the address of a page. It looks like https://example.org.",
-                "Das ist keine Adresse einer Seite. Sie sieht aus wie https://example.org."
-            )
-        );
+        private static readonly Refusal NotWebAddress = new("not_web_address");
 
         public override int LongestText => Longest;
 

@@ -37,24 +37,19 @@ public sealed class YesOrNo : FieldType
     [
         new ToggleSetting(MustBeYes, "only yes lets the order go on", "that only yes will do"),
         new ToggleSetting(Box, "a single box to tick: without a tick it is a no", "that it is a single box to tick") { ForTheForm = true },
-        new WordingSetting(Yes, "yes reads “{}”", "another word for yes") { ForTheForm = true, Default = WordingSetting.Said(YesInBoth) },
-        new WordingSetting(No, "no reads “{}”", "another word for no") { ForTheForm = true, Default = WordingSetting.Said(NoInBoth) },
+        new WordingSetting(Yes, "yes reads “{}”", "another word for yes") { ForTheForm = true, Sentence = "answer.yes" },
+        new WordingSetting(No, "no reads “{}”", "another word for no") { ForTheForm = true, Sentence = "answer.no" },
     ];
 
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) =>
-        new Rule(settings.Is(MustBeYes), Or(settings.Wording(Yes), YesInBoth), Or(settings.Wording(No), NoInBoth));
+        new Rule(settings.Is(MustBeYes), settings.Wording(Yes), settings.Wording(No));
 
     /// <inheritdoc/>
     protected override IEnumerable<SettingProblem> Contradictions(SettingReader settings) =>
         settings.Is(Box) && settings.Is(MustBeYes)
             ? [new SettingProblem(Box, "A box that must be ticked is agreed to. Take one of the two away, or choose the kind “agreed to”.")]
             : [];
-
-    private static readonly LanguageMap YesInBoth = LanguageMap.Both("Yes", "Ja"),
-        NoInBoth = LanguageMap.Both("No", "Nein");
-
-    private static LanguageMap Or(LanguageMap wording, LanguageMap plain) => wording.IsEmpty ? plain : wording;
 
     private sealed class Rule(bool mustBeYes, LanguageMap yes, LanguageMap no) : AnswerRule
     {

@@ -36,6 +36,9 @@ public sealed class LanguageMap : IEquatable<LanguageMap>
     public LanguageMap With(string language, string text) =>
         new(text.Length == 0 ? _texts.Remove(language) : _texts.SetItem(language, text));
 
+    /// <summary>These texts, and those of another where a language has none here.</summary>
+    public LanguageMap Over(LanguageMap other) => new(other._texts.SetItems(_texts));
+
     /// <summary>
     /// The text for a language: that very tag, else its primary language, else <see cref="Fallback"/>, else any, else "".
     /// </summary>

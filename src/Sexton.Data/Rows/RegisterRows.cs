@@ -84,6 +84,9 @@ public enum DraftItemKind
 
     /// <summary>A destination.</summary>
     Destination,
+
+    /// <summary>What the shop says in words of its own; one row.</summary>
+    Sentences,
 }
 
 /// <summary>A field, section, step or destination of the draft.</summary>

@@ -7,7 +7,7 @@ namespace Sexton.Destinations.CreditNote;
 
 /// <summary>The credit note: takes an invoice back that was issued, with all that stood on it. No order goes to it by itself.</summary>
 public sealed class CreditNoteKind(PaperSettings settings, IPaperPrinter printer)
-    : InvoicePaperKind(settings, printer, new PaperWording("Credit note {invoice}"))
+    : InvoicePaperKind(settings, printer, new PaperWording("paper.credit_note_heading"))
 {
     /// <inheritdoc/>
     public override string Key => "credit_note";

@@ -16,7 +16,7 @@ namespace Sexton.Destinations.Email;
 /// <param name="Subject">Its subject.</param>
 /// <param name="Heading">What it is headed.</param>
 /// <param name="Sentences">What it says before the answers; "" for nothing.</param>
-public sealed record EmailWording(string Subject, string Heading, string Sentences);
+public sealed record EmailWording(string Subject, string Heading, string? Sentences = null);
 
 /// <summary>
 /// An e-mail, by SMTP (RFC 5321). SMTP cannot tell doubles apart, and a lost acknowledgement leaves it open whether the message was taken.
@@ -65,13 +65,13 @@ public abstract class EmailKind(
     public sealed override ImmutableArray<TypeSetting> Settings { get; } =
     [
         .. own,
-        new WordingSetting(Subject, "its subject is “{}”", "") { Default = WordingSetting.Said(wording.Subject) },
+        new WordingSetting(Subject, "its subject is “{}”", "") { Sentence = wording.Subject },
         new WordingSetting(Greeting, "it begins “{}”", "a greeting"),
-        new WordingSetting(Heading, "it is headed “{}”", "") { Default = WordingSetting.Said(wording.Heading) },
+        new WordingSetting(Heading, "it is headed “{}”", "") { Sentence = wording.Heading },
         new WordingSetting(Sentences, "says “{}”", "sentences")
         {
             SeveralLines = true,
-            Default = wording.Sentences.Length == 0 ? null : WordingSetting.Said(wording.Sentences),
+            Sentence = wording.Sentences,
         },
         new WordingSetting(Ending, "it ends “{}”", "an ending") { SeveralLines = true },
         new DestinationsSetting(Carries, "carries {}", "a paper", Families.Papers.Key),

@@ -1,6 +1,8 @@
+using System.Globalization;
 using HandlebarsDotNet;
 using MimeKit;
 using Sexton.Core.Facts;
+using Sexton.Core.Orders;
 using Sexton.Core.Projections;
 using Sexton.Core.Routing;
 using Sexton.Core.Values;
@@ -75,6 +77,8 @@ internal sealed class EmailRenderer
         var content = order.Content;
         var prices = WrittenPrices.Of(order, content.Language);
         var numbers = order.Projection.Numbers;
+        var (link, forShopper) = (kind.LinkTo(order), kind.Audience == Audience.Shopper);
+        string Word(string key, params ReadOnlySpan<string?> parts) => order.To.Settings.Shop.Say(key, content.Language, parts);
         return new
         {
             language = content.Language,
@@ -84,11 +88,19 @@ internal sealed class EmailRenderer
             heading = Spoken(say(EmailKind.Heading)),
             sentences = Spoken(say(EmailKind.Sentences)),
             ending = Spoken(say(EmailKind.Ending)),
-            link = kind.LinkTo(order),
-            forshopper = kind.Audience == Audience.Shopper,
-            attached = Papers(order, PaperGoes.Attached),
-            linked = Papers(order, PaperGoes.Linked),
-            late = Papers(order, PaperGoes.Late),
+            words = new
+            {
+                open = Word(forShopper ? "message.look_again" : "message.open_order"),
+                order_at = Word(forShopper ? "message.order_at" : "message.staff_order_at", link),
+                comes_to = Word("message.comes_to"),
+                total = Word("price.total"),
+                your_details = Word("shop.your_details"),
+            },
+            link,
+            forshopper = forShopper,
+            attached = Papers(PaperGoes.Attached, "message.attached"),
+            linked = Papers(PaperGoes.Linked, "message.to_open"),
+            late = Papers(PaperGoes.Late, "message.not_ready"),
             prices = kind.HasPrices(order.To.Settings) && order.ShowsPrices,
             rows = prices.Rows,
             // What it comes to is of the whole order, and stands only under all of its lines.
@@ -100,16 +112,20 @@ internal sealed class EmailRenderer
                 .Lines.Where(line => kind.Audience != Audience.Recipient || order.Projection.Entries.Any(e => e.LineId == line.Id))
                 .Select(line => new
                 {
-                    position = order.LineNumbers[line.Id],
-                    name = order.Part.UnitId.Length > 0 ? line.ProductName : $"{line.Quantity} × {line.ProductName}",
+                    name = NameOf(line),
+                    said = Word("message.item", Number(order.LineNumbers[line.Id]), NameOf(line)),
                     entries = View(order.Projection.Of(line.Id), order, numbers),
                     units = line
                         .Units.Select(
                             (unit, i) =>
                                 new
                                 {
-                                    ordinal = i + 1,
                                     name = line.NameOf(unit, content.Language),
+                                    said = Word(
+                                        "message.item",
+                                        $"{Number(order.LineNumbers[line.Id])}.{Number(i + 1)}",
+                                        line.NameOf(unit, content.Language)
+                                    ),
                                     entries = View(order.Projection.Of(line.Id, unit), order, numbers),
                                 }
                         )
@@ -119,19 +135,23 @@ internal sealed class EmailRenderer
                 .ToArray(),
             details = View(order.Projection.Of(null), order, numbers),
         };
+
+        object[] Papers(PaperGoes how, string said) =>
+            [
+                .. order
+                    .Papers.Where(p => p.Goes == how)
+                    .Select(p => new
+                    {
+                        title = p.Title,
+                        said = Word(said, p.Title, p.FileName),
+                        link = p.Link,
+                    }),
+            ];
+
+        string NameOf(OrderLine line) => order.Part.UnitId.Length > 0 ? line.ProductName : $"{line.Quantity} × {line.ProductName}";
     }
 
-    private static object[] Papers(SentOrder order, PaperGoes how) =>
-        [
-            .. order
-                .Papers.Where(p => p.Goes == how)
-                .Select(static p => new
-                {
-                    title = p.Title,
-                    file = p.FileName,
-                    link = p.Link,
-                }),
-        ];
+    private static string Number(int number) => number.ToString(CultureInfo.InvariantCulture);
 
     // No line of what is only said may look like one that an answer stands in.
     private static string Spoken(string text) => string.Join('\n', text.Split('\n').Select(static line => line.TrimStart()));

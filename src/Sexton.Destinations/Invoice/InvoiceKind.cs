@@ -7,7 +7,7 @@ namespace Sexton.Destinations.Invoice;
 
 /// <summary>The invoice: once for an order, with a number of its own; what is corrected later is taken back by a credit note, and issued anew.</summary>
 public sealed class InvoiceKind(PaperSettings settings, IPaperPrinter printer)
-    : InvoicePaperKind(settings, printer, new PaperWording("Invoice {invoice}"))
+    : InvoicePaperKind(settings, printer, new PaperWording("paper.invoice_heading"))
 {
     /// <inheritdoc/>
     public override string Key => "invoice";

@@ -30,16 +30,10 @@ public abstract class InvoicePaperKind(PaperSettings settings, IPaperPrinter pri
         new AnswerSetting(Land, "in {}, where there is no address", "a country", Country.TypeKey),
         new AnswerSetting(Number, "with their tax number {}", "a tax number", TaxNumber.TypeKey),
         new AnswerSetting(Reference, "and their reference {}", "a reference", LineText.TypeKey),
-        new WordingSetting(Terms, "says of paying “{}”", "") { Default = WordingSetting.Said("Paid with the order.") },
-        new WordingSetting(Exempt, "of what is exempt “{}”", "") { Default = WordingSetting.Said("Exempt from value added tax.") },
-        new WordingSetting(Outside, "of what is outside the tax “{}”", "")
-        {
-            Default = WordingSetting.Said("Not subject to value added tax."),
-        },
-        new WordingSetting(Reverse, "and where the buyer owes the tax “{}”", "")
-        {
-            Default = WordingSetting.Said("Reverse charge: the recipient of the supply is liable for the tax."),
-        }
+        new WordingSetting(Terms, "says of paying “{}”", "") { Sentence = "invoice.says_terms" },
+        new WordingSetting(Exempt, "of what is exempt “{}”", "") { Sentence = "invoice.says_exempt" },
+        new WordingSetting(Outside, "of what is outside the tax “{}”", "") { Sentence = "invoice.says_outside" },
+        new WordingSetting(Reverse, "and where the buyer owes the tax “{}”", "") { Sentence = "invoice.says_reverse" }
     )
 {
     private const string Organisation = "organisation",

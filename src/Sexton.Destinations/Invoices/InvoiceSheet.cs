@@ -13,10 +13,12 @@ namespace Sexton.Destinations.Invoices;
 /// <param name="buyerNumbers">The keys of the fields by which the buyer is found.</param>
 internal sealed class InvoiceSheet(InvoiceDocument document, SentOrder order, string language, string[] buyerNames, string[] buyerNumbers)
 {
-    private readonly PriceWords _words = new(document.Currency, language);
+    private const string Group = "invoice.";
 
-    /// <summary>The words of its language.</summary>
-    public InvoiceWords Words { get; } = InvoiceWords.In(language);
+    private readonly PriceWords _words = new(document.Currency, language, order.To.Settings.Shop);
+
+    /// <summary>What is said on it in its language, by name.</summary>
+    public IReadOnlyDictionary<string, string> Words { get; } = order.To.Settings.Shop.In(language, Group).ToDictionary(static w => w.Key[Group.Length..], static w => w.Value, StringComparer.Ordinal);
 
     /// <summary>The keys of the fields that say who bought, and where they are.</summary>
     public string[] BuyerNames => buyerNames;
@@ -64,7 +66,7 @@ internal sealed class InvoiceSheet(InvoiceDocument document, SentOrder order, st
     public bool Included => order.Content.Prices.IncludeTax;
 
     /// <summary>What the sum of the rows is called: of an invoice without tax none is included.</summary>
-    public string TotalName => document.Amounts.TaxMinor == 0 ? Words.Together : Words.TogetherWithTax;
+    public string TotalName => document.Amounts.TaxMinor == 0 ? Words["together"] : Words["together_with_tax"];
 
     /// <summary>What all of it comes to.</summary>
     public string Total => _words.Amount(document.Amounts.PayableMinor);
@@ -74,7 +76,7 @@ internal sealed class InvoiceSheet(InvoiceDocument document, SentOrder order, st
         [
             .. document.Amounts.Taxes.Select(tax => new
             {
-                rate = tax.Rate.Category is TaxCategory.Standard or TaxCategory.Zero ? _words.Share(tax.Rate.Ppm) : Words.Untaxed,
+                rate = tax.Rate.Category is TaxCategory.Standard or TaxCategory.Zero ? _words.Share(tax.Rate.Ppm) : Words["untaxed"],
                 net = _words.Amount(tax.NetMinor),
                 tax = _words.Amount(tax.TaxMinor),
                 gross = _words.Amount(tax.NetMinor + tax.TaxMinor),

@@ -12,7 +12,7 @@ public sealed class JobCardKind(PaperSettings settings, IPaperPrinter printer)
     : PaperKind(
         settings,
         printer,
-        new PaperWording("Job card {number}"),
+        new PaperWording("paper.job_card_heading"),
         Sheet.Settings("a6", lying: true),
         new AnswerSetting(
             Large,

@@ -12,7 +12,7 @@ public sealed class PackingSlipKind(PaperSettings settings, IPaperPrinter printe
     : PaperKind(
         settings,
         printer,
-        new PaperWording("Packing slip {number}"),
+        new PaperWording("paper.slip_heading"),
         Sheet.Settings("a4"),
         new ToggleSetting(Codes, "with item codes", "item codes"),
         new ToggleSetting(Prices, "with prices", "prices"),

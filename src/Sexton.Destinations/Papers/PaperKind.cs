@@ -74,18 +74,15 @@ public abstract class PaperKind(
     [
         .. sheet,
         Choice(Language, "in {}", OfOrder, (OfOrder, "the language of the order"), ("en", "English"), ("de", "German")),
-        new WordingSetting(Heading, "is headed “{}”", wording.Heading.Length == 0 ? "a heading" : "")
-        {
-            Default = wording.Heading.Length == 0 ? null : WordingSetting.Said(wording.Heading),
-        },
+        new WordingSetting(Heading, "is headed “{}”", wording.Heading is null ? "a heading" : "") { Sentence = wording.Heading },
         new WordingSetting(Sentences, "says “{}” first", "sentences")
         {
             SeveralLines = true,
-            Default = wording.Sentences.Length == 0 ? null : WordingSetting.Said(wording.Sentences),
+            Sentence = wording.Sentences,
         },
         .. own,
         new WordingSetting(Ending, "says “{}” last", "an ending") { SeveralLines = true },
-        new WordingSetting(Empty, "says “{}” where something was left empty", "") { Default = WordingSetting.Said("left empty") },
+        new WordingSetting(Empty, "says “{}” where something was left empty", "") { Sentence = "paper.left_empty" },
         new ToggleSetting(WithoutEmpty, "but leaves that out", "that it leaves out what was left empty"),
         Choice(Letterhead, "looks like {}", "shop", ("shop", "the shop’s letterhead"), (Plain, "a plain sheet")),
         Choice(Typeface, "in {}", "sans", ("sans", "a plain typeface"), (Serif, "a typeface with serifs")),

@@ -22,4 +22,4 @@ public sealed record Letterhead(string Lines, string? Picture);
 /// <summary>What a paper of a kind says where the manager says nothing else, with named places.</summary>
 /// <param name="Heading">What it is headed.</param>
 /// <param name="Sentences">What it says first; "" for nothing.</param>
-public sealed record PaperWording(string Heading, string Sentences = "");
+public sealed record PaperWording(string? Heading = null, string? Sentences = null);

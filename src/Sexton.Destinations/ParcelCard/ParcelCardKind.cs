@@ -11,7 +11,7 @@ public sealed class ParcelCardKind(PaperSettings settings, IPaperPrinter printer
     : PaperKind(
         settings,
         printer,
-        new PaperWording(""),
+        new PaperWording(),
         Sheet.Settings("a6", lying: true),
         new AnswerSetting(Says, "says what was answered to {}, as large as it fits", "", LongText.TypeKey, LineText.TypeKey),
         new AnswerSetting(From, "with the answer to {} under it", "from whom it is", LineText.TypeKey, PersonName.TypeKey)

@@ -13,7 +13,7 @@ public sealed class RecipientEmailKind(EmailSettings settings, MailConnection co
     : EmailKind(
         settings,
         connection,
-        new EmailWording("Something for you from {shop}", "Something for you from {shop}", ""),
+        new EmailWording("message.recipient_subject", "message.recipient_heading"),
         new AnswerSetting(To, "to the address in {}", "", EmailAddress.TypeKey)
     )
 {

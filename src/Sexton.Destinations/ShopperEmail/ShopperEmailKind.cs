@@ -11,7 +11,7 @@ public sealed class ShopperEmailKind(EmailSettings settings, MailConnection conn
     : EmailKind(
         settings,
         connection,
-        new EmailWording("Your order {number} at {shop}", "We have your order {number}", "Below is what you ordered and what you told us."),
+        new EmailWording("message.order_subject", "message.order_heading", "message.order_sentences"),
         new ToggleSetting(WithoutPrices, "leaves out what it costs", "that it leaves out what it costs")
     )
 {

@@ -11,7 +11,7 @@ public sealed class StaffEmailKind(EmailSettings settings, MailConnection connec
     : EmailKind(
         settings,
         connection,
-        new EmailWording("Order {number}", "Order {number}", ""),
+        new EmailWording("message.staff_subject", "message.staff_heading"),
         new AddressesSetting(To, "to {}", ""),
         new ToggleSetting(Prices, "shows what it costs", "what it costs")
     )

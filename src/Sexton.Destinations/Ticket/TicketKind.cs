@@ -7,7 +7,7 @@ namespace Sexton.Destinations.Ticket;
 
 /// <summary>The ticket of a unit: all that it captured, and a code that names it.</summary>
 public sealed class TicketKind(PaperSettings settings, IPaperPrinter printer)
-    : PaperKind(settings, printer, new PaperWording("{product}", "{unit}, order {number}"), Sheet.Settings("a6", lying: true))
+    : PaperKind(settings, printer, new PaperWording("paper.ticket_heading", "paper.ticket_sentences"), Sheet.Settings("a6", lying: true))
 {
     /// <inheritdoc/>
     public override string Key => "ticket";

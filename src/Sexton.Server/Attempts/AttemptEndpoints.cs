@@ -21,27 +21,25 @@ internal static class AttemptEndpoints
         CartStore carts,
         AttemptRunner runner,
         OrderLinks links,
+        IShopSpeech shop,
+        HttpContext http,
         CancellationToken cancel
     )
     {
         if (key.Length is < 8 or > 100)
         {
-            throw new ApiProblemException(
-                StatusCodes.Status400BadRequest,
-                "idempotency_key",
-                "Send an Idempotency-Key of 8 to 100 characters."
-            );
+            throw ApiProblemException.Said(StatusCodes.Status400BadRequest, "idempotency_key", "idempotency_key");
         }
 
         // Also the cart that became an order: the same form sent again gets the same answer.
-        var cart = await carts.FindAnyAsync(cancel) ?? throw ApiProblemException.Unprocessable("empty_cart", "The cart is empty.");
+        var cart = await carts.FindAnyAsync(cancel) ?? throw ApiProblemException.Said(StatusCodes.Status422UnprocessableEntity, "empty_cart", "empty_cart");
         var (attempt, begun) = await runner.BeginAsync(cart, key, request, cancel);
         if (begun)
         {
             await runner.RunAsync(attempt);
         }
 
-        return View(attempt, links);
+        return View(attempt, links, Say(shop, http));
     }
 
     private static async Task<AttemptView> ReadAsync(
@@ -49,21 +47,25 @@ internal static class AttemptEndpoints
         CartStore carts,
         AttemptRunner runner,
         OrderLinks links,
+        IShopSpeech shop,
+        HttpContext http,
         CancellationToken cancel
     )
     {
         var cart = await carts.FindAnyAsync(cancel);
         var attempt = cart is null ? null : await runner.FindAsync(cart.Id, key, cancel);
-        return View(attempt ?? throw ApiProblemException.NotFound("There is no such attempt."), links);
+        return View(attempt ?? throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "no_attempt"), links, Say(shop, http));
     }
 
-    private static AttemptView View(AttemptRow attempt, OrderLinks links) =>
+    private static Func<string, string> Say(IShopSpeech shop, HttpContext http) => key => shop.Say(http, key);
+
+    private static AttemptView View(AttemptRow attempt, OrderLinks links, Func<string, string> say) =>
         attempt.State switch
         {
             AttemptState.Placed => new AttemptView("placed", links.TokenFor(attempt.Id), ""),
-            AttemptState.Declined => new AttemptView("declined", null, "The card was declined, and nothing was charged. Try another card."),
-            AttemptState.Expired => new AttemptView("expired", null, "This took too long, and nothing was charged. Try again."),
-            _ => new AttemptView("paying", null, "The payment is being checked. Stay on this page, or find the outcome in your e-mail."),
+            AttemptState.Declined => new AttemptView("declined", null, say("shop.payment_declined")),
+            AttemptState.Expired => new AttemptView("expired", null, say("shop.payment_expired")),
+            _ => new AttemptView("paying", null, say("shop.payment_paying")),
         };
 }
 

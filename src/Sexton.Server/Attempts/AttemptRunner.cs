@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Security.Cryptography;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
@@ -76,19 +77,23 @@ internal sealed class AttemptRunner(
         if (evaluation.Problems.Count > 0)
         {
             throw ApiProblemException
-                .Unprocessable("cart_has_problems", "Something is still missing.")
-                .With("problems", evaluation.Problems.Select(p => ProblemView.Of(p, content.Language)).ToList());
+                .Said(StatusCodes.Status422UnprocessableEntity, "cart_has_problems", "something_missing")
+                .With("problems", evaluation.Problems.Select(p => ProblemView.Of(p, version.Plan.Wording, content.Language)).ToList());
         }
 
         var offer = Offer.Of(evaluation, version.Number);
         if (!offer.ShowsSameAs(request.Seen))
         {
-            throw ApiProblemException.Conflict(
-                "offer_changed",
-                offer.TotalMinor == request.Seen.TotalMinor
-                    ? "What this order asks or contains has changed since you saw it. Look at it again, then order."
-                    : $"The total is now {MoneyText.Format(offer.TotalMinor, products.Currency, content.Language)}, and not {MoneyText.Format(request.Seen.TotalMinor, products.Currency, content.Language)} as you saw. Look at it again, then order."
-            );
+            string Amount(long minor) => MoneyText.Format(minor, products.Currency, content.Language);
+            throw offer.TotalMinor == request.Seen.TotalMinor
+                ? ApiProblemException.Said(StatusCodes.Status409Conflict, "offer_changed", "offer_changed")
+                : ApiProblemException.Said(
+                    StatusCodes.Status409Conflict,
+                    "offer_changed",
+                    "total_changed",
+                    Amount(offer.TotalMinor),
+                    Amount(request.Seen.TotalMinor)
+                );
         }
 
         var now = clock.GetUtcNow();
@@ -96,7 +101,7 @@ internal sealed class AttemptRunner(
         var charged = IsCharged(frozen);
         if (request.PaymentToken.Length == 0 && charged)
         {
-            throw ApiProblemException.Unprocessable("token_wanted", "Give the card first.");
+            throw ApiProblemException.Said(StatusCodes.Status422UnprocessableEntity, "token_wanted", "give_card");
         }
 
         var (own, wrapped) = vault.Make();
@@ -128,7 +133,7 @@ internal sealed class AttemptRunner(
             // Saves the attempt with what it holds.
             if (await stock.HoldAsync(attempt.Id, frozen.Uses, cancel) is { } missing)
             {
-                throw SoldOut(missing.Item, missing.Left, products);
+                throw SoldOut(missing.Item, missing.Left, products, content.Language);
             }
 
             await transaction.CommitAsync(cancel);
@@ -139,7 +144,7 @@ internal sealed class AttemptRunner(
             db.ChangeTracker.Clear();
             return await FindAsync(cart.Id, key, cancel) is { } twin
                 ? (Same(twin, hash), false)
-                : throw ApiProblemException.Conflict("being_paid", "This cart is being paid in another window. Go on there.");
+                : throw ApiProblemException.Said(StatusCodes.Status409Conflict, "being_paid", "being_paid_elsewhere");
         }
 
         log.Milestone("attempt.committed", attempt.Id);
@@ -227,10 +232,7 @@ internal sealed class AttemptRunner(
 
         if (now?.Revision != cart.Revision)
         {
-            throw ApiProblemException.Conflict(
-                "cart_changed",
-                "Your cart has just been changed in another window. Look at it again, then order."
-            );
+            throw ApiProblemException.Said(StatusCodes.Status409Conflict, "cart_changed", "cart_changed");
         }
 
         // What the shopper saw of the cart goes with the attempt, under its own key.
@@ -247,13 +249,13 @@ internal sealed class AttemptRunner(
 
     private ApiProblemException AlreadyOrdered(Guid order) =>
         ApiProblemException
-            .Conflict("already_ordered", "This cart was ordered already. Its confirmation says what was ordered.")
+            .Said(StatusCodes.Status409Conflict, "already_ordered", "already_ordered")
             .With("order_token", links.TokenFor(order));
 
     private static AttemptRow Same(AttemptRow attempt, byte[] hash) =>
         CryptographicOperations.FixedTimeEquals(attempt.BodyHash, hash)
             ? attempt
-            : throw ApiProblemException.Conflict("key_used", "This key was used for another payment. Make a new one for each.");
+            : throw ApiProblemException.Said(StatusCodes.Status409Conflict, "key_used", "key_used");
 
     private async Task ConcludeAsync(AttemptRow attempt, ProviderCharge? charge)
     {
@@ -298,12 +300,15 @@ internal sealed class AttemptRunner(
     }
 
     // Somebody was quicker since the cart was looked at.
-    private static ApiProblemException SoldOut(string item, long left, ProductIndex products)
+    private static ApiProblemException SoldOut(string item, long left, ProductIndex products, string language)
     {
-        var name = products.FindItem(item)?.NameIn(LanguageMap.Fallback) ?? item;
-        return ApiProblemException.Conflict(
+        var name = products.FindItem(item)?.NameIn(language) ?? item;
+        return ApiProblemException.Said(
+            StatusCodes.Status409Conflict,
             "sold_out",
-            left == 0 ? $"“{name}” has just been sold out. Nothing was charged." : $"Only {left} are left of “{name}”. Nothing was charged."
+            left == 0 ? "sold_out" : "few_left",
+            name,
+            left.ToString(CultureInfo.InvariantCulture)
         );
     }
 }

@@ -12,6 +12,7 @@ using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
 using Sexton.Server.Common;
 using Sexton.Server.Shoppers;
+using Sexton.Server.Speech;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Carts;
@@ -28,6 +29,7 @@ internal sealed class CartStore(
     ShopperSession shopper,
     PublishedKeys published,
     RequestLimits limits,
+    ShopLanguage languages,
     TimeProvider clock
 )
 {
@@ -48,6 +50,9 @@ internal sealed class CartStore(
                 .Append(_created)
                 .Where(static id => id != Guid.Empty),
         ];
+
+    /// <summary>A cart with nothing in it, in the language in which the shopper is spoken to.</summary>
+    public CartContent Empty => CartContent.Empty with { Language = languages.Of(http.HttpContext!) };
 
     /// <summary>The open cart, made where there is none.</summary>
     public async Task<CartRow> FindOrCreateAsync(CancellationToken cancel)
@@ -88,7 +93,7 @@ internal sealed class CartStore(
             await db.Entry(row).ReloadAsync(cancel);
             if (await db.Attempts.AnyAsync(a => a.CartId == row.Id && a.State == AttemptState.Paying, cancel))
             {
-                throw ApiProblemException.Conflict("being_paid", "This cart is being paid just now. Wait for the answer, then go on.");
+                throw ApiProblemException.Said(StatusCodes.Status409Conflict, "being_paid", "being_paid_now");
             }
         }
 
@@ -107,7 +112,7 @@ internal sealed class CartStore(
         return row;
     }
 
-    /// <summary>The content of a cart, with the group that its shopper has now.</summary>
+    /// <summary>The content of a cart, with the group that its shopper has now, in the language in which the shopper is spoken to.</summary>
     public async Task<CartContent> ReadAsync(CartRow row, CancellationToken cancel) =>
         Parse(row) with
         {
@@ -142,13 +147,11 @@ internal sealed class CartStore(
     private CartContent Parse(CartRow row)
     {
         // One that was ordered was emptied.
-        if (row.Content.Length == 0)
-        {
-            return CartContent.Empty;
-        }
-
-        var key = vault.Open(row.Key);
-        return JsonSerializer.Deserialize<CartContent>(key.Open(row.Content, Purpose), DocumentJson.Options)!;
+        var content =
+            row.Content.Length == 0
+                ? CartContent.Empty
+                : JsonSerializer.Deserialize<CartContent>(vault.Open(row.Key).Open(row.Content, Purpose), DocumentJson.Options)!;
+        return content with { Language = languages.Of(http.HttpContext!) };
     }
 
     private byte[] Seal(CartContent content, CartRow row)
@@ -167,7 +170,8 @@ internal sealed class CartStore(
             if (unknown.Find(key => !ever.ContainsKey(key)) is { } never)
             {
                 throw new CartException(
-                    $"There is no question “{(never.Length > FieldKey.Longest ? never[..FieldKey.Longest] + "…" : never)}” that could be answered. Reload the page."
+                    "no_such_question",
+                    never.Length > FieldKey.Longest ? never[..FieldKey.Longest] + "…" : never
                 );
             }
         }

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
+using Sexton.Core.Sentences;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
@@ -8,7 +9,7 @@ using Sexton.Server.Fields;
 
 namespace Sexton.Server.Commands;
 
-/// <summary>Puts questions that the shop asks by itself into a draft that was begun before there were these.</summary>
+/// <summary>Puts what every draft has into one that was begun before there was this: questions that the shop asks by itself, and the place of its own sentences.</summary>
 internal static class OwnQuestions
 {
     /// <summary>Adds what lacks, behind what stands there, switched off: what the shop asks is the manager's decision. What was published stays as it is.</summary>
@@ -28,6 +29,11 @@ internal static class OwnQuestions
         {
             last = Rank.Between(last, null);
             db.DraftItems.Add(DraftItems.Row(DraftItemKind.Field, field.Key, last, DraftItems.Write(field with { SwitchedOff = true })));
+        }
+
+        if (rows.TrueForAll(static r => r.Kind != DraftItemKind.Sentences))
+        {
+            db.DraftItems.Add(DraftItems.Row(DraftItemKind.Sentences, OwnSentences.Key, Rank.Between(null, null), DraftItems.Write(OwnSentences.None)));
         }
 
         await db.SaveChangesAsync();

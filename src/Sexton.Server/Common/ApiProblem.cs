@@ -4,6 +4,9 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Sexton.Core.Cart;
 using Sexton.Core.Register.Edits;
+using Sexton.Core.Sentences;
+using Sexton.Core.Values;
+using static Sexton.Server.Common.ApiProblemException;
 
 namespace Sexton.Server.Common;
 
@@ -19,6 +22,22 @@ internal sealed class ApiProblemException(int status, string code, string detail
 
     /// <summary>Further members of the problem.</summary>
     public Dictionary<string, object?> Members { get; } = [];
+
+    /// <summary>The key of its sentence where the shop says it in its own words, without "problem."; null where it is always said as it stands.</summary>
+    public string? Sentence { get; private init; }
+
+    /// <summary>What its sentence is filled in with.</summary>
+    public string[] Parts { get; private init; } = [];
+
+    /// <summary>A refusal that shoppers may read, in the words of the shop.</summary>
+    /// <param name="status">The HTTP status.</param>
+    /// <param name="code">The stable code.</param>
+    /// <param name="sentence">The key of its sentence, without "problem.".</param>
+    /// <param name="parts">What the sentence is filled in with.</param>
+    public static ApiProblemException Said(int status, string code, string sentence, params string[] parts) =>
+        new(status, code, Wording.Usual.Say(Group + sentence, LanguageMap.Fallback, parts)) { Sentence = Group + sentence, Parts = parts };
+
+    private const string Group = "problem.";
 
     /// <summary>Adds a member.</summary>
     public ApiProblemException With(string name, object? value)
@@ -36,7 +55,9 @@ internal sealed class ApiProblemException(int status, string code, string detail
 }
 
 /// <summary>Turns what went wrong into problem details.</summary>
-internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptionHandler
+/// <param name="problems">Writes problem details.</param>
+/// <param name="shop">Says what the shop says.</param>
+internal sealed class ProblemWriter(IProblemDetailsService problems, IShopSpeech shop) : IExceptionHandler
 {
     private const string NotInRepertoire = PostgresErrorCodes.CharacterNotInRepertoire,
         Untranslatable = PostgresErrorCodes.UntranslatableCharacter;
@@ -55,7 +76,7 @@ internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptio
         context.ProblemDetails.Status = problem.Status;
         context.ProblemDetails.Type = "urn:sexton:problem:" + problem.Code;
         context.ProblemDetails.Title = problem.Code.Replace('_', ' ');
-        context.ProblemDetails.Detail = problem.Message;
+        context.ProblemDetails.Detail = problem.Sentence is { } key ? shop.Say(httpContext, key, problem.Parts) : problem.Message;
         context.ProblemDetails.Extensions["code"] = problem.Code;
         foreach (var (name, value) in problem.Members)
         {
@@ -70,13 +91,10 @@ internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptio
         {
             ApiProblemException problem => problem,
             DraftEditException edit => ApiProblemException.Unprocessable("setting_refused", edit.Message).With("setting", edit.Setting),
-            CartException cart => ApiProblemException.Unprocessable("cart_refused", cart.Message),
+            CartException cart => Said(StatusCodes.Status422UnprocessableEntity, "cart_refused", cart.Sentence, [.. cart.Parts]),
             DbUpdateConcurrencyException
             or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } } =>
-                ApiProblemException.Conflict(
-                    "changed_meanwhile",
-                    "Somebody has changed this in the meantime. Look at it again, then repeat your change."
-                ),
+                Said(StatusCodes.Status409Conflict, "changed_meanwhile", "changed_meanwhile"),
             BadHttpRequestException bad => new(bad.StatusCode, "bad_request", UnreadableRequest.Tell(bad)),
             EncoderFallbackException or PostgresException { SqlState: NotInRepertoire or Untranslatable } => NotText(),
             DbUpdateException
@@ -90,14 +108,10 @@ internal sealed class ProblemWriter(IProblemDetailsService problems) : IExceptio
 
     // No database column takes NUL or half a pair of UTF-16: such a key, search or address names nothing that there is.
     private static ApiProblemException NotText() =>
-        ApiProblemException.Unprocessable("not_text", "This contains a character that is not valid. Delete it, and type it again.");
+        Said(StatusCodes.Status422UnprocessableEntity, "not_text", "not_text");
 
     private static ApiProblemException Unavailable() =>
-        new(
-            StatusCodes.Status503ServiceUnavailable,
-            "unavailable",
-            "The database does not answer just now. Nothing was lost; try again in a moment."
-        );
+        Said(StatusCodes.Status503ServiceUnavailable, "unavailable", "unavailable");
 }
 
 /// <summary>Gives a refusal that is a bare status, made by the framework before any code of ours, a code and a sentence too.</summary>
@@ -111,18 +125,20 @@ internal static class PlainStatus
             return;
         }
 
-        var (code, detail) = problem.Status switch
+        var code = problem.Status switch
         {
-            StatusCodes.Status401Unauthorized => ("signed_out", "Sign in first."),
-            StatusCodes.Status403Forbidden => ("not_allowed", "Your role may not do this. Ask a manager."),
-            StatusCodes.Status404NotFound => ("not_found", "There is nothing at this address."),
-            StatusCodes.Status405MethodNotAllowed => ("method", "This address does not take that method."),
-            StatusCodes.Status413PayloadTooLarge => ("too_large", "This is more than can be taken at once. Send less."),
-            StatusCodes.Status415UnsupportedMediaType => ("media_type", "Send application/json."),
-            _ => ("unexpected", "Something went wrong here. Try again in a moment."),
+            StatusCodes.Status401Unauthorized => "signed_out",
+            StatusCodes.Status403Forbidden => "not_allowed",
+            StatusCodes.Status404NotFound => "not_found",
+            StatusCodes.Status405MethodNotAllowed => "method",
+            StatusCodes.Status413PayloadTooLarge => "too_large",
+            StatusCodes.Status415UnsupportedMediaType => "media_type",
+            _ => "unexpected",
         };
         problem.Type = "urn:sexton:problem:" + code;
         problem.Extensions["code"] = code;
-        problem.Detail ??= detail;
+        problem.Detail ??= context
+            .HttpContext.RequestServices.GetRequiredService<IShopSpeech>()
+            .Say(context.HttpContext, "problem." + code);
     }
 }

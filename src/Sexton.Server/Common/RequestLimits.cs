@@ -45,10 +45,11 @@ internal sealed class RequestLimits(SextonOptions options) : IDisposable
             var seconds = (int)
                 Math.Ceiling((lease.TryGetMetadata(MetadataName.RetryAfter, out var wait) ? wait : TimeSpan.FromSeconds(1)).TotalSeconds);
             http.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
-            throw new ApiProblemException(
+            throw ApiProblemException.Said(
                 StatusCodes.Status429TooManyRequests,
                 "too_many",
-                $"Too many tries in a short time. Try again in {(seconds == 1 ? "a second" : $"{seconds} seconds")}."
+                seconds == 1 ? "too_many_one" : "too_many_many",
+                seconds.ToString(CultureInfo.InvariantCulture)
             );
         }
     }

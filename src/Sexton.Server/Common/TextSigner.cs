@@ -35,11 +35,7 @@ internal sealed class TextSigner(SextonOptions options, TimeProvider clock, stri
 
         return Today <= last
             ? text![..dot]
-            : throw new ApiProblemException(
-                StatusCodes.Status410Gone,
-                "link_ended",
-                "This link has run out. Open the order from your account, or ask the shop for a new link."
-            );
+            : throw ApiProblemException.Said(StatusCodes.Status410Gone, "link_ended", "link_ended");
     }
 
     private static byte[] Derived(byte[] key, string purpose) =>

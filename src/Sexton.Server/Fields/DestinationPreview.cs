@@ -197,7 +197,7 @@ internal sealed class DestinationPreview(
                 ? OrderSnapshot.Of(evaluation, 0, new(plan.Content, types, products))
                 : throw ApiProblemException.Unprocessable(
                     "cart_has_problems",
-                    $"This cart cannot be ordered: {evaluation.Problems[0].SentenceIn(cart.Language)}"
+                    $"This cart cannot be ordered: {evaluation.Problems[0].SentenceIn(evaluation.Plan.Wording, cart.Language)}"
                 );
         }
     }

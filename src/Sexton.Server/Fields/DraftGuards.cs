@@ -99,9 +99,9 @@ internal sealed class DraftGuards(FieldTypes types, DestinationKinds kinds, Publ
             await CheckRemovalAsync(DraftItems.Parse<Destination>(row), register, cancel);
         }
 
-        if (row.Kind == DraftItemKind.Codes)
+        if (row.Kind is DraftItemKind.Codes or DraftItemKind.Sentences)
         {
-            throw ApiProblemException.Unprocessable("built_in", "The rules of item codes cannot be taken out.");
+            throw ApiProblemException.Unprocessable("built_in", "What belongs to the whole shop cannot be taken out.");
         }
 
         if (

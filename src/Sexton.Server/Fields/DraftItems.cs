@@ -4,6 +4,7 @@ using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
 using Sexton.Core.Register.Settings;
 using Sexton.Core.Routing;
+using Sexton.Core.Sentences;
 using Sexton.Core.Values;
 using Sexton.Data.Rows;
 
@@ -20,6 +21,7 @@ internal static class DraftItems
             Steps = [.. Of<CustomStep>(rows, DraftItemKind.Step)],
             Destinations = [.. Of<Destination>(rows, DraftItemKind.Destination)],
             Codes = Of<CodeRules>(rows, DraftItemKind.Codes).FirstOrDefault() ?? CodeRules.None,
+            Wording = Of<OwnSentences>(rows, DraftItemKind.Sentences).FirstOrDefault() ?? OwnSentences.None,
         };
 
     /// <summary>The rows of a register.</summary>
@@ -28,7 +30,8 @@ internal static class DraftItems
             .Concat(Ranked(DraftItemKind.Section, register.Sections, static s => s.Key))
             .Concat(Ranked(DraftItemKind.Step, register.Steps, static s => s.Key))
             .Concat(Ranked(DraftItemKind.Destination, register.Destinations, static d => d.Key))
-            .Concat(Ranked(DraftItemKind.Codes, [register.Codes], static _ => CodeRules.Key));
+            .Concat(Ranked(DraftItemKind.Codes, [register.Codes], static _ => CodeRules.Key))
+            .Concat(Ranked(DraftItemKind.Sentences, [register.Wording], static _ => OwnSentences.Key));
 
     public static DraftItemRow Row(DraftItemKind kind, string key, string rank, string definition, int revision = 1) =>
         new()
@@ -53,6 +56,7 @@ internal static class DraftItems
         {
             DraftItemKind.Field => Write(Read<Field>(definition)),
             DraftItemKind.Codes => Write(Read<CodeRules>(definition)),
+            DraftItemKind.Sentences => Write(Read<OwnSentences>(definition)),
             DraftItemKind.Section => Write(Read<Section>(definition)),
             DraftItemKind.Destination => Write(Read<Destination>(definition)),
             _ => Write(Read<CustomStep>(definition)),
@@ -65,6 +69,7 @@ internal static class DraftItems
             DraftItemKind.Field => FieldSettings.Read(Parse<Field>(row), setting),
             DraftItemKind.Section => SectionEdit.Read(Parse<Section>(row), setting),
             DraftItemKind.Codes => CodeEdit.Read(Parse<CodeRules>(row), setting),
+            DraftItemKind.Sentences => SentenceEdit.Read(Parse<OwnSentences>(row), setting),
             DraftItemKind.Destination => DestinationEdit.Read(Parse<Destination>(row), setting),
             _ => SectionEdit.Read(Parse<CustomStep>(row), setting),
         };
@@ -86,6 +91,7 @@ internal static class DraftItems
         {
             DraftItemKind.Field => Write(FieldSettings.Apply(Parse<Field>(row), setting, value, destinations)),
             DraftItemKind.Codes => Write(CodeEdit.Apply(Parse<CodeRules>(row), setting, value, destinations)),
+            DraftItemKind.Sentences => Write(SentenceEdit.Apply(Parse<OwnSentences>(row), setting, value)),
             DraftItemKind.Section => Write(SectionEdit.Apply(Parse<Section>(row), setting, value, destinations)),
             DraftItemKind.Destination => Write(DestinationEdit.Apply(Parse<Destination>(row), setting, value, kinds)),
             _ => Write(SectionEdit.Apply(Parse<CustomStep>(row), setting, value)),

@@ -31,8 +31,9 @@ internal sealed class DraftStore(
     /// <summary>The path of the position of a row.</summary>
     public const string Position = "position";
 
-    // On record of what was put back as a whole.
-    private const string AsInForce = "as_in_force";
+    // On record of what was put back as a whole, and of several texts.
+    private const string AsInForce = "as_in_force",
+        Texts = "texts";
 
     /// <summary>The draft as plain data.</summary>
     public async Task<RegisterContent> ReadAsync(CancellationToken cancel) => DraftItems.Register(await RowsAsync(cancel));
@@ -213,6 +214,29 @@ internal sealed class DraftStore(
         return row;
     }
 
+    /// <summary>Changes several texts of one thing at once, as one change.</summary>
+    /// <param name="key">Its key.</param>
+    /// <param name="edits">The settings with their values.</param>
+    /// <param name="actor">Who does it.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task ChangeTextsAsync(
+        string key,
+        IEnumerable<(string Path, JsonElement Value)> edits,
+        Actor actor,
+        CancellationToken cancel
+    )
+    {
+        var row = await db.DraftItems.FindAsync([key], cancel) ?? throw NothingCalled(key);
+        var sketch = DraftItems.Row(row.Kind, row.Key, row.Rank, row.Definition, row.Revision);
+        foreach (var (setting, value) in edits)
+        {
+            sketch.Definition = await ApplyAsync(sketch, setting, value, cancel);
+        }
+
+        await WriteAsync(row, sketch.Definition, Texts, actor, undoes: false, cancel);
+        await db.SaveChangesAsync(cancel);
+    }
+
     /// <summary>Takes something out of the draft: a field that no order answers, a section or step that nothing stands in.</summary>
     public async Task RemoveAsync(string key, int revision, Actor actor, CancellationToken cancel)
     {
@@ -346,9 +370,11 @@ internal sealed class DraftStore(
     private async Task<DraftItemRow> FindAsync(string key, int revision, CancellationToken cancel)
     {
         var row =
-            await db.DraftItems.FindAsync([key], cancel) ?? throw ApiProblemException.NotFound($"The draft has nothing called “{key}”.");
+            await db.DraftItems.FindAsync([key], cancel) ?? throw NothingCalled(key);
         return row.Revision == revision ? row : throw new DbUpdateConcurrencyException();
     }
+
+    private static ApiProblemException NothingCalled(string key) => ApiProblemException.NotFound($"The draft has nothing called “{key}”.");
 
     // One setting can move others: a new kind of answer has settings of its own. What is on record is everything that differs.
     private async Task WriteAsync(DraftItemRow row, string definition, string setting, Actor actor, bool undoes, CancellationToken cancel)

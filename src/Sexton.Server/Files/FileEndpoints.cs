@@ -35,7 +35,7 @@ internal static class FileEndpoints
                 async (string token, FileLinks links, FileReplies replies, CancellationToken cancel) =>
                     links.Read(token) is var (order, sha256)
                         ? await replies.OfOrderAsync(order, sha256, cancel)
-                        : throw ApiProblemException.NotFound("There is no file under this link.")
+                        : throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "file_link")
             )
             .WithName("GetLinkedFile");
         shop.MapGet(
@@ -57,7 +57,7 @@ internal static class FileEndpoints
             (http, _) =>
                 Task.FromResult(
                     http.RequestServices.GetRequiredService<OrderLinks>().Read((string)http.GetRouteValue("token")!)
-                        ?? throw ApiProblemException.NotFound("There is no order under this link.")
+                        ?? throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "order_link")
                 )
         );
     }

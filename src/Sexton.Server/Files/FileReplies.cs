@@ -51,6 +51,6 @@ internal sealed class FileReplies(SextonDb db, FileStore store)
                 .Where(f => db.OrderFiles.Any(o => o.OrderId == order && o.FileId == f.Id) && f.Sha256 == hash)
                 .OrderBy(f => f.Id)
                 .FirstOrDefaultAsync(cancel)
-            ?? throw ApiProblemException.NotFound("This order has no such file.");
+            ?? throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "no_such_file");
     }
 }

@@ -1,4 +1,5 @@
 using System.Buffers;
+using System.Globalization;
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Files;
@@ -40,20 +41,22 @@ internal sealed class Uploads(
         var clean = FileNames.Clean(name);
         if (version.Plan.Find(field)?.Rule is not { HoldsFiles: true } rule)
         {
-            throw ApiProblemException.Unprocessable("no_files_here", $"There is no field “{field}” that takes files. Reload the page.");
+            throw ApiProblemException.Said(StatusCodes.Status422UnprocessableEntity, "no_files_here", "no_files_here", field);
         }
 
         if (size <= 0)
         {
-            throw ApiProblemException.Unprocessable("file_empty", $"“{clean}” is empty. Choose another file.");
+            throw ApiProblemException.Said(StatusCodes.Status422UnprocessableEntity, "file_empty", "file_empty", clean);
         }
 
         if (size > rule.LargestFile)
         {
-            throw new ApiProblemException(
+            throw ApiProblemException.Said(
                 StatusCodes.Status413PayloadTooLarge,
                 "file_too_large",
-                $"“{clean}” is too large: at most {FileValue.SizeText(rule.LargestFile)}."
+                "file_too_large",
+                clean,
+                FileValue.SizeText(rule.LargestFile)
             );
         }
 
@@ -65,11 +68,7 @@ internal sealed class Uploads(
             .FirstOrDefaultAsync(cancel);
         if (held?.Count >= MostFiles || (held?.Size ?? 0) + size > options.CartMegabytes * 1_000_000L)
         {
-            throw new ApiProblemException(
-                StatusCodes.Status413PayloadTooLarge,
-                "cart_full_of_files",
-                $"Your cart holds too many files for “{clean}”. Take out some that you do not need."
-            );
+            throw ApiProblemException.Said(StatusCodes.Status413PayloadTooLarge, "cart_full_of_files", "cart_full_of_files", clean);
         }
 
         var file = new FileRow
@@ -134,10 +133,11 @@ internal sealed class Uploads(
                 (var filled, more) = await FillAsync(body, piece.AsMemory(0, FileStore.PieceSize), cancel);
                 if (file.Received + filled > file.Announced)
                 {
-                    throw new ApiProblemException(
+                    throw ApiProblemException.Said(
                         StatusCodes.Status413PayloadTooLarge,
                         "more_than_announced",
-                        $"More came than the {file.Announced} bytes that were announced. Choose the file once more."
+                        "more_than_announced",
+                        file.Announced.ToString(CultureInfo.InvariantCulture)
                     );
                 }
 
@@ -259,10 +259,10 @@ internal sealed class Uploads(
         }
     }
 
-    private static ApiProblemException Gone() => ApiProblemException.NotFound("This file is no longer here. Choose it once more.");
+    private static ApiProblemException Gone() => ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "file_gone");
 
     private static ApiProblemException NotThere(FileRow file) =>
-        ApiProblemException.Conflict("offset", $"The upload of “{file.Name}” is not at this place. Ask where it is, and go on from there.");
+        ApiProblemException.Said(StatusCodes.Status409Conflict, "offset", "upload_place", file.Name);
 
     private sealed record Look(byte[] Sha256, string? Kind, MadePicture? Picture);
 }

@@ -32,11 +32,7 @@ internal static class AntiforgeryRule
                     && !await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http)
                 )
                 {
-                    throw new ApiProblemException(
-                        StatusCodes.Status400BadRequest,
-                        "antiforgery",
-                        $"The header {Header} is missing or out of date. Reload the page."
-                    );
+                    throw ApiProblemException.Said(StatusCodes.Status400BadRequest, "antiforgery", "antiforgery", Header);
                 }
 
                 return await next(context);

@@ -34,6 +34,7 @@ using Sexton.Server.Retention;
 using Sexton.Server.Settings;
 using Sexton.Server.Shop;
 using Sexton.Server.Shoppers;
+using Sexton.Server.Speech;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Hosting;
@@ -110,13 +111,26 @@ internal static class SextonHost
         app.MapOpenApi("/api/openapi.json");
         MapApi(app);
         app.MapShowPictures();
-        app.MapFallback("/api/{**path}", Task () => throw ApiProblemException.NotFound("There is nothing at this address."));
-        app.MapFallbackToFile("/console/{**path}", "console/index.html");
-        // What is signed has dots in it, and is no file for that.
-        app.MapFallbackToFile("/orders/{token}", "shop/index.html");
-        app.MapFallbackToFile("/papers/{token}", "shop/index.html");
-        app.MapFallbackToFile("{*path:nonfile}", "shop/index.html");
+        app.MapFallback("/api/{**path}", Task () => throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "not_found"));
+        MapPages(app);
         return app;
+    }
+
+    private static void MapPages(WebApplication app)
+    {
+        var reading = new HttpMethodMetadata([HttpMethods.Get, HttpMethods.Head]);
+        app.MapFallback("/console/{**path}", static (WordedPages pages) => pages.Console()).WithMetadata(reading);
+
+        // What is signed has dots in it, and is no file for that.
+        foreach (var path in new[] { "/orders/{token}", "/papers/{token}", "{*path:nonfile}" })
+        {
+            app.MapFallback(
+                    path,
+                    static (HttpContext http, WordedPages pages, CurrentRegister current, CancellationToken cancel) =>
+                        pages.ShopAsync(http, current, cancel)
+                )
+                .WithMetadata(reading);
+        }
     }
 
     private static void AddSecurity(IServiceCollection services)
@@ -211,12 +225,16 @@ internal static class SextonHost
         services.AddSingleton<RegisterCache>();
         services.AddSingleton<CurrentNumbers>();
         services.AddScoped<CurrentRegister>();
+        services.AddSingleton<ShopLanguage>();
+        services.AddSingleton<IShopSpeech, ShopSpeech>();
+        services.AddSingleton<WordedPages>();
         services.AddScoped<PublishedKeys>();
         services.AddScoped<DraftStore>();
         services.AddScoped<DraftGuards>();
         services.AddScoped<DraftHistory>();
         services.AddScoped<AcceptedProblems>();
         services.AddScoped<DraftReader>();
+        services.AddScoped<DraftTexts>();
         services.AddScoped<DraftPreview>();
         services.AddScoped<DestinationPreview>();
         services.AddScoped<LiveSwitch>();
@@ -323,6 +341,7 @@ internal static class SextonHost
         // Evaluating changes nothing, so nothing can be forged by it.
         shop.MapEvaluate();
         var selling = shop.MapGroup("").WithAntiforgery();
+        selling.MapLanguage();
         selling.MapCatalogue();
         selling.MapCart();
         selling.MapAttempts();
@@ -350,6 +369,7 @@ internal static class SextonHost
     {
         var register = console.MapGroup("").RequireAuthorization(Rights.Register);
         register.MapDraft();
+        register.MapDraftTexts();
         register.MapVersions();
         register.MapPutPictures();
         register.MapProducts();

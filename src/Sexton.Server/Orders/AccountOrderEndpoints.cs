@@ -90,7 +90,7 @@ internal static class AccountOrderEndpoints
         var shopper = await SignedInAsync(session, cancel);
         var own = await Of(shopper, db).AnyAsync(o => o.Order.Number == number, cancel);
         return (own ? await orders.FindAsync(number, cancel) : null)
-            ?? throw ApiProblemException.NotFound($"There is no order {number} in your account.");
+            ?? throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "order_not_yours", number.ToString(CultureInfo.InvariantCulture));
     }
 
     // Whoever opened a link has shown that the address is theirs, so orders placed with it before belong to the account too.
@@ -108,7 +108,7 @@ internal static class AccountOrderEndpoints
 #pragma warning restore MA0011
 
     private static async Task<ShopperRow> SignedInAsync(ShopperSession session, CancellationToken cancel) =>
-        await session.FindAsync(cancel) ?? throw new ApiProblemException(StatusCodes.Status401Unauthorized, "signed_out", "Sign in first.");
+        await session.FindAsync(cancel) ?? throw ApiProblemException.Said(StatusCodes.Status401Unauthorized, "signed_out", "signed_out");
 }
 
 /// <summary>An order in the account's list.</summary>

@@ -19,7 +19,7 @@ internal static class ConfirmationEndpoint
     {
         var order = links.Read(token) is { } id ? await orders.FindAsync(id, cancel) : null;
         return order is null
-            ? throw ApiProblemException.NotFound("There is no order under this link. Use the link in your e-mail as it is.")
+            ? throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "order_link")
             : await pageViews.ServeAsync(order, PageKind.Confirmation.Key, cancel);
     }
 }

@@ -20,7 +20,7 @@ internal static class LinkedPaperEndpoints
     private static async Task<IResult> OpenAsync(string token, LinkedPapers papers, CancellationToken cancel) =>
         (await papers.FindAsync(token, cancel)).Paper is { File: { } file } paper
             ? TypedResults.Bytes(file, InvoiceFiles.Pdf, paper.FileName)
-            : throw ApiProblemException.NotFound("It is not printed yet, or not kept any more. Try again later, or ask the shop.");
+            : throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "paper_not_there");
 }
 
 /// <summary>A paper that a link leads to.</summary>

@@ -25,6 +25,6 @@ internal sealed class LinkedPapers(PaperLinks links, SextonDb db, OrderReader or
             return (order, await papers.ReadAsync(order, lane, to, cancel));
         }
 
-        throw ApiProblemException.NotFound("There is no paper under this link. Use the link in your e-mail as it is.");
+        throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "paper_link");
     }
 }

@@ -1,6 +1,8 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Invoicing;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
@@ -34,6 +36,7 @@ internal enum ProductSum
 /// <param name="TaxNumber">The number under which the shop pays tax; "" for none.</param>
 /// <param name="ReverseCharge">Whether an organisation abroad, whose tax number the registry knows, owes the tax itself.</param>
 /// <param name="ProductSum">What the page of a product shows of what it comes to.</param>
+/// <param name="Languages">The languages that the shop speaks (BCP 47), first the one for whoever prefers none of them.</param>
 /// <param name="CartDays">After how many days an untouched cart is cleared away.</param>
 /// <param name="PersonalDays">After how many days an order is erased.</param>
 /// <param name="ArtefactDays">After how many days the bytes kept as evidence go.</param>
@@ -49,6 +52,7 @@ internal sealed record ShopSettingValues(
     string TaxNumber,
     bool ReverseCharge,
     ProductSum ProductSum,
+    ImmutableArray<string> Languages,
     int CartDays,
     int PersonalDays,
     int ArtefactDays,
@@ -100,6 +104,18 @@ internal sealed record ShopSettingValues(
         if (ReverseCharge && TaxNumber.Length == 0)
         {
             yield return ("tax_number", "An invoice under reverse charge bears the tax number of the shop: give it.");
+        }
+
+        if (
+            Languages.IsEmpty
+            || Languages.Distinct().Count() < Languages.Length
+            || Languages.Any(static l => !Wording.Languages.Any(known => known.Tag == l))
+        )
+        {
+            yield return (
+                "languages",
+                $"Give one or more of the languages {string.Join(", ", Wording.Languages.Select(static l => l.Tag))}, each once."
+            );
         }
 
         foreach (
@@ -172,6 +188,7 @@ internal sealed class ShopSettings(SextonOptions options, IServiceScopeFactory s
             "",
             ReverseCharge: false,
             ProductSum.Rows,
+            [LanguageMap.Fallback],
             options.CartDays,
             options.PersonalDays,
             options.ArtefactDays,

@@ -16,7 +16,7 @@ internal sealed class AnswerCosts
     public AnswerCosts(Evaluation evaluation)
     {
         _evaluation = evaluation;
-        _words = new PriceWords(evaluation.Currency, evaluation.Cart.Language);
+        _words = new PriceWords(evaluation.Currency, evaluation.Cart.Language, evaluation.Plan.Wording);
         foreach (var row in evaluation.Rows)
         {
             if (row.Field is not null)

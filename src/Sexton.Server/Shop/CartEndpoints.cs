@@ -135,10 +135,7 @@ internal static class CartEndpoints
             code.Length == 0
                 ? null
                 : products.FindCoupon(code)
-                    ?? throw ApiProblemException.Unprocessable(
-                        "coupon_unknown",
-                        $"The code “{code}” is not valid, or has run out. Check that it is typed as it was given."
-                    );
+                    ?? throw ApiProblemException.Said(StatusCodes.Status422UnprocessableEntity, "coupon_unknown", "coupon_unknown", code);
         return await page.ServeAsync(
             await carts.ChangeAsync(cart => cart with { Coupon = coupon?.Code ?? "" }, Step.Cart.Key, version.Plan, cancel),
             cancel
@@ -149,11 +146,7 @@ internal static class CartEndpoints
     {
         if (key is { Length: < 8 or > 100 })
         {
-            throw new ApiProblemException(
-                StatusCodes.Status400BadRequest,
-                "idempotency_key",
-                "Send an Idempotency-Key of 8 to 100 characters."
-            );
+            throw ApiProblemException.Said(StatusCodes.Status400BadRequest, "idempotency_key", "idempotency_key");
         }
     }
 
@@ -216,9 +209,8 @@ internal sealed record AddLineRequest(
     public CartLine AsLine(Core.Catalogue.ProductIndex products) =>
         products.Find(Product, Variant) is null
             ? throw new CartException(
-                products.Find(Product) is { Variants.IsEmpty: false }
-                    ? "Choose which one of it you would like."
-                    : $"The product “{Product}” is not sold here."
+                products.Find(Product) is { Variants.IsEmpty: false } ? "choose_variant" : "product_not_sold",
+                Product
             )
             : new CartLine(Guid.NewGuid().ToString("N")[..12], Product, Quantity, Answers)
             {

@@ -26,7 +26,7 @@ internal sealed class CartPage(
         var (version, products) = await current.GetAsync(cancel);
 
         // A field may have been published since that asks each one: the cart follows the current version.
-        var cart = version.Plan.WithUnits(products, row is null ? CartContent.Empty : await carts.ReadAsync(row, cancel));
+        var cart = version.Plan.WithUnits(products, row is null ? carts.Empty : await carts.ReadAsync(row, cancel));
         var evaluation = await evaluator.RunAsync(version.Plan, products, cart, await stock.LevelsAsync(cancel), cancel);
         var projection = Projector.Project(evaluation, PageKind.CartLine.Key);
         var view = new CartView(

@@ -5,6 +5,7 @@ using Sexton.Data;
 using Sexton.Data.Rows;
 using Sexton.Server.Common;
 using Sexton.Server.Settings;
+using Sexton.Server.Speech;
 using Sexton.Server.Versions;
 
 namespace Sexton.Server.Shop;
@@ -20,36 +21,37 @@ internal static class CatalogueEndpoints
         CurrentRegister current,
         ShopClock clock,
         ShopSettings settings,
+        ShopLanguage languages,
+        HttpContext http,
         CancellationToken cancel
     )
     {
+        var language = languages.Of(http);
         var products = await db.Products.AsNoTracking().OrderBy(p => p.Position).ToListAsync(cancel);
         var (version, known) = await current.ToldLastAsync(cancel);
-        var prices = new PricesBefore(version.Plan, known, clock.Today);
+        var prices = new PricesBefore(version.Plan, known, clock.Today, language);
         return new CatalogueView(
             options.ShopName,
             options.PaymentsUrl,
             settings.Now.ProductSum,
-            [.. products.Select(p => View(p, prices))]
+            [.. products.Select(p => View(p, prices, language))]
         );
     }
 
-    private static ProductView View(ProductRow row, PricesBefore prices)
+    private static ProductView View(ProductRow row, PricesBefore prices, string language)
     {
         var product = ProductDetails.ProductOf(row);
         return new(
             row.Code,
-            product.Name.ToString(),
-            Text(row.Description),
+            product.Name.In(language),
+            JsonSerializer.Deserialize<LanguageMap>(row.Description)!.In(language),
             row.Category,
             prices.Of(product, null),
             row.Picture,
-            product.PictureWords.ToString(),
-            [.. product.Variants.Select(v => new VariantView(v.Code, v.Name.ToString(), prices.Of(product, v)))]
+            product.PictureWords.In(language),
+            [.. product.Variants.Select(v => new VariantView(v.Code, v.Name.In(language), prices.Of(product, v)))]
         );
     }
-
-    private static string Text(string json) => JsonSerializer.Deserialize<LanguageMap>(json)!.ToString();
 }
 
 /// <summary>The catalogue.</summary>

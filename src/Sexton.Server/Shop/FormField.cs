@@ -4,6 +4,7 @@ using System.Security.Cryptography;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Sexton.Core.Plan;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
@@ -82,7 +83,7 @@ internal sealed record FormField(
         }
 
         // Made by two requests at once it is the same twice.
-        return [.. fields.Select(f => made[f.Ordinal] ??= Make(f, language, today))];
+        return [.. fields.Select(f => made[f.Ordinal] ??= Make(f, plan.Wording, language, today))];
     }
 
     /// <summary>A digest of forms, in their order: a page that has forms of the same digest has the same forms.</summary>
@@ -108,7 +109,7 @@ internal sealed record FormField(
         return known.Languages;
     }
 
-    private static FormField Make(PlannedField planned, string language, DateOnly today)
+    private static FormField Make(PlannedField planned, Wording wording, string language, DateOnly today)
     {
         var field = planned.Field;
         return new FormField(
@@ -128,7 +129,7 @@ internal sealed record FormField(
             field.GivenByPage && field.KeptOffForm,
             planned.Rule.Unit,
             field.Default,
-            SettingsOf(planned, language),
+            SettingsOf(planned, wording, language),
             [
                 .. planned.Rule.Choices.Select(c => new ChoiceView(
                     c.Key,
@@ -147,10 +148,10 @@ internal sealed record FormField(
     private sealed record OfDay(DateOnly Today, ConcurrentDictionary<string, FormField?[]> Languages);
 
     // Only what the form draws with, in the shopper's language; limits are checked here and told in sentences.
-    private static Dictionary<string, JsonElement> SettingsOf(PlannedField planned, string language)
+    private static Dictionary<string, JsonElement> SettingsOf(PlannedField planned, Wording wording, string language)
     {
         var settings = new Dictionary<string, JsonElement>(planned.Rule.ForTheForm(language), StringComparer.Ordinal);
-        var reader = new SettingReader(planned.Type, planned.Field.Settings);
+        var reader = new SettingReader(planned.Type, planned.Field.Settings, wording);
         foreach (var setting in planned.Type.Settings.Where(static s => s.ForTheForm))
         {
             if (reader.Find(setting.Name) is { } value)

@@ -11,9 +11,10 @@ namespace Sexton.Server.Shop;
 /// <param name="plan">The register in force.</param>
 /// <param name="products">What the shop sells.</param>
 /// <param name="today">Today, in the time zone of the shop.</param>
-internal sealed class PricesBefore(RegisterPlan plan, ProductIndex products, DateOnly today)
+/// <param name="language">The language of the shopper.</param>
+internal sealed class PricesBefore(RegisterPlan plan, ProductIndex products, DateOnly today, string language)
 {
-    private readonly PriceWords _words = new(products.Currency, LanguageMap.Fallback);
+    private readonly PriceWords _words = new(products.Currency, language, plan.Wording);
 
     /// <summary>The price of one as text: "€ 17.00", "from € 10.00", "by “How much”".</summary>
     /// <param name="product">The product.</param>
@@ -29,7 +30,7 @@ internal sealed class PricesBefore(RegisterPlan plan, ProductIndex products, Dat
             var line = new CartLine("1", product.Code, 1, AnswerSet.Empty) { VariantCode = variant?.Code };
             var goods = Evaluation.Of(plan, products, new CartContent { Lines = [line] }, today).Rows[0];
             return goods.OpenBy is { } open
-                ? _words.Open(goods.FromMinor, open.Label.In(LanguageMap.Fallback))
+                ? _words.Open(goods.FromMinor, open.Label.In(language))
                 : _words.Amount(goods.UnitMinor);
         }
 

@@ -2,6 +2,7 @@ using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
 using Sexton.Core.Projections;
+using Sexton.Core.Sentences;
 
 namespace Sexton.Server.Shop;
 
@@ -38,15 +39,16 @@ internal sealed record PricesView(
                 Rows = order.Prices.RowsAt(register, shownAt, order, projection),
             },
             order.Prices.RowsAt(register, shownAt, order, projection),
+            register.Wording,
             order.Language
         );
 
     public static PricesView Of(PriceList prices, RegisterPlan register, string shownAt, string language) =>
-        Of(prices, prices.RowsAt(register, shownAt), language);
+        Of(prices, prices.RowsAt(register, shownAt), register.Wording, language);
 
-    private static PricesView Of(PriceList prices, IReadOnlyList<OrderPrice> rows, string language)
+    private static PricesView Of(PriceList prices, IReadOnlyList<OrderPrice> rows, Wording wording, string language)
     {
-        var words = new PriceWords(prices.Currency, language);
+        var words = new PriceWords(prices.Currency, language, wording);
         return new(
             [.. rows.Select(r => PriceRowView.Of(r, words))],
             [

@@ -1,6 +1,7 @@
 using System.Collections;
 using System.Text.Json;
 using Sexton.Core.Asking;
+using Sexton.Core.Sentences;
 
 namespace Sexton.Server.Shop;
 
@@ -14,7 +15,7 @@ namespace Sexton.Server.Shop;
 /// <param name="Sentence">What the shopper reads.</param>
 internal sealed record ProblemView(string Code, string? Field, string? LineId, string? UnitId, string? Part, string Step, string Sentence)
 {
-    public static ProblemView Of(AnswerProblem problem, string language) =>
+    public static ProblemView Of(AnswerProblem problem, Wording wording, string language) =>
         new(
             problem.Refusal.Key,
             problem.Field?.Key,
@@ -22,7 +23,7 @@ internal sealed record ProblemView(string Code, string? Field, string? LineId, s
             problem.UnitId,
             problem.Refusal.Part,
             problem.Step,
-            problem.SentenceIn(language)
+            problem.SentenceIn(wording, language)
         );
 }
 
@@ -30,7 +31,7 @@ internal sealed record ProblemView(string Code, string? Field, string? LineId, s
 internal sealed class ProblemViews(Evaluation evaluation) : IEnumerable<ProblemView>, IWrittenStraight
 {
     public IEnumerator<ProblemView> GetEnumerator() =>
-        evaluation.Problems.Select(p => ProblemView.Of(p, evaluation.Cart.Language)).GetEnumerator();
+        evaluation.Problems.Select(p => ProblemView.Of(p, evaluation.Plan.Wording, evaluation.Cart.Language)).GetEnumerator();
 
     IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();
 
@@ -56,7 +57,7 @@ internal sealed class ProblemViews(Evaluation evaluation) : IEnumerable<ProblemV
             json.Add(",\"step\":"u8);
             json.AddText(problem.Step);
             json.Add(",\"sentence\":"u8);
-            json.AddText(problem.SentenceIn(evaluation.Cart.Language));
+            json.AddText(problem.SentenceIn(evaluation.Plan.Wording, evaluation.Cart.Language));
             json.Add("}"u8);
         }
 

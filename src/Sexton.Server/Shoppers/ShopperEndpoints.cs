@@ -7,21 +7,30 @@ namespace Sexton.Server.Shoppers;
 /// <summary>The shopper's account: signing in by a one-time link.</summary>
 internal static class ShopperEndpoints
 {
-    public static void MapShoppers(this IEndpointRouteBuilder shop)
+    public static void MapShoppers(this IEndpointRouteBuilder selling)
     {
-        shop.MapPost(
+        selling
+            .MapPost(
                 "account/links",
-                async (LinkRequest request, HttpContext http, RequestLimits limits, SignInLinks links, CancellationToken cancel) =>
+                async (
+                    LinkRequest request,
+                    HttpContext http,
+                    RequestLimits limits,
+                    SignInLinks links,
+                    IShopSpeech shop,
+                    SextonOptions options,
+                    CancellationToken cancel
+                ) =>
                 {
                     await limits.PassAsync(LimitedWork.Links, http, cancel);
-                    await links.SendAsync(request.Email, cancel);
+                    await links.SendAsync(request.Email, key => shop.Say(http, key, options.ShopName), cancel);
                     return TypedResults.NoContent();
                 }
             )
             .WithName("SendSignInLink");
-        shop.MapPost("account/session", SignInAsync).WithName("SignInShopper");
-        shop.MapGet("account/session", ReadAsync).WithName("GetShopper");
-        shop.MapDelete(
+        selling.MapPost("account/session", SignInAsync).WithName("SignInShopper");
+        selling.MapGet("account/session", ReadAsync).WithName("GetShopper");
+        selling.MapDelete(
                 "account/session",
                 async (ShopperSession session, CancellationToken cancel) =>
                 {

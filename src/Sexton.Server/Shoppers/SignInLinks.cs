@@ -23,11 +23,14 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, ShopMail m
     );
 
     /// <summary>Sends a link. Whether an account is known for the address is not told: the reply is the same.</summary>
-    public async Task SendAsync(string address, CancellationToken cancel)
+    /// <param name="address">The address.</param>
+    /// <param name="say">Says a sentence of the shop, with its name filled in.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task SendAsync(string address, Func<string, string> say, CancellationToken cancel)
     {
         if (Address.Read(AnswerValue.Of(address), new NoOccasion()).Value?.Text?.ToLowerInvariant() is not { } email)
         {
-            throw ApiProblemException.Unprocessable("not_email", "This is not an e-mail address. It looks like name@example.org.");
+            throw ApiProblemException.Said(StatusCodes.Status422UnprocessableEntity, "not_email", "not_email");
         }
 
         var now = clock.GetUtcNow();
@@ -36,11 +39,7 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, ShopMail m
             >= MostAnHour
         )
         {
-            throw new ApiProblemException(
-                StatusCodes.Status429TooManyRequests,
-                "too_many_links",
-                "Several links were sent to this address already. Use the latest one, or wait an hour."
-            );
+            throw ApiProblemException.Said(StatusCodes.Status429TooManyRequests, "too_many_links", "too_many_links");
         }
 
         var token = Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(24));
@@ -53,7 +52,7 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, ShopMail m
             }
         );
         await db.SaveChangesAsync(cancel);
-        await MailAsync(email, new Uri(options.PublicUrl, "/account/" + token), cancel);
+        await MailAsync(email, new Uri(options.PublicUrl, "/account/" + token), say, cancel);
     }
 
     /// <summary>Takes a link, once, and gives the account that it opens; a first link makes the account.</summary>
@@ -65,7 +64,7 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, ShopMail m
             .ExecuteUpdateAsync(set => set.SetProperty(l => l.UsedAt, now), cancel);
         if (taken == 0)
         {
-            throw ApiProblemException.Unprocessable("link_refused", "This link was used before or has run out. Ask for a new one.");
+            throw ApiProblemException.Said(StatusCodes.Status422UnprocessableEntity, "link_refused", "link_refused");
         }
 
         var email = await db.SignInLinks.Where(l => l.TokenHash == hash).Select(l => l.Email).SingleAsync(cancel);
@@ -83,17 +82,12 @@ internal sealed class SignInLinks(SextonDb db, SextonOptions options, ShopMail m
         return db.SignInLinks.Where(l => l.ExpiresAt < before).ExecuteDeleteAsync(cancel);
     }
 
-    private async Task MailAsync(string email, Uri link, CancellationToken cancel)
+    private async Task MailAsync(string email, Uri link, Func<string, string> say, CancellationToken cancel)
     {
-        var text =
-            $"Open your account at {options.ShopName} with this link. It works once, for twenty minutes.\n\n{link}\n\nIf you did not ask for it, nothing happens as long as you leave it alone.\n";
-        if (!await mail.TrySendAsync(email, $"Your account at {options.ShopName}", text, cancel))
+        var text = $"{say("message.sign_in")}\n\n{link}\n\n{say("message.sign_in_unasked")}\n";
+        if (!await mail.TrySendAsync(email, say("message.sign_in_subject"), text, cancel))
         {
-            throw new ApiProblemException(
-                StatusCodes.Status503ServiceUnavailable,
-                "mail_unavailable",
-                "The mail server does not answer just now. Try again in a moment."
-            );
+            throw ApiProblemException.Said(StatusCodes.Status503ServiceUnavailable, "mail_unavailable", "mail_unavailable");
         }
     }
 

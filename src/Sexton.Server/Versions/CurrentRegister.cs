@@ -67,11 +67,7 @@ internal sealed class CurrentRegister(
 
     private async Task<(CompiledVersion Version, ProductIndex Products)> CompiledAsync(Numbers now, CancellationToken cancel) =>
         now.Version == 0
-            ? throw new ApiProblemException(
-                StatusCodes.Status503ServiceUnavailable,
-                "nothing_published",
-                "The shop is not open yet: nothing was published."
-            )
+            ? throw ApiProblemException.Said(StatusCodes.Status503ServiceUnavailable, "nothing_published", "nothing_published")
             : (await VersionAsync(now.Version, cancel), await ProductsAsync(now.Catalogue, cancel));
 
     /// <summary>A version by its number.</summary>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { h } from 'vue';
 import { monthTurns } from '../../entry/controls/monthTurns';
-import { dayLocale } from '../../entry/days';
+import { locale } from '../../shared/wording';
 
 /** A calendar in which several days are picked, two months at a time. */
 const { days } = defineProps<{ days: string[] }>();
@@ -14,7 +14,7 @@ const Months = () =>
     {
       value: days.join(' '),
       months: 2,
-      locale: dayLocale(),
+      locale: locale(),
       firstDayOfWeek: 1,
       onChange: (event: Event) => emit('pick', (event.target as HTMLInputElement).value.split(' ').filter(Boolean)),
     },

@@ -40,6 +40,8 @@ const parts = computed(() =>
     .filter((part) => part.changes.length > 0),
 );
 const problemsOf = (change: Change) => view.value?.problems.filter((p) => p.field === change.field) ?? [];
+// What the shop says stands in a table of its own.
+const placeOf = (key: string) => (key === 'own-sentences' ? '/wording' : `/fields/${key}`);
 const consequenceOf = (change: Change, route: boolean) => (route ? 'from now on, for orders not sent yet' : change.consequence);
 const wait = computed(() => {
   const count = view.value?.problems.length ?? 0;
@@ -108,7 +110,7 @@ async function publish(): Promise<void> {
       <section v-for="part in parts" :key="part.title">
         <h2>{{ part.title }}</h2>
         <div v-for="change in part.changes" :key="change.field" class="change">
-          <RouterLink class="name" :to="`/fields/${change.field}`">{{ change.label }}</RouterLink>
+          <RouterLink class="name" :to="placeOf(change.field)">{{ change.label }}</RouterLink>
           <p>
             <ins v-if="change.kind === 'added'">New:</ins>
             <template v-if="change.kind === 'removed'">No longer asked.</template>

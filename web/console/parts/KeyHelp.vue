@@ -14,6 +14,11 @@ const keysOf: Record<string, [string, string][]> = {
     ['+', 'new field'],
     ['Ctrl+Z', 'undo your last change'],
   ],
+  wording: [
+    ['/', 'find a text'],
+    ['Ctrl+Enter', 'keep what you typed'],
+    ['Esc', 'leave it as it was'],
+  ],
   orders: [
     ['↑ ↓ ← →', 'go along the thread'],
     ['Enter', 'open the evidence of a mark'],

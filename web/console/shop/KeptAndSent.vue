@@ -14,8 +14,8 @@ const { failure, run } = useWork();
 
 // One after the other: what is typed while another change is on its way is not lost.
 let saving = Promise.resolve();
-function set(name: keyof Values, typed: string | boolean): Promise<void> {
-  const value = typeof typed === 'boolean' ? typed : typeof query.data.value![name] === 'number' ? Number(typed) || 0 : typed.trim();
+function set(name: keyof Values, typed: string | boolean | string[]): Promise<void> {
+  const value = typeof typed !== 'string' ? typed : typeof query.data.value![name] === 'number' ? Number(typed) || 0 : typed.trim();
   return (saving = saving.then(async () => {
     await run(() => ask(api.PATCH('/api/console/v1/shop/settings', { body: { [name]: value } })));
     await client.invalidateQueries({ queryKey: ['shop'] });
@@ -26,6 +26,18 @@ function set(name: keyof Values, typed: string | boolean): Promise<void> {
 async function setReverseCharge(box: HTMLInputElement): Promise<void> {
   await set('reverse_charge', box.checked);
   box.checked = query.data.value!.reverse_charge;
+}
+
+const languages = [
+  { tag: 'en', name: 'English' },
+  { tag: 'de', name: 'Deutsch' },
+];
+
+// The first is for whoever prefers none of them; what was refused stands as it was.
+async function setLanguage(tag: string, box: HTMLInputElement): Promise<void> {
+  const others = query.data.value!.languages.filter((l) => l !== tag);
+  await set('languages', box.checked ? [...others, tag] : others);
+  box.checked = query.data.value!.languages.includes(tag);
 }
 
 const sums: { key: Values['product_sum']; name: string }[] = [
@@ -79,6 +91,19 @@ const days: { name: keyof Values; before: string; after: string }[] = [
         </label>
       </p>
       <p class="sentence">
+        It speaks
+        <label v-for="language in languages" :key="language.tag" class="language" :lang="language.tag">
+          <input
+            type="checkbox"
+            :checked="query.data.value.languages.includes(language.tag)"
+            @change="setLanguage(language.tag, $event.target as HTMLInputElement)"
+          />
+          {{ language.name }}
+        </label>
+        and {{ languages.find((l) => l.tag === query.data.value!.languages[0])?.name }} to whoever prefers none of these.
+        <RouterLink to="/wording">See what it says</RouterLink>
+      </p>
+      <p class="sentence">
         The page of a product shows of what it comes to
         <Select
           class="words"
@@ -103,6 +128,9 @@ const days: { name: keyof Values; before: string; after: string }[] = [
 <style scoped>
 .sentence {
   margin: 4px 0;
+}
+.language {
+  margin-right: 10px;
 }
 .letterhead {
   display: flex;

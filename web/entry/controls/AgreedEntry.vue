@@ -25,7 +25,7 @@ const agreed = computed({
         :aria-describedby="[`${id}-terms`, describedBy].filter(Boolean).join(' ')"
         :aria-invalid="invalid || undefined"
       />
-      {{ asked.settings.says ?? 'I agree' }}
+      {{ asked.settings.says }}
     </label>
   </div>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Answer, Asked } from '../answers';
+import { say } from '../../shared/wording';
 
 const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
 const model = defineModel<Answer | undefined>();
@@ -18,7 +19,7 @@ const code = computed({ get: () => (typeof model.value === 'string' ? model.valu
     :aria-describedby="describedBy"
     :aria-invalid="invalid || undefined"
   >
-    <option value="">Choose …</option>
+    <option value="">{{ say('form.choose') }}</option>
     <option v-for="country in asked.choices" :key="country.key" :value="country.key">{{ country.label }}</option>
   </select>
 </template>

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import type { Answer, Asked } from '../answers';
 import ChoiceFace from './ChoiceFace.vue';
 import { usePartsOf } from './parts';
+import { say } from '../../shared/wording';
 
 const { asked, id, describedBy, invalid, part } = defineProps<{
   asked: Asked;
@@ -34,7 +35,7 @@ const most = computed(() => (typeof asked.settings.most === 'number' ? asked.set
       <ChoiceFace :choice="choice" />
     </label>
     <p class="entry-count" :class="{ over: most !== undefined && sum > most }" aria-live="polite">
-      {{ most === undefined ? `${sum} in all` : `${sum} of ${most}` }}
+      {{ most === undefined ? say('form.in_all', sum) : say('form.of', sum, most) }}
     </p>
   </div>
 </template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, h, onMounted, ref, useTemplateRef } from 'vue';
-import { dayLocale, isIsoDay, isLeftOut, type OpenDays } from '../days';
+import { isIsoDay, isLeftOut, type OpenDays } from '../days';
 import { monthTurns } from './monthTurns';
+import { locale, say } from '../../shared/wording';
 
 /** A month of days to pick from, with a list of years where months alone would take long. */
 const { value, days, label } = defineProps<{ value: string; days?: OpenDays | null; label: string }>();
@@ -36,7 +37,7 @@ const Month = () =>
       value: chosen.value,
       min: days?.from ?? '',
       max: days?.to ?? '',
-      locale: dayLocale(),
+      locale: locale(),
       firstDayOfWeek: 1,
       focusedDate: focused.value,
       isDateDisallowed: (day: Date) => isLeftOut(day, days),
@@ -51,9 +52,9 @@ onMounted(() => requestAnimationFrame(() => root.value?.querySelector<HTMLElemen
 </script>
 
 <template>
-  <div ref="root" class="entry-calendar" role="group" :aria-label="`Calendar for ${label}`">
+  <div ref="root" class="entry-calendar" role="group" :aria-label="say('form.calendar_for', label)">
     <label v-if="years.length > 2" class="entry-year"
-      >Year
+      >{{ say('form.year') }}
       <select class="entry-input" :value="Number(focused.slice(0, 4))" @change="turnTo(($event.target as HTMLSelectElement).value)">
         <option v-for="year in years" :key="year" :value="year">{{ year }}</option>
       </select></label

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef } from 'vue';
 import { dayInWords, type OpenDays } from '../days';
+import { say } from '../../shared/wording';
 
 /** A day: typed as the language writes it, or picked from a calendar that knows which can be chosen. The server reads what is typed. */
 const { id, label, days, required, describedBy, invalid } = defineProps<{
@@ -55,7 +56,7 @@ async function close(day?: string): Promise<void> {
       <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true" fill="none" stroke="currentColor" stroke-width="1.5">
         <path d="M1.5 3.5h15v13h-15zM1.5 7.5h15M5.5 1v4M12.5 1v4M5 10.5h2M8 10.5h2M11 10.5h2M5 13.5h2M8 13.5h2" />
       </svg>
-      <span class="visually-hidden">Calendar for {{ label }}</span>
+      <span class="visually-hidden">{{ say('form.calendar_for', label) }}</span>
     </button>
     <DayCalendar v-if="open" :value="model" :days="days" :label="label" @pick="close" />
   </div>

@@ -2,6 +2,7 @@
 import { computed, inject, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue';
 import type { Answer, Asked } from '../answers';
 import { begin, filesKey, known, UNDER_WAY, uploads, type ShownFile } from '../files';
+import { say, sayCount } from '../../shared/wording';
 
 // The shopper decides here what to hand in: which files are there, how far one is, what is taken, and how one is taken out again.
 const { asked, id, describedBy, invalid, part } = defineProps<{
@@ -23,8 +24,8 @@ const room = computed(() => most.value - ids.value.length);
 const hints = computed(() =>
   [
     setting<string>('kinds_in_words'),
-    `up to ${setting<number>('bytes') / 1e6} MB${most.value > 1 ? ' each' : ''}`,
-    setting<number>('shorter_side') > 1 ? `at least ${setting<number>('shorter_side')} pixels on both sides` : '',
+    say(most.value > 1 ? 'form.up_to_mb_each' : 'form.up_to_mb', setting<number>('bytes') / 1e6),
+    setting<number>('shorter_side') > 1 ? say('form.at_least_pixels', setting<number>('shorter_side')) : '',
   ]
     .filter(Boolean)
     .join('; '),
@@ -34,7 +35,7 @@ const over = ref(false);
 const said = ref('');
 const chooser = useTemplateRef<HTMLInputElement>('chooser');
 
-const gone: ShownFile = { name: 'a file that is no longer here', size: '', small: '' };
+const gone: ShownFile = { name: say('form.file_gone'), size: '', small: '' };
 const rows = computed(() =>
   ids.value.map((file) => {
     const upload = uploads.get(file);
@@ -66,7 +67,7 @@ watch(
       uploads.delete(file);
       known.set(there, { name: chosen.name, size: '', small: '' });
       model.value = ids.value.map((each) => (each === file ? there : each));
-      said.value = `${chosen.name} is there.`;
+      said.value = say('form.file_there', chosen.name);
       void keeper!.find(there).then((found) => known.set(there, found ?? gone));
     }
   },
@@ -75,7 +76,7 @@ watch(
 
 function take(files: Iterable<File>): void {
   const chosen = [...files].slice(0, Math.max(0, room.value));
-  said.value = [...files].length > chosen.length ? `Only ${most.value} ${most.value === 1 ? 'is' : 'are'} taken here.` : '';
+  said.value = [...files].length > chosen.length ? sayCount('form.only_taken', most.value) : '';
   if (keeper && chosen.length) model.value = [...ids.value, ...chosen.map((file) => begin(keeper, file, asked.field))];
 }
 
@@ -92,7 +93,7 @@ function onDrop(event: DragEvent): void {
 }
 
 async function remove(file: string): Promise<void> {
-  said.value = `${rows.value.find((row) => row.id === file)?.shown.name} was taken out.`;
+  said.value = say('form.file_out', rows.value.find((row) => row.id === file)?.shown.name);
   uploads.get(file)?.stop.abort();
   uploads.delete(file);
   model.value = ids.value.filter((each) => each !== file);
@@ -125,22 +126,22 @@ const sample = () => (model.value = [...ids.value, setting<string>('sample').rep
           <span class="entry-file-name">{{ row.shown.name }}</span>
           <span v-if="row.shown.size" class="entry-file-size">{{ row.shown.size }}</span>
           <template v-if="row.upload && !row.upload.refused">
-            <progress :value="row.share" max="100" :aria-label="`${row.shown.name} on its way`"></progress>
+            <progress :value="row.share" max="100" :aria-label="say('form.on_its_way', row.shown.name)"></progress>
             <span class="entry-file-size">{{
               row.upload.waiting
-                ? 'The connection is lost; it goes on by itself.'
+                ? say('form.connection_lost')
                 : row.share < 100
                   ? `${row.share} %`
-                  : 'being looked at …'
+                  : say('form.looked_at')
             }}</span>
           </template>
           <span v-if="row.upload?.refused" class="entry-problem" role="alert">{{ row.upload.refused }}</span>
         </div>
         <button v-if="row.upload?.refused" type="button" class="entry-clear" @click="again(row.id)">
-          Try again<span class="visually-hidden"> {{ row.shown.name }}</span>
+          {{ say('form.try_again') }}<span class="visually-hidden"> {{ row.shown.name }}</span>
         </button>
         <button type="button" class="entry-clear" @click="remove(row.id)">
-          {{ row.upload && !row.upload.refused ? 'Cancel' : 'Take out' }}<span class="visually-hidden"> {{ row.shown.name }}</span>
+          {{ row.upload && !row.upload.refused ? say('form.cancel') : say('form.take_file_out') }}<span class="visually-hidden"> {{ row.shown.name }}</span>
         </button>
       </li>
     </ul>
@@ -155,10 +156,10 @@ const sample = () => (model.value = [...ids.value, setting<string>('sample').rep
             :multiple="most > 1"
             :aria-invalid="(invalid && !part) || undefined"
             :aria-describedby="`${id}-hints`"
-            :aria-label="`${asked.label}: choose ${isPicture ? 'a picture' : 'a file'}`"
+            :aria-label="`${asked.label}: ${say(isPicture ? 'form.choose_picture' : 'form.choose_file')}`"
             @change="onChosen"
           />
-          Choose {{ isPicture ? 'a picture' : 'a file' }}
+          {{ say(isPicture ? 'form.choose_picture' : 'form.choose_file') }}
         </label>
         <label v-if="isPicture && hasCamera" class="entry-button">
           <input
@@ -166,14 +167,14 @@ const sample = () => (model.value = [...ids.value, setting<string>('sample').rep
             type="file"
             accept="image/*"
             capture="environment"
-            :aria-label="`${asked.label}: take a photograph`"
+            :aria-label="`${asked.label}: ${say('form.photograph')}`"
             @change="onChosen"
           />
-          Take a photograph
+          {{ say('form.photograph') }}
         </label>
-        <span v-else class="entry-or">or drop {{ most > 1 ? 'some' : 'one' }} here</span>
+        <span v-else class="entry-or">{{ say('form.or_drop') }}</span>
       </template>
-      <button v-else type="button" class="entry-button" @click="sample">Try it with a sample</button>
+      <button v-else type="button" class="entry-button" @click="sample">{{ say('form.sample') }}</button>
     </p>
     <p :id="`${id}-hints`" class="entry-count entry-hints">{{ hints }}</p>
     <p class="visually-hidden" role="status">{{ said }}</p>

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import type { Answer, Asked } from '../answers';
 import { graphemes } from '../graphemes';
+import { say } from '../../shared/wording';
 
 const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
 const model = defineModel<Answer | undefined>();
@@ -33,5 +34,5 @@ const count = computed(() => graphemes(text.value.trim()));
     :aria-describedby="describedBy"
     :aria-invalid="invalid || undefined"
   />
-  <p v-if="longest" class="entry-count" :class="{ over: count > longest }" aria-hidden="true">{{ count }} of {{ longest }}</p>
+  <p v-if="longest" class="entry-count" :class="{ over: count > longest }" aria-hidden="true">{{ say('form.of', count, longest) }}</p>
 </template>

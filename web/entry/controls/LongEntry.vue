@@ -3,6 +3,7 @@ import { computed, ref, useTemplateRef } from 'vue';
 import type { Answer, Asked } from '../answers';
 import { graphemes } from '../graphemes';
 import { overIn } from '../over';
+import { say } from '../../shared/wording';
 
 const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
 const model = defineModel<Answer | undefined>();
@@ -23,8 +24,8 @@ const at = ref(0);
 const where = () => (at.value = text.value.slice(0, box.value!.selectionStart).split('\n').length - 1);
 const told = computed(() => {
   const own = text.value.split('\n')[at.value] ?? '';
-  const ofLine = line.value && `line ${at.value + 1}${lines.value ? ` of ${lines.value}` : ''}: ${graphemes(own)} of ${line.value}`;
-  return [ofLine, whole.value && `${graphemes(text.value.trim())} of ${whole.value}`].filter(Boolean).join(', ');
+  const ofLine = line.value && say(lines.value ? 'form.line_of' : 'form.line', at.value + 1, say('form.of', graphemes(own), line.value), lines.value);
+  return [ofLine, whole.value && say('form.of', graphemes(text.value.trim()), whole.value)].filter(Boolean).join(', ');
 });
 </script>
 

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import type { Answer, Asked } from '../answers';
 import ChoiceFace from './ChoiceFace.vue';
+import { say } from '../../shared/wording';
 
 const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
 const model = defineModel<Answer | undefined>();
@@ -19,7 +20,7 @@ const key = computed({ get: () => (typeof model.value === 'string' ? model.value
     :aria-describedby="describedBy"
     :aria-invalid="invalid || undefined"
   >
-    <option value="">Choose …</option>
+    <option value="">{{ say('form.choose') }}</option>
     <option v-for="choice in asked.choices" :key="choice.key" :value="choice.key">
       {{ choice.label
       }}{{
@@ -49,6 +50,6 @@ const key = computed({ get: () => (typeof model.value === 'string' ? model.value
       />
       <ChoiceFace :choice="choice" />
     </label>
-    <button v-if="key && !asked.required" type="button" class="entry-clear" @click="key = ''">choose none</button>
+    <button v-if="key && !asked.required" type="button" class="entry-clear" @click="key = ''">{{ say('form.choose_none') }}</button>
   </div>
 </template>

@@ -3,6 +3,7 @@ import { computed, inject, onBeforeUnmount, ref, useSlots } from 'vue';
 import type { Answer, Asked } from '../answers';
 import { suggestKey, type Suggested } from '../suggest';
 import { usePartsOf } from './parts';
+import { say } from '../../shared/wording';
 
 interface Format {
   code: string;
@@ -79,7 +80,7 @@ const isWrong = (name: string) => invalid && (part == null || part === name);
         :aria-invalid="isWrong('country') || undefined"
         @change="setPart('country', $event)"
       >
-        <option value="">Choose …</option>
+        <option value="">{{ say('form.choose') }}</option>
         <option v-for="country in formats.slice(1)" :key="country.code" :value="country.code">{{ country.name }}</option>
       </select>
     </div>
@@ -87,7 +88,7 @@ const isWrong = (name: string) => invalid && (part == null || part === name);
     <template v-for="line in format.parts" :key="line.name">
       <div class="entry-part" :class="line.name">
         <label :for="`${id}-${line.name}`"
-          >{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> optional</span></label
+          >{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> {{ say('form.optional') }}</span></label
         >
         <input
           :id="`${id}-${line.name}`"

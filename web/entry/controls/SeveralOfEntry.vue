@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import type { Answer, Asked } from '../answers';
 import ChoiceFace from './ChoiceFace.vue';
+import { say } from '../../shared/wording';
 
 const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
 const model = defineModel<Answer | undefined>();
@@ -27,6 +28,6 @@ function toggle(key: string, on: boolean): void {
       />
       <ChoiceFace :choice="choice" />
     </label>
-    <p v-if="asked.settings.most" class="entry-count" aria-hidden="true">{{ picks.length }} of {{ asked.settings.most }}</p>
+    <p v-if="asked.settings.most" class="entry-count" aria-hidden="true">{{ say('form.of', picks.length, Number(asked.settings.most)) }}</p>
   </div>
 </template>

@@ -2,6 +2,7 @@
 import type { Answer, Asked } from '../answers';
 import DayInput from './DayInput.vue';
 import { usePartsOf } from './parts';
+import { say } from '../../shared/wording';
 
 const { asked, id, describedBy, invalid, part } = defineProps<{
   asked: Asked;
@@ -18,7 +19,7 @@ const isWrong = (name: string) => (invalid && (!part || part === name)) || undef
 <template>
   <div class="entry-parts entry-slot" role="group" :aria-labelledby="`${id}-label`" :aria-describedby="describedBy">
     <div class="entry-part">
-      <label :for="`${id}-day`">Day</label>
+      <label :for="`${id}-day`">{{ say('form.day') }}</label>
       <DayInput
         :id="`${id}-day`"
         :model-value="partOf('day')"
@@ -30,7 +31,7 @@ const isWrong = (name: string) => (invalid && (!part || part === name)) || undef
       />
     </div>
     <div class="entry-part">
-      <label :for="`${id}-slot`">Time</label>
+      <label :for="`${id}-slot`">{{ say('form.time') }}</label>
       <select
         :id="`${id}-slot`"
         class="entry-input"
@@ -39,7 +40,7 @@ const isWrong = (name: string) => (invalid && (!part || part === name)) || undef
         :aria-invalid="isWrong('slot')"
         @change="setPart('slot', $event)"
       >
-        <option value="">Choose …</option>
+        <option value="">{{ say('form.choose') }}</option>
         <option v-for="slot in asked.choices" :key="slot.key" :value="slot.key">{{ slot.label }}</option>
       </select>
     </div>

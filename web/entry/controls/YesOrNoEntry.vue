@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Answer, Asked } from '../answers';
+import { say } from '../../shared/wording';
 
 const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
 const model = defineModel<Answer | undefined>();
@@ -39,7 +40,7 @@ const answers = [
       {{ answer.word() }}
     </label>
     <button v-if="typeof model === 'boolean' && !asked.required" type="button" class="entry-clear" @click="model = undefined">
-      leave it unanswered
+      {{ say('form.leave_unanswered') }}
     </button>
   </div>
 </template>

@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import EntryForm from '../EntryForm.vue';
 import { ofUnit, type AnswerProblem, type Answers, type Asked, type Evaluated, type ToldUnit } from '../answers';
+import { say } from '../../shared/wording';
 
 /** Each one of many on a telephone: one at a time, folded when it is done. */
 const { asked, problems, units, sections, answersOf, showAll, prefix, level } = defineProps<{
@@ -62,13 +63,13 @@ defineExpose({ focusFirstProblem });
           @update:model-value="emit('set', new Map([[unit.id, $event]]))"
         />
         <button type="button" class="entry-take" @click="turnTo(units[i + 1]?.id)">
-          {{ units[i + 1] ? `Next: ${units[i + 1]!.name}` : 'Done' }}
+          {{ units[i + 1] ? say('form.next', units[i + 1]!.name) : say('form.done') }}
         </button>
       </fieldset>
       <button v-else type="button" class="entry-card" @click="turnTo(unit.id)">
         <span>{{ unit.name }}</span>
-        <span class="entry-optional">{{ unit.told || 'nothing filled in' }}</span>
-        <span v-if="isTold(unit.id) && wrong.has(unit.id)" class="entry-problem">needs something</span>
+        <span class="entry-optional">{{ unit.told || say('form.nothing_filled_in') }}</span>
+        <span v-if="isTold(unit.id) && wrong.has(unit.id)" class="entry-problem">{{ say('form.needs_something') }}</span>
       </button>
     </template>
   </div>

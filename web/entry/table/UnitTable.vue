@@ -9,6 +9,7 @@ import { focusCell, moveBy } from './gridKeys';
 import { byUnit, useFilling } from './filling';
 import { laidOver } from './pasting';
 import UnitCell from './UnitCell.vue';
+import { say, sayCount } from '../../shared/wording';
 
 /** What is asked of each one of many, as a table: a row each, a column a question. It is worked like a spreadsheet, and takes blocks from one. */
 const { asked, problems, units, notAsked, sections, answersOf, showAll, prefix, level } = defineProps<{
@@ -112,7 +113,7 @@ function paste(block: string[][], row: number, column: number): void {
     askedAt.value.get(slotOf(unit, field)),
   );
   for (const { unit, field } of filled) visited.add(slotOf(unit, field));
-  fill(filled, `${filled.length} pasted${unfit ? `; ${unfit} had no place in the table and were left out` : ''}.`);
+  fill(filled, unfit ? say('form.pasted_some', filled.length, unfit) : say('form.pasted', filled.length));
 }
 
 /** What is in the cell that has the focus, and could be copied to others. */
@@ -137,7 +138,7 @@ function copy(to: 'all' | 'rest'): void {
   const filled = units
     .filter((u, i) => u !== unit && (to === 'all' || i > from) && (over.value || isBlank(answersOf(u.id)[column.field])))
     .map((u) => ({ unit: u.id, field: column.field, answer: value! }));
-  fill(filled, filled.length ? `Copied to ${filled.length}.` : 'Nothing was empty.');
+  fill(filled, filled.length ? say('form.copied_to', filled.length) : say('form.nothing_empty'));
 }
 
 async function open(unit: string, field: string): Promise<void> {
@@ -176,7 +177,7 @@ defineExpose({ focusFirstProblem });
         {{ one.asked.settings.terms }}
       </div>
     </div>
-    <p class="entry-optional">A block from a spreadsheet can be pasted into any cell.</p>
+    <p class="entry-optional">{{ say('form.paste_hint') }}</p>
     <div class="entry-wide" @keydown="onKey" @focusin="onFocus" @focusout="onLeave" @paste="onPaste">
       <table>
         <thead>
@@ -188,7 +189,7 @@ defineExpose({ focusFirstProblem });
             <td></td>
             <th v-for="column in columns" :key="column.field" scope="col">
               {{ column.asked.label }}
-              <span v-if="!column.asked.required && !['told', 'ticked'].includes(column.manner)" class="entry-optional">optional</span>
+              <span v-if="!column.asked.required && !['told', 'ticked'].includes(column.manner)" class="entry-optional">{{ say('form.optional') }}</span>
               <span v-if="column.asked.unit" class="entry-optional">{{ column.asked.unit }}</span>
               <span v-if="column.asked.cost" class="entry-optional">{{ column.asked.cost }}</span>
               <span v-if="column.asked.help" class="entry-help">{{ column.asked.help }}</span>
@@ -214,7 +215,7 @@ defineExpose({ focusFirstProblem });
               </td>
               <td v-else class="out" :data-row="row" :data-column="i" :title="whyAt.get(slotOf(unit.id, column.field))">
                 <span tabindex="-1"
-                  ><span class="visually-hidden">{{ whyAt.get(slotOf(unit.id, column.field)) ?? 'Not asked' }}</span></span
+                  ><span class="visually-hidden">{{ whyAt.get(slotOf(unit.id, column.field)) ?? say('form.not_asked') }}</span></span
                 >
               </td>
             </template>
@@ -231,7 +232,7 @@ defineExpose({ focusFirstProblem });
                 :prefix="`${prefix}-${unit.id}-under`"
                 @update:model-value="emit('set', new Map([[unit.id, $event]]))"
               />
-              <button type="button" class="entry-clear" @click="close">Done with {{ unit.name }}</button>
+              <button type="button" class="entry-clear" @click="close">{{ say('form.done_with', unit.name) }}</button>
             </td>
           </tr>
         </tbody>
@@ -242,19 +243,19 @@ defineExpose({ focusFirstProblem });
         <span class="entry-optional">{{ labelOf(here.column, here.unit.name) }}</span>
         <template v-if="here.why">: {{ here.why }}</template>
         <template v-else-if="here.value !== undefined">
-          <button type="button" class="entry-clear" title="Ctrl+Shift+D" @click="copy('all')">Copy this to all</button>
-          <button type="button" class="entry-clear" title="Ctrl+D" @click="copy('rest')">to the rest</button>
-          <label><input v-model="over" type="checkbox" /> over what is there, too</label>
+          <button type="button" class="entry-clear" title="Ctrl+Shift+D" @click="copy('all')">{{ say('form.copy_to_all') }}</button>
+          <button type="button" class="entry-clear" title="Ctrl+D" @click="copy('rest')">{{ say('form.copy_to_rest') }}</button>
+          <label><input v-model="over" type="checkbox" /> {{ say('form.over_too') }}</label>
         </template>
       </p>
       <p v-if="told">
         <span role="status">{{ told }}</span>
-        <button v-if="canUndo" type="button" class="entry-clear" @click="undo">Undo this</button>
+        <button v-if="canUndo" type="button" class="entry-clear" @click="undo">{{ say('form.undo_this') }}</button>
       </p>
     </div>
     <p v-if="toMend" class="entry-problem">
-      <span role="status">{{ toMend === 1 ? 'One answer needs mending.' : `${toMend} answers need mending.` }}</span>
-      <button type="button" class="entry-clear" @click="focusFirstProblem">Go to the first</button>
+      <span role="status">{{ sayCount('form.to_mend', toMend) }}</span>
+      <button type="button" class="entry-clear" @click="focusFirstProblem">{{ say('form.go_to_first') }}</button>
     </p>
     <p v-for="problem in unseen" :key="`${problem.unit_id}${problem.field}`" class="entry-problem entry-unseen" role="alert" tabindex="-1">
       {{ problem.of }}: {{ problem.sentence }}

@@ -1,5 +1,6 @@
 import { computed, ref, type ComputedRef, type Ref } from 'vue';
 import type { Answer, Answers } from '../answers';
+import { say } from '../../shared/wording';
 
 /** An answer that was pasted or copied into a cell. */
 export interface Filled {
@@ -53,7 +54,7 @@ export function useFilling(
           .map(({ unit, field, before }) => ({ unit, field, answer: before ?? '' })),
       );
       last.value = [];
-      told.value = 'Undone.';
+      told.value = say('form.undone');
     },
   };
 }

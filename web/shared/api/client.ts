@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch';
+import { say } from '../wording';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
@@ -53,7 +54,7 @@ export async function ask<T>(reply: Promise<{ data?: T; error?: unknown; respons
   try {
     answer = await reply;
   } catch {
-    throw new ApiError({ status: 0, code: 'offline', detail: 'The connection is lost. Nothing was lost with it; try again in a moment.' });
+    throw new ApiError({ status: 0, code: 'offline', detail: say('shop.offline') });
   }
   if (answer.response.ok) return answer.data as T;
   const problem = answer.error as Partial<Problem> | undefined;
@@ -61,7 +62,7 @@ export async function ask<T>(reply: Promise<{ data?: T; error?: unknown; respons
     ...problem,
     status: answer.response.status,
     code: problem?.code ?? 'unknown',
-    detail: problem?.detail ?? 'Something went wrong here. Try again in a moment.',
+    detail: problem?.detail ?? say('shop.unexpected'),
   });
 }
 

@@ -4,6 +4,206 @@
  */
 
 export interface paths {
+    "/console/{path}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        patch?: never;
+        trace?: never;
+    };
+    "/orders/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        patch?: never;
+        trace?: never;
+    };
+    "/papers/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        patch?: never;
+        trace?: never;
+    };
+    "/{path}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        patch?: never;
+        trace?: never;
+    };
     "/api/antiforgery": {
         parameters: {
             query?: never;
@@ -30,6 +230,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Evaluate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/v1/language": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ChooseLanguage"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -766,6 +982,86 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["PreviewDestination"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/draft/texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetDraftTexts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/draft/texts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["ChangeDraftText"];
+        trace?: never;
+    };
+    "/api/console/v1/draft/texts/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetDraftTextsAsCsv"];
+        put?: never;
+        post: operations["TakeDraftTexts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/draft/texts/csv/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["CompareDraftTexts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/draft/sentences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetDraftSentences"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2006,6 +2302,15 @@ export interface components {
             /** @description The step at which it was changed; null for the cart. */
             step?: null | string;
         };
+        /** @description Makes a text another. */
+        ChangeTextRequest: {
+            /** @description The language (BCP 47). */
+            language: string;
+            /** @description What it was when somebody looked at it; "" for nothing. */
+            before: string;
+            /** @description What it is to be; "" for nothing, or for as shipped. */
+            to: string;
+        };
         /** @description What differs of one field. */
         ChangeView: {
             /** @description The key of the field. */
@@ -2899,6 +3204,11 @@ export interface components {
         /** @description A text by BCP 47 language tag. */
         LanguageMap: {
             [key: string]: string;
+        };
+        /** @description Chooses a language. */
+        LanguageRequest: {
+            /** @description Its tag (BCP 47). */
+            language: string;
         };
         /** @description A destination that a field is left out of. */
         LeftOutView: {
@@ -3887,6 +4197,8 @@ export interface components {
             reverse_charge: boolean;
             /** @description What the page of a product shows of what it comes to. */
             product_sum: components["schemas"]["ProductSum"];
+            /** @description The languages that the shop speaks (BCP 47), first the one for whoever prefers none of them. */
+            languages: string[];
             /**
              * Format: int32
              * @description After how many days an untouched cart is cleared away.
@@ -4043,6 +4355,13 @@ export interface components {
             /** @description The last part of the link. */
             token: string;
         };
+        /** @description A table of texts to be taken. */
+        TakeTextsRequest: {
+            /** @description The table as CSV (RFC 4180). */
+            csv: string;
+            /** @description The digest of the changes that were shown. */
+            seen: string;
+        };
         /** @description Amounts that hang together: an amount, its bands and its ceiling; or a share. */
         Tariff: {
             /**
@@ -4069,6 +4388,76 @@ export interface components {
         TaxView: {
             rate: string;
             tax: string;
+        };
+        /** @description A text that would become another. */
+        TextChangeView: {
+            /** @description Its key. */
+            key: string;
+            /** @description Where it stands. */
+            where: string;
+            /** @description The language. */
+            language: string;
+            /** @description What it is. */
+            before: string;
+            /** @description What it would be. */
+            after: string;
+        };
+        /** @description A language that there can be. */
+        TextLanguageView: {
+            /** @description Its tag (BCP 47). */
+            tag: string;
+            /** @description What it calls itself. */
+            name: string;
+            /** @description Whether the shop speaks it. */
+            spoken: boolean;
+        };
+        /** @description What a table of texts would change. */
+        TextsReadView: {
+            /** @description The changes. */
+            changes: components["schemas"]["TextChangeView"][];
+            /** @description What keeps it from being taken; with any of them nothing is. */
+            errors: components["schemas"]["TextTableError"][];
+            /** @description Tells the changes apart, for taking what was shown. */
+            digest: string;
+        };
+        /** @description A table of texts. */
+        TextsRequest: {
+            /** @description The table as CSV (RFC 4180). */
+            csv: string;
+        };
+        /** @description All texts of the draft. */
+        TextsView: {
+            /** @description The languages that there can be. */
+            languages: components["schemas"]["TextLanguageView"][];
+            /** @description The texts. */
+            texts: components["schemas"]["TextView"][];
+        };
+        /** @description Something in a table of texts that cannot be taken. */
+        TextTableError: {
+            /**
+             * Format: int32
+             * @description The row of the table, from 1 for the one with the names of the columns.
+             */
+            row: number;
+            /** @description The name of the column; "" for the row as a whole. */
+            column: string;
+            /** @description What is wrong and how to mend it. */
+            sentence: string;
+        };
+        /** @description A text of the draft. */
+        TextView: {
+            /** @description Its stable key. */
+            key: string;
+            /** @description Where it stands. */
+            where: string;
+            /** @description What was written, by language. */
+            said: {
+                [key: string]: string;
+            };
+            /** @description What is said in a language in which nothing was written. */
+            usual: {
+                [key: string]: string;
+            };
         };
         /** @description A destination where the answers to a field may be longer than it takes, and something was agreed. */
         TooLongView: {
@@ -4317,6 +4706,30 @@ export interface operations {
                     "application/json": components["schemas"]["EvaluationView"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ChooseLanguage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LanguageRequest"];
+            };
+        };
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5940,6 +6353,171 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SentPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetDraftTexts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ChangeDraftText: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeTextRequest"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetDraftTextsAsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TakeDraftTexts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeTextsRequest"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    CompareDraftTexts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextsReadView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetDraftSentences: {
+        parameters: {
+            query: {
+                language: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string;
+                    };
                 };
             };
             /** @description Unprocessable Entity */

@@ -3,6 +3,7 @@ import { onMounted, ref } from 'vue';
 import { api, ask, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 import OrderSheet from '../parts/OrderSheet.vue';
+import { say } from '../../shared/wording';
 
 const { number } = defineProps<{ number: string }>();
 const order = ref<Schemas['OrderPageView']>();
@@ -18,14 +19,14 @@ onMounted(async () => {
 
 <template>
   <div class="sheet narrow">
-    <p><RouterLink to="/account">All your orders</RouterLink></p>
+    <p><RouterLink to="/account">{{ say('shop.all_orders') }}</RouterLink></p>
     <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     <template v-if="order">
-      <h1>Order {{ order.number }}</h1>
+      <h1>{{ say('shop.order', order.number) }}</h1>
       <OrderSheet :order="order" />
       <p v-for="invoice in invoices" :key="invoice.id">
         <a :href="`/api/shop/v1/account/orders/${order.number}/invoices/${invoice.id}`"
-          >{{ invoice.kind === 'credit_note' ? 'Credit note' : 'Invoice' }} {{ invoice.number }}</a
+          >{{ say(invoice.kind === 'credit_note' ? 'shop.credit_note' : 'shop.invoice', invoice.number) }}</a
         >, {{ invoice.total }}
       </p>
     </template>

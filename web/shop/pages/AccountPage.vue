@@ -4,6 +4,7 @@ import { api, ask, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 import { shopper } from '../catalogue';
 import { useCart } from '../cart';
+import { locale, say } from '../../shared/wording';
 
 // The shopper decides here which order to look at; without an account, where the one-time link goes.
 const email = ref('');
@@ -11,7 +12,7 @@ const sentTo = ref('');
 const orders = ref<Schemas['ShopperOrderView'][]>();
 const { busy, failure, run } = useWork();
 
-const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' });
+const day = new Intl.DateTimeFormat(locale(), { dateStyle: 'long' });
 
 async function send(): Promise<void> {
   await run(async () => {
@@ -36,16 +37,16 @@ onMounted(async () => {
 
 <template>
   <div class="sheet narrow">
-    <h1>Your account</h1>
+    <h1>{{ say('shop.your_account') }}</h1>
     <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     <template v-if="shopper?.email">
-      <p>{{ shopper.email }} · {{ shopper.group }} · <button class="plain" @click="leave">Sign out</button></p>
+      <p>{{ shopper.email }} · {{ shopper.group }} · <button class="plain" @click="leave">{{ say('shop.sign_out') }}</button></p>
       <p v-if="orders && !orders.length">
-        No order was placed with this address yet. <RouterLink to="/">See what we grow, make and do</RouterLink>
+        {{ say('shop.no_orders') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink>
       </p>
       <ul v-else>
         <li v-for="order in orders" :key="order.number">
-          <RouterLink :to="`/account/orders/${order.number}`">Order {{ order.number }}</RouterLink>
+          <RouterLink :to="`/account/orders/${order.number}`">{{ say('shop.order', order.number) }}</RouterLink>
           <span>{{ day.format(new Date(order.placed_at)) }}</span>
           <span class="what">{{ order.lines }}</span>
           <span>{{ order.total }}</span>
@@ -53,14 +54,14 @@ onMounted(async () => {
       </ul>
     </template>
     <template v-else-if="sentTo">
-      <p role="status">A link is on its way to {{ sentTo }}. It works once, for twenty minutes.</p>
-      <button class="plain" @click="sentTo = ''">Send it to another address</button>
+      <p role="status">{{ say('shop.link_sent', sentTo) }}</p>
+      <button class="plain" @click="sentTo = ''">{{ say('shop.other_address') }}</button>
     </template>
     <form v-else novalidate @submit.prevent="send">
-      <p>We send you a link that opens your account: your orders, and everything you told us with them. There is no password.</p>
-      <label for="email">E-mail</label>
+      <p>{{ say('shop.about_link') }}</p>
+      <label for="email">{{ say('shop.email') }}</label>
       <input id="email" v-model="email" type="email" autocomplete="email" required :aria-invalid="!!failure || undefined" />
-      <button class="buy" :disabled="busy">Send me the link</button>
+      <button class="buy" :disabled="busy">{{ say('shop.send_link') }}</button>
     </form>
   </div>
 </template>

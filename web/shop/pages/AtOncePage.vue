@@ -8,6 +8,7 @@ import { nameOf } from '../catalogue';
 import { useCheckout } from '../checkout';
 import StepQuestions from '../parts/StepQuestions.vue';
 import { headingOf, stepsOf } from '../steps';
+import { say } from '../../shared/wording';
 
 // Bought at once, cart and contact are skipped as pages; what they would have asked is asked here, before payment.
 const router = useRouter();
@@ -44,8 +45,8 @@ async function goOn(): Promise<void> {
 
 <template>
   <div class="sheet narrow">
-    <h1>Buy at once</h1>
-    <p v-if="!lines.length || !evaluation">Nothing was chosen yet. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
+    <h1>{{ say('shop.buy_at_once') }}</h1>
+    <p v-if="!lines.length || !evaluation">{{ say('shop.nothing_chosen') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink></p>
     <form v-else novalidate @submit.prevent="goOn">
       <p>
         <RouterLink v-for="line in lines" :key="line.id" :to="`/products/${line.product_code}`"
@@ -53,7 +54,7 @@ async function goOn(): Promise<void> {
         >
       </p>
       <section v-for="step in steps" :key="step.key">
-        <h2>{{ step.key === 'cart' ? 'With your order' : headingOf(step) }}</h2>
+        <h2>{{ step.key === 'cart' ? say('shop.with_order') : headingOf(step) }}</h2>
         <StepQuestions
           ref="questions"
           v-model:answers="answers"
@@ -67,7 +68,7 @@ async function goOn(): Promise<void> {
       </section>
       <PriceSum :prices="evaluation.prices" :units="evaluation.units" />
       <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
-      <p><button class="buy" :disabled="busy">Go on to payment</button></p>
+      <p><button class="buy" :disabled="busy">{{ say('shop.go_on_to_payment') }}</button></p>
     </form>
   </div>
 </template>

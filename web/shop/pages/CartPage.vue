@@ -9,6 +9,7 @@ import CartLine from '../parts/CartLine.vue';
 import CouponEntry from '../parts/CouponEntry.vue';
 import WayOn from '../parts/WayOn.vue';
 import { pageAfter } from '../steps';
+import { say } from '../../shared/wording';
 
 // The shopper decides here what to keep, and answers what is asked once for the whole order.
 const router = useRouter();
@@ -48,7 +49,7 @@ onMounted(() => run(basket.load));
 
 <template>
   <div class="sheet narrow">
-    <h1>Cart</h1>
+    <h1>{{ say('shop.step_cart') }}</h1>
     <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
     <form v-if="lines.length && basket.view.value && evaluation" novalidate @submit.prevent="goOn">
       <ul>
@@ -76,11 +77,11 @@ onMounted(() => run(basket.load));
       />
       <PriceSum :prices="basket.view.value.evaluation.prices" :units="basket.view.value.evaluation.units" />
       <CouponEntry />
-      <p v-if="ofLines.length" class="problem">Something is still to be filled in above.</p>
-      <p v-else class="go"><button class="buy" :disabled="busy">Go on</button></p>
+      <p v-if="ofLines.length" class="problem">{{ say('shop.fill_in_above') }}</p>
+      <p v-else class="go"><button class="buy" :disabled="busy">{{ say('shop.go_on') }}</button></p>
       <WayOn here="cart" :evaluation="evaluation" />
     </form>
-    <p v-else-if="!busy && !failure">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
+    <p v-else-if="!busy && !failure">{{ say('shop.cart_empty') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink></p>
   </div>
 </template>
 

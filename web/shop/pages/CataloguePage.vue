@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { catalogue } from '../catalogue';
+import { say } from '../../shared/wording';
 
 const categories = computed(() => {
   const products = catalogue.value?.products ?? [];
@@ -10,7 +11,7 @@ const categories = computed(() => {
 
 <template>
   <div class="sheet">
-    <h1 class="visually-hidden">What we grow, make and do</h1>
+    <h1 class="visually-hidden">{{ say('shop.catalogue') }}</h1>
     <section v-for="category in categories" :id="category.name.replaceAll(' ', '-')" :key="category.name">
       <h2>{{ category.name }}</h2>
       <ul>

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import OrderSheet from '../parts/OrderSheet.vue';
+import { locale, say } from '../../shared/wording';
 
 const { token } = defineProps<{ token: string }>();
 const order = ref<Schemas['OrderPageView']>();
@@ -9,7 +10,7 @@ const failure = ref('');
 
 const placed = computed(
   () =>
-    order.value && new Intl.DateTimeFormat(undefined, { dateStyle: 'long', timeStyle: 'short' }).format(new Date(order.value.placed_at)),
+    order.value && new Intl.DateTimeFormat(locale(), { dateStyle: 'long', timeStyle: 'short' }).format(new Date(order.value.placed_at)),
 );
 
 watch(
@@ -29,8 +30,8 @@ watch(
   <div class="sheet narrow">
     <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     <template v-if="order">
-      <h1>We have your order {{ order.number }}</h1>
-      <p class="soft">Placed {{ placed }}. A confirmation is on its way to you by e-mail.</p>
+      <h1>{{ say('shop.have_your_order', order.number) }}</h1>
+      <p class="soft">{{ say('shop.placed', placed) }}</p>
       <OrderSheet :order="order" />
     </template>
   </div>

@@ -1,6 +1,10 @@
+<script setup lang="ts">
+import { say } from '../../shared/wording';
+</script>
+
 <template>
   <div class="sheet">
-    <h1>There is no such page.</h1>
-    <RouterLink to="/">See what we grow, make and do</RouterLink>
+    <h1>{{ say('shop.no_such_page') }}</h1>
+    <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink>
   </div>
 </template>

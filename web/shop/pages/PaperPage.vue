@@ -2,6 +2,7 @@
 import { onMounted, ref } from 'vue';
 import { api, ask, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
+import { say } from '../../shared/wording';
 
 /** One paper of an order, for whoever got a link to it. */
 const { token } = defineProps<{ token: string }>();
@@ -18,9 +19,9 @@ onMounted(async () => {
     <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     <template v-if="paper">
       <h1>{{ paper.title }}</h1>
-      <p class="soft">From order {{ paper.number }}.</p>
-      <p v-if="paper.is_ready"><a :href="`/api/shop/v1/papers/${token}/file`">Open it (PDF)</a></p>
-      <p v-else>It is not ready yet. Come back to this page a little later: it will be here.</p>
+      <p class="soft">{{ say('shop.from_order', paper.number) }}</p>
+      <p v-if="paper.is_ready"><a :href="`/api/shop/v1/papers/${token}/file`">{{ say('shop.open_pdf') }}</a></p>
+      <p v-else>{{ say('shop.not_ready') }}</p>
     </template>
   </div>
 </template>

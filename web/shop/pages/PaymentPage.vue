@@ -10,6 +10,7 @@ import StepQuestions from '../parts/StepQuestions.vue';
 import WayOn from '../parts/WayOn.vue';
 import { begunOf, pay, testCards, tokenFor } from '../payment';
 import { pageOf } from '../steps';
+import { say } from '../../shared/wording';
 
 // The shopper decides here how to pay and whether to; what is still missing elsewhere is named with the way there.
 const { kind } = defineProps<{ kind: CartKind }>();
@@ -87,15 +88,15 @@ onMounted(() => {
 
 <template>
   <div class="sheet narrow">
-    <h1>Paying</h1>
+    <h1>{{ say('shop.step_payment') }}</h1>
     <template v-if="busy && begun.read() && !card && byCard">
-      <p role="status">The payment is being checked …</p>
+      <p role="status">{{ say('shop.payment_checked') }}</p>
     </template>
-    <p v-else-if="!lines.length || !evaluation">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
+    <p v-else-if="!lines.length || !evaluation">{{ say('shop.cart_empty') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink></p>
     <template v-else>
       <ul v-if="elsewhere.length" class="missing">
         <li v-for="problem in elsewhere" :key="`${problem.line_id}${problem.unit_id}${problem.field}`" class="problem">
-          {{ problem.sentence }} <RouterLink :to="wayTo(problem.step)">Go there</RouterLink>
+          {{ problem.sentence }} <RouterLink :to="wayTo(problem.step)">{{ say('shop.go_there') }}</RouterLink>
         </li>
       </ul>
       <PriceSum :prices="evaluation.prices" :units="evaluation.units" />
@@ -110,7 +111,7 @@ onMounted(() => {
           :show-all="showAll"
         />
         <div v-if="byCard" class="card">
-          <label for="card">Card number</label>
+          <label for="card">{{ say('shop.card_number') }}</label>
           <input
             id="card"
             v-model="card"
@@ -121,19 +122,19 @@ onMounted(() => {
             aria-describedby="cards failure"
           />
           <div id="cards" class="soft">
-            <p>This is a demo shop, and takes these cards only:</p>
+            <p>{{ say('shop.demo_cards') }}</p>
             <ul>
               <li v-for="test in testCards" :key="test.number">
-                <button type="button" class="plain" @click="card = test.number">{{ test.number }}</button> {{ test.does }}
+                <button type="button" class="plain" @click="card = test.number">{{ test.number }}</button> {{ say(test.does) }}
               </li>
             </ul>
           </div>
         </div>
-        <p v-else-if="isFree">There is nothing to pay.</p>
-        <p v-else>You get an invoice with the goods.</p>
+        <p v-else-if="isFree">{{ say('shop.nothing_to_pay') }}</p>
+        <p v-else>{{ say('shop.by_invoice') }}</p>
         <p id="failure" class="problem" role="alert">{{ failure }}</p>
         <button class="buy" :disabled="busy">
-          {{ busy ? 'Ordering …' : byCard ? `Order and pay ${evaluation.prices.total}` : `Order for ${evaluation.prices.total}` }}
+          {{ busy ? say('shop.ordering') : say(byCard ? 'shop.order_and_pay' : 'shop.order_for', evaluation.prices.total) }}
         </button>
         <WayOn v-if="kind === 'cart'" here="payment" :evaluation="evaluation" />
       </form>

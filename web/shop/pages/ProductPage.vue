@@ -15,6 +15,7 @@ import { useWork } from '../../shared/work';
 import { evaluateCart, useCart } from '../cart';
 import { catalogue, productOf, said } from '../catalogue';
 import QuantityEntry from '../parts/QuantityEntry.vue';
+import { say } from '../../shared/wording';
 
 // The shopper decides here what to buy and how many, and fills in what belongs to it; the price stands beside it.
 const { code } = defineProps<{ code: string }>();
@@ -105,7 +106,6 @@ const evaluate = latest(
     return {
       about,
       result: await evaluateCart({
-        language: 'en',
         lines: [{ id: LINE, product_code: code, variant_code: variant, quantity, answers, units, units_given }],
         answers: answered.value,
       }),
@@ -166,7 +166,7 @@ async function add(): Promise<void> {
   await run(async () => {
     if (!(await isComplete())) return;
     await basket.add(line(), typed.value.order, typed.value.key);
-    said.value = `${product.value?.name} is in the cart.`;
+    said.value = say('shop.is_in_cart', product.value?.name);
     letGo();
     await router.push('/cart');
   });
@@ -189,9 +189,9 @@ async function buyAtOnce(): Promise<void> {
     </div>
     <form novalidate @submit.prevent="add">
       <h1>{{ product.name }}</h1>
-      <p class="price">{{ each }} <template v-if="!goods?.is_open">each</template></p>
+      <p class="price">{{ each }} <template v-if="!goods?.is_open">{{ say('shop.each') }}</template></p>
       <p>{{ product.description }}</p>
-      <div v-if="product.variants.length" class="variants" role="radiogroup" aria-label="Which one">
+      <div v-if="product.variants.length" class="variants" role="radiogroup" :aria-label="say('shop.which_one')">
         <label v-for="variant in product.variants" :key="variant.code">
           <input v-model="typed.variant" type="radio" name="variant" :value="variant.code" /> {{ variant.name }}
           <span class="soft">{{ variant.price }}</span>
@@ -239,16 +239,16 @@ async function buyAtOnce(): Promise<void> {
         :units="evaluation.units"
         :shown="sumShown === 'added' ? 'added' : 'total'"
       />
-      <p v-if="itemCode" class="soft">Item {{ itemCode }}</p>
+      <p v-if="itemCode" class="soft">{{ say('shop.item', itemCode) }}</p>
       <p class="do">
-        <button class="buy" :disabled="busy">Put {{ typed.quantity }} in the cart</button>
-        <span>or <button class="plain" type="button" :disabled="busy" @click="buyAtOnce">buy it at once</button>, by itself</span>
+        <button class="buy" :disabled="busy">{{ say('shop.put_in_cart', typed.quantity) }}</button>
+        <span>{{ say('shop.or') }} <button class="plain" type="button" :disabled="busy" @click="buyAtOnce">{{ say('shop.buy_it_at_once') }}</button></span>
       </p>
     </form>
   </div>
   <div v-else class="sheet">
-    <h1>This is not sold here.</h1>
-    <RouterLink to="/">See what is</RouterLink>
+    <h1>{{ say('shop.not_sold_here') }}</h1>
+    <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink>
   </div>
 </template>
 

@@ -4,6 +4,7 @@ import { api, ask, forgetToken } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 import { shopper } from '../catalogue';
 import { useCart } from '../cart';
+import { say } from '../../shared/wording';
 
 // A link is taken by a click and not by being opened: mail programs open links by themselves.
 const { token } = defineProps<{ token: string }>();
@@ -22,9 +23,9 @@ async function signIn(): Promise<void> {
 
 <template>
   <div class="sheet narrow">
-    <h1>Your account</h1>
-    <p v-if="failure" class="problem" role="alert">{{ failure }} <RouterLink to="/account">Ask for another</RouterLink></p>
-    <p v-else>This link opens your account in this browser.</p>
-    <button class="buy" :disabled="busy" @click="signIn">Open my account</button>
+    <h1>{{ say('shop.your_account') }}</h1>
+    <p v-if="failure" class="problem" role="alert">{{ failure }} <RouterLink to="/account">{{ say('shop.ask_another') }}</RouterLink></p>
+    <p v-else>{{ say('shop.opens_account') }}</p>
+    <button class="buy" :disabled="busy" @click="signIn">{{ say('shop.open_account') }}</button>
   </div>
 </template>

@@ -6,6 +6,7 @@ import { useCheckout } from '../checkout';
 import StepQuestions from '../parts/StepQuestions.vue';
 import WayOn from '../parts/WayOn.vue';
 import { headingOf, pageAfter } from '../steps';
+import { say } from '../../shared/wording';
 
 // The shopper fills in here what one step asks, and needs to see how far the way goes.
 const { step } = defineProps<{ step: string }>();
@@ -34,9 +35,9 @@ async function goOn(): Promise<void> {
 
 <template>
   <div :key="step" class="sheet narrow">
-    <p v-if="!lines.length || !evaluation">The cart is empty. <RouterLink to="/">See what we grow, make and do</RouterLink></p>
+    <p v-if="!lines.length || !evaluation">{{ say('shop.cart_empty') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink></p>
     <template v-else>
-      <h1>{{ here ? headingOf(here) : 'There is no such step' }}</h1>
+      <h1>{{ here ? headingOf(here) : say('shop.no_such_step') }}</h1>
       <form novalidate @submit.prevent="goOn">
         <StepQuestions
           ref="questions"
@@ -49,7 +50,7 @@ async function goOn(): Promise<void> {
         />
         <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
         <p class="on">
-          <button class="buy" :disabled="busy">Go on</button> <span>Total {{ evaluation.prices.total }}</span>
+          <button class="buy" :disabled="busy">{{ say('shop.go_on') }}</button> <span>{{ say('price.total') }} {{ evaluation.prices.total }}</span>
         </p>
         <WayOn :here="step" :evaluation="evaluation" />
       </form>

@@ -12,6 +12,7 @@ import { nameOf, productOf, said } from '../catalogue';
 import type { LineDraft } from '../checkout';
 import QuantityEntry from './QuantityEntry.vue';
 import ToldAnswers from './ToldAnswers.vue';
+import { say } from '../../shared/wording';
 
 // What is asked at the cart is answered here at once; what was answered before is told, and can be changed.
 const {
@@ -117,7 +118,7 @@ async function save(): Promise<void> {
     }
     await basket.change(line.id, change.value.quantity, change.value.answers, change.value.units);
     end();
-    said.value = 'Changed.';
+    said.value = say('shop.changed');
   });
 }
 
@@ -125,7 +126,7 @@ async function remove(): Promise<void> {
   await run(async () => {
     await basket.change(line.id, 0);
     letGo();
-    said.value = `${product.value?.name} was taken out of the cart.`;
+    said.value = say('shop.taken_out', product.value?.name);
   });
 }
 
@@ -140,18 +141,18 @@ defineExpose({ focusFirstProblem });
     <img v-if="product" :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="120" height="76" />
     <div>
       <h2>{{ line.quantity }} × {{ nameOf(line) }}</h2>
-      <p v-if="code" class="soft">Item {{ code }}</p>
+      <p v-if="code" class="soft">{{ say('shop.item', code) }}</p>
       <template v-if="!change">
         <ToldAnswers :entries="told" :line="line.id" :units="names" />
         <p v-for="sentence in sentences" :key="sentence" class="problem">{{ sentence }}</p>
         <button class="plain" type="button" @click="begin">
-          Change<span class="visually-hidden"> {{ nameOf(line) }}</span>
+          {{ say('shop.change') }}<span class="visually-hidden"> {{ nameOf(line) }}</span>
         </button>
         <button class="plain" type="button" :disabled="busy" @click="remove">
-          Take out<span class="visually-hidden"> {{ nameOf(line) }}</span>
+          {{ say('shop.take_out') }}<span class="visually-hidden"> {{ nameOf(line) }}</span>
         </button>
       </template>
-      <div v-else-if="evaluation" role="group" :aria-label="`Change ${nameOf(line)}`">
+      <div v-else-if="evaluation" role="group" :aria-label="`${say('shop.change')} ${nameOf(line)}`">
         <QuantityEntry
           :id="`${line.id}-quantity`"
           ref="quantityEntry"
@@ -176,8 +177,8 @@ defineExpose({ focusFirstProblem });
           @update:units="changed"
         />
         <p class="do">
-          <button class="buy" type="button" :disabled="busy" @click="save">Keep the change</button>
-          <button class="plain back" type="button" @click="end">Leave it as it was</button>
+          <button class="buy" type="button" :disabled="busy" @click="save">{{ say('shop.keep_change') }}</button>
+          <button class="plain back" type="button" @click="end">{{ say('shop.leave_as_was') }}</button>
         </p>
       </div>
       <LineForm

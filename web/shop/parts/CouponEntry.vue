@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import { useWork } from '../../shared/work';
 import { useCart } from '../cart';
 import { said } from '../catalogue';
+import { say } from '../../shared/wording';
 
 /** A coupon for the cart: given here, and taken out again. */
 const basket = useCart('cart');
@@ -23,11 +24,11 @@ async function give(next: string, told: string): Promise<void> {
 
 <template>
   <p v-if="given" class="coupon">
-    Coupon {{ given }}
-    <button class="plain" type="button" :disabled="busy" @click="give('', 'The coupon was taken out.')">Take it out</button>
+    {{ say('shop.coupon') }} {{ given }}
+    <button class="plain" type="button" :disabled="busy" @click="give('', say('shop.coupon_out'))">{{ say('shop.coupon_take_out') }}</button>
   </p>
   <div v-else class="coupon">
-    <label for="coupon">Coupon</label>
+    <label for="coupon">{{ say('shop.coupon') }}</label>
     <input
       id="coupon"
       v-model="code"
@@ -35,9 +36,9 @@ async function give(next: string, told: string): Promise<void> {
       maxlength="40"
       :aria-invalid="!!failure || undefined"
       aria-describedby="coupon-problem"
-      @keydown.enter.prevent="give(code, 'The coupon counts.')"
+      @keydown.enter.prevent="give(code, say('shop.coupon_counts'))"
     />
-    <button class="plain" type="button" :disabled="busy" @click="give(code, 'The coupon counts.')">Use it</button>
+    <button class="plain" type="button" :disabled="busy" @click="give(code, say('shop.coupon_counts'))">{{ say('shop.coupon_use') }}</button>
     <p id="coupon-problem" class="problem" role="alert">{{ failure }}</p>
   </div>
 </template>

@@ -2,6 +2,7 @@
 import PriceSum from '../../entry/PriceSum.vue';
 import type { Schemas } from '../../shared/api/client';
 import ToldAnswers from './ToldAnswers.vue';
+import { say } from '../../shared/wording';
 
 /** An order as its shopper sees it: what was ordered, and what was told us. */
 defineProps<{ order: Schemas['OrderPageView'] }>();
@@ -16,7 +17,7 @@ defineProps<{ order: Schemas['OrderPageView'] }>();
   </section>
   <PriceSum class="sums" :prices="order.prices" :units="order.lines.flatMap((l) => l.units.map((u) => ({ ...u, line_id: l.id })))" />
   <section v-if="order.entries.some((e) => e.line_id === null)">
-    <h2>Your details</h2>
+    <h2>{{ say('shop.your_details') }}</h2>
     <ToldAnswers :entries="order.entries" />
   </section>
 </template>

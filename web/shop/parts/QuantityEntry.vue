@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import UnitsToDrop from '../../entry/UnitsToDrop.vue';
 import { allUnits, toldUnits, type Evaluated, type Unit } from '../../entry/answers';
+import { say } from '../../shared/wording';
 
 /** How many; where each one is asked and the number falls, which of them go. A number counts once it is settled: by Enter, by leaving, by the arrows. */
 const { id, evaluation, line } = defineProps<{ id: string; evaluation?: Evaluated; line: string }>();
@@ -45,7 +46,7 @@ defineExpose({ isSettled });
 <template>
   <div>
     <div class="quantity">
-      <label :for="id">How many</label>
+      <label :for="id">{{ say('shop.how_many') }}</label>
       <input
         :id="id"
         v-model="typed"
@@ -59,7 +60,7 @@ defineExpose({ isSettled });
         @change="settle"
         @keydown.enter.prevent="settle"
       />
-      <span v-if="most" :id="`${id}-most`" class="soft most">at most {{ most }}</span>
+      <span v-if="most" :id="`${id}-most`" class="soft most">{{ say('shop.at_most', most) }}</span>
     </div>
     <p v-if="problem" :id="`${id}-problem`" class="problem" role="alert">{{ problem.sentence }}</p>
     <UnitsToDrop

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import type { Evaluated } from '../../entry/answers';
 import { headingOf, pageOf, stepsOf } from '../steps';
+import { say } from '../../shared/wording';
 
 /** What comes after this page, and the way back to what came before. */
 const { here, evaluation } = defineProps<{ here: string; evaluation: Evaluated }>();
@@ -14,9 +15,9 @@ const after = computed(() => steps.value.slice(index.value + 1));
 
 <template>
   <p class="soft">
-    <template v-if="after.length">Then: {{ after.map(headingOf).join(' · ') }}. </template>
+    <template v-if="after.length">{{ say('shop.then', after.map(headingOf).join(' · ')) }} </template>
     <template v-if="before.length"
-      >Back to
+      >{{ say('shop.back_to') }}
       <template v-for="(step, i) in before" :key="step.key"
         ><template v-if="i"> · </template><RouterLink :to="pageOf(step.key)">{{ headingOf(step) }}</RouterLink></template
       >.</template

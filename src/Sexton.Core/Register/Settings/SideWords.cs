@@ -5,6 +5,7 @@ using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Pricing;
 using Sexton.Core.Routing;
+using Sexton.Core.Sentences;
 using Sexton.Core.Types;
 using Sexton.Core.Types.Settings;
 using Sexton.Core.Values;
@@ -74,7 +75,7 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
 
     public string Costs(Field field)
     {
-        var prices = new PriceWords(products.Currency, LanguageMap.Fallback);
+        var prices = new PriceWords(products.Currency, LanguageMap.Fallback, Wording.Usual);
         return string.Join(
             "; ",
             field.Prices.Select(price =>
@@ -90,7 +91,7 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
 
     private string WhyUntaxed(TaxRate rate) =>
         rate.Category is TaxCategory.Exempt or TaxCategory.Outside
-            ? $", since it is {new PriceWords(products.Currency, LanguageMap.Fallback).Rate(rate)}"
+            ? $", since it is {new PriceWords(products.Currency, LanguageMap.Fallback, Wording.Usual).Rate(rate)}"
             : "";
 
     public string Uses(Field field) =>

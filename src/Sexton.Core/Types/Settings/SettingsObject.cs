@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Sexton.Core.Formulas;
+using Sexton.Core.Sentences;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Types.Settings;
@@ -47,13 +48,22 @@ public sealed record SettingProblem(string Name, string Sentence);
 /// <summary>Reads settings, with the defaults of their kind where none are set.</summary>
 /// <param name="settings">The settings of the kind.</param>
 /// <param name="values">The values given, found valid.</param>
-public sealed class SettingReader(ImmutableArray<TypeSetting> settings, IReadOnlyDictionary<string, JsonElement> values)
+/// <param name="wording">What the shop says; as shipped where it is left out.</param>
+public sealed class SettingReader(
+    ImmutableArray<TypeSetting> settings,
+    IReadOnlyDictionary<string, JsonElement> values,
+    Wording? wording = null
+)
 {
     /// <summary>Reads the settings of a field.</summary>
     /// <param name="type">Its kind of answer.</param>
     /// <param name="values">The values given, found valid.</param>
-    public SettingReader(FieldType type, IReadOnlyDictionary<string, JsonElement> values)
-        : this(type.Settings, values) { }
+    /// <param name="wording">What the shop says; as shipped where it is left out.</param>
+    public SettingReader(FieldType type, IReadOnlyDictionary<string, JsonElement> values, Wording? wording = null)
+        : this(type.Settings, values, wording) { }
+
+    /// <summary>What the shop says.</summary>
+    public Wording Shop { get; } = wording ?? Sentences.Wording.Usual;
 
     /// <summary>The value of a setting, or null where neither one is given nor a default is there.</summary>
     public JsonElement? Find(string name) =>
@@ -77,8 +87,14 @@ public sealed class SettingReader(ImmutableArray<TypeSetting> settings, IReadOnl
     public ImmutableArray<string> Texts(string name) =>
         Find(name) is { } list ? [.. list.EnumerateArray().Select(static t => t.GetString()!)] : [];
 
-    /// <summary>A text in languages; empty where none is set.</summary>
-    public LanguageMap Wording(string name) => Find(name)?.Deserialize<LanguageMap>(DocumentJson.Options) ?? LanguageMap.Empty;
+    /// <summary>A text in languages; where none is set what the shop says there, or nothing.</summary>
+    public LanguageMap Wording(string name)
+    {
+        var given = values.TryGetValue(name, out var value) ? value.Deserialize<LanguageMap>(DocumentJson.Options)! : LanguageMap.Empty;
+        return !given.IsEmpty ? given
+            : settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal)) is WordingSetting { Sentence: { } key } ? Shop[key]
+            : Find(name)?.Deserialize<LanguageMap>(DocumentJson.Options) ?? LanguageMap.Empty;
+    }
 
     /// <summary>A day, or null.</summary>
     public DayLimit? Day(string name) => Find(name)?.Deserialize<DayLimit>(DocumentJson.Options);

@@ -98,14 +98,19 @@ public sealed class WordingSetting(string name, string clause, string offer) : T
     /// <summary>How many characters it may have in each language.</summary>
     public int Longest => SeveralLines ? 4000 : 200;
 
-    /// <summary>A text as its value, in the language that texts fall back to.</summary>
-    public static JsonElement Said(string text) => Said(LanguageMap.Of(text));
-
-    /// <summary>A text in several languages as its value.</summary>
-    public static JsonElement Said(LanguageMap text) => JsonSerializer.SerializeToElement(text, DocumentJson.Options);
-
     /// <summary>Whether it is a text of several lines, such as terms.</summary>
     public bool SeveralLines { get; init; }
+
+    /// <summary>The key of the sentence that stands there while none is set; null for nothing.</summary>
+    public string? Sentence
+    {
+        get;
+        init
+        {
+            field = value;
+            Default = value is null ? null : JsonSerializer.SerializeToElement(Sentences.Wording.Shipped[value], DocumentJson.Options);
+        }
+    }
 
     /// <inheritdoc/>
     public override string Kind => SeveralLines ? "long_wording" : "wording";

@@ -1,0 +1,242 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using CsvHelper;
+using CsvHelper.Configuration;
+using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Projections;
+using Sexton.Core.Register;
+using Sexton.Core.Register.Edits;
+using Sexton.Core.Register.Texts;
+using Sexton.Core.Routing;
+using Sexton.Core.Sentences;
+using Sexton.Core.Types;
+using Sexton.Data;
+using Sexton.Data.Rows;
+using Sexton.Server.Accounts;
+using Sexton.Server.Common;
+using Sexton.Server.Settings;
+
+namespace Sexton.Server.Fields;
+
+/// <summary>All texts of the draft in all languages of the shop: as a table to look at, and as CSV (RFC 4180) out and in.</summary>
+internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types, DestinationKinds kinds, ShopSettings settings)
+{
+    private static readonly ImmutableArray<string> Languages = [.. Wording.Languages.Select(static l => l.Tag)];
+
+    private readonly RegisterTexts _texts = new(types, kinds);
+
+    /// <summary>The table, with what each text belongs to and its revision, so that one of them can be changed.</summary>
+    public async Task<TextsView> ReadAsync(CancellationToken cancel)
+    {
+        var spoken = (await settings.ReadAsync(cancel)).Languages;
+        return new TextsView(
+            [.. Wording.Languages.Select(l => new TextLanguageView(l.Tag, l.Name, spoken.Contains(l.Tag)))],
+            [
+                .. _texts
+                    .Of(await draft.ReadAsync(cancel))
+                    .Select(static t => new TextView(t.Key, t.Where, t.Said.Texts, t.Usual.Texts)),
+            ]
+        );
+    }
+
+    /// <summary>Makes one text another, where it is still what was looked at.</summary>
+    public async Task ChangeAsync(string key, ChangeTextRequest request, Actor actor, CancellationToken cancel)
+    {
+        var register = await draft.ReadAsync(cancel);
+        var texts = _texts.Of(register);
+        var text = texts.FirstOrDefault(t => t.Key == key) ?? throw ApiProblemException.NotFound($"There is no text “{key}”.");
+        var (changes, errors) = TextTable.Read([[TextTable.Key, request.Language], [key, request.To]], texts, Languages);
+        if (errors.Length > 0)
+        {
+            throw ApiProblemException.Unprocessable("text_refused", errors[0].Sentence);
+        }
+
+        if (text.In(request.Language) != request.Before)
+        {
+            throw new DbUpdateConcurrencyException();
+        }
+
+        if (changes.Length > 0)
+        {
+            await draft.ChangeTextsAsync(text.Item, RegisterTexts.Edits(register, changes), actor, cancel);
+        }
+    }
+
+    /// <summary>The table as CSV, with a byte order mark for spreadsheets. A cell that a spreadsheet would take for a formula has an apostrophe before it.</summary>
+    public async Task<byte[]> WriteCsvAsync(CancellationToken cancel)
+    {
+        using var bytes = new MemoryStream();
+        await using (var text = new StreamWriter(bytes, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)))
+        await using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }))
+        {
+            foreach (var row in TextTable.Write(_texts.Of(await draft.ReadAsync(cancel)), Languages))
+            {
+                foreach (var cell in row)
+                {
+                    csv.WriteField(Fitting.Guarded(cell));
+                }
+
+                await csv.NextRecordAsync();
+            }
+        }
+
+        return bytes.ToArray();
+    }
+
+    /// <summary>What a table would change, or what keeps it from being taken.</summary>
+    public async Task<TextsReadView> ReadCsvAsync(string csv, CancellationToken cancel)
+    {
+        var rows = await draft.RowsAsync(cancel);
+        var register = DraftItems.Register(rows);
+        var reading = Read(csv, _texts.Of(register));
+        reading = reading with { Errors = [.. reading.Errors, .. Refused(rows, register, reading.Changes)] };
+        return new TextsReadView(
+            [.. reading.Changes.Select(static c => new TextChangeView(c.Text.Key, c.Text.Where, c.Language, c.Text.In(c.Language), Becomes(c)))],
+            reading.Errors,
+            DigestOf(reading.Changes)
+        );
+    }
+
+    /// <summary>Puts a table into the draft, all of it or nothing, where it changes what was shown.</summary>
+    /// <param name="csv">The table.</param>
+    /// <param name="seen">The digest of the changes that were shown.</param>
+    /// <param name="actor">Who does it.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task TakeCsvAsync(string csv, string seen, Actor actor, CancellationToken cancel)
+    {
+        var register = await draft.ReadAsync(cancel);
+        var (changes, errors) = Read(csv, _texts.Of(register));
+        if (errors.Length > 0)
+        {
+            throw ApiProblemException.Unprocessable(
+                "table_refused",
+                string.Create(CultureInfo.InvariantCulture, $"Row {errors[0].Row}, {errors[0].Column}: {errors[0].Sentence}")
+            );
+        }
+
+        if (DigestOf(changes) != seen)
+        {
+            throw ApiProblemException.Conflict("changed_since", "The draft was changed since this was shown. Look at the difference again.");
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        foreach (var item in changes.GroupBy(static c => c.Text.Item, StringComparer.Ordinal))
+        {
+            await draft.ChangeTextsAsync(item.Key, RegisterTexts.Edits(register, item), actor, cancel);
+        }
+
+        await transaction.CommitAsync(cancel);
+    }
+
+    // What the thing that a text belongs to would refuse is told by its row, too.
+    private IEnumerable<TextTableError> Refused(List<DraftItemRow> rows, RegisterContent register, IEnumerable<TextChange> changes)
+    {
+        var destinations = new DestinationIndex(register.Destinations, kinds);
+        foreach (var change in changes)
+        {
+            var row = rows.First(r => r.Key == change.Text.Item);
+            var wrong = "";
+            try
+            {
+                foreach (var (setting, value) in RegisterTexts.Edits(register, [change]))
+                {
+                    var definition = DraftItems.Apply(row, setting, value, destinations, kinds);
+                    var field = row.Kind == DraftItemKind.Field ? DraftItems.Read<Field>(definition) : null;
+                    wrong = types.Find(field?.Type ?? "")?.Validate(field!.Settings).Select(static p => p.Sentence).FirstOrDefault() ?? wrong;
+                }
+            }
+            catch (DraftEditException e)
+            {
+                wrong = e.Message;
+            }
+
+            if (wrong.Length > 0)
+            {
+                yield return new TextTableError(change.Row, change.Language, wrong);
+            }
+        }
+    }
+
+    private static TextTableReading Read(string csv, IEnumerable<RegisterText> texts)
+    {
+        var rows = new List<ImmutableArray<string>>();
+        using var text = new StringReader(csv.TrimStart('\uFEFF'));
+
+        // What a spreadsheet of another country writes has semicolons between.
+        using var parser = new CsvParser(
+            text,
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                DetectDelimiter = true,
+                DetectDelimiterValues = [",", ";", "\t"],
+                BadDataFound = null,
+            }
+        );
+        while (parser.Read())
+        {
+            rows.Add([.. parser.Record!.Select(Fitting.Unguarded)]);
+        }
+
+        return TextTable.Read(rows, texts, Languages);
+    }
+
+    private static string Becomes(TextChange change) =>
+        change.To.Length > 0 ? change.To : change.Text.Usual.Texts.GetValueOrDefault(change.Language, "");
+
+    private static string DigestOf(IEnumerable<TextChange> changes) =>
+        Convert.ToHexStringLower(
+            SHA256.HashData(
+                JsonSerializer.SerializeToUtf8Bytes(changes.Select(static c => new[] { c.Text.Key, c.Language, c.Text.In(c.Language), c.To }))
+            )
+        );
+}
+
+/// <summary>All texts of the draft.</summary>
+/// <param name="Languages">The languages that there can be.</param>
+/// <param name="Texts">The texts.</param>
+internal sealed record TextsView(IReadOnlyList<TextLanguageView> Languages, IReadOnlyList<TextView> Texts);
+
+/// <summary>A language that there can be.</summary>
+/// <param name="Tag">Its tag (BCP 47).</param>
+/// <param name="Name">What it calls itself.</param>
+/// <param name="Spoken">Whether the shop speaks it.</param>
+internal sealed record TextLanguageView(string Tag, string Name, bool Spoken);
+
+/// <summary>A text of the draft.</summary>
+/// <param name="Key">Its stable key.</param>
+/// <param name="Where">Where it stands.</param>
+/// <param name="Said">What was written, by language.</param>
+/// <param name="Usual">What is said in a language in which nothing was written.</param>
+internal sealed record TextView(
+    string Key,
+    string Where,
+    IReadOnlyDictionary<string, string> Said,
+    IReadOnlyDictionary<string, string> Usual
+);
+
+/// <summary>Makes a text another.</summary>
+/// <param name="Language">The language (BCP 47).</param>
+/// <param name="Before">What it was when somebody looked at it; "" for nothing.</param>
+/// <param name="To">What it is to be; "" for nothing, or for as shipped.</param>
+internal sealed record ChangeTextRequest(string Language, string Before, string To);
+
+/// <summary>What a table of texts would change.</summary>
+/// <param name="Changes">The changes.</param>
+/// <param name="Errors">What keeps it from being taken; with any of them nothing is.</param>
+/// <param name="Digest">Tells the changes apart, for taking what was shown.</param>
+internal sealed record TextsReadView(
+    IReadOnlyList<TextChangeView> Changes,
+    IReadOnlyList<TextTableError> Errors,
+    string Digest
+);
+
+/// <summary>A text that would become another.</summary>
+/// <param name="Key">Its key.</param>
+/// <param name="Where">Where it stands.</param>
+/// <param name="Language">The language.</param>
+/// <param name="Before">What it is.</param>
+/// <param name="After">What it would be.</param>
+internal sealed record TextChangeView(string Key, string Where, string Language, string Before, string After);

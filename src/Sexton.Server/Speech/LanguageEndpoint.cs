@@ -1,0 +1,28 @@
+using Sexton.Server.Common;
+using Sexton.Server.Settings;
+
+namespace Sexton.Server.Speech;
+
+/// <summary>Chooses the language of the shop.</summary>
+internal static class LanguageEndpoint
+{
+    public static void MapLanguage(this IEndpointRouteBuilder shop) =>
+        shop.MapPut(
+                "language",
+                IResult (LanguageRequest request, HttpContext http, ShopLanguage languages, ShopSettings settings) =>
+                    languages.TryChoose(http, request.Language)
+                        ? TypedResults.NoContent()
+                        : throw ApiProblemException.Said(
+                            StatusCodes.Status422UnprocessableEntity,
+                            "no_such_language",
+                            "no_such_language",
+                            request.Language,
+                            string.Join(", ", settings.Now.Languages)
+                        )
+            )
+            .WithName("ChooseLanguage");
+}
+
+/// <summary>Chooses a language.</summary>
+/// <param name="Language">Its tag (BCP 47).</param>
+internal sealed record LanguageRequest(string Language);
