@@ -7,6 +7,8 @@ import { useWork } from '../../shared/work';
 import ArtefactView from '../orders/ArtefactView.vue';
 import type { Draft, DraftDestination } from './draft';
 import { codesRevision } from './itemCodes';
+import { spoken } from '../../shared/wording';
+import { language } from './standIn';
 import WordInput from './WordInput.vue';
 
 // The manager sees here the very bytes that a destination of the draft would get, and what would prove that each answer is in them, before anything is
@@ -41,7 +43,7 @@ const asked = computed(() => ({
   params: { path: { key: item.key } },
   body: {
     cart: {
-      language: 'en',
+      language: language.value,
       group: draft.groups[0]?.key ?? '',
       country: '',
       answers: {},
@@ -130,7 +132,17 @@ onUnmounted(look.stop);
           option-value="code"
           aria-label="Product of the stand-in order"
           @update:model-value="chosen = $event"
-        />
+        /><template v-if="spoken().languages.length > 1">
+          in
+          <Select
+            v-model="language"
+            class="words"
+            :options="spoken().languages"
+            option-label="name"
+            option-value="tag"
+            aria-label="Language of the stand-in order"
+          />
+        </template>
       </template>
       <template v-if="shown && shown.parts > 1">
         <button class="act" :disabled="part === 0" aria-label="The one before" @click="part--">←</button>

@@ -7,10 +7,11 @@ import PriceSum from '../../entry/PriceSum.vue';
 import { unfold, type Evaluated } from '../../entry/answers';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
+import { speak, spoken } from '../../shared/wording';
 import { fieldsIn, type Condition } from './condition';
 import type { Draft } from './draft';
 import { nameOf, stepOf } from './groups';
-import { explained, shownOf, type StandIn, type StandInLine } from './standIn';
+import { explained, language, shownOf, type StandIn, type StandInLine } from './standIn';
 import WordInput from './WordInput.vue';
 
 /** What one stand-in cart is asked of what is at hand, from the same rules that the shop asks by; and where it is not asked, why. */
@@ -114,9 +115,14 @@ const evaluate = latest(
     const preview = await ask(
       api.POST('/api/console/v1/draft/preview', {
         params: { query: { explain: of } },
-        body: { language: 'en', group, country, lines, answers },
+        body: { language: language.value, group, country, lines, answers },
       }),
     );
+    // Of two carts the first brings what both say.
+    if (first) {
+      const sentences = await ask(api.GET('/api/console/v1/draft/sentences', { params: { query: { language: language.value } } }));
+      speak(language.value, sentences);
+    }
     return { ...preview, evaluation: unfold(preview.evaluation) };
   },
   (result) => {
@@ -151,7 +157,7 @@ function addLine(): void {
 const takeOut = (id: string) => (standIn.value = { ...standIn.value, lines: standIn.value.lines.filter((l) => l.id !== id) });
 const asksAnything = (line: StandInLine) => evaluation.value?.asked.some((a) => a.line_id === line.id);
 
-watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immediate: true, deep: true });
+watch([() => draft, () => of, standIn, language], () => evaluate.soon(undefined), { immediate: true, deep: true });
 </script>
 
 <template>
@@ -204,7 +210,16 @@ watch([() => draft, () => of, standIn], () => evaluate.soon(undefined), { immedi
           option-label="name"
           option-value="key"
           aria-label="Country of the stand-in cart"
-        />
+        /><template v-if="spoken().languages.length > 1"
+          >, in
+          <Select
+            v-model="language"
+            class="words"
+            :options="spoken().languages"
+            option-label="name"
+            option-value="tag"
+            aria-label="Language of the stand-in cart"
+        /></template>
       </template>
       <b v-else
         >{{ standIn.lines.map((l) => `${l.quantity} × ${productOf(l)?.name}`).join(', ') }} ·

@@ -29,5 +29,8 @@ export const explained = shallowRef<Record<string, Explained>>();
 /** The stand-in carts: kept while one goes from field to field. */
 export const standIns = ref<StandIn[]>([]);
 
+/** The language in which they are spoken to (BCP 47). */
+export const language = ref('en');
+
 /** How much of the form they show. */
 export const shownOf = ref<Shown>('field');
