@@ -1,6 +1,7 @@
 // Lets the demo shop have lived for some weeks: its manager asks further questions and publishes them, two hundred people buy, and a few things go wrong.
 // Everything goes by the API, as people's browsers would send it. All people, places and numbers are made up.
 //   node demo/lived-in.mjs SHOP-URL WORLD-URL MANAGER PASSWORD
+import { readFile } from 'node:fs/promises';
 import { deflateSync } from 'node:zlib';
 import { randomBytes, randomUUID } from 'node:crypto';
 
@@ -351,6 +352,14 @@ await change('name', { 'goes_to.board': true });
 // What the item codes tell anyway.
 for (const key of ['typeface', 'tie']) await change(key, { 'goes_to.board': true, 'goes_to.ledger': true });
 await publish('The pick-up board is told, and the bookkeeper gets a file each evening');
+
+// In German, too, but for what somebody has not come to yet.
+const german = await readFile(new URL('german.csv', import.meta.url), 'utf8');
+const { digest, errors } = await desk.send('POST', '/api/console/v1/draft/texts/csv/difference', { csv: german });
+if (errors.length) throw new Error(JSON.stringify(errors));
+await desk.send('POST', '/api/console/v1/draft/texts/csv', { csv: german, seen: digest });
+await desk.send('PATCH', '/api/console/v1/shop/settings', { languages: ['en', 'de'] });
+await publish('What was asked is asked in German, too');
 
 // Not in force yet: what is being worked on.
 await field('Name on the gate', 'gate_name', 'line_text', { level: 'order', 'settings.longest': 40 });

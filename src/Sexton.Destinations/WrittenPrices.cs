@@ -38,7 +38,15 @@ internal sealed record WrittenPrices(
                         words.Amount(row.SumMinor)
                     )),
             ],
-            isWhole ? [.. content.Prices.Taxes.Select(tax => new WrittenTax(order.To.Settings.Shop.Say(taxAt, language, words.Share(tax.RatePpm)), words.Amount(tax.TaxMinor)))] : [],
+            isWhole
+                ?
+                [
+                    .. content.Prices.Taxes.Select(tax => new WrittenTax(
+                        order.To.Settings.Shop.Say(taxAt, language, words.Share(tax.RatePpm)),
+                        words.Amount(tax.TaxMinor)
+                    )),
+                ]
+                : [],
             content.Prices.IncludeTax,
             isWhole,
             words.Amount(content.Prices.TotalMinor)

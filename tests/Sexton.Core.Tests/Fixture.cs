@@ -170,7 +170,11 @@ internal static class Fixture
             '|',
             evaluation
                 .Asked.Select(a => $"{a.Slot}={a.TextIn("en")}{(a.Required ? "!" : "")}")
-                .Concat(evaluation.Problems.Select(p => $"{p.Refusal.Key}@{p.LineId}/{p.UnitId}/{p.Field?.Key}: {p.SentenceIn(Sexton.Core.Sentences.Wording.Usual, "en")}"))
+                .Concat(
+                    evaluation.Problems.Select(p =>
+                        $"{p.Refusal.Key}@{p.LineId}/{p.UnitId}/{p.Field?.Key}: {p.SentenceIn(Sexton.Core.Sentences.Wording.Usual, "en")}"
+                    )
+                )
                 .Concat(
                     evaluation.Rows.Select(r =>
                         $"{r.LineId}/{r.UnitId}/{r.LabelIn(Sexton.Core.Sentences.Wording.Usual, "en")}/{r.Choice}: {r.Quantity} × {r.UnitMinor} = {r.SumMinor} at {r.TaxPpm}"
@@ -191,7 +195,8 @@ internal static class Fixture
         );
 
     /// <summary>The shopper's sentences, each with its place where it has one.</summary>
-    public static IEnumerable<string> Sentences(Evaluation evaluation) => evaluation.Problems.Select(static p => p.SentenceIn(Sexton.Core.Sentences.Wording.Usual, "en"));
+    public static IEnumerable<string> Sentences(Evaluation evaluation) =>
+        evaluation.Problems.Select(static p => p.SentenceIn(Sexton.Core.Sentences.Wording.Usual, "en"));
 
     private static ImmutableSortedDictionary<string, ProductAttribute> Attributes(params (string Name, decimal Value)[] attributes) =>
         attributes.ToImmutableSortedDictionary(

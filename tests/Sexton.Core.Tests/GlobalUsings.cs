@@ -1,3 +1,3 @@
+global using Sexton.Core.Sentences;
 global using Shouldly;
 global using Xunit;
-global using Sexton.Core.Sentences;

@@ -65,7 +65,9 @@ public sealed partial class InGermanTests
             ["town"] = town,
             ["country"] = country,
         };
-        Of(Fixture.Ask("answer", "postal_address"), AnswerValue.Of(parts)).Problems.Select(static p => p.SentenceIn(Wording.Usual, "de")).ShouldBe([said]);
+        Of(Fixture.Ask("answer", "postal_address"), AnswerValue.Of(parts))
+            .Problems.Select(static p => p.SentenceIn(Wording.Usual, "de"))
+            .ShouldBe([said]);
     }
 
     [Theory]

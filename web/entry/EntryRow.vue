@@ -20,9 +20,9 @@ const emit = defineEmits<{ set: [field: string, answer: Answer | undefined]; vis
   <div v-else class="entry-field" :class="{ shares: row.field.shares_row, box: row.box }" @focusout="emit('visit', row.field.field)">
     <component :is="row.group ? 'p' : 'label'" :id="`${row.id}-label`" class="entry-label" :for="row.group ? undefined : row.id">
       {{ row.field.label }}
-      <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page && !row.box" class="entry-optional"
-        >{{ say('form.optional') }}</span
-      >
+      <span v-if="!row.field.required && !row.field.asks_nothing && !row.field.given_by_page && !row.box" class="entry-optional">{{
+        say('form.optional')
+      }}</span>
     </component>
     <img v-if="row.field.picture" class="entry-picture" :src="`/pictures/${row.field.picture}`" :alt="row.field.picture_words" />
     <component

@@ -22,7 +22,9 @@ export interface Wording {
 
 function onPage(): Wording {
   const given = document.getElementById('wording')?.textContent;
-  return given ? (JSON.parse(given) as Wording) : { shop: '', language: document.documentElement.lang || 'en', languages: [], sentences: {} };
+  return given
+    ? (JSON.parse(given) as Wording)
+    : { shop: '', language: document.documentElement.lang || 'en', languages: [], sentences: {} };
 }
 
 const wording = shallowRef(onPage());

@@ -49,7 +49,9 @@ void load();
     <RouterLink class="cart" to="/cart">{{ say('shop.cart_with', count) }}</RouterLink>
   </header>
   <main id="main" tabindex="-1">
-    <p v-if="failure" class="sheet problem" role="alert">{{ failure }} <button class="plain" @click="load">{{ say('shop.try_again') }}</button></p>
+    <p v-if="failure" class="sheet problem" role="alert">
+      {{ failure }} <button class="plain" @click="load">{{ say('shop.try_again') }}</button>
+    </p>
     <RouterView v-else-if="catalogue" :key="route.path" />
   </main>
   <p class="visually-hidden" role="status">{{ said }}</p>

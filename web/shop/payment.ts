@@ -42,8 +42,7 @@ export async function tokenFor(paymentsUrl: string, card: string): Promise<strin
     });
   }
   const body = (await response.json()) as { token?: string; detail?: string };
-  if (!response.ok || !body.token)
-    throw new ApiError({ status: response.status, code: 'card', detail: say('shop.card_not_taken') });
+  if (!response.ok || !body.token) throw new ApiError({ status: response.status, code: 'card', detail: say('shop.card_not_taken') });
   return body.token;
 }
 

@@ -80,21 +80,14 @@ public sealed record CartContent
             }
         }
 
-        return Lines.Length < MostLines
-            ? this with
-            {
-                Lines = Lines.Add(line),
-            }
-            : throw new CartException("cart_full", Whole(MostLines));
+        return Lines.Length < MostLines ? this with { Lines = Lines.Add(line) } : throw new CartException("cart_full", Whole(MostLines));
     }
 
     /// <summary>The cart with a line replaced by one of the same id; a quantity of 0 takes the line out.</summary>
     /// <exception cref="CartException">There is no such line, or the quantity is out of range.</exception>
     public CartContent Change(CartLine line)
     {
-        var index = Lines.IndexOf(
-            Lines.FirstOrDefault(l => l.Id == line.Id) ?? throw new CartException("line_gone")
-        );
+        var index = Lines.IndexOf(Lines.FirstOrDefault(l => l.Id == line.Id) ?? throw new CartException("line_gone"));
         if (line.Quantity == 0)
         {
             return this with { Lines = Lines.RemoveAt(index) };

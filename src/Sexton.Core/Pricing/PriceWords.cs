@@ -52,8 +52,7 @@ public sealed class PriceWords(string currency, string language, Wording wording
     /// <summary>What stands for a price that an answer is yet to say: the least that it comes to, or else what decides it.</summary>
     /// <param name="least">The least, in minor units; null where it is not known.</param>
     /// <param name="decidedBy">The question whose answer decides.</param>
-    public string Open(long? least, string decidedBy) =>
-        least is { } from ? Say("from", Amount(from)) : Say("decided_by", decidedBy);
+    public string Open(long? least, string decidedBy) => least is { } from ? Say("from", Amount(from)) : Say("decided_by", decidedBy);
 
     /// <summary>How many are left of something that runs out: "3 left", "sold out"; "" where there is enough.</summary>
     /// <param name="left">How many; null for enough.</param>

@@ -37,7 +37,10 @@ public sealed class AgreedTo : FieldType
 
     /// <inheritdoc/>
     public override AnswerRule Bind(SettingReader settings) =>
-        new Rule([.. settings.Wording(Terms).Texts.Values.Select(Canonical).Where(static t => t.Length > 0)], settings.Shop["answer.agreed"]);
+        new Rule(
+            [.. settings.Wording(Terms).Texts.Values.Select(Canonical).Where(static t => t.Length > 0)],
+            settings.Shop["answer.agreed"]
+        );
 
     private static string Canonical(string text) => CanonicalText.TryMake(text, out var canonical) ? canonical : "";
 

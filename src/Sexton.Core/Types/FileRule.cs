@@ -17,7 +17,8 @@ namespace Sexton.Core.Types;
 /// <param name="megabytes">The greatest size of each, in millions of bytes.</param>
 /// <param name="shorterSide">The least length of the shorter side of a picture, in pixels; 0 for any. Null where pictures are kept as they came.</param>
 /// <param name="shop">What the shop says.</param>
-internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int most, int megabytes, int? shorterSide, Sentences.Wording shop) : AnswerRule
+internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int most, int megabytes, int? shorterSide, Sentences.Wording shop)
+    : AnswerRule
 {
     private static readonly Refusal NotFiles = new("not_files");
 
@@ -116,8 +117,7 @@ internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int mo
     private Refusal? Check(KeptFile file, string language)
     {
         var name = file.Value.Name;
-        return kinds.FirstOrDefault(k => k.Key == file.Kind) is not { } kind
-                ? new Refusal("wrong_kind_of_file", name, KindsIn(language))
+        return kinds.FirstOrDefault(k => k.Key == file.Kind) is not { } kind ? new Refusal("wrong_kind_of_file", name, KindsIn(language))
             : file.Value.Size > LargestFile ? new Refusal("file_too_large", name, FileValue.SizeText(LargestFile))
             : kind.IsPicture && file.Width == 0 ? new Refusal("picture_damaged", name)
             : shorterSide is not null && (long)file.Width * file.Height > FileLimits.MostPixels

@@ -198,12 +198,8 @@ public sealed class HowManyOfEach : FieldType
             }
 
             return sum == 0 ? Reading.Empty
-                : sum < least
-                    ? Reading.Refused(new Refusal("too_few_in_all", TextLimits.Number(least), TextLimits.Number(sum)))
-                : sum > most
-                    ? Reading.Refused(
-                        new Refusal("too_many_in_all", TextLimits.Number(most), TextLimits.Number(sum))
-                    )
+                : sum < least ? Reading.Refused(new Refusal("too_few_in_all", TextLimits.Number(least), TextLimits.Number(sum)))
+                : sum > most ? Reading.Refused(new Refusal("too_many_in_all", TextLimits.Number(most), TextLimits.Number(sum)))
                 : Reading.Of(canonical ? raw : AnswerValue.Of(counts));
         }
 

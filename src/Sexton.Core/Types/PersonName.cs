@@ -111,7 +111,9 @@ public sealed class PersonName : FieldType
                 .Empty.Add("needs_both", JsonSerializer.SerializeToElement(needsBoth))
                 .Add(
                     "names",
-                    JsonSerializer.SerializeToElement(InOrder(language).Select(p => new { name = p, label = shop.Say("name." + p, language) }))
+                    JsonSerializer.SerializeToElement(
+                        InOrder(language).Select(p => new { name = p, label = shop.Say("name." + p, language) })
+                    )
                 );
 
         public override JsonObject Schema =>

@@ -172,12 +172,7 @@ public sealed class PostalAddress : FieldType
                 if (format.Postcode(parts["postcode"]) is not { } postcode)
                 {
                     return Reading.Refused(
-                        new Refusal(
-                            "wrong_postcode",
-                            format.Example,
-                            Regions.NamesOf(country).In(language),
-                            "postcode"
-                        )
+                        new Refusal("wrong_postcode", format.Example, Regions.NamesOf(country).In(language), "postcode")
                     );
                 }
 

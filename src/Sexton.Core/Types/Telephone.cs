@@ -64,10 +64,7 @@ public sealed class Telephone : FieldType
 
     private sealed class Rule(string home, ImmutableArray<string> only) : AnswerRule
     {
-        private readonly Refusal _otherCountry = new(
-            "other_country",
-            string.Join(", ", Regions.Of(only).Select(static c => c.Value))
-        );
+        private readonly Refusal _otherCountry = new("other_country", string.Join(", ", Regions.Of(only).Select(static c => c.Value)));
 
         public override int LongestText => 16;
 

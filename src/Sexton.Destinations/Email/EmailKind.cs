@@ -68,11 +68,7 @@ public abstract class EmailKind(
         new WordingSetting(Subject, "its subject is “{}”", "") { Sentence = wording.Subject },
         new WordingSetting(Greeting, "it begins “{}”", "a greeting"),
         new WordingSetting(Heading, "it is headed “{}”", "") { Sentence = wording.Heading },
-        new WordingSetting(Sentences, "says “{}”", "sentences")
-        {
-            SeveralLines = true,
-            Sentence = wording.Sentences,
-        },
+        new WordingSetting(Sentences, "says “{}”", "sentences") { SeveralLines = true, Sentence = wording.Sentences },
         new WordingSetting(Ending, "it ends “{}”", "an ending") { SeveralLines = true },
         new DestinationsSetting(Carries, "carries {}", "a paper", Families.Papers.Key),
         new ToggleSetting(AsLink, "as a link and not attached", "that it carries a link to it and not the paper") { OnlyWith = Carries },

@@ -18,7 +18,10 @@ internal sealed class InvoiceSheet(InvoiceDocument document, SentOrder order, st
     private readonly PriceWords _words = new(document.Currency, language, order.To.Settings.Shop);
 
     /// <summary>What is said on it in its language, by name.</summary>
-    public IReadOnlyDictionary<string, string> Words { get; } = order.To.Settings.Shop.In(language, Group).ToDictionary(static w => w.Key[Group.Length..], static w => w.Value, StringComparer.Ordinal);
+    public IReadOnlyDictionary<string, string> Words { get; } =
+        order
+            .To.Settings.Shop.In(language, Group)
+            .ToDictionary(static w => w.Key[Group.Length..], static w => w.Value, StringComparer.Ordinal);
 
     /// <summary>The keys of the fields that say who bought, and where they are.</summary>
     public string[] BuyerNames => buyerNames;

@@ -75,11 +75,7 @@ public abstract class PaperKind(
         .. sheet,
         Choice(Language, "in {}", OfOrder, (OfOrder, "the language of the order"), ("en", "English"), ("de", "German")),
         new WordingSetting(Heading, "is headed “{}”", wording.Heading is null ? "a heading" : "") { Sentence = wording.Heading },
-        new WordingSetting(Sentences, "says “{}” first", "sentences")
-        {
-            SeveralLines = true,
-            Sentence = wording.Sentences,
-        },
+        new WordingSetting(Sentences, "says “{}” first", "sentences") { SeveralLines = true, Sentence = wording.Sentences },
         .. own,
         new WordingSetting(Ending, "says “{}” last", "an ending") { SeveralLines = true },
         new WordingSetting(Empty, "says “{}” where something was left empty", "") { Sentence = "paper.left_empty" },

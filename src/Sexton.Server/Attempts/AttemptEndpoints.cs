@@ -32,7 +32,9 @@ internal static class AttemptEndpoints
         }
 
         // Also the cart that became an order: the same form sent again gets the same answer.
-        var cart = await carts.FindAnyAsync(cancel) ?? throw ApiProblemException.Said(StatusCodes.Status422UnprocessableEntity, "empty_cart", "empty_cart");
+        var cart =
+            await carts.FindAnyAsync(cancel)
+            ?? throw ApiProblemException.Said(StatusCodes.Status422UnprocessableEntity, "empty_cart", "empty_cart");
         var (attempt, begun) = await runner.BeginAsync(cart, key, request, cancel);
         if (begun)
         {
@@ -54,7 +56,11 @@ internal static class AttemptEndpoints
     {
         var cart = await carts.FindAnyAsync(cancel);
         var attempt = cart is null ? null : await runner.FindAsync(cart.Id, key, cancel);
-        return View(attempt ?? throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "no_attempt"), links, Say(shop, http));
+        return View(
+            attempt ?? throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "no_attempt"),
+            links,
+            Say(shop, http)
+        );
     }
 
     private static Func<string, string> Say(IShopSpeech shop, HttpContext http) => key => shop.Say(http, key);

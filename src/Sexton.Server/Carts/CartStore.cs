@@ -169,10 +169,7 @@ internal sealed class CartStore(
             var ever = await published.SinceAsync(cancel);
             if (unknown.Find(key => !ever.ContainsKey(key)) is { } never)
             {
-                throw new CartException(
-                    "no_such_question",
-                    never.Length > FieldKey.Longest ? never[..FieldKey.Longest] + "…" : never
-                );
+                throw new CartException("no_such_question", never.Length > FieldKey.Longest ? never[..FieldKey.Longest] + "…" : never);
             }
         }
     }

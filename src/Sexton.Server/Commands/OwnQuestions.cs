@@ -33,7 +33,9 @@ internal static class OwnQuestions
 
         if (rows.TrueForAll(static r => r.Kind != DraftItemKind.Sentences))
         {
-            db.DraftItems.Add(DraftItems.Row(DraftItemKind.Sentences, OwnSentences.Key, Rank.Between(null, null), DraftItems.Write(OwnSentences.None)));
+            db.DraftItems.Add(
+                DraftItems.Row(DraftItemKind.Sentences, OwnSentences.Key, Rank.Between(null, null), DraftItems.Write(OwnSentences.None))
+            );
         }
 
         await db.SaveChangesAsync();

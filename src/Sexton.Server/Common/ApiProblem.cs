@@ -93,8 +93,11 @@ internal sealed class ProblemWriter(IProblemDetailsService problems, IShopSpeech
             DraftEditException edit => ApiProblemException.Unprocessable("setting_refused", edit.Message).With("setting", edit.Setting),
             CartException cart => Said(StatusCodes.Status422UnprocessableEntity, "cart_refused", cart.Sentence, [.. cart.Parts]),
             DbUpdateConcurrencyException
-            or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } } =>
-                Said(StatusCodes.Status409Conflict, "changed_meanwhile", "changed_meanwhile"),
+            or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } } => Said(
+                StatusCodes.Status409Conflict,
+                "changed_meanwhile",
+                "changed_meanwhile"
+            ),
             BadHttpRequestException bad => new(bad.StatusCode, "bad_request", UnreadableRequest.Tell(bad)),
             EncoderFallbackException or PostgresException { SqlState: NotInRepertoire or Untranslatable } => NotText(),
             DbUpdateException
@@ -107,11 +110,9 @@ internal sealed class ProblemWriter(IProblemDetailsService problems, IShopSpeech
         };
 
     // No database column takes NUL or half a pair of UTF-16: such a key, search or address names nothing that there is.
-    private static ApiProblemException NotText() =>
-        Said(StatusCodes.Status422UnprocessableEntity, "not_text", "not_text");
+    private static ApiProblemException NotText() => Said(StatusCodes.Status422UnprocessableEntity, "not_text", "not_text");
 
-    private static ApiProblemException Unavailable() =>
-        Said(StatusCodes.Status503ServiceUnavailable, "unavailable", "unavailable");
+    private static ApiProblemException Unavailable() => Said(StatusCodes.Status503ServiceUnavailable, "unavailable", "unavailable");
 }
 
 /// <summary>Gives a refusal that is a bare status, made by the framework before any code of ours, a code and a sentence too.</summary>

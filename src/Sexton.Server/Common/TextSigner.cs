@@ -33,9 +33,7 @@ internal sealed class TextSigner(SextonOptions options, TimeProvider clock, stri
             return null;
         }
 
-        return Today <= last
-            ? text![..dot]
-            : throw ApiProblemException.Said(StatusCodes.Status410Gone, "link_ended", "link_ended");
+        return Today <= last ? text![..dot] : throw ApiProblemException.Said(StatusCodes.Status410Gone, "link_ended", "link_ended");
     }
 
     private static byte[] Derived(byte[] key, string purpose) =>

@@ -230,7 +230,9 @@ internal sealed class DraftStore(
         var sketch = DraftItems.Row(row.Kind, row.Key, row.Rank, row.Definition, row.Revision);
         foreach (var (setting, value) in edits)
         {
-            sketch.Definition = await ApplyAsync(sketch, setting, value, cancel);
+            var definition = await ApplyAsync(sketch, setting, value, cancel);
+            await guards.CheckAsync(sketch, definition, setting, cancel);
+            sketch.Definition = definition;
         }
 
         await WriteAsync(row, sketch.Definition, Texts, actor, undoes: false, cancel);
@@ -369,8 +371,7 @@ internal sealed class DraftStore(
 
     private async Task<DraftItemRow> FindAsync(string key, int revision, CancellationToken cancel)
     {
-        var row =
-            await db.DraftItems.FindAsync([key], cancel) ?? throw NothingCalled(key);
+        var row = await db.DraftItems.FindAsync([key], cancel) ?? throw NothingCalled(key);
         return row.Revision == revision ? row : throw new DbUpdateConcurrencyException();
     }
 

@@ -46,12 +46,7 @@ internal static class DraftTextEndpoints
         console
             .MapPost(
                 "draft/texts/csv",
-                async Task<IResult> (
-                    TakeTextsRequest request,
-                    ClaimsPrincipal user,
-                    DraftTexts texts,
-                    CancellationToken cancel
-                ) =>
+                async Task<IResult> (TakeTextsRequest request, ClaimsPrincipal user, DraftTexts texts, CancellationToken cancel) =>
                 {
                     await texts.TakeCsvAsync(request.Csv, request.Seen, Actor.Of(user), cancel);
                     return TypedResults.NoContent();

@@ -34,11 +34,7 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
         var spoken = (await settings.ReadAsync(cancel)).Languages;
         return new TextsView(
             [.. Wording.Languages.Select(l => new TextLanguageView(l.Tag, l.Name, spoken.Contains(l.Tag)))],
-            [
-                .. _texts
-                    .Of(await draft.ReadAsync(cancel))
-                    .Select(static t => new TextView(t.Key, t.Where, t.Said.Texts, t.Usual.Texts)),
-            ]
+            [.. _texts.Of(await draft.ReadAsync(cancel)).Select(static t => new TextView(t.Key, t.Where, t.Said.Texts, t.Usual.Texts))]
         );
     }
 
@@ -48,7 +44,14 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
         var register = await draft.ReadAsync(cancel);
         var texts = _texts.Of(register);
         var text = texts.FirstOrDefault(t => t.Key == key) ?? throw ApiProblemException.NotFound($"There is no text “{key}”.");
-        var (changes, errors) = TextTable.Read([[TextTable.Key, request.Language], [key, request.To]], texts, Languages);
+        var (changes, errors) = TextTable.Read(
+            [
+                [TextTable.Key, request.Language],
+                [key, request.To],
+            ],
+            texts,
+            Languages
+        );
         if (errors.Length > 0)
         {
             throw ApiProblemException.Unprocessable("text_refused", errors[0].Sentence);
@@ -90,11 +93,17 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
     public async Task<TextsReadView> ReadCsvAsync(string csv, CancellationToken cancel)
     {
         var rows = await draft.RowsAsync(cancel);
-        var register = DraftItems.Register(rows);
-        var reading = Read(csv, _texts.Of(register));
-        reading = reading with { Errors = [.. reading.Errors, .. Refused(rows, register, reading.Changes)] };
+        var reading = Checked(csv, rows, DraftItems.Register(rows));
         return new TextsReadView(
-            [.. reading.Changes.Select(static c => new TextChangeView(c.Text.Key, c.Text.Where, c.Language, c.Text.In(c.Language), Becomes(c)))],
+            [
+                .. reading.Changes.Select(static c => new TextChangeView(
+                    c.Text.Key,
+                    c.Text.Where,
+                    c.Language,
+                    c.Text.In(c.Language),
+                    Becomes(c)
+                )),
+            ],
             reading.Errors,
             DigestOf(reading.Changes)
         );
@@ -107,8 +116,9 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
     /// <param name="cancel">Cancels.</param>
     public async Task TakeCsvAsync(string csv, string seen, Actor actor, CancellationToken cancel)
     {
-        var register = await draft.ReadAsync(cancel);
-        var (changes, errors) = Read(csv, _texts.Of(register));
+        var rows = await draft.RowsAsync(cancel);
+        var register = DraftItems.Register(rows);
+        var (changes, errors) = Checked(csv, rows, register);
         if (errors.Length > 0)
         {
             throw ApiProblemException.Unprocessable(
@@ -119,7 +129,10 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
 
         if (DigestOf(changes) != seen)
         {
-            throw ApiProblemException.Conflict("changed_since", "The draft was changed since this was shown. Look at the difference again.");
+            throw ApiProblemException.Conflict(
+                "changed_since",
+                "The draft was changed since this was shown. Look at the difference again."
+            );
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -129,6 +142,12 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
         }
 
         await transaction.CommitAsync(cancel);
+    }
+
+    private TextTableReading Checked(string csv, List<DraftItemRow> rows, RegisterContent register)
+    {
+        var reading = Read(csv, _texts.Of(register));
+        return reading with { Errors = [.. reading.Errors, .. Refused(rows, register, reading.Changes)] };
     }
 
     // What the thing that a text belongs to would refuse is told by its row, too.
@@ -145,7 +164,8 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
                 {
                     var definition = DraftItems.Apply(row, setting, value, destinations, kinds);
                     var field = row.Kind == DraftItemKind.Field ? DraftItems.Read<Field>(definition) : null;
-                    wrong = types.Find(field?.Type ?? "")?.Validate(field!.Settings).Select(static p => p.Sentence).FirstOrDefault() ?? wrong;
+                    wrong =
+                        types.Find(field?.Type ?? "")?.Validate(field!.Settings).Select(static p => p.Sentence).FirstOrDefault() ?? wrong;
                 }
             }
             catch (DraftEditException e)
@@ -189,7 +209,9 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
     private static string DigestOf(IEnumerable<TextChange> changes) =>
         Convert.ToHexStringLower(
             SHA256.HashData(
-                JsonSerializer.SerializeToUtf8Bytes(changes.Select(static c => new[] { c.Text.Key, c.Language, c.Text.In(c.Language), c.To }))
+                JsonSerializer.SerializeToUtf8Bytes(
+                    changes.Select(static c => new[] { c.Text.Key, c.Language, c.Text.In(c.Language), c.To })
+                )
             )
         );
 }
@@ -227,11 +249,7 @@ internal sealed record ChangeTextRequest(string Language, string Before, string 
 /// <param name="Changes">The changes.</param>
 /// <param name="Errors">What keeps it from being taken; with any of them nothing is.</param>
 /// <param name="Digest">Tells the changes apart, for taking what was shown.</param>
-internal sealed record TextsReadView(
-    IReadOnlyList<TextChangeView> Changes,
-    IReadOnlyList<TextTableError> Errors,
-    string Digest
-);
+internal sealed record TextsReadView(IReadOnlyList<TextChangeView> Changes, IReadOnlyList<TextTableError> Errors, string Digest);
 
 /// <summary>A text that would become another.</summary>
 /// <param name="Key">Its key.</param>

@@ -111,7 +111,10 @@ internal static class SextonHost
         app.MapOpenApi("/api/openapi.json");
         MapApi(app);
         app.MapShowPictures();
-        app.MapFallback("/api/{**path}", Task () => throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "not_found"));
+        app.MapFallback(
+            "/api/{**path}",
+            Task () => throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "not_found")
+        );
         MapPages(app);
         return app;
     }

@@ -90,7 +90,12 @@ internal static class AccountOrderEndpoints
         var shopper = await SignedInAsync(session, cancel);
         var own = await Of(shopper, db).AnyAsync(o => o.Order.Number == number, cancel);
         return (own ? await orders.FindAsync(number, cancel) : null)
-            ?? throw ApiProblemException.Said(StatusCodes.Status404NotFound, "not_found", "order_not_yours", number.ToString(CultureInfo.InvariantCulture));
+            ?? throw ApiProblemException.Said(
+                StatusCodes.Status404NotFound,
+                "not_found",
+                "order_not_yours",
+                number.ToString(CultureInfo.InvariantCulture)
+            );
     }
 
     // Whoever opened a link has shown that the address is theirs, so orders placed with it before belong to the account too.

@@ -131,7 +131,13 @@ internal sealed record UnitView(string LineId, string Id, string Name)
             yield return new UnitView(
                 evaluation.Facts.LineAt(line).Id,
                 evaluation.Facts.LineAt(line).Units[unit].Id,
-                UnitNames.NameOf(evaluation.Facts.Goods(line).Product.UnitName.In(language), unit + 1, count, evaluation.Plan.Wording, language)
+                UnitNames.NameOf(
+                    evaluation.Facts.Goods(line).Product.UnitName.In(language),
+                    unit + 1,
+                    count,
+                    evaluation.Plan.Wording,
+                    language
+                )
             );
         }
     }

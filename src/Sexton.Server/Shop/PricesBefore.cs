@@ -29,9 +29,7 @@ internal sealed class PricesBefore(RegisterPlan plan, ProductIndex products, Dat
         {
             var line = new CartLine("1", product.Code, 1, AnswerSet.Empty) { VariantCode = variant?.Code };
             var goods = Evaluation.Of(plan, products, new CartContent { Lines = [line] }, today).Rows[0];
-            return goods.OpenBy is { } open
-                ? _words.Open(goods.FromMinor, open.Label.In(language))
-                : _words.Amount(goods.UnitMinor);
+            return goods.OpenBy is { } open ? _words.Open(goods.FromMinor, open.Label.In(language)) : _words.Amount(goods.UnitMinor);
         }
 
         return _words.Amount(variant?.PriceMinor ?? product.PriceMinor);

@@ -30,7 +30,8 @@ internal static class ShopperEndpoints
             .WithName("SendSignInLink");
         selling.MapPost("account/session", SignInAsync).WithName("SignInShopper");
         selling.MapGet("account/session", ReadAsync).WithName("GetShopper");
-        selling.MapDelete(
+        selling
+            .MapDelete(
                 "account/session",
                 async (ShopperSession session, CancellationToken cancel) =>
                 {

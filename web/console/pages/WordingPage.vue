@@ -52,7 +52,8 @@ function save(text: Text, language: string, to: string): void {
   });
 }
 
-const refresh = () => Promise.all([client.invalidateQueries({ queryKey: ['draft'] }), client.invalidateQueries({ queryKey: ['versions'] })]);
+const refresh = () =>
+  Promise.all([client.invalidateQueries({ queryKey: ['draft'] }), client.invalidateQueries({ queryKey: ['versions'] })]);
 
 async function taken(count: number): Promise<void> {
   await refresh();
@@ -76,16 +77,24 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
       <h1>Wording</h1>
       <span class="soft small">
         <template v-for="(language, i) in lacking" :key="language.tag"
-          >{{ i ? ' · ' : '' }}{{ language.name }}:
-          {{ language.count ? `${language.count} missing` : 'nothing missing' }}</template
+          >{{ i ? ' · ' : '' }}{{ language.name }}: {{ language.count ? `${language.count} missing` : 'nothing missing' }}</template
         >
       </span>
       <span class="push"></span>
-      <InputText id="find" v-model="words" class="find" type="search" placeholder="Find a text" aria-label="Find" @keydown.esc="words = ''" />
+      <InputText
+        id="find"
+        v-model="words"
+        class="find"
+        type="search"
+        placeholder="Find a text"
+        aria-label="Find"
+        @keydown.esc="words = ''"
+      />
       <Select v-model="shown" class="words" :options="ways" option-label="name" option-value="key" aria-label="Which texts" />
     </div>
     <p class="about">
-      What shoppers read, in the draft: it counts once it is published. {{ '{0}' }} to {{ '{3}' }} are filled in. <TextsBrought @taken="taken" />
+      What shoppers read, in the draft: it counts once it is published. {{ '{0}' }} to {{ '{3}' }} are filled in.
+      <TextsBrought @taken="taken" />
     </p>
     <table>
       <thead>

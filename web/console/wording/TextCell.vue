@@ -48,7 +48,15 @@ async function close(save: boolean, back: boolean): Promise<void> {
     @keydown.esc.stop="close(false, true)"
   ></textarea>
   <template v-else>
-    <button ref="face" type="button" class="text" :class="{ missing }" :lang="language" :aria-label="`${label}: ${text || 'nothing'}`" @click="open">
+    <button
+      ref="face"
+      type="button"
+      class="text"
+      :class="{ missing }"
+      :lang="language"
+      :aria-label="`${label}: ${text || 'nothing'}`"
+      @click="open"
+    >
       {{ text || (missing ? 'missing' : '–') }}
     </button>
     <button v-if="usual !== undefined" type="button" class="act small" :title="usual" @click="emit('save', '')">

@@ -59,8 +59,8 @@ function leave(): void {
     <template v-if="read">
       <template v-if="read.errors.length">
         <p role="status">
-          {{ read.errors.length === 1 ? 'One thing keeps it' : `${read.errors.length} things keep it` }} from being taken. Mend the file and bring it in
-          again; nothing was changed.
+          {{ read.errors.length === 1 ? 'One thing keeps it' : `${read.errors.length} things keep it` }} from being taken. Mend the file and
+          bring it in again; nothing was changed.
         </p>
         <table>
           <thead>

@@ -128,11 +128,7 @@ const sample = () => (model.value = [...ids.value, setting<string>('sample').rep
           <template v-if="row.upload && !row.upload.refused">
             <progress :value="row.share" max="100" :aria-label="say('form.on_its_way', row.shown.name)"></progress>
             <span class="entry-file-size">{{
-              row.upload.waiting
-                ? say('form.connection_lost')
-                : row.share < 100
-                  ? `${row.share} %`
-                  : say('form.looked_at')
+              row.upload.waiting ? say('form.connection_lost') : row.share < 100 ? `${row.share} %` : say('form.looked_at')
             }}</span>
           </template>
           <span v-if="row.upload?.refused" class="entry-problem" role="alert">{{ row.upload.refused }}</span>
@@ -141,7 +137,8 @@ const sample = () => (model.value = [...ids.value, setting<string>('sample').rep
           {{ say('form.try_again') }}<span class="visually-hidden"> {{ row.shown.name }}</span>
         </button>
         <button type="button" class="entry-clear" @click="remove(row.id)">
-          {{ row.upload && !row.upload.refused ? say('form.cancel') : say('form.take_file_out') }}<span class="visually-hidden"> {{ row.shown.name }}</span>
+          {{ row.upload && !row.upload.refused ? say('form.cancel') : say('form.take_file_out')
+          }}<span class="visually-hidden"> {{ row.shown.name }}</span>
         </button>
       </li>
     </ul>

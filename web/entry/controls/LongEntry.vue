@@ -24,7 +24,8 @@ const at = ref(0);
 const where = () => (at.value = text.value.slice(0, box.value!.selectionStart).split('\n').length - 1);
 const told = computed(() => {
   const own = text.value.split('\n')[at.value] ?? '';
-  const ofLine = line.value && say(lines.value ? 'form.line_of' : 'form.line', at.value + 1, say('form.of', graphemes(own), line.value), lines.value);
+  const ofLine =
+    line.value && say(lines.value ? 'form.line_of' : 'form.line', at.value + 1, say('form.of', graphemes(own), line.value), lines.value);
   return [ofLine, whole.value && say('form.of', graphemes(text.value.trim()), whole.value)].filter(Boolean).join(', ');
 });
 </script>

@@ -189,7 +189,9 @@ defineExpose({ focusFirstProblem });
             <td></td>
             <th v-for="column in columns" :key="column.field" scope="col">
               {{ column.asked.label }}
-              <span v-if="!column.asked.required && !['told', 'ticked'].includes(column.manner)" class="entry-optional">{{ say('form.optional') }}</span>
+              <span v-if="!column.asked.required && !['told', 'ticked'].includes(column.manner)" class="entry-optional">{{
+                say('form.optional')
+              }}</span>
               <span v-if="column.asked.unit" class="entry-optional">{{ column.asked.unit }}</span>
               <span v-if="column.asked.cost" class="entry-optional">{{ column.asked.cost }}</span>
               <span v-if="column.asked.help" class="entry-help">{{ column.asked.help }}</span>

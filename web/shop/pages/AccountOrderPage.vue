@@ -19,15 +19,17 @@ onMounted(async () => {
 
 <template>
   <div class="sheet narrow">
-    <p><RouterLink to="/account">{{ say('shop.all_orders') }}</RouterLink></p>
+    <p>
+      <RouterLink to="/account">{{ say('shop.all_orders') }}</RouterLink>
+    </p>
     <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     <template v-if="order">
       <h1>{{ say('shop.order', order.number) }}</h1>
       <OrderSheet :order="order" />
       <p v-for="invoice in invoices" :key="invoice.id">
-        <a :href="`/api/shop/v1/account/orders/${order.number}/invoices/${invoice.id}`"
-          >{{ say(invoice.kind === 'credit_note' ? 'shop.credit_note' : 'shop.invoice', invoice.number) }}</a
-        >, {{ invoice.total }}
+        <a :href="`/api/shop/v1/account/orders/${order.number}/invoices/${invoice.id}`">{{
+          say(invoice.kind === 'credit_note' ? 'shop.credit_note' : 'shop.invoice', invoice.number)
+        }}</a>, {{ invoice.total }}
       </p>
     </template>
   </div>

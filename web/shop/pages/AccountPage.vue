@@ -40,7 +40,9 @@ onMounted(async () => {
     <h1>{{ say('shop.your_account') }}</h1>
     <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
     <template v-if="shopper?.email">
-      <p>{{ shopper.email }} · {{ shopper.group }} · <button class="plain" @click="leave">{{ say('shop.sign_out') }}</button></p>
+      <p>
+        {{ shopper.email }} · {{ shopper.group }} · <button class="plain" @click="leave">{{ say('shop.sign_out') }}</button>
+      </p>
       <p v-if="orders && !orders.length">
         {{ say('shop.no_orders') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink>
       </p>

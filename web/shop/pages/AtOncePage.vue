@@ -46,7 +46,9 @@ async function goOn(): Promise<void> {
 <template>
   <div class="sheet narrow">
     <h1>{{ say('shop.buy_at_once') }}</h1>
-    <p v-if="!lines.length || !evaluation">{{ say('shop.nothing_chosen') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink></p>
+    <p v-if="!lines.length || !evaluation">
+      {{ say('shop.nothing_chosen') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink>
+    </p>
     <form v-else novalidate @submit.prevent="goOn">
       <p>
         <RouterLink v-for="line in lines" :key="line.id" :to="`/products/${line.product_code}`"
@@ -68,7 +70,9 @@ async function goOn(): Promise<void> {
       </section>
       <PriceSum :prices="evaluation.prices" :units="evaluation.units" />
       <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
-      <p><button class="buy" :disabled="busy">{{ say('shop.go_on_to_payment') }}</button></p>
+      <p>
+        <button class="buy" :disabled="busy">{{ say('shop.go_on_to_payment') }}</button>
+      </p>
     </form>
   </div>
 </template>

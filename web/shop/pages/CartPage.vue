@@ -78,10 +78,14 @@ onMounted(() => run(basket.load));
       <PriceSum :prices="basket.view.value.evaluation.prices" :units="basket.view.value.evaluation.units" />
       <CouponEntry />
       <p v-if="ofLines.length" class="problem">{{ say('shop.fill_in_above') }}</p>
-      <p v-else class="go"><button class="buy" :disabled="busy">{{ say('shop.go_on') }}</button></p>
+      <p v-else class="go">
+        <button class="buy" :disabled="busy">{{ say('shop.go_on') }}</button>
+      </p>
       <WayOn here="cart" :evaluation="evaluation" />
     </form>
-    <p v-else-if="!busy && !failure">{{ say('shop.cart_empty') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink></p>
+    <p v-else-if="!busy && !failure">
+      {{ say('shop.cart_empty') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink>
+    </p>
   </div>
 </template>
 

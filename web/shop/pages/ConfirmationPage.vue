@@ -9,8 +9,7 @@ const order = ref<Schemas['OrderPageView']>();
 const failure = ref('');
 
 const placed = computed(
-  () =>
-    order.value && new Intl.DateTimeFormat(locale(), { dateStyle: 'long', timeStyle: 'short' }).format(new Date(order.value.placed_at)),
+  () => order.value && new Intl.DateTimeFormat(locale(), { dateStyle: 'long', timeStyle: 'short' }).format(new Date(order.value.placed_at)),
 );
 
 watch(

@@ -20,7 +20,9 @@ onMounted(async () => {
     <template v-if="paper">
       <h1>{{ paper.title }}</h1>
       <p class="soft">{{ say('shop.from_order', paper.number) }}</p>
-      <p v-if="paper.is_ready"><a :href="`/api/shop/v1/papers/${token}/file`">{{ say('shop.open_pdf') }}</a></p>
+      <p v-if="paper.is_ready">
+        <a :href="`/api/shop/v1/papers/${token}/file`">{{ say('shop.open_pdf') }}</a>
+      </p>
       <p v-else>{{ say('shop.not_ready') }}</p>
     </template>
   </div>

@@ -92,7 +92,9 @@ onMounted(() => {
     <template v-if="busy && begun.read() && !card && byCard">
       <p role="status">{{ say('shop.payment_checked') }}</p>
     </template>
-    <p v-else-if="!lines.length || !evaluation">{{ say('shop.cart_empty') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink></p>
+    <p v-else-if="!lines.length || !evaluation">
+      {{ say('shop.cart_empty') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink>
+    </p>
     <template v-else>
       <ul v-if="elsewhere.length" class="missing">
         <li v-for="problem in elsewhere" :key="`${problem.line_id}${problem.unit_id}${problem.field}`" class="problem">

@@ -189,7 +189,9 @@ async function buyAtOnce(): Promise<void> {
     </div>
     <form novalidate @submit.prevent="add">
       <h1>{{ product.name }}</h1>
-      <p class="price">{{ each }} <template v-if="!goods?.is_open">{{ say('shop.each') }}</template></p>
+      <p class="price">
+        {{ each }} <template v-if="!goods?.is_open">{{ say('shop.each') }}</template>
+      </p>
       <p>{{ product.description }}</p>
       <div v-if="product.variants.length" class="variants" role="radiogroup" :aria-label="say('shop.which_one')">
         <label v-for="variant in product.variants" :key="variant.code">
@@ -242,7 +244,10 @@ async function buyAtOnce(): Promise<void> {
       <p v-if="itemCode" class="soft">{{ say('shop.item', itemCode) }}</p>
       <p class="do">
         <button class="buy" :disabled="busy">{{ say('shop.put_in_cart', typed.quantity) }}</button>
-        <span>{{ say('shop.or') }} <button class="plain" type="button" :disabled="busy" @click="buyAtOnce">{{ say('shop.buy_it_at_once') }}</button></span>
+        <span
+          >{{ say('shop.or') }}
+          <button class="plain" type="button" :disabled="busy" @click="buyAtOnce">{{ say('shop.buy_it_at_once') }}</button></span
+        >
       </p>
     </form>
   </div>

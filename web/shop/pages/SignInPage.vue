@@ -24,7 +24,9 @@ async function signIn(): Promise<void> {
 <template>
   <div class="sheet narrow">
     <h1>{{ say('shop.your_account') }}</h1>
-    <p v-if="failure" class="problem" role="alert">{{ failure }} <RouterLink to="/account">{{ say('shop.ask_another') }}</RouterLink></p>
+    <p v-if="failure" class="problem" role="alert">
+      {{ failure }} <RouterLink to="/account">{{ say('shop.ask_another') }}</RouterLink>
+    </p>
     <p v-else>{{ say('shop.opens_account') }}</p>
     <button class="buy" :disabled="busy" @click="signIn">{{ say('shop.open_account') }}</button>
   </div>

@@ -35,7 +35,9 @@ async function goOn(): Promise<void> {
 
 <template>
   <div :key="step" class="sheet narrow">
-    <p v-if="!lines.length || !evaluation">{{ say('shop.cart_empty') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink></p>
+    <p v-if="!lines.length || !evaluation">
+      {{ say('shop.cart_empty') }} <RouterLink to="/">{{ say('shop.see_all') }}</RouterLink>
+    </p>
     <template v-else>
       <h1>{{ here ? headingOf(here) : say('shop.no_such_step') }}</h1>
       <form novalidate @submit.prevent="goOn">
@@ -50,7 +52,8 @@ async function goOn(): Promise<void> {
         />
         <p v-if="failure || lost" class="problem" role="alert">{{ failure || lost }}</p>
         <p class="on">
-          <button class="buy" :disabled="busy">{{ say('shop.go_on') }}</button> <span>{{ say('price.total') }} {{ evaluation.prices.total }}</span>
+          <button class="buy" :disabled="busy">{{ say('shop.go_on') }}</button>
+          <span>{{ say('price.total') }} {{ evaluation.prices.total }}</span>
         </p>
         <WayOn :here="step" :evaluation="evaluation" />
       </form>

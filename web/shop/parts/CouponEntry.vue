@@ -25,7 +25,9 @@ async function give(next: string, told: string): Promise<void> {
 <template>
   <p v-if="given" class="coupon">
     {{ say('shop.coupon') }} {{ given }}
-    <button class="plain" type="button" :disabled="busy" @click="give('', say('shop.coupon_out'))">{{ say('shop.coupon_take_out') }}</button>
+    <button class="plain" type="button" :disabled="busy" @click="give('', say('shop.coupon_out'))">
+      {{ say('shop.coupon_take_out') }}
+    </button>
   </p>
   <div v-else class="coupon">
     <label for="coupon">{{ say('shop.coupon') }}</label>
@@ -38,7 +40,9 @@ async function give(next: string, told: string): Promise<void> {
       aria-describedby="coupon-problem"
       @keydown.enter.prevent="give(code, say('shop.coupon_counts'))"
     />
-    <button class="plain" type="button" :disabled="busy" @click="give(code, say('shop.coupon_counts'))">{{ say('shop.coupon_use') }}</button>
+    <button class="plain" type="button" :disabled="busy" @click="give(code, say('shop.coupon_counts'))">
+      {{ say('shop.coupon_use') }}
+    </button>
     <p id="coupon-problem" class="problem" role="alert">{{ failure }}</p>
   </div>
 </template>

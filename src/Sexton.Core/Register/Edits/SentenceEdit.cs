@@ -46,7 +46,10 @@ public static class SentenceEdit
         return value
             .EnumerateObject()
             .SelectMany(static k => k.Value.EnumerateObject().Select(l => (Key: k.Name, Language: l.Name, l.Value)))
-            .Aggregate(OwnSentences.None, (all, s) => With(all, s.Key, s.Language, Text(s.Value, $"{s.Key}.{s.Language}"), $"{s.Key}.{s.Language}"));
+            .Aggregate(
+                OwnSentences.None,
+                (all, s) => With(all, s.Key, s.Language, Text(s.Value, $"{s.Key}.{s.Language}"), $"{s.Key}.{s.Language}")
+            );
     }
 
     /// <summary>The sentences with one changed in one language.</summary>
@@ -94,8 +97,7 @@ public static class SentenceEdit
     private static string? Unknown(string text, LanguageMap shipped) =>
         Parts.FirstOrDefault(p => text.Contains(p, StringComparison.Ordinal) && !Fills(shipped, p));
 
-    private static string Filled(LanguageMap shipped) =>
-        string.Join(", ", Parts.Where(p => Fills(shipped, p)).DefaultIfEmpty("none"));
+    private static string Filled(LanguageMap shipped) => string.Join(", ", Parts.Where(p => Fills(shipped, p)).DefaultIfEmpty("none"));
 
     private static bool Fills(LanguageMap shipped, string part) =>
         shipped.Texts.Values.Any(t => t.Contains(part, StringComparison.Ordinal));

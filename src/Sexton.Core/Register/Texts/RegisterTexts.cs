@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Sexton.Core.Register.Edits;
 using Sexton.Core.Routing;
 using Sexton.Core.Sentences;
 using Sexton.Core.Types;
@@ -16,15 +17,19 @@ namespace Sexton.Core.Register.Texts;
 public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
 {
     private const string Prices = "prices",
-        Label = "label";
+        Label = "label",
+        OfKind = "settings.";
 
     /// <summary>All texts: those of fields, sections, steps and destinations in the order of the register, then the sentences of the shop by key.</summary>
-    public ImmutableArray<RegisterText> Of(RegisterContent register) =>
+    public ImmutableArray<RegisterText> Of(RegisterContent register)
+    {
+        var shop = new Wording(register.Wording);
+        return
         [
-            .. register.Fields.SelectMany(Of),
+            .. register.Fields.SelectMany(f => Of(f, shop)),
             .. register.Sections.SelectMany(Of),
             .. register.Steps.Select(static s => Plain("step", s.Key, "name", $"the step “{s.Name}”", s.Name)),
-            .. register.Destinations.SelectMany(d => Of(d, register)),
+            .. register.Destinations.SelectMany(d => Of(d, register, shop)),
             .. Wording
                 .Shipped.OrderBy(static s => s.Key, StringComparer.Ordinal)
                 .Select(s => new RegisterText(
@@ -36,6 +41,7 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
                     s.Value
                 )),
         ];
+    }
 
     /// <summary>The settings of one thing of the draft, with their values, that make some of its texts others.</summary>
     /// <param name="register">The register.</param>
@@ -50,6 +56,14 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
                 continue;
             }
 
+            // Of a kind of answer a text is set in all its languages at once.
+            if (setting.Key.Setting.StartsWith(OfKind, StringComparison.Ordinal) && register.Find(setting.Key.Item) is not null)
+            {
+                var said = setting.Aggregate(setting.First().Text.Said, static (map, change) => map.With(change.Language, change.To));
+                yield return (setting.Key.Setting, said.IsEmpty ? EditValue.Json<string?>(null) : EditValue.Json(said));
+                continue;
+            }
+
             foreach (var change in setting)
             {
                 yield return ($"{setting.Key.Setting}.{change.Language}", JsonSerializer.SerializeToElement(change.To));
@@ -57,7 +71,7 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
         }
     }
 
-    private IEnumerable<RegisterText> Of(Field field)
+    private IEnumerable<RegisterText> Of(Field field, Wording shop)
     {
         RegisterText Text(string setting, string what, LanguageMap said) =>
             Plain("field", field.Key, setting, $"“{field.NameForStaff}”, {what}", said);
@@ -76,7 +90,7 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
         }
 
         var type = types.Find(field.Type);
-        foreach (var text in OfSettings("field", field.Key, $"“{field.NameForStaff}”", type?.Settings ?? [], field.Settings))
+        foreach (var text in OfSettings("field", field.Key, $"“{field.NameForStaff}”", type?.Settings ?? [], field.Settings, shop))
         {
             yield return text;
         }
@@ -86,12 +100,12 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
             foreach (var choice in ChoicesSetting.Read(field.Settings.TryGetValue(list.Name, out var value) ? value : null))
             {
                 var where = $"“{field.NameForStaff}”, the choice “{choice.Label}”";
-                yield return OfEntry(field, "settings." + list.Name, $"choice.{choice.Key}", choice.Key, Label, where, choice.Label);
+                yield return OfEntry(field, OfKind + list.Name, $"choice.{choice.Key}", choice.Key, Label, where, choice.Label);
                 if (!choice.PictureWords.IsEmpty)
                 {
                     yield return OfEntry(
                         field,
-                        "settings." + list.Name,
+                        OfKind + list.Name,
                         $"choice.{choice.Key}.picture_words",
                         choice.Key,
                         "picture_words",
@@ -106,18 +120,38 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
         {
             if (!price.Label.IsEmpty)
             {
-                yield return OfEntry(field, Prices, $"price.{i}", i, Label, $"“{field.NameForStaff}”, what its price is called", price.Label);
+                yield return OfEntry(
+                    field,
+                    Prices,
+                    $"price.{i}",
+                    i,
+                    Label,
+                    $"“{field.NameForStaff}”, what its price is called",
+                    price.Label
+                );
             }
         }
     }
 
     private static IEnumerable<RegisterText> Of(Section section) =>
-        new[] { ("heading", "heading", section.Heading), ("text", "words under it", section.Text), ("opening", "opening question", section.Opening) }
+        new[]
+        {
+            ("heading", "heading", section.Heading),
+            ("text", "words under it", section.Text),
+            ("opening", "opening question", section.Opening),
+        }
             .Where(static t => !t.Item3.IsEmpty)
             .Select(t => Plain("section", section.Key, t.Item1, $"the section “{section.Heading}”, {t.Item2}", t.Item3));
 
-    private IEnumerable<RegisterText> Of(Destination destination, RegisterContent register) =>
-        OfSettings("destination", destination.Key, $"“{destination.Name}”", kinds.Find(destination.Kind)?.Settings ?? [], destination.Settings)
+    private IEnumerable<RegisterText> Of(Destination destination, RegisterContent register, Wording shop) =>
+        OfSettings(
+                "destination",
+                destination.Key,
+                $"“{destination.Name}”",
+                kinds.Find(destination.Kind)?.Settings ?? [],
+                destination.Settings,
+                shop
+            )
             .Concat(
                 destination
                     .Names.Where(static n => !n.Value.Name.IsEmpty)
@@ -137,16 +171,20 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
         string item,
         string name,
         ImmutableArray<TypeSetting> settings,
-        IReadOnlyDictionary<string, JsonElement> values
+        IReadOnlyDictionary<string, JsonElement> values,
+        Wording shop
     ) =>
         from setting in settings.OfType<WordingSetting>()
         where values.ContainsKey(setting.Name)
         let said = values[setting.Name].Deserialize<LanguageMap>(DocumentJson.Options)!
         where !said.IsEmpty
-        select Plain(kind, item, "settings." + setting.Name, $"{name}, {setting.Name.Replace('_', ' ')}", said);
+        select Plain(kind, item, OfKind + setting.Name, $"{name}, {setting.Name.Replace('_', ' ')}", said) with
+        {
+            Usual = setting.Sentence is { } key ? shop[key] : LanguageMap.Empty,
+        };
 
     private static RegisterText Plain(string kind, string item, string setting, string where, LanguageMap said) =>
-        new($"{kind}.{item}.{setting.Replace("settings.", "", StringComparison.Ordinal)}", item, setting, where, said, LanguageMap.Empty);
+        new($"{kind}.{item}.{setting.Replace(OfKind, "", StringComparison.Ordinal)}", item, setting, where, said, LanguageMap.Empty);
 
     private static RegisterText OfEntry(
         Field field,
@@ -156,8 +194,7 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
         string member,
         string where,
         LanguageMap said
-    ) =>
-        new($"field.{field.Key}.{key}", field.Key, setting, where, said, LanguageMap.Empty) { Entry = entry, Member = member };
+    ) => new($"field.{field.Key}.{key}", field.Key, setting, where, said, LanguageMap.Empty) { Entry = entry, Member = member };
 
     // The list as it is, with the texts of some of its entries changed.
     private static JsonElement List(Field field, string setting, IEnumerable<TextChange> changes)
@@ -165,7 +202,7 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
         var list = (
             setting == Prices
                 ? JsonSerializer.SerializeToNode(field.Prices, DocumentJson.Options)!
-                : JsonNode.Parse(field.Settings[setting["settings.".Length..]].GetRawText())!
+                : JsonNode.Parse(field.Settings[setting[OfKind.Length..]].GetRawText())!
         ).AsArray();
         foreach (var change in changes)
         {

@@ -26,15 +26,17 @@ public static class TextTable
     /// <param name="texts">The texts.</param>
     /// <param name="languages">The languages.</param>
     public static IEnumerable<ImmutableArray<string>> Write(IEnumerable<RegisterText> texts, ImmutableArray<string> languages) =>
-        texts
-            .Select(t => (ImmutableArray<string>)[t.Key, t.Where, .. languages.Select(t.In)])
-            .Prepend([Key, Where, .. languages]);
+        texts.Select(t => (ImmutableArray<string>)[t.Key, t.Where, .. languages.Select(t.In)]).Prepend([Key, Where, .. languages]);
 
     /// <summary>Reads a table: what is not in it stays as it is, and an empty cell is no text in its language.</summary>
     /// <param name="rows">The rows, the names of the columns first.</param>
     /// <param name="texts">The texts as they are.</param>
     /// <param name="languages">The languages that there can be.</param>
-    public static TextTableReading Read(IReadOnlyList<ImmutableArray<string>> rows, IEnumerable<RegisterText> texts, ImmutableArray<string> languages)
+    public static TextTableReading Read(
+        IReadOnlyList<ImmutableArray<string>> rows,
+        IEnumerable<RegisterText> texts,
+        ImmutableArray<string> languages
+    )
     {
         var errors = ImmutableArray.CreateBuilder<TextTableError>();
         var changes = ImmutableArray.CreateBuilder<TextChange>();
@@ -70,7 +72,9 @@ public static class TextTable
             var key = keys < row.Length ? row[keys] : "";
             if (row.Length != names.Length)
             {
-                errors.Add(new(number, "", $"It has {Number(row.Length)} cells, and the first row {Number(names.Length)}. Give each column one."));
+                errors.Add(
+                    new(number, "", $"It has {Number(row.Length)} cells, and the first row {Number(names.Length)}. Give each column one.")
+                );
             }
             else if (!byKey.TryGetValue(key, out var text))
             {

@@ -91,9 +91,9 @@ public sealed class SettingReader(
     public LanguageMap Wording(string name)
     {
         var given = values.TryGetValue(name, out var value) ? value.Deserialize<LanguageMap>(DocumentJson.Options)! : LanguageMap.Empty;
-        return !given.IsEmpty ? given
-            : settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal)) is WordingSetting { Sentence: { } key } ? Shop[key]
-            : Find(name)?.Deserialize<LanguageMap>(DocumentJson.Options) ?? LanguageMap.Empty;
+        return settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal)) is WordingSetting { Sentence: { } key }
+            ? given.Over(Shop[key])
+            : given;
     }
 
     /// <summary>A day, or null.</summary>
