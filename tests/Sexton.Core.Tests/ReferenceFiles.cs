@@ -9,7 +9,10 @@ internal static class ReferenceFiles
     public static void Write(string name, JsonNode content) => File.WriteAllText(PathOf(name), content.ToJsonString(DocumentJson.Options));
 
     /// <summary>The path of a file that is written line by line.</summary>
-    public static string PathOf(string name)
+    public static string PathOf(string name) => Path.Combine(Directory.CreateDirectory(Folder(Path.Combine("artifacts", "reference"))).FullName, name);
+
+    /// <summary>The path of a folder of the repository.</summary>
+    public static string Folder(string name)
     {
         var folder = AppContext.BaseDirectory;
         while (!File.Exists(Path.Combine(folder, "Sexton.slnx")))
@@ -17,6 +20,6 @@ internal static class ReferenceFiles
             folder = Path.GetDirectoryName(folder) ?? throw new InvalidOperationException("These tests run inside the repository.");
         }
 
-        return Path.Combine(Directory.CreateDirectory(Path.Combine(folder, "artifacts", "reference")).FullName, name);
+        return Path.Combine(folder, name);
     }
 }
