@@ -126,7 +126,7 @@ public sealed class EntryTests
     [InlineData("xx", "date", "2026-12-07", "7 December 2026", "2026-12-07")]
     [InlineData("en", "number", "1234.5", "1234.5 m", "1234.5 m")]
     [InlineData("de", "number", "1234,5", "1234,5 m", "1234.5 m")]
-    [InlineData("de", "amount_of_money", "1234,5", "€\u00a01.234,50", "EUR 1234.50")]
+    [InlineData("de", "amount_of_money", "1234,5", "1.234,50\u00a0€", "EUR 1234.50")]
     public void Answers_are_written_for_people_and_plainly_for_systems(
         string language,
         string type,

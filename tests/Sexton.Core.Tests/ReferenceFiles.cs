@@ -9,7 +9,8 @@ internal static class ReferenceFiles
     public static void Write(string name, JsonNode content) => File.WriteAllText(PathOf(name), content.ToJsonString(DocumentJson.Options));
 
     /// <summary>The path of a file that is written line by line.</summary>
-    public static string PathOf(string name) => Path.Combine(Directory.CreateDirectory(Folder(Path.Combine("artifacts", "reference"))).FullName, name);
+    public static string PathOf(string name) =>
+        Path.Combine(Directory.CreateDirectory(Folder(Path.Combine("artifacts", "reference"))).FullName, name);
 
     /// <summary>The path of a folder of the repository.</summary>
     public static string Folder(string name)

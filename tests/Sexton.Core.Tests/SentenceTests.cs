@@ -37,14 +37,22 @@ public sealed partial class SentenceTests
     [InlineData("said.shop.go_on.en", "\"\"", "{}")]
     [InlineData("said.shop.go_on.en", "null", "{}")]
     [InlineData("said.refusal.too_long.en", "\"At most {1}.\"", """{"refusal.too_long":{"en":"At most {1}."}}""")]
-    [InlineData("said.refusal.too_long.en", "\"At most {3}.\"", "Nothing is filled in for {3} here. Take it out, or use one of: {0}, {1}, {2}.")]
+    [InlineData(
+        "said.refusal.too_long.en",
+        "\"At most {3}.\"",
+        "Nothing is filled in for {3} here. Take it out, or use one of: {0}, {1}, {2}."
+    )]
     [InlineData("said.shop.go_on.en", "\"On {0}\"", "Nothing is filled in for {0} here. Take it out, or use one of: none.")]
     [InlineData("said.shop.go_on.fr", "\"Continuer\"", "“fr” is none of the languages: de, en.")]
     [InlineData("said.shop.nowhere.en", "\"x\"", "There is no sentence “shop.nowhere”.")]
     [InlineData("said.shop.go_on.en", "7", "Give a text without control characters.")]
     [InlineData("said.go", "\"x\"", "What the shop says has no setting “said.go”.")]
     [InlineData("shop.go_on.en", "\"x\"", "What the shop says has no setting “shop.go_on.en”.")]
-    [InlineData("said", """{"shop.go_on":{"en":"On"},"answer.yes":{"de":"Jawohl"}}""", """{"answer.yes":{"de":"Jawohl"},"shop.go_on":{"en":"On"}}""")]
+    [InlineData(
+        "said",
+        """{"shop.go_on":{"en":"On"},"answer.yes":{"de":"Jawohl"}}""",
+        """{"answer.yes":{"de":"Jawohl"},"shop.go_on":{"en":"On"}}"""
+    )]
     [InlineData("said", """{"shop.go_on":"On"}""", "Give an object of languages by the key of each sentence.")]
     public void The_shop_says_it_otherwise(string path, string value, string then)
     {
@@ -89,16 +97,22 @@ public sealed partial class SentenceTests
             ("price.the_amount", "+ that"),
             ("unit.of_several", "{0} {1}/{2}"),
             ("refusal.not_agreed", "Read “{0}”"),
-        }.Aggregate(
-            OwnSentences.None,
-            static (all, s) => SentenceEdit.With(all, s.Item1, "en", s.Item2, s.Item1)
-        );
+        }.Aggregate(OwnSentences.None, static (all, s) => SentenceEdit.With(all, s.Item1, "en", s.Item2, s.Item1));
         var register = Fixture.Register(
-            Fixture.Ask("wish", "line_text") with { Required = true },
+            Fixture.Ask("wish", "line_text") with
+            {
+                Required = true,
+            },
             Fixture.Ask("really", "yes_no"),
-            Fixture.Ask("terms", "agreed_to", ("terms", LanguageMap.Of("Mind the step."))) with { Required = true },
+            Fixture.Ask("terms", "agreed_to", ("terms", LanguageMap.Of("Mind the step."))) with
+            {
+                Required = true,
+            },
             Fixture.Ask("who", "person_name", ("parts", "both")),
-            Fixture.AskUnit("badge", "line_text") with { AskedOf = ProductScope.Only("WALK") },
+            Fixture.AskUnit("badge", "line_text") with
+            {
+                AskedOf = ProductScope.Only("WALK"),
+            },
             Fixture.Ask("where", "postal_address")
         ) with
         {
@@ -122,7 +136,9 @@ public sealed partial class SentenceTests
         plan.Find("really")!.Rule.TextOf(AnswerValue.Yes, "en").ShouldBe("Aye");
         plan.Find("really")!.Rule.TextOf(AnswerValue.Yes, "de").ShouldBe("Ja");
         plan.Find("terms")!.Rule.TextOf(AnswerValue.Yes, "en").ShouldBe("Sworn");
-        new PriceWords("EUR", "en", plan.Wording).Short(new Price { Kind = PriceKind.PerUnit, By = AnswerMeasure.Amount }, new Tariff()).ShouldBe("+ that");
+        new PriceWords("EUR", "en", plan.Wording)
+            .Short(new Price { Kind = PriceKind.PerUnit, By = AnswerMeasure.Amount }, new Tariff())
+            .ShouldBe("+ that");
 
         // An order keeps what its seats were called when it was placed.
         var walk = Fixture.Plan(
@@ -153,12 +169,17 @@ public sealed partial class SentenceTests
     public void Every_sentence_of_the_table_is_said_somewhere()
     {
         var sources = Sources("src", "*.cs", "*.hbs").Concat(Sources("web", "*.vue", "*.ts")).ToList();
-        var quoted = sources.SelectMany(static s => Quoted().Matches(s)).Select(static m => m.Groups["key"].Value).ToHashSet(StringComparer.Ordinal);
+        var quoted = sources
+            .SelectMany(static s => Quoted().Matches(s))
+            .Select(static m => m.Groups["key"].Value)
+            .ToHashSet(StringComparer.Ordinal);
         string Last(string key) => key[(key.IndexOf('.', StringComparison.Ordinal) + 1)..];
         Wording
             .Shipped.Keys.Where(key => !quoted.Contains(key) && !quoted.Contains(Last(key)))
             // Put together: "form.which_go" and the number, "file.kind_" and the key of the kind, "shop.step_" and that of the step.
-            .Where(key => !Regex.IsMatch(key, @"_(one|many)\z|\Afile\.kind_|\Ashop\.step_", RegexOptions.ExplicitCapture, TimeSpan.FromSeconds(1)))
+            .Where(key =>
+                !Regex.IsMatch(key, @"_(one|many)\z|\Afile\.kind_|\Ashop\.step_", RegexOptions.ExplicitCapture, TimeSpan.FromSeconds(1))
+            )
             .ShouldBeEmpty();
     }
 

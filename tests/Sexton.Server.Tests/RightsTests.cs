@@ -18,6 +18,12 @@ public sealed partial class RightsTests(World world) : IClassFixture<World>
     private static readonly Dictionary<string, string> Table = new(StringComparer.Ordinal)
     {
         ["GetDraft"] = M,
+        ["GetDraftTexts"] = M,
+        ["ChangeDraftText"] = M,
+        ["GetDraftTextsAsCsv"] = M,
+        ["CompareDraftTexts"] = M,
+        ["TakeDraftTexts"] = M,
+        ["GetDraftSentences"] = M,
         ["AddField"] = M,
         ["AddSection"] = M,
         ["AddStep"] = M,

@@ -44,9 +44,11 @@ void load();
         category
       }}</RouterLink>
     </nav>
-    <LanguageChoice />
-    <RouterLink class="account" to="/account">{{ shopper?.email ? say('shop.account') : say('shop.sign_in') }}</RouterLink>
-    <RouterLink class="cart" to="/cart">{{ say('shop.cart_with', count) }}</RouterLink>
+    <div class="own">
+      <LanguageChoice />
+      <RouterLink class="account" to="/account">{{ shopper?.email ? say('shop.account') : say('shop.sign_in') }}</RouterLink>
+      <RouterLink class="cart" to="/cart">{{ say('shop.cart_with', count) }}</RouterLink>
+    </div>
   </header>
   <main id="main" tabindex="-1">
     <p v-if="failure" class="sheet problem" role="alert">
@@ -74,7 +76,7 @@ void load();
 nav {
   display: flex;
   flex-wrap: wrap;
-  gap: 0.2rem 1.75rem;
+  gap: 0.2rem 1.25rem;
 }
 nav a,
 .account,
@@ -87,7 +89,11 @@ nav a:hover,
 .cart:hover {
   text-decoration: underline;
 }
-.account {
+.own {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0.2rem 1.25rem;
   margin-left: auto;
 }
 main:focus {

@@ -67,10 +67,10 @@ public static class MoneyText
     public static string Number(decimal amount, string currency) =>
         amount.ToString("F" + ExponentOf(currency).ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
 
-    /// <summary>An amount with its currency, such as "€ 1,234.50", "−€ 2.00" or "SEK 12.00".</summary>
+    /// <summary>An amount with its currency, such as "€ 1,234.50", "−€ 2.00" or "SEK 12.00"; behind the number where the language has it there (Unicode CLDR): "1.234,50 €".</summary>
     /// <param name="minor">The amount in minor units.</param>
     /// <param name="currency">The currency (ISO 4217).</param>
-    /// <param name="language">The language whose separators are used.</param>
+    /// <param name="language">The language whose separators and place of the symbol are used.</param>
     /// <example><code>MoneyText.Format(123450, "EUR", "en") // "€ 1,234.50"</code></example>
     public static string Format(long minor, string currency, string language) => new MoneyFormat(currency, language).Of(minor);
 }
@@ -80,12 +80,17 @@ public static class MoneyText
 /// <param name="language">The language whose separators are used.</param>
 internal readonly struct MoneyFormat(string currency, string language)
 {
-    private readonly string _symbol = MoneyText.SymbolOf(currency) + "\u00a0";
+    private readonly string _symbol = MoneyText.SymbolOf(currency);
     private readonly decimal _unit = MoneyText.UnitOf(currency);
     private readonly string _number = "N" + MoneyText.ExponentOf(currency).ToString(CultureInfo.InvariantCulture);
     private readonly CultureInfo _culture = LanguageTag.CultureOf(language);
 
     /// <inheritdoc cref="MoneyText.Format"/>
-    public string Of(long minor) =>
-        (minor < 0 ? "\u2212" + _symbol : _symbol) + (Math.Abs(new decimal(minor)) / _unit).ToString(_number, _culture);
+    public string Of(long minor)
+    {
+        // 1 and 3 of the patterns have the symbol behind the number.
+        var number = (Math.Abs(new decimal(minor)) / _unit).ToString(_number, _culture);
+        var isBehind = _culture.NumberFormat.CurrencyPositivePattern is 1 or 3;
+        return (minor < 0 ? "\u2212" : "") + (isBehind ? $"{number}\u00a0{_symbol}" : $"{_symbol}\u00a0{number}");
+    }
 }

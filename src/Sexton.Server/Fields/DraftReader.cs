@@ -89,6 +89,7 @@ internal sealed class DraftReader(
             [.. new FactViews(content, types, shown, products.Groups).All()],
             FactViews.Relations,
             new CodesView(codes?.Revision ?? 1, changed.Contains(CodeRules.Key), content.Codes),
+            Of(rows, DraftItemKind.Sentences).FirstOrDefault()?.Revision ?? 1,
             [
                 .. (await db.Stock.AsNoTracking().OrderBy(s => s.Item).ToListAsync(cancel)).Select(static s => new StockView(
                     s.Item,

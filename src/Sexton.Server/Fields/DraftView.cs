@@ -32,6 +32,7 @@ namespace Sexton.Server.Fields;
 /// <param name="Facts">What conditions can test.</param>
 /// <param name="Relations">How facts are compared, by their kind.</param>
 /// <param name="Codes">How item codes are put together.</param>
+/// <param name="SentencesRevision">The revision of what the shop says in words of its own.</param>
 /// <param name="Stock">What is counted.</param>
 /// <param name="Money">How amounts are written.</param>
 /// <param name="Problems">What is wrong with the draft.</param>
@@ -55,6 +56,7 @@ internal sealed record DraftView(
     IReadOnlyList<FactView> Facts,
     IReadOnlyDictionary<string, IReadOnlyList<RelationView>> Relations,
     CodesView Codes,
+    int SentencesRevision,
     IReadOnlyList<StockView> Stock,
     MoneyView Money,
     IReadOnlyList<Problem> Problems,

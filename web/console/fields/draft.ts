@@ -48,7 +48,7 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
       now?.sections.find((s) => s.section.key === key) ??
       now?.own_steps.find((s) => s.step.key === key) ??
       now?.destinations.find((d) => d.key === key) ??
-      (key === 'item-codes' ? now?.codes : undefined)
+      (key === 'item-codes' ? now?.codes : key === 'own-sentences' && now ? { revision: now.sentences_revision } : undefined)
     )?.revision;
   }
 

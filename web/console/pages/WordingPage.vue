@@ -158,8 +158,10 @@ thead th {
 tbody tr {
   border-bottom: 1px solid var(--rule);
 }
-tbody th {
+thead th:first-child {
   width: 30%;
+}
+tbody th {
   overflow-wrap: anywhere;
 }
 tbody th .soft {

@@ -1,9 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { locale } from '../../shared/wording';
 import type { Answer, Asked } from '../answers';
 
 const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: string; describedBy?: string; invalid: boolean }>();
 const model = defineModel<Answer | undefined>();
+
+// As the language writes amounts.
+const isSignBehind = () =>
+  new Intl.NumberFormat(locale(), { style: 'currency', currency: 'EUR' }).formatToParts(1).at(-1)!.type === 'currency';
 
 // A text, so that a decimal comma and everything else typed is kept as it was typed: the server reads it.
 const text = computed({
@@ -13,7 +18,7 @@ const text = computed({
 </script>
 
 <template>
-  <div class="entry-number" :class="{ money: asked.type === 'amount_of_money' }">
+  <div class="entry-number" :class="{ money: asked.type === 'amount_of_money' && !isSignBehind() }">
     <input
       :id="id"
       v-model="text"

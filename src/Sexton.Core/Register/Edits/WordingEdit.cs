@@ -30,18 +30,17 @@ internal static class WordingEdit
             throw DestinationEdit.Unknown(path);
         }
 
+        // What it says in a language by itself is not kept beside its own words.
         var usual = wording.Default is { } said ? Map(said) : LanguageMap.Empty;
-        var now = destination.Settings.TryGetValue(setting, out var value) ? Map(value) : usual;
+        var now = destination.Settings.TryGetValue(setting, out var value) ? Map(value) : LanguageMap.Empty;
         var given = text.ValueKind == JsonValueKind.Null ? EditValue.Json("") : text;
         var changed = EditValue.With(now, language, given, path, wording.Longest);
-
-        // Without its own words in the first language it says what it says by itself.
-        if (!changed.Texts.ContainsKey(LanguageMap.Fallback) && usual.Texts.TryGetValue(LanguageMap.Fallback, out var first))
+        foreach (var (same, _) in usual.Texts.Where(u => changed.Texts.GetValueOrDefault(u.Key) == u.Value))
         {
-            changed = changed.With(LanguageMap.Fallback, first);
+            changed = changed.With(same, "");
         }
 
-        return changed.IsEmpty || changed.Equals(usual) ? EditValue.Json<string?>(null) : EditValue.Json(changed);
+        return changed.IsEmpty ? EditValue.Json<string?>(null) : EditValue.Json(changed);
     }
 
     private static LanguageMap Map(JsonElement value) => value.Deserialize<LanguageMap>(DocumentJson.Options)!;

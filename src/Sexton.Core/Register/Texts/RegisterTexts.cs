@@ -154,7 +154,7 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
             )
             .Concat(
                 destination
-                    .Names.Where(static n => !n.Value.Name.IsEmpty)
+                    .Names.Where(n => !n.Value.Name.IsEmpty && kinds.Find(destination.Kind)?.Audience is Audience.Shopper or Audience.Recipient)
                     .Select(n =>
                         Plain(
                             "destination",
