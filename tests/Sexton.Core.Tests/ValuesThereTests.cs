@@ -41,7 +41,7 @@ public sealed class ValuesThereTests
     [InlineData("long_text", "{}", "\"a\\n b\"", "a| b", "a| b", "a| b")]
     [InlineData("number", """{"unit":"m","decimals":1}""", "\"2.5\"", "2.5 m", "2,5 m", "2.5 m")]
     [InlineData("number", """{"most":9999999}""", "\"1234567\"", "1234567", "1234567", "1234567")]
-    [InlineData("amount_of_money", """{"most":99999}""", "\"1234.5\"", "€\u00a01,234.50", "€\u00a01.234,50", "EUR 1234.50")]
+    [InlineData("amount_of_money", """{"most":99999}""", "\"1234.5\"", "€\u00a01,234.50", "1.234,50\u00a0€", "EUR 1234.50")]
     [InlineData("date", "{}", "\"2026-12-01\"", "1 December 2026", "1. Dezember 2026", "2026-12-01")]
     [InlineData(
         "time_slot",

@@ -2778,6 +2778,11 @@ export interface components {
             };
             /** @description How item codes are put together. */
             codes: components["schemas"]["CodesView"];
+            /**
+             * Format: int32
+             * @description The revision of what the shop says in words of its own.
+             */
+            sentences_revision: number;
             /** @description What is counted. */
             stock: components["schemas"]["StockView"][];
             /** @description How amounts are written. */
