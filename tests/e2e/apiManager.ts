@@ -58,6 +58,18 @@ export class ApiManager {
     return this.send('PATCH', 'shop/settings', settings);
   }
 
+  /** All texts of the draft, in every language. */
+  async texts(): Promise<{ key: string; where: string; said: Record<string, string>; usual: Record<string, string> }[]> {
+    return ((await this.send('GET', 'draft/texts')) as { texts: never[] }).texts;
+  }
+
+  /** Puts a table of texts into the draft. */
+  async bringTexts(csv: string): Promise<void> {
+    const read = (await this.send('POST', 'draft/texts/csv/difference', { csv })) as { errors: unknown[]; digest: string };
+    expect(read.errors).toEqual([]);
+    await this.send('POST', 'draft/texts/csv', { csv, seen: read.digest });
+  }
+
   async publish(note: string): Promise<void> {
     const { next: number, seen } = (await this.send('GET', 'versions')) as { next: number; seen: string };
     await this.send('POST', 'versions', { number, seen, note });
