@@ -70,6 +70,9 @@ public sealed record StoredLineFacts(string Category, bool Ships, long Catalogue
     /// <summary>What one of its units is called.</summary>
     public string? UnitName { get; init; }
 
+    /// <summary>The sentence by which its units are called, where it was not as shipped.</summary>
+    public string? UnitSentence { get; init; }
+
     /// <summary>Writes those of a line, as JSON.</summary>
     public static string Write(OrderLine line)
     {
@@ -81,6 +84,7 @@ public sealed record StoredLineFacts(string Category, bool Ships, long Catalogue
                 Tags = facts.Tags.IsEmpty ? null : facts.Tags,
                 Attributes = facts.Attributes.IsEmpty ? null : facts.Attributes,
                 UnitName = line.UnitName.Length == 0 ? null : line.UnitName,
+                UnitSentence = line.UnitSentence.Length == 0 ? null : line.UnitSentence,
             },
             Brief
         );
@@ -106,6 +110,7 @@ public sealed record StoredLineFacts(string Category, bool Ships, long Catalogue
             ItemCode = row.ItemCode,
             Units = units,
             UnitName = stored.UnitName ?? "",
+            UnitSentence = stored.UnitSentence ?? "",
         };
     }
 }

@@ -204,7 +204,7 @@ defineExpose({ focusFirstProblem });
 <style scoped>
 li {
   display: grid;
-  grid-template-columns: 120px 1fr auto;
+  grid-template-columns: 120px minmax(0, 1fr) auto;
   gap: 1.2rem;
   border-bottom: 1px solid var(--shop-rule);
   padding: 1rem 0;
@@ -227,7 +227,7 @@ img {
 }
 @media (max-width: 36rem) {
   li {
-    grid-template-columns: 1fr auto;
+    grid-template-columns: minmax(0, 1fr) auto;
   }
   img {
     display: none;
