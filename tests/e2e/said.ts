@@ -15,9 +15,17 @@ const ts = required('typescript') as {
   createSourceFile: (name: string, source: string, target: number, parents: boolean) => Node;
   forEachChild: (node: Node, visit: (child: Node) => void) => void;
   ScriptTarget: { ES2022: number };
-} & Record<'isTypeNode' | 'isImportDeclaration' | 'isStringLiteral' | 'isNoSubstitutionTemplateLiteral' | 'isTemplateHead' | 'isTemplateMiddle' | 'isTemplateTail', Is>;
+} & Record<
+  | 'isTypeNode'
+  | 'isImportDeclaration'
+  | 'isStringLiteral'
+  | 'isNoSubstitutionTemplateLiteral'
+  | 'isTemplateHead'
+  | 'isTemplateMiddle'
+  | 'isTemplateTail',
+  Is
+>;
 const TEXTS: Is[] = [ts.isStringLiteral, ts.isNoSubstitutionTemplateLiteral, ts.isTemplateHead, ts.isTemplateMiddle, ts.isTemplateTail];
-
 
 interface Template {
   type: number;

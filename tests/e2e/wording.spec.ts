@@ -44,15 +44,25 @@ test('every text of every page is in the table, and German ones a third longer h
   test.setTimeout(240_000);
   const api = new ApiManager(page.request, world.address);
   await api.signIn();
-  await api.field('terms', 'The ground is uneven', 'agreed_to', 'unit', ['WA-MAY'], { 'settings.terms': { en: 'I look where I tread.' }, required: true });
+  await api.field('terms', 'The ground is uneven', 'agreed_to', 'unit', ['WA-MAY'], {
+    'settings.terms': { en: 'I look where I tread.' },
+    required: true,
+  });
   await api.field('day', 'On which day', 'date', 'line', ['LA-ZINC-L'], { required: true });
-  await api.field('words', 'Words', 'long_text', 'line', ['LA-ZINC-L'], { 'settings.lines': 2, 'settings.line_longest': 10, 'settings.height': 2 });
+  await api.field('words', 'Words', 'long_text', 'line', ['LA-ZINC-L'], {
+    'settings.lines': 2,
+    'settings.line_longest': 10,
+    'settings.height': 2,
+  });
   await api.field('sorts', 'Sorts', 'several_of', 'line', ['LA-ZINC-L'], {
     'settings.choices': ['one', 'two', 'three'].map((key) => ({ key, label: { en: `Sort ${key}` } })),
     'settings.most': 2,
   });
   await api.field('site', 'Site', 'picture', 'line', ['LA-ZINC-L'], {});
-  await api.field('when', 'When', 'time_slot', 'order', [], { step: 'delivery', 'settings.choices': [{ key: 'early', label: { en: 'Early' } }] });
+  await api.field('when', 'When', 'time_slot', 'order', [], {
+    step: 'delivery',
+    'settings.choices': [{ key: 'early', label: { en: 'Early' } }],
+  });
   await api.shop({ languages: ['en', 'de'] });
 
   // Marked at both ends, and in German longer by a third.
@@ -68,11 +78,35 @@ test('every text of every page is in the table, and German ones a third longer h
   const { products } = (await (await page.request.get('/api/shop/v1/catalogue', { headers: { 'accept-language': 'en' } })).json()) as {
     products: { name: string; description: string; category: string; picture_words: string; variants: { name: string }[] }[];
   };
-  const german = (await (await page.request.get('/api/shop/v1/catalogue', { headers: { 'accept-language': 'de' } })).json()) as { products: typeof products };
-  const data = [...products, ...german.products].flatMap((p) => [p.name, p.description, p.category, p.picture_words, ...p.variants.map((v) => v.name)]);
-  const other = ['Marrowby Gardens', 'English', 'Deutsch', 'Seat', 'Platz', 'Label', 'Schild', 'Odile Farrant', 'odile@farrant.example', 'Quarry Lane 4', 'Aldmoor', 'Irland', 'Ireland', 'Ada'];
+  const german = (await (await page.request.get('/api/shop/v1/catalogue', { headers: { 'accept-language': 'de' } })).json()) as {
+    products: typeof products;
+  };
+  const data = [...products, ...german.products].flatMap((p) => [
+    p.name,
+    p.description,
+    p.category,
+    p.picture_words,
+    ...p.variants.map((v) => v.name),
+  ]);
+  const other = [
+    'Marrowby Gardens',
+    'English',
+    'Deutsch',
+    'Seat',
+    'Platz',
+    'Label',
+    'Schild',
+    'Odile Farrant',
+    'odile@farrant.example',
+    'Quarry Lane 4',
+    'Aldmoor',
+    'Irland',
+    'Ireland',
+    'Ada',
+  ];
   const known = [...new Set([...data, ...other])].filter(Boolean).toSorted((a, b) => b.length - a.length);
-  const months = /\b(January|February|March|April|May|June|July|August|September|October|November|December|Januar|Februar|März|Mai|Juni|Juli|Oktober|Dezember|at|um|Uhr)\b/g;
+  const months =
+    /\b(January|February|March|April|May|June|July|August|September|October|November|December|Januar|Februar|März|Mai|Juni|Juli|Oktober|Dezember|at|um|Uhr)\b/g;
 
   async function look(view: string): Promise<void> {
     await page.waitForLoadState('networkidle');
@@ -90,7 +124,13 @@ test('every text of every page is in the table, and German ones a third longer h
   const button = (key: string) => page.getByRole('button', { name: said(key) });
   let language: 'en' | 'de' = 'en';
   const table = new Map(rows.map(([key, en, de]) => [key!, { en: en!, de: de! }]));
-  const said = (key: string) => new RegExp(table.get(key)![language].replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\\\{\d\\\}/g, '.*'));
+  const said = (key: string) =>
+    new RegExp(
+      table
+        .get(key)!
+        [language].replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+        .replace(/\\\{\d\\\}/g, '.*'),
+    );
 
   for (language of ['en', 'de'] as const) {
     await test.step(`in ${language}`, async () => {

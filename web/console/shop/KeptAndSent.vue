@@ -14,10 +14,14 @@ const { failure, run } = useWork();
 
 // One after the other: what is typed while another change is on its way is not lost.
 let saving = Promise.resolve();
-function set(name: keyof Values, typed: string | boolean | string[]): Promise<void> {
-  const value = typeof typed !== 'string' ? typed : typeof query.data.value![name] === 'number' ? Number(typed) || 0 : typed.trim();
+function set(name: keyof Values, typed: string | boolean): Promise<void> {
+  return change(name, (before) => (typeof typed === 'boolean' ? typed : typeof before === 'number' ? Number(typed) || 0 : typed.trim()));
+}
+
+// What it becomes is worked out once all before it is done.
+function change<Name extends keyof Values>(name: Name, become: (before: Values[Name]) => Values[keyof Values]): Promise<void> {
   return (saving = saving.then(async () => {
-    await run(() => ask(api.PATCH('/api/console/v1/shop/settings', { body: { [name]: value } })));
+    await run(() => ask(api.PATCH('/api/console/v1/shop/settings', { body: { [name]: become(query.data.value![name]) } })));
     await client.invalidateQueries({ queryKey: ['shop'] });
   }));
 }
@@ -35,8 +39,8 @@ const languages = [
 
 // The first is for whoever prefers none of them; what was refused stands as it was.
 async function setLanguage(tag: string, box: HTMLInputElement): Promise<void> {
-  const others = query.data.value!.languages.filter((l) => l !== tag);
-  await set('languages', box.checked ? [...others, tag] : others);
+  const wanted = box.checked;
+  await change('languages', (before) => [...before.filter((l) => l !== tag), ...(wanted ? [tag] : [])]);
   box.checked = query.data.value!.languages.includes(tag);
 }
 

@@ -245,8 +245,12 @@ defineExpose({ focusFirstProblem });
         <span class="entry-optional">{{ labelOf(here.column, here.unit.name) }}</span>
         <template v-if="here.why">: {{ here.why }}</template>
         <template v-else-if="here.value !== undefined">
-          <button type="button" class="entry-clear" :title="say('form.keys_copy_to_all')" @click="copy('all')">{{ say('form.copy_to_all') }}</button>
-          <button type="button" class="entry-clear" :title="say('form.keys_copy_to_rest')" @click="copy('rest')">{{ say('form.copy_to_rest') }}</button>
+          <button type="button" class="entry-clear" :title="say('form.keys_copy_to_all')" @click="copy('all')">
+            {{ say('form.copy_to_all') }}
+          </button>
+          <button type="button" class="entry-clear" :title="say('form.keys_copy_to_rest')" @click="copy('rest')">
+            {{ say('form.copy_to_rest') }}
+          </button>
           <label><input v-model="over" type="checkbox" /> {{ say('form.over_too') }}</label>
         </template>
       </p>

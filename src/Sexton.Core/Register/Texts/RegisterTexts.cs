@@ -154,7 +154,9 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
             )
             .Concat(
                 destination
-                    .Names.Where(n => !n.Value.Name.IsEmpty && kinds.Find(destination.Kind)?.Audience is Audience.Shopper or Audience.Recipient)
+                    .Names.Where(n =>
+                        !n.Value.Name.IsEmpty && kinds.Find(destination.Kind)?.Audience is Audience.Shopper or Audience.Recipient
+                    )
                     .Select(n =>
                         Plain(
                             "destination",
