@@ -3,6 +3,7 @@ import { checkOut, howMany, payByCard } from './checkout';
 import { ApiManager } from './apiManager';
 import { buyOne } from './apiShopper';
 import { paste } from './clipboard';
+import { stringify } from './csv';
 import { Desk } from './desk';
 import { photograph } from './drawn';
 import { expect, test } from './fixtures';
@@ -125,6 +126,20 @@ test('pictures', async ({ page, world, signIn }) => {
   await page.getByRole('button', { name: 'switch it off', exact: true }).click();
   await expect(page.getByRole('button', { name: 'switch it on', exact: true })).toBeVisible();
 
+  await api.shop({ languages: ['en', 'de'] });
+  await api.bringTexts(
+    stringify([
+      ['key', 'de'],
+      ['field.guest_name.label', 'Wer kommt'],
+      ['field.safe_place.label', 'Ein sicherer Platz, falls niemand da ist'],
+      ['field.planting_year.label', 'Pflanzjahr'],
+    ]),
+  );
+  await page.goto('/console/wording');
+  await page.getByRole('searchbox', { name: 'Find' }).fill('pl');
+  await expect(page.getByText('Ein sicherer Platz, falls niemand da ist')).toBeVisible();
+  await shot('wording');
+
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('What is this version for?').fill('Labels, walks and tall trees');
   await expect(page.getByText('of every line of “Zinc label, stamped, large”').first()).toBeVisible();
@@ -174,11 +189,6 @@ test('pictures', async ({ page, world, signIn }) => {
   await checkOut(page);
   await payByCard(page);
   await shot('confirmation');
-
-  await page.goto('/products/TR-HORNBEAM');
-  await page.getByRole('button', { name: 'buy it at once' }).click();
-  await expect(page.getByRole('button', { name: 'Go on to payment' })).toBeVisible();
-  await shot('at-once');
 
   await page.goto('/console/orders');
   await expect(page.getByText('all arrived')).toBeVisible();
