@@ -102,6 +102,20 @@ public sealed class DraftTextTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task An_order_keeps_what_its_seats_were_called()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await ChangeAsync(manager, "unit.of_several", "en", "{0} {1} of {2}", "{0} {1}/{2}")).Status.ShouldBe(204);
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        using var shopper = new Shopper(world);
+        var order = await shopper.BuyAsync();
+        (await ChangeAsync(manager, "unit.of_several", "en", "{0} {1}/{2}", "")).Status.ShouldBe(204);
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        using var staff = await world.SignedInAsync(World.Support);
+        (await staff.GetAsync($"api/console/v1/orders/{order["number"]}")).Body.ShouldContain("Seat 1/1");
+    }
+
+    [Fact]
     public async Task What_the_shop_says_itself_is_put_back_to_what_is_in_force()
     {
         using var manager = await Manager.ComeAsync(world);

@@ -112,5 +112,11 @@ test('what is missing is found and said, in the table and by a file', async ({ p
     await desk.choose(desk.preview, 'Language of the stand-in cart', 'Deutsch');
     await expect(desk.preview.getByLabel('Wer kommt').first()).toBeVisible();
     await expect(desk.preview.getByRole('group', { name: /Platz 1 von/ })).toBeVisible();
+    await page.goto('/console/fields/shopper_email?by=destinations');
+    const sent = page.frameLocator('iframe');
+    await desk.choose(page.getByRole('region', { name: 'What it gets' }), 'Language of the stand-in order', 'English');
+    await expect(sent.getByText('We have your order')).toBeVisible();
+    await desk.choose(page.getByRole('region', { name: 'What it gets' }), 'Language of the stand-in order', 'Deutsch');
+    await expect(sent.getByText('Wir haben Ihre Bestellung')).toBeVisible();
   });
 });

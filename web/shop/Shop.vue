@@ -64,7 +64,7 @@ void load();
   display: flex;
   flex-wrap: wrap;
   align-items: baseline;
-  gap: 0.3rem 1.75rem;
+  gap: 0.3rem 1.4rem;
   padding: 1.1rem max(clamp(1rem, 4vw, 3.5rem), calc((100% - 1168px) / 2 + clamp(1rem, 4vw, 3.5rem))) 0.9rem;
   border-bottom: 1px solid var(--shop-rule);
 }
@@ -76,7 +76,7 @@ void load();
 nav {
   display: flex;
   flex-wrap: wrap;
-  gap: 0.2rem 1.25rem;
+  gap: 0.2rem 1rem;
 }
 nav a,
 .account,

@@ -77,7 +77,7 @@ const look = latest(
 );
 
 watch(
-  [() => draft, () => item.key, kind, order, product, part, slot, codesRevision],
+  [() => draft, () => item.key, kind, order, product, language, part, slot, codesRevision],
   () => {
     if (kind.value !== PLACED || Number(order.value)) look.soon(undefined);
     else shown.value = undefined;
@@ -92,7 +92,7 @@ const hasTrials = computed(() =>
     .find((k) => k.key === item.destination.kind)
     ?.settings.some((s) => s.for_trials && item.destination.settings?.[s.name] !== undefined),
 );
-watch([() => item.key, kind, product, part], () => ((trial.value = undefined), (refused.value = '')));
+watch([() => item.key, kind, product, language, part], () => ((trial.value = undefined), (refused.value = '')));
 
 async function send(): Promise<void> {
   trial.value = await run(() => ask(api.POST('/api/console/v1/draft/destinations/{key}/trial', asked.value)));
