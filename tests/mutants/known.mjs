@@ -251,9 +251,9 @@ export const known = [
   },
   {
     what: 'a picture that the shop has is refused',
-    file: 'src/Sexton.Server/Fields/DraftGuards.cs',
-    from: 'p => !host.WebRootFileProvider',
-    to: 'p => host.WebRootFileProvider',
+    file: 'src/Sexton.Server/Files/ShopPictures.cs',
+    from: 'host.WebRootFileProvider.GetFileInfo("pictures/" + name).Exists ||',
+    to: '!host.WebRootFileProvider.GetFileInfo("pictures/" + name).Exists ||',
     tests: server('DraftTests'),
   },
   {
