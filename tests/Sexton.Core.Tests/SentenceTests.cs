@@ -46,6 +46,8 @@ public sealed partial class SentenceTests
     [InlineData("said.shop.go_on.fr", "\"Continuer\"", "“fr” is none of the languages: de, en.")]
     [InlineData("said.shop.nowhere.en", "\"x\"", "There is no sentence “shop.nowhere”.")]
     [InlineData("said.shop.go_on.en", "7", "Give a text without control characters.")]
+    [InlineData("category.Trees. And shrubs.fr", "\"Arbres\"", "“fr” is none of the languages: en, de.")]
+    [InlineData("said.message.comes_to.en", "\"All\\n  1. Pace: Brisk\"", "Give it on one line.")]
     [InlineData("said.go", "\"x\"", "What the shop says has no setting “said.go”.")]
     [InlineData("shop.go_on.en", "\"x\"", "What the shop says has no setting “shop.go_on.en”.")]
     [InlineData(
@@ -154,15 +156,35 @@ public sealed partial class SentenceTests
     }
 
     [Fact]
+    public void A_category_is_read_as_the_shop_names_it()
+    {
+        var own = Own("category.Trees. And shrubs.de", "\"Gehölze\"");
+        (own.CategoryIn("Trees. And shrubs", "de"), own.CategoryIn("Trees. And shrubs", "en"), own.CategoryIn("Bulbs", "de")).ShouldBe(
+            ("Gehölze", "Trees. And shrubs", "Bulbs")
+        );
+        own = SentenceEdit.Apply(own, "said.shop.go_on.en", JsonSerializer.SerializeToElement("On"));
+        own = SentenceEdit.Apply(own, "category.Trees. And shrubs.en", JsonSerializer.SerializeToElement("Trees. And shrubs"));
+        SentenceEdit.Apply(own, "category.Trees. And shrubs.de", JsonSerializer.SerializeToElement("")).Categories.ShouldBeEmpty();
+        SentenceEdit.Apply(own, "said", JsonDocument.Parse("{}").RootElement).CategoryIn("Trees. And shrubs", "de").ShouldBe("Gehölze");
+    }
+
+    [Fact]
     public void A_difference_names_each_sentence_and_language()
     {
         var before = Fixture.Register() with { Wording = Own("said.shop.go_on.en", "\"On\"") };
-        var after = Fixture.Register() with { Wording = Own("said.answer.yes.de", "\"Jawohl\"") };
+        var after = Fixture.Register() with
+        {
+            Wording = SentenceEdit.Apply(
+                Own("said.answer.yes.de", "\"Jawohl\""),
+                "category.Trees.de",
+                JsonSerializer.SerializeToElement("Bäume")
+            ),
+        };
         RegisterDifference
             .Between(before, after, FieldTypes.Standard, TestKind.All, Fixture.Products)
             .ShouldHaveSingleItem()
             .Clauses.Select(static c => $"{c.Lead}{c.Before} → {c.After}")
-            .ShouldBe(["answer.yes (de) “Ja” → “Jawohl”", "shop.go_on (en) “On” → “Go on”"]);
+            .ShouldBe(["answer.yes (de) “Ja” → “Jawohl”", "shop.go_on (en) “On” → “Go on”", "the category “Trees” (de) “Trees” → “Bäume”"]);
     }
 
     [Fact]

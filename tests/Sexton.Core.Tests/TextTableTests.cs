@@ -49,7 +49,11 @@ public sealed class TextTableTests
         Sections = [Fixture.Section("card") with { Opening = LanguageMap.Of("Add a card?") }],
         Steps = [new CustomStep("wishes", LanguageMap.Both("Your wishes", "Ihre Wünsche"), "delivery")],
         Destinations = TestKind.All.AtFirst,
-        Wording = new OwnSentences { Said = OwnSentences.None.Said.Add("shop.go_on", LanguageMap.Of("On")) },
+        Wording = new OwnSentences
+        {
+            Said = OwnSentences.None.Said.Add("shop.go_on", LanguageMap.Of("On")),
+            Categories = OwnSentences.None.Categories.Add("Trees", LanguageMap.Of("Bäume", "de")),
+        },
     };
 
     [Theory]
@@ -65,24 +69,26 @@ public sealed class TextTableTests
     [InlineData("step.wishes.name", "Your wishes", "Ihre Wünsche")]
     [InlineData("shop.go_on", "On", "Weiter")]
     [InlineData("shop.step_cart", "Cart", "Warenkorb")]
+    [InlineData("category.Trees", "Trees", "Bäume")]
+    [InlineData("category.Labels", "Labels", "")]
     public void A_text_stands_under_its_key(string key, string english, string german)
     {
-        var text = Texts.Of(Register).Single(t => t.Key == key);
+        var text = All(Register).Single(t => t.Key == key);
         (text.In("en"), text.In("de")).ShouldBe((english, german));
     }
 
     [Fact]
     public void Every_text_can_be_made_another_and_nothing_else_changes_with_it()
     {
-        foreach (var text in Texts.Of(Register))
+        foreach (var text in All(Register))
         {
             var table = new[] { (ImmutableArray<string>)["key", "de"], [text.Key, text.In("de") + " neu"] };
-            var (changes, errors) = TextTable.Read(table, Texts.Of(Register), Languages);
+            var (changes, errors) = TextTable.Read(table, All(Register), Languages);
             errors.ShouldBeEmpty(text.Key);
-            var after = Texts.Of(Applied(Register, changes)).ToDictionary(static t => t.Key, static t => t, StringComparer.Ordinal);
+            var after = All(Applied(Register, changes)).ToDictionary(static t => t.Key, static t => t, StringComparer.Ordinal);
             after[text.Key].In("de").ShouldBe((text.In("de") + " neu").Trim(), text.Key);
             Texts
-                .Of(Register)
+                .Of(Register, Categories)
                 // What a question says by itself follows the sentence of the shop.
                 .Where(t =>
                     t.Key != text.Key
@@ -97,9 +103,9 @@ public sealed class TextTableTests
     [Fact]
     public void The_table_as_it_goes_out_changes_nothing()
     {
-        var table = TextTable.Write(Texts.Of(Register), Languages).ToList();
+        var table = TextTable.Write(All(Register), Languages).ToList();
         table[0].ShouldBe(["key", "where", "en", "de"]);
-        var (changes, errors) = TextTable.Read(table, Texts.Of(Register), Languages);
+        var (changes, errors) = TextTable.Read(table, All(Register), Languages);
         (changes.Length, errors.Length).ShouldBe((0, 0));
     }
 
@@ -114,6 +120,8 @@ public sealed class TextTableTests
     [InlineData("key|en/shop.go_on|", "shop.go_on en=", "")]
     [InlineData("key|de/shop.go_on|", "", "")]
     [InlineData("key|de/field.tea.yes|Ja", "", "")]
+    [InlineData("key|de/category.Labels|Schilder", "category.Labels de=Schilder", "")]
+    [InlineData("key|en/category.Labels|Labels", "", "")]
     [InlineData("key|en/field.pace.label|", "", "2 en It is the text for every language that has none. Give it one.")]
     [InlineData("key|fr/field.pace.label|Allure", "", "1 fr There is no language “fr”. Use en and de, or leave the column out.")]
     [InlineData(
@@ -142,10 +150,14 @@ public sealed class TextTableTests
     public void A_table_is_read(string table, string changes, string errors)
     {
         var rows = table.Split('/').Select(static r => r.Split('|').ToImmutableArray()).ToList();
-        var reading = TextTable.Read(rows, Texts.Of(Register), Languages);
+        var reading = TextTable.Read(rows, All(Register), Languages);
         string.Join(';', reading.Changes.Select(static c => $"{c.Text.Key} {c.Language}={c.To}")).ShouldBe(changes);
         string.Join(';', reading.Errors.Select(static e => $"{e.Row} {e.Column} {e.Sentence}")).ShouldBe(errors);
     }
+
+    private static readonly string[] Categories = ["Trees", "Labels"];
+
+    private static ImmutableArray<RegisterText> All(RegisterContent register) => Texts.Of(register, Categories);
 
     private static RegisterContent Applied(RegisterContent register, ImmutableArray<TextChange> changes)
     {

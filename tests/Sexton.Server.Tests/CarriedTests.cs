@@ -71,7 +71,7 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         );
         var ada = (await Mail.ToAsync(world, "ada@seat.late.example")).ShouldHaveSingleItem();
         ada.Files.ShouldBeEmpty();
-        ada.Text.ShouldContain("Not ready yet: Orchard walk, May morning, Seat 1 of 2. It can be opened as soon as it is:");
+        ada.Text.ShouldContain("Orchard walk, May morning, Seat 1 of 2 is not ready yet. It can be opened as soon as it is:");
         (await Mail.ToAsync(world, "bo@seat.late.example", 0)).ShouldBeEmpty();
 
         // Whoever does not want to wait any longer sends it by hand.

@@ -20,11 +20,18 @@ public sealed class DraftTextTests(World world) : IClassFixture<World>
         (await ChangeAsync(manager, "field.typeface.choice.roman", "de", "", "Antiqua")).Status.ShouldBe(204);
         (await TextAsync(manager, "field.typeface.choice.roman"))["said"]!["de"]!.GetValue<string>().ShouldBe("Antiqua");
 
+        (await ChangeAsync(manager, "category.Bulbs", "en", "Bulbs", "Bulbs and tubers")).Status.ShouldBe(204);
+
         using var shopper = new Shopper(world);
         (await shopper.AddAsync("Zoë")).Status.ShouldBe(200);
         (await SentencesAsync(shopper)).ShouldContain("Please fill in “Your name”.");
         (await manager.PublishAsync()).Status.ShouldBe(200);
         (await SentencesAsync(shopper)).ShouldContain("“Your name” is missing.");
+        (await shopper.Http.GetAsync("api/shop/v1/catalogue")).Json["products"]!
+            .AsArray()
+            .ShouldContain(static p =>
+                p!["category"]!.GetValue<string>() == "Bulbs" && p["category_name"]!.GetValue<string>() == "Bulbs and tubers"
+            );
 
         // As shipped again; and each of them undone.
         (await ChangeAsync(manager, "refusal.required", "en", "“{0}” is missing.", "")).Status.ShouldBe(204);
@@ -148,9 +155,10 @@ public sealed class DraftTextTests(World world) : IClassFixture<World>
     private static Task<Reply> ChangeAsync(Manager manager, string key, string language, string before, string to) =>
         manager.Http.SendAsync(
             HttpMethod.Patch,
-            $"{Texts}/{key}",
+            Texts,
             new JsonObject
             {
+                ["key"] = key,
                 ["language"] = language,
                 ["before"] = before,
                 ["to"] = to,

@@ -114,7 +114,7 @@ test('the walk: seats, a card, who is buying, and site details for tall trees', 
     await seat(1).getByLabel('Badge name').fill('Zoë 🌿');
     await seat(1).getByLabel('Steady').check();
     await seat(1).getByLabel('Yes').check();
-    await page.getByRole('button', { name: 'Copy from the first, Seat 2 of 2' }).click();
+    await page.getByRole('button', { name: 'Copy from the first to Seat 2 of 2' }).click();
     await seat(2).getByLabel('Badge name').fill('Grandfather');
     await seat(2).getByLabel('Stroller').check();
     await seat(2).getByLabel('No', { exact: true }).check();

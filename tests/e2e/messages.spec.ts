@@ -35,14 +35,13 @@ test('a message to staff is made, tried out beside its paragraph, told in words 
   await choose(page, 'Add a field to Tree yard', 'Typeface');
   await expect(yard.getByRole('listitem')).toHaveText([/^Planting year/, /^Typeface/]);
 
-  // In another language, too; one without words of its own gets the first.
-  await yard.getByRole('button', { name: 'In another language: its subject' }).click();
-  await choose(page, 'Another language for: its subject', 'German');
-  await yard.getByLabel(/its subject.*, in German/).fill('Bestellung {number}');
+  // In another language, too, which says something by itself.
+  await expect(yard.getByLabel(/its subject.*, in German/)).toHaveValue('Bestellung {number}');
+  await yard.getByLabel(/its subject.*, in German/).fill('Auftrag {number}');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Saved.')).toBeVisible();
   await page.reload();
-  await expect(yard.getByLabel(/its subject.*, in German/)).toHaveValue('Bestellung {number}');
+  await expect(yard.getByLabel(/its subject.*, in German/)).toHaveValue('Auftrag {number}');
   await expect(yard.getByLabel('its subject is “…”', { exact: true })).toHaveValue('Order {number}');
 
   // The order there is set by a button, and by the keyboard.

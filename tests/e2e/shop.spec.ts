@@ -49,7 +49,7 @@ test('an answer is changed in the cart', async ({ page }) => {
   await expect(page.getByText('“Who is coming” has room for 24 characters, and this has 34.')).toBeVisible();
   await page.getByLabel('Who is coming').fill('After');
   await howMany(page, 3);
-  await page.getByRole('button', { name: 'Copy from the first, Seat 2 of 3' }).click();
+  await page.getByRole('button', { name: 'Copy from the first to Seat 2 of 3' }).click();
   await page.getByRole('group', { name: 'Seat 3 of 3' }).getByLabel('Who is coming').fill('And another');
   await page.getByRole('button', { name: 'Keep the change' }).click();
   await expect(page.locator('[data-slot$="/guest_name"]')).toHaveText(['After', 'After', 'And another']);

@@ -181,7 +181,7 @@ test('pictures', async ({ page, world, signIn }) => {
   const seat = (n: number) => page.getByRole('group', { name: `Seat ${n} of 2` });
   await seat(1).getByLabel('Who is coming').fill('Zoë');
   await seat(1).getByLabel('Steady').check();
-  await page.getByRole('button', { name: 'Copy from the first, Seat 2 of 2' }).click();
+  await page.getByRole('button', { name: 'Copy from the first to Seat 2 of 2' }).click();
   await seat(2).getByLabel('Who is coming').fill('Odile');
   await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
   await expect(page.getByRole('heading', { name: 'Cart' })).toBeVisible();

@@ -938,7 +938,7 @@ export const known = [
   {
     what: 'an own sentence that equals the shipped one is kept',
     file: 'src/Sexton.Core/Register/Edits/SentenceEdit.cs',
-    from: 'text == usual ? "" : text',
+    from: 'text == shipped.Texts[language] ? "" : text',
     to: 'text',
     tests: core('SentenceTests'),
   },

@@ -99,8 +99,8 @@ defineExpose({ focusFirstProblem });
     />
     <fieldset v-for="(unit, i) in many ? [] : named" :key="unit.id">
       <legend>{{ unit.name }}</legend>
-      <button v-if="i > 0" type="button" class="entry-clear" @click="copyFirst(unit.id)">
-        {{ say('form.copy_first') }}<span class="visually-hidden">, {{ unit.name }}</span>
+      <button v-if="i > 0" type="button" class="entry-clear" :aria-label="say('form.copy_first_to', unit.name)" @click="copyFirst(unit.id)">
+        {{ say('form.copy_first') }}
       </button>
       <EntryForm
         ref="forms"

@@ -10,7 +10,7 @@ import { say, spoken } from '../shared/wording';
 const route = useRoute();
 const failure = ref('');
 
-const categories = computed(() => [...new Set(catalogue.value?.products.map((p) => p.category) ?? [])]);
+const categories = computed(() => [...new Map(catalogue.value?.products.map((p) => [p.category, p.category_name]))]);
 const cart = useCart('cart').view;
 const count = computed(() => cart.value?.cart.lines?.reduce((sum, line) => sum + line.quantity, 0) ?? 0);
 
@@ -40,8 +40,8 @@ void load();
   <header class="head">
     <RouterLink class="name" to="/">{{ spoken().shop }}</RouterLink>
     <nav :aria-label="say('shop.categories')">
-      <RouterLink v-for="category in categories" :key="category" :to="{ path: '/', hash: `#${category.replaceAll(' ', '-')}` }">{{
-        category
+      <RouterLink v-for="[category, name] in categories" :key="category" :to="{ path: '/', hash: `#${category.replaceAll(' ', '-')}` }">{{
+        name
       }}</RouterLink>
     </nav>
     <div class="own">

@@ -125,6 +125,18 @@ public sealed class RegisterDifference(
                         ""
                     ))
             )
+            .Concat(
+                after
+                    .Wording.Categories.Keys.Union(before.Wording.Categories.Keys, StringComparer.Ordinal)
+                    .Order(StringComparer.Ordinal)
+                    .SelectMany(static c => Wording.Languages.Select(l => (Category: c, l.Tag)))
+                    .Select(c => new ClauseChange(
+                        $"the category “{c.Category}” ({c.Tag}) ",
+                        SideWords.Quoted(before.Wording.CategoryIn(c.Category, c.Tag)),
+                        SideWords.Quoted(after.Wording.CategoryIn(c.Category, c.Tag)),
+                        ""
+                    ))
+            )
             .Where(static c => c.Before != c.After)
             .ToImmutableArray();
         return clauses.IsEmpty ? [] : [new FieldChange(OwnSentences.Key, "Sentences", FieldChangeKind.Changed, clauses)];

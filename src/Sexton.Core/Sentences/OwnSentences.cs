@@ -15,4 +15,14 @@ public sealed record OwnSentences
     /// <summary>By the key of the sentence; a language that is not there is said as shipped.</summary>
     public ImmutableSortedDictionary<string, LanguageMap> Said { get; init; } =
         ImmutableSortedDictionary.Create<string, LanguageMap>(StringComparer.Ordinal);
+
+    /// <summary>What shoppers read for categories of the catalogue, by the name that these have there; a language that is not there has that name.</summary>
+    public ImmutableSortedDictionary<string, LanguageMap> Categories { get; init; } =
+        ImmutableSortedDictionary.Create<string, LanguageMap>(StringComparer.Ordinal);
+
+    /// <summary>What shoppers read for a category.</summary>
+    /// <param name="category">Its name in the catalogue.</param>
+    /// <param name="language">The language (BCP 47).</param>
+    public string CategoryIn(string category, string language) =>
+        Categories.GetValueOrDefault(category, LanguageMap.Empty).Over(LanguageMap.Of(category)).In(language);
 }

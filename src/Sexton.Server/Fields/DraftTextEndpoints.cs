@@ -16,16 +16,10 @@ internal static class DraftTextEndpoints
         console.MapGet("draft/texts", (DraftTexts texts, CancellationToken cancel) => texts.ReadAsync(cancel)).WithName("GetDraftTexts");
         console
             .MapPatch(
-                "draft/texts/{key}",
-                async Task<IResult> (
-                    string key,
-                    ChangeTextRequest request,
-                    ClaimsPrincipal user,
-                    DraftTexts texts,
-                    CancellationToken cancel
-                ) =>
+                "draft/texts",
+                async Task<IResult> (ChangeTextRequest request, ClaimsPrincipal user, DraftTexts texts, CancellationToken cancel) =>
                 {
-                    await texts.ChangeAsync(key, request, Actor.Of(user), cancel);
+                    await texts.ChangeAsync(request, Actor.Of(user), cancel);
                     return TypedResults.NoContent();
                 }
             )

@@ -18,11 +18,19 @@ using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
 using Sexton.Server.Settings;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Fields;
 
 /// <summary>All texts of the draft in all languages of the shop: as a table to look at, and as CSV (RFC 4180) out and in.</summary>
-internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types, DestinationKinds kinds, ShopSettings settings)
+internal sealed class DraftTexts(
+    SextonDb db,
+    DraftStore draft,
+    CurrentRegister current,
+    FieldTypes types,
+    DestinationKinds kinds,
+    ShopSettings settings
+)
 {
     private static readonly ImmutableArray<string> Languages = [.. Wording.Languages.Select(static l => l.Tag)];
 
@@ -34,20 +42,28 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
         var spoken = (await settings.ReadAsync(cancel)).Languages;
         return new TextsView(
             [.. Wording.Languages.Select(l => new TextLanguageView(l.Tag, l.Name, spoken.Contains(l.Tag)))],
-            [.. _texts.Of(await draft.ReadAsync(cancel)).Select(static t => new TextView(t.Key, t.Where, t.Said.Texts, t.Usual.Texts))]
+            [
+                .. (await OfAsync(await draft.ReadAsync(cancel), cancel)).Select(static t => new TextView(
+                    t.Key,
+                    t.Where,
+                    t.Said.Texts,
+                    t.Usual.Texts
+                )),
+            ]
         );
     }
 
     /// <summary>Makes one text another, where it is still what was looked at.</summary>
-    public async Task ChangeAsync(string key, ChangeTextRequest request, Actor actor, CancellationToken cancel)
+    public async Task ChangeAsync(ChangeTextRequest request, Actor actor, CancellationToken cancel)
     {
         var register = await draft.ReadAsync(cancel);
-        var texts = _texts.Of(register);
-        var text = texts.FirstOrDefault(t => t.Key == key) ?? throw ApiProblemException.NotFound($"There is no text “{key}”.");
+        var texts = await OfAsync(register, cancel);
+        var text =
+            texts.FirstOrDefault(t => t.Key == request.Key) ?? throw ApiProblemException.NotFound($"There is no text “{request.Key}”.");
         var (changes, errors) = TextTable.Read(
             [
                 [TextTable.Key, request.Language],
-                [key, request.To],
+                [request.Key, request.To],
             ],
             texts,
             Languages
@@ -75,7 +91,7 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
         await using (var text = new StreamWriter(bytes, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)))
         await using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }))
         {
-            foreach (var row in TextTable.Write(_texts.Of(await draft.ReadAsync(cancel)), Languages))
+            foreach (var row in TextTable.Write(await OfAsync(await draft.ReadAsync(cancel), cancel), Languages))
             {
                 foreach (var cell in row)
                 {
@@ -93,7 +109,7 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
     public async Task<TextsReadView> ReadCsvAsync(string csv, CancellationToken cancel)
     {
         var rows = await draft.RowsAsync(cancel);
-        var reading = Checked(csv, rows, DraftItems.Register(rows));
+        var reading = await CheckedAsync(csv, rows, DraftItems.Register(rows), cancel);
         return new TextsReadView(
             [
                 .. reading.Changes.Select(static c => new TextChangeView(
@@ -118,7 +134,7 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
     {
         var rows = await draft.RowsAsync(cancel);
         var register = DraftItems.Register(rows);
-        var (changes, errors) = Checked(csv, rows, register);
+        var (changes, errors) = await CheckedAsync(csv, rows, register, cancel);
         if (errors.Length > 0)
         {
             throw ApiProblemException.Unprocessable(
@@ -144,9 +160,17 @@ internal sealed class DraftTexts(SextonDb db, DraftStore draft, FieldTypes types
         await transaction.CommitAsync(cancel);
     }
 
-    private TextTableReading Checked(string csv, List<DraftItemRow> rows, RegisterContent register)
+    private async Task<ImmutableArray<RegisterText>> OfAsync(RegisterContent register, CancellationToken cancel) =>
+        _texts.Of(register, (await current.ProductsAsync(cancel)).Names.Categories);
+
+    private async Task<TextTableReading> CheckedAsync(
+        string csv,
+        List<DraftItemRow> rows,
+        RegisterContent register,
+        CancellationToken cancel
+    )
     {
-        var reading = Read(csv, _texts.Of(register));
+        var reading = Read(csv, await OfAsync(register, cancel));
         return reading with { Errors = [.. reading.Errors, .. Refused(rows, register, reading.Changes)] };
     }
 
@@ -240,10 +264,11 @@ internal sealed record TextView(
 );
 
 /// <summary>Makes a text another.</summary>
+/// <param name="Key">Its key.</param>
 /// <param name="Language">The language (BCP 47).</param>
 /// <param name="Before">What it was when somebody looked at it; "" for nothing.</param>
 /// <param name="To">What it is to be; "" for nothing, or for as shipped.</param>
-internal sealed record ChangeTextRequest(string Language, string Before, string To);
+internal sealed record ChangeTextRequest(string Key, string Language, string Before, string To);
 
 /// <summary>What a table of texts would change.</summary>
 /// <param name="Changes">The changes.</param>

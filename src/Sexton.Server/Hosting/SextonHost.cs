@@ -122,7 +122,7 @@ internal static class SextonHost
     private static void MapPages(WebApplication app)
     {
         var reading = new HttpMethodMetadata([HttpMethods.Get, HttpMethods.Head]);
-        app.MapFallback("/console/{**path}", static (WordedPages pages) => pages.Console()).WithMetadata(reading);
+        app.MapFallback("/console/{**path}", static (WordedPages pages) => pages.Console()).WithMetadata(reading).ExcludeFromDescription();
 
         // What is signed has dots in it, and is no file for that.
         foreach (var path in new[] { "/orders/{token}", "/papers/{token}", "{*path:nonfile}" })
@@ -132,7 +132,8 @@ internal static class SextonHost
                     static (HttpContext http, WordedPages pages, CurrentRegister current, CancellationToken cancel) =>
                         pages.ShopAsync(http, current, cancel)
                 )
-                .WithMetadata(reading);
+                .WithMetadata(reading)
+                .ExcludeFromDescription();
         }
     }
 

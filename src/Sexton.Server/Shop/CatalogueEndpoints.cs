@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Sentences;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Data.Rows;
@@ -34,11 +35,11 @@ internal static class CatalogueEndpoints
             options.ShopName,
             options.PaymentsUrl,
             settings.Now.ProductSum,
-            [.. products.Select(p => View(p, prices, language))]
+            [.. products.Select(p => View(p, prices, version.Plan.Content.Wording, language))]
         );
     }
 
-    private static ProductView View(ProductRow row, PricesBefore prices, string language)
+    private static ProductView View(ProductRow row, PricesBefore prices, OwnSentences own, string language)
     {
         var product = ProductDetails.ProductOf(row);
         return new(
@@ -46,6 +47,7 @@ internal static class CatalogueEndpoints
             product.Name.In(language),
             JsonSerializer.Deserialize<LanguageMap>(row.Description)!.In(language),
             row.Category,
+            own.CategoryIn(row.Category, language),
             prices.Of(product, null),
             row.Picture,
             product.PictureWords.In(language),
@@ -61,12 +63,13 @@ internal static class CatalogueEndpoints
 /// <param name="Products">The products.</param>
 internal sealed record CatalogueView(string Shop, Uri PaymentsUrl, ProductSum ProductSum, IReadOnlyList<ProductView> Products);
 
-/// <summary>A product.</summary>
+/// <summary>A product; its category by the name in the catalogue, and by what shoppers read.</summary>
 internal sealed record ProductView(
     string Code,
     string Name,
     string Description,
     string Category,
+    string CategoryName,
     string Price,
     string Picture,
     string PictureWords,

@@ -34,6 +34,12 @@ const offered = computed(() => settings.value.filter((s) => !shown.value.include
 const set = (setting: string, value: unknown) => void change(item.key, setting, value);
 const isWording = (setting: Schemas['SettingView']) => setting.kind === 'wording' || setting.kind === 'long_wording';
 
+// Of a wording, what it says by itself in a language stands there until something else is said in that one.
+function said(setting: Schemas['SettingView']): unknown {
+  const own = valueOf(setting.name);
+  return isWording(setting) ? { ...(setting.default as object | null), ...(own as object | null) } : (own ?? setting.default);
+}
+
 // One language at a time: what is typed in two of them at once is both kept.
 function setWhole(setting: Schemas['SettingView'], value: unknown): void {
   if (isWording(setting)) set(`settings.${setting.name}.en`, (value as Record<string, string> | null)?.en ?? '');
@@ -56,12 +62,12 @@ function add(setting: Schemas['SettingView']): void {
     }}<template v-for="setting in shown" :key="setting.name"
       ><SettingClause
         :setting="setting"
-        :value="valueOf(setting.name) ?? setting.default"
+        :value="said(setting)"
         :invalid="isRefused(`settings.${setting.name}`)"
         :draft="draft"
         @save="setWhole(setting, $event)" /><OtherLanguages
         v-if="isWording(setting)"
-        :texts="(valueOf(setting.name) ?? setting.default ?? {}) as Record<string, string>"
+        :texts="(said(setting) ?? {}) as Record<string, string>"
         :label="setting.clause.replace('{}', '…')"
         :lines="setting.kind === 'long_wording'"
         @save="(language, text) => set(`settings.${setting.name}.${language}`, text)" /></template

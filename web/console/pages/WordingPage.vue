@@ -39,9 +39,8 @@ function save(text: Text, language: string, to: string): void {
     said.value = '';
     try {
       await ask(
-        api.PATCH('/api/console/v1/draft/texts/{key}', {
-          params: { path: { key: text.key } },
-          body: { language, before: textIn(text, language), to },
+        api.PATCH('/api/console/v1/draft/texts', {
+          body: { key: text.key, language, before: textIn(text, language), to },
         }),
       );
       said.value = 'Saved.';

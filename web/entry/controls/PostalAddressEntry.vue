@@ -88,7 +88,8 @@ const isWrong = (name: string) => invalid && (part == null || part === name);
     <template v-for="line in format.parts" :key="line.name">
       <div class="entry-part" :class="line.name">
         <label :for="`${id}-${line.name}`"
-          >{{ line.label }}<span v-if="asked.required && !line.required" class="entry-optional"> {{ say('form.optional') }}</span></label
+          >{{ line.label
+          }}<span v-if="asked.required && !line.required" class="entry-optional">{{ ` ${say('form.optional')}` }}</span></label
         >
         <input
           :id="`${id}-${line.name}`"

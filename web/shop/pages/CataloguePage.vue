@@ -5,14 +5,18 @@ import { say } from '../../shared/wording';
 
 const categories = computed(() => {
   const products = catalogue.value?.products ?? [];
-  return [...new Set(products.map((p) => p.category))].map((name) => ({ name, products: products.filter((p) => p.category === name) }));
+  return [...new Map(products.map((p) => [p.category, p.category_name]))].map(([key, name]) => ({
+    key,
+    name,
+    products: products.filter((p) => p.category === key),
+  }));
 });
 </script>
 
 <template>
   <div class="sheet">
     <h1 class="visually-hidden">{{ say('shop.catalogue') }}</h1>
-    <section v-for="category in categories" :id="category.name.replaceAll(' ', '-')" :key="category.name">
+    <section v-for="category in categories" :id="category.key.replaceAll(' ', '-')" :key="category.key">
       <h2>{{ category.name }}</h2>
       <ul>
         <li v-for="product in category.products" :key="product.code">

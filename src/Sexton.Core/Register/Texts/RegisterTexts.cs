@@ -20,8 +20,10 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
         Label = "label",
         OfKind = "settings.";
 
-    /// <summary>All texts: those of fields, sections, steps and destinations in the order of the register, then the sentences of the shop by key.</summary>
-    public ImmutableArray<RegisterText> Of(RegisterContent register)
+    /// <summary>All texts: those of fields, sections, steps and destinations in the order of the register, then the categories and the sentences of the shop by key.</summary>
+    /// <param name="register">The register.</param>
+    /// <param name="categories">The categories of the catalogue.</param>
+    public ImmutableArray<RegisterText> Of(RegisterContent register, IEnumerable<string> categories)
     {
         var shop = new Wording(register.Wording);
         return
@@ -30,6 +32,17 @@ public sealed class RegisterTexts(FieldTypes types, DestinationKinds kinds)
             .. register.Sections.SelectMany(Of),
             .. register.Steps.Select(static s => Plain("step", s.Key, "name", $"the step “{s.Name}”", s.Name)),
             .. register.Destinations.SelectMany(d => Of(d, register, shop)),
+            .. categories
+                .Union(register.Wording.Categories.Keys, StringComparer.Ordinal)
+                .Order(StringComparer.Ordinal)
+                .Select(c => new RegisterText(
+                    "category." + c,
+                    OwnSentences.Key,
+                    "category." + c,
+                    $"the category “{c}”",
+                    register.Wording.Categories.GetValueOrDefault(c, LanguageMap.Empty),
+                    LanguageMap.Of(c)
+                )),
             .. Wording
                 .Shipped.OrderBy(static s => s.Key, StringComparer.Ordinal)
                 .Select(s => new RegisterText(

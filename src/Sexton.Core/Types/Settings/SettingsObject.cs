@@ -90,10 +90,14 @@ public sealed class SettingReader(
     /// <summary>A text in languages; where none is set what the shop says there, or nothing.</summary>
     public LanguageMap Wording(string name)
     {
-        var given = values.TryGetValue(name, out var value) ? value.Deserialize<LanguageMap>(DocumentJson.Options)! : LanguageMap.Empty;
-        return settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal)) is WordingSetting { Sentence: { } key }
-            ? given.Over(Shop[key])
-            : given;
+        var setting = settings.First(s => string.Equals(s.Name, name, StringComparison.Ordinal));
+        var usual =
+            setting is WordingSetting { Sentence: { } key } ? Shop[key]
+            : setting.Default is { } said ? Map(said)
+            : LanguageMap.Empty;
+        return values.TryGetValue(name, out var value) ? Map(value).Over(usual) : usual;
+
+        static LanguageMap Map(JsonElement texts) => texts.Deserialize<LanguageMap>(DocumentJson.Options)!;
     }
 
     /// <summary>A day, or null.</summary>
