@@ -116,6 +116,16 @@ public sealed class PartTests
     }
 
     [Fact]
+    public void Parts_stand_in_the_order_of_the_lines_and_their_units_whatever_their_ids()
+    {
+        var (order, _) = Ordered(Seats);
+        string[] inOrder = ["", "/l1", "/l2", "/l2/a", "/l2/b", "/l4"];
+        Enumerable.Reverse(inOrder).OrderBy(part => order.PlaceOf(Part(part))).ShouldBe(inOrder);
+        var turned = order with { Lines = [.. order.Lines.Reverse().Select(static l => l with { Units = [.. l.Units.Reverse()] })] };
+        inOrder.OrderBy(part => turned.PlaceOf(Part(part))).ShouldBe(["", "/l4", "/l2", "/l2/b", "/l2/a", "/l1"]);
+    }
+
+    [Fact]
     public void A_line_that_is_not_picked_takes_its_answers_along()
     {
         var (order, plan) = Ordered(Gets(Team, IsTall));

@@ -36,6 +36,20 @@ public sealed class SpeechTests(World world) : IClassFixture<World>
         cart.Json["cart"]!["language"]!.GetValue<string>().ShouldBe(language);
     }
 
+    [Theory]
+    // the language of the page, what was chosen meanwhile in another window, the language
+    [InlineData("en", "de", "en")]
+    [InlineData("de", "en", "de")]
+    [InlineData("tlh", "de", "de")]
+    public async Task A_page_is_answered_in_its_own_language(string ofPage, string chosen, string language)
+    {
+        await SpeakAsync("en", "de");
+        using var shopper = new Shopper(world);
+        (await ChooseAsync(shopper, chosen)).Status.ShouldBe(204);
+        var cart = await shopper.Http.SendAsync(HttpMethod.Get, "api/shop/v1/cart", null, ("Sexton-Language", ofPage));
+        cart.Json["cart"]!["language"]!.GetValue<string>().ShouldBe(language);
+    }
+
     [Fact]
     public async Task A_language_that_is_not_spoken_is_refused_in_one_that_is()
     {

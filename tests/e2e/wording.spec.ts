@@ -13,6 +13,32 @@ test('no page and no form has a text in itself', () => {
   expect(saidBeside(['shop', 'entry', 'shared'])).toEqual({ 'shared/upload.ts': ['Not just now.'] });
 });
 
+test('a cart keeps its answers when the shop is switched, and what is typed stays', async ({ page, world }) => {
+  const api = new ApiManager(page.request, world.address);
+  await api.signIn();
+  await api.shop({ languages: ['en', 'de'] });
+  await page.goto('/products/WA-OCTOBER');
+  await howMany(page, 2);
+  await page.locator('input[id$="guest_name"]').first().fill('Zoë');
+  await page.getByRole('button', { name: 'Deutsch' }).click();
+  await expect(page.getByRole('heading', { name: 'Obstgartenrunde, Oktoberernte' })).toBeVisible();
+  await expect(page.locator('input[id$="guest_name"]').first()).toHaveValue('Zoë');
+  await page.getByRole('button', { name: 'English' }).click();
+  await expect(page.getByRole('heading', { name: 'Orchard walk, October picking' })).toBeVisible();
+  await expect(page.locator('input[id$="guest_name"]').first()).toHaveValue('Zoë');
+
+  // A page that was loaded before another language was chosen in another window speaks its own to the end.
+  const other = await page.context().newPage();
+  await other.goto('/');
+  await other.getByRole('button', { name: 'Deutsch' }).click();
+  await expect(other.locator('html')).toHaveAttribute('lang', 'de');
+  for (const seat of [0, 1]) await page.locator('input[id$="guest_name"]').nth(seat).fill('Zoë');
+  await page.getByRole('button', { name: 'Put 2 in the cart' }).click();
+  await expect(page.getByRole('heading', { name: '2 × Orchard walk, October picking' })).toBeVisible();
+  await expect(page.getByText('Seat 2 of 2')).toBeVisible();
+  await other.close();
+});
+
 /** What stands on a page for people: its texts, and what is read out or shown in their stead. */
 const read = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
@@ -216,19 +242,4 @@ test('every text of every page is in the table, and German ones a third longer h
     await page.getByLabel(label).fill(String(count));
     await page.keyboard.press('Enter');
   }
-});
-
-test('a cart keeps its answers when the shop is switched, and what is typed stays', async ({ page, world }) => {
-  const api = new ApiManager(page.request, world.address);
-  await api.signIn();
-  await api.shop({ languages: ['en', 'de'] });
-  await page.goto('/products/WA-OCTOBER');
-  await howMany(page, 2);
-  await page.locator('input[id$="guest_name"]').first().fill('Zoë');
-  await page.getByRole('button', { name: 'Deutsch' }).click();
-  await expect(page.getByRole('heading', { name: 'Obstgartenrunde, Oktoberernte' })).toBeVisible();
-  await expect(page.locator('input[id$="guest_name"]').first()).toHaveValue('Zoë');
-  await page.getByRole('button', { name: 'English' }).click();
-  await expect(page.getByRole('heading', { name: 'Orchard walk, October picking' })).toBeVisible();
-  await expect(page.locator('input[id$="guest_name"]').first()).toHaveValue('Zoë');
 });

@@ -1008,8 +1008,8 @@ export const known = [
   {
     what: 'a language is spoken that the shop no longer speaks',
     file: 'src/Sexton.Server/Speech/ShopLanguage.cs',
-    from: 'is { } chosen && spoken.Contains(chosen)',
-    to: 'is { } chosen',
+    from: 'said is not null && spoken.Contains(said)',
+    to: '!string.IsNullOrEmpty(said)',
     tests: server('SpeechTests'),
   },
   {

@@ -5,6 +5,7 @@ import { createRouter, createWebHistory } from 'vue-router';
 import { filesKey } from '../entry/files';
 import { suggestKey } from '../entry/suggest';
 import { api, ask } from '../shared/api/client';
+import { spoken } from '../shared/wording';
 import { cartFiles } from './files';
 import Shop from './Shop.vue';
 
@@ -27,6 +28,9 @@ const router = createRouter({
   ],
   scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash } : { top: 0 }),
 });
+
+// Each page speaks one language to its end, whatever is chosen in another window.
+api.use({ onRequest: ({ request }) => request.headers.set('Sexton-Language', spoken().language) });
 
 createApp(Shop)
   .use(router)

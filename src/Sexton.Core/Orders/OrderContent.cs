@@ -70,6 +70,22 @@ public sealed record OrderContent
         : part.UnitId.Length > 0 ? $"{line.ProductName}, {line.NameOf(part.UnitId, Language)}"
         : line.ProductName;
 
+    /// <summary>Where a part of it stands: all of it first, then line by line, each before its units.</summary>
+    /// <param name="part">The part.</param>
+    /// <example><code>lanes.OrderBy(l => order.PlaceOf(l.Part)) // the tickets of an order, seat by seat</code></example>
+    public (int Line, int Unit) PlaceOf(OrderPart part)
+    {
+        for (var i = 0; i < Lines.Length; i++)
+        {
+            if (Lines[i].Id == part.LineId)
+            {
+                return (i, part.UnitId.Length == 0 ? -1 : Lines[i].Units.IndexOf(part.UnitId));
+            }
+        }
+
+        return (-1, -1);
+    }
+
     /// <summary>The text of an answer of the order, or "" when not asked or left empty.</summary>
     public string TextOf(string field) => Answers.FirstOrDefault(a => a.LineId is null && a.Field == field)?.Text ?? "";
 }

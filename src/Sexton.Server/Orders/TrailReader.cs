@@ -18,7 +18,9 @@ internal sealed class TrailReader(SextonDb db, CurrentRegister current, OrderRea
     public async Task<OrderTrail> ReadAsync(StoredOrder order, CancellationToken cancel)
     {
         var (version, _) = await current.GetAsync(cancel);
-        var lanes = await db.Lanes.AsNoTracking().Where(l => l.OrderId == order.Id).ToListAsync(cancel);
+        var lanes = (await db.Lanes.AsNoTracking().Where(l => l.OrderId == order.Id).ToListAsync(cancel))
+            .OrderBy(l => order.Content.PlaceOf(l.Part))
+            .ToList();
         var ids = lanes.ConvertAll(static l => l.Id);
         var payloads = await db.Payloads.AsNoTracking().Where(p => ids.Contains(p.LaneId)).ToListAsync(cancel);
         var findings = await db.Findings.AsNoTracking().Where(f => ids.Contains(f.LaneId)).ToListAsync(cancel);

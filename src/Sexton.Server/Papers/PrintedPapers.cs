@@ -40,14 +40,12 @@ internal sealed class PrintedPapers(SextonDb db, OrderReader orders, InvoiceBook
     {
         var keys = destinations.Select(static d => d.Key).ToArray();
         var lanes = await db.Lanes.AsNoTracking().Where(l => l.OrderId == order.Id && keys.Contains(l.Destination)).ToListAsync(cancel);
-        var positions = order.Content.Lines.Select(static (line, i) => (line, i)).ToDictionary(static l => l.line.Id, static l => l);
         return
         [
             .. lanes
                 .Where(l => within.Contains(l.Part))
                 .OrderBy(l => Array.IndexOf(keys, l.Destination))
-                .ThenBy(l => l.LineId.Length == 0 ? -1 : positions[l.LineId].i)
-                .ThenBy(l => l.UnitId.Length == 0 ? -1 : positions[l.LineId].line.Units.IndexOf(l.UnitId)),
+                .ThenBy(l => order.Content.PlaceOf(l.Part)),
         ];
     }
 

@@ -3,18 +3,27 @@ using Sexton.Server.Settings;
 
 namespace Sexton.Server.Speech;
 
-/// <summary>In which language of the shop a shopper is spoken to: the one that was chosen, else the one that the browser likes best, else the first.</summary>
+/// <summary>
+/// In which language of the shop a shopper is spoken to: that of the page that asks, else the one that was chosen, else the one that the browser likes best, else the
+/// first. A page that was loaded before another was chosen in another window speaks one language to its end.
+/// </summary>
 internal sealed class ShopLanguage(ShopSettings settings)
 {
+    /// <summary>The header in which a page says which language it speaks.</summary>
+    public const string Header = "Sexton-Language";
+
     private const string Cookie = "sexton_language";
 
     /// <summary>The language of whoever makes a request (BCP 47).</summary>
     public string Of(HttpContext http)
     {
         var spoken = settings.Now.Languages;
-        if (http.Request.Cookies[Cookie] is { } chosen && spoken.Contains(chosen))
+        foreach (var said in new[] { http.Request.Headers[Header].ToString(), http.Request.Cookies[Cookie] })
         {
-            return chosen;
+            if (said is not null && spoken.Contains(said))
+            {
+                return said;
+            }
         }
 
         var liked = http.Request.GetTypedHeaders().AcceptLanguage;
