@@ -82,10 +82,18 @@ internal sealed class DraftStore(
     }
 
     // What is set of it from the start passes whatever a change by hand does, and is undone with it.
-    private async Task<string> WithAsync(Field field, IReadOnlyDictionary<string, JsonElement>? with, CancellationToken cancel)
+    private Task<string> WithAsync(Field field, IReadOnlyDictionary<string, JsonElement>? with, CancellationToken cancel) =>
+        EditedAsync(
+            DraftItems.Row(DraftItemKind.Field, field.Key, "", DraftItems.Write(field), 0),
+            (with ?? ImmutableDictionary<string, JsonElement>.Empty).Select(static w => (w.Key, w.Value)),
+            cancel
+        );
+
+    // What a thing would be after several settings, each having passed the guards; nothing is kept.
+    private async Task<string> EditedAsync(DraftItemRow row, IEnumerable<(string Path, JsonElement Value)> edits, CancellationToken cancel)
     {
-        var sketch = DraftItems.Row(DraftItemKind.Field, field.Key, "", DraftItems.Write(field), 0);
-        foreach (var (setting, value) in with ?? ImmutableDictionary<string, JsonElement>.Empty)
+        var sketch = DraftItems.Row(row.Kind, row.Key, row.Rank, row.Definition, row.Revision);
+        foreach (var (setting, value) in edits)
         {
             var definition = await ApplyAsync(sketch, setting, value, cancel);
             await guards.CheckAsync(sketch, definition, setting, cancel);
@@ -227,15 +235,7 @@ internal sealed class DraftStore(
     )
     {
         var row = await db.DraftItems.FindAsync([key], cancel) ?? throw NothingCalled(key);
-        var sketch = DraftItems.Row(row.Kind, row.Key, row.Rank, row.Definition, row.Revision);
-        foreach (var (setting, value) in edits)
-        {
-            var definition = await ApplyAsync(sketch, setting, value, cancel);
-            await guards.CheckAsync(sketch, definition, setting, cancel);
-            sketch.Definition = definition;
-        }
-
-        await WriteAsync(row, sketch.Definition, Texts, actor, undoes: false, cancel);
+        await WriteAsync(row, await EditedAsync(row, edits, cancel), Texts, actor, undoes: false, cancel);
         await db.SaveChangesAsync(cancel);
     }
 

@@ -9,6 +9,7 @@ import type { Draft, DraftDestination } from './draft';
 import { codesRevision } from './itemCodes';
 import { spoken } from '../../shared/wording';
 import { language } from './standIn';
+import SpokenIn from './SpokenIn.vue';
 import WordInput from './WordInput.vue';
 
 // The manager sees here the very bytes that a destination of the draft would get, and what would prove that each answer is in them, before anything is
@@ -132,17 +133,7 @@ onUnmounted(look.stop);
           option-value="code"
           aria-label="Product of the stand-in order"
           @update:model-value="chosen = $event"
-        /><template v-if="spoken().languages.length > 1">
-          in
-          <Select
-            v-model="language"
-            class="words"
-            :options="spoken().languages"
-            option-label="name"
-            option-value="tag"
-            aria-label="Language of the stand-in order"
-          />
-        </template>
+        /><template v-if="spoken().languages.length > 1"> in <SpokenIn label="Language of the stand-in order" /> </template>
       </template>
       <template v-if="shown && shown.parts > 1">
         <button class="act" :disabled="part === 0" aria-label="The one before" @click="part--">←</button>

@@ -12,6 +12,7 @@ import { fieldsIn, type Condition } from './condition';
 import type { Draft } from './draft';
 import { nameOf, stepOf } from './groups';
 import { explained, language, shownOf, type StandIn, type StandInLine } from './standIn';
+import SpokenIn from './SpokenIn.vue';
 import WordInput from './WordInput.vue';
 
 /** What one stand-in cart is asked of what is at hand, from the same rules that the shop asks by; and where it is not asked, why. */
@@ -118,11 +119,6 @@ const evaluate = latest(
         body: { language: language.value, group, country, lines, answers },
       }),
     );
-    // Of two carts the first brings what both say.
-    if (first) {
-      const sentences = await ask(api.GET('/api/console/v1/draft/sentences', { params: { query: { language: language.value } } }));
-      speak(language.value, sentences);
-    }
     return { ...preview, evaluation: unfold(preview.evaluation) };
   },
   (result) => {
@@ -132,6 +128,12 @@ const evaluate = latest(
   },
   (error) => (failure.value = sentenceOf(error)),
   120,
+);
+
+const speakIt = latest(
+  (tag: string) => ask(api.GET('/api/console/v1/draft/sentences', { params: { query: { language: tag } } })),
+  (sentences) => speak(language.value, sentences),
+  (error) => (failure.value = sentenceOf(error)),
 );
 
 function setLine(id: string, part: Partial<StandInLine>): void {
@@ -157,6 +159,8 @@ function addLine(): void {
 const takeOut = (id: string) => (standIn.value = { ...standIn.value, lines: standIn.value.lines.filter((l) => l.id !== id) });
 const asksAnything = (line: StandInLine) => evaluation.value?.asked.some((a) => a.line_id === line.id);
 
+// Of two carts the first brings what both say.
+if (first) watch([() => draft, language], () => void speakIt.now(language.value), { immediate: true });
 watch([() => draft, () => of, standIn, language], () => evaluate.soon(undefined), { immediate: true, deep: true });
 </script>
 
@@ -210,16 +214,7 @@ watch([() => draft, () => of, standIn, language], () => evaluate.soon(undefined)
           option-label="name"
           option-value="key"
           aria-label="Country of the stand-in cart"
-        /><template v-if="spoken().languages.length > 1"
-          >, in
-          <Select
-            v-model="language"
-            class="words"
-            :options="spoken().languages"
-            option-label="name"
-            option-value="tag"
-            aria-label="Language of the stand-in cart"
-        /></template>
+        /><template v-if="spoken().languages.length > 1">, in <SpokenIn label="Language of the stand-in cart" /></template>
       </template>
       <b v-else
         >{{ standIn.lines.map((l) => `${l.quantity} × ${productOf(l)?.name}`).join(', ') }} ·

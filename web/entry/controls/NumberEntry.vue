@@ -7,8 +7,9 @@ const { asked, id, describedBy, invalid } = defineProps<{ asked: Asked; id: stri
 const model = defineModel<Answer | undefined>();
 
 // As the language writes amounts.
-const isSignBehind = () =>
-  new Intl.NumberFormat(locale(), { style: 'currency', currency: 'EUR' }).formatToParts(1).at(-1)!.type === 'currency';
+const isSignBehind = computed(
+  () => new Intl.NumberFormat(locale(), { style: 'currency', currency: 'EUR' }).formatToParts(1).at(-1)!.type === 'currency',
+);
 
 // A text, so that a decimal comma and everything else typed is kept as it was typed: the server reads it.
 const text = computed({
@@ -18,7 +19,7 @@ const text = computed({
 </script>
 
 <template>
-  <div class="entry-number" :class="{ money: asked.type === 'amount_of_money' && !isSignBehind() }">
+  <div class="entry-number" :class="{ money: asked.type === 'amount_of_money' && !isSignBehind }">
     <input
       :id="id"
       v-model="text"
