@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Server.Commands;
@@ -29,7 +30,7 @@ internal sealed class BenchDatabase : IAsyncDisposable
         await ExecuteAsync(admin, $"create database {database._name}");
         await using var db = new SextonDb(SextonDbFactory.Options(database.Connection));
         await db.Database.MigrateAsync();
-        var product = new ImportedProduct("P", LanguageMap.Of("Product"), LanguageMap.Empty, "All", 1000, "", new ProductDetails());
+        var product = new Product("P", LanguageMap.Of("Product"), ["All"], 1000);
         var fields = BenchRegister.Of(BenchRegister.Order, BenchRegister.Line).Fields.Add(BenchRegister.Upload);
         if (sends)
         {
@@ -38,7 +39,7 @@ internal sealed class BenchDatabase : IAsyncDisposable
 
         await ImportCommand.ImportAsync(
             db,
-            new CatalogueFile("sexton-catalogue/3", [new("household", LanguageMap.Of("Household"))], [], [product], [], [], [], [], fields),
+            new CatalogueFile("sexton-catalogue/4", [new("household", LanguageMap.Of("Household"))], [], [product], [], [], [], [], fields),
             BenchRegister.Kinds,
             DateTimeOffset.UtcNow
         );

@@ -37,7 +37,7 @@ internal static class BenchRegister
     public const int Lines = 10;
 
     public static readonly ProductIndex Products = new(
-        [new Product("P", LanguageMap.Of("Product"), "All", 1000)],
+        [new Product("P", LanguageMap.Of("Product"), ["All"], 1000)],
         [new ShopperGroup("household", LanguageMap.Of("Household"))],
         "EUR",
         "IE"

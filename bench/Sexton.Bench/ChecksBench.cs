@@ -86,7 +86,7 @@ internal static class ChecksBench
         new(
             Enumerable
                 .Range(0, Products)
-                .Select(i => new Product(Code(i), LanguageMap.Of($"Product {i}"), Category(i % 40), 1000) { Tags = [Tag(i % 30)] }),
+                .Select(i => new Product(Code(i), LanguageMap.Of($"Product {i}"), [Category(i % 40)], 1000) { Tags = [Tag(i % 30)] }),
             [new ShopperGroup("household", LanguageMap.Of("Household"))],
             "EUR",
             "IE"

@@ -174,7 +174,13 @@ internal static class PaperBench
         };
 
     private static OrderLine Line(string id, string code, string name, ImmutableArray<string> units) =>
-        new(id, code, name, 2, new LineFacts(code, null, "Things", [], ImmutableSortedDictionary<string, ProductAttribute>.Empty, true, 0))
+        new(
+            id,
+            code,
+            name,
+            2,
+            new LineFacts(code, null, ["Things"], [], ImmutableSortedDictionary<string, ProductAttribute>.Empty, true, 0)
+        )
         {
             Units = units,
             UnitName = "Seat",

@@ -324,7 +324,7 @@ internal static class PlacingBench
                         new LineFacts(
                             $"P{i}",
                             null,
-                            "All",
+                            ["All"],
                             [],
                             ImmutableSortedDictionary<string, ProductAttribute>.Empty,
                             Ships: true,

@@ -19,6 +19,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The catalogue.</summary>
     public DbSet<ProductRow> Products => Set<ProductRow>();
 
+    /// <summary>The files of products that were brought in.</summary>
+    public DbSet<ProductImportRow> ProductImports => Set<ProductImportRow>();
+
     /// <summary>The groups of shoppers.</summary>
     public DbSet<ShopperGroupRow> ShopperGroups => Set<ShopperGroupRow>();
 
@@ -167,9 +170,7 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         builder.Entity<ProductRow>(e =>
         {
             e.ToTable("products").HasKey(p => p.Code);
-            e.Property(p => p.Name).HasColumnType("jsonb");
-            e.Property(p => p.Description).HasColumnType("jsonb");
-            e.Property(p => p.Details).HasColumnType("jsonb");
+            e.Property(p => p.Document).HasColumnType("jsonb");
         });
         builder.Entity<CatalogueStateRow>(e =>
         {
@@ -396,6 +397,13 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.Property(p => p.Agreed).HasConversion<short>();
             e.Property(p => p.Event).HasConversion<short?>();
             e.HasOne<LaneRow>().WithMany().HasForeignKey(p => p.LaneId);
+        });
+        builder.Entity<ProductImportRow>(e =>
+        {
+            e.ToTable("product_imports").HasKey(i => i.Id);
+            e.Property(i => i.Id).ValueGeneratedNever();
+            e.Property(i => i.Outcome).HasColumnType("jsonb");
+            e.Property(i => i.State).HasConversion<short>();
         });
         builder.Entity<BoundPapersRow>(e =>
         {

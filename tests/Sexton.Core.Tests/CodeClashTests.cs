@@ -384,7 +384,7 @@ public sealed class CodeClashTests
     private static string Pick(Random random, params string[] among) => among[random.Next(among.Length)];
 
     private static ProductIndex Shop(string codes) =>
-        new(codes.Split(' ').Select(static c => new Product(c, LanguageMap.Of(c), "x", 1)), Fixture.Products.Groups, "EUR", "IE");
+        new(codes.Split(' ').Select(static c => new Product(c, LanguageMap.Of(c), ["x"], 1)), Fixture.Products.Groups, "EUR", "IE");
 
     private static RegisterContent Register(string rule, string fields)
     {

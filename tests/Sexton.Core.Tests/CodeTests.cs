@@ -178,7 +178,7 @@ public sealed class CodeTests
     public void A_code_that_cannot_be_used_is_refused_in_the_cart(string picks, string? others, string? told)
     {
         var products = new ProductIndex(
-            [new("A", LanguageMap.Of("Ash"), "x", 1), new("A.B", LanguageMap.Of("Beech"), "x", 1)],
+            [new("A", LanguageMap.Of("Ash"), ["x"], 1), new("A.B", LanguageMap.Of("Beech"), ["x"], 1)],
             Fixture.Products.Groups,
             "EUR",
             "IE"
@@ -233,7 +233,7 @@ public sealed class CodeTests
     public void Two_products_that_would_share_a_code_are_named()
     {
         var products = new ProductIndex(
-            [new("A", LanguageMap.Of("Ash"), "x", 1), new("A.B", LanguageMap.Of("Beech"), "x", 1)],
+            [new("A", LanguageMap.Of("Ash"), ["x"], 1), new("A.B", LanguageMap.Of("Beech"), ["x"], 1)],
             Fixture.Products.Groups,
             "EUR",
             "IE"
@@ -491,7 +491,7 @@ public sealed class CodeTests
         new(
             Fixture
                 .Products.All.Select(static p => p.Code == "TREE" ? p with { WeightGrams = 9000 } : p)
-                .Append(new Product("TIE", LanguageMap.Of("Tree tie"), "Ties", 120) { WeightGrams = 25 }),
+                .Append(new Product("TIE", LanguageMap.Of("Tree tie"), ["Ties"], 120) { WeightGrams = 25 }),
             Fixture.Products.Groups,
             "EUR",
             "IE"

@@ -158,6 +158,10 @@ public sealed class ConditionTests
         false
     )]
     [InlineData("'of': 'answer.colours', 'has_not_in_it': {'of': 'answer.choice_2'}", "'colours': ['blue', 'red']", false)]
+    [InlineData("'of': 'category', 'is': {'of': 'answer.text'}", "'text': 'Trees'", true)]
+    [InlineData("'of': 'category', 'is_not': {'of': 'answer.text'}", "'text': 'Trees'", false)]
+    [InlineData("'of': 'category', 'is_not': {'of': 'answer.text'}", "'text': 'Pots'", true)]
+    [InlineData("'of': 'category', 'is_not': {'of': 'answer.text'}", "", false)]
     public void Two_facts_hold_against_each_other_or_not(string test, string answers, bool holds)
     {
         var line = Fixture.Line("TREE") with
@@ -178,6 +182,15 @@ public sealed class ConditionTests
     [InlineData("{'of': 'variant', 'is': 'POT-L'}", "POT/POT-L", "", "", true)]
     [InlineData("{'of': 'variant', 'is_not': 'POT-L'}", "TREE", "", "", false)] // no variant at all
     [InlineData("{'of': 'category', 'is': 'Trees'}", "TALL", "", "", true)]
+    [InlineData("{'of': 'category', 'is': 'Labels'}", "LABEL", "", "", true)] // it stands in two, and any of them counts
+    [InlineData("{'of': 'category', 'is': 'Presents'}", "LABEL", "", "", true)]
+    [InlineData("{'of': 'category', 'is_not': 'Presents'}", "LABEL", "", "", false)]
+    [InlineData("{'of': 'category', 'is_not': 'Trees'}", "LABEL", "", "", true)]
+    [InlineData("{'of': 'category', 'is_among': ['Trees', 'Presents']}", "LABEL", "", "", true)]
+    [InlineData("{'of': 'category', 'is_among': ['Trees', 'Walks']}", "LABEL", "", "", false)]
+    [InlineData("{'of': 'category', 'is_not_among': ['Trees', 'Presents']}", "LABEL", "", "", false)]
+    [InlineData("{'of': 'category', 'is_not_among': ['Trees', 'Walks']}", "LABEL", "", "", true)]
+    [InlineData("{'of': 'category', 'was_given': true}", "LABEL", "", "", true)]
     [InlineData("{'of': 'tag', 'has_in_it': 'fruit'}", "TREE", "", "", true)]
     [InlineData("{'of': 'tag', 'has_not_in_it': 'fruit'}", "LABEL", "", "", false)] // no tags at all
     [InlineData("{'of': 'tag', 'was_not_given': true}", "LABEL", "", "", true)]
@@ -333,6 +346,18 @@ public sealed class ConditionTests
                 "product_page",
                 "“How it reaches you” is asked only later. Ask this at that step or after it."
             },
+            {
+                "{'of': 'category', 'is_among': {'of': 'answer.colours'}}",
+                Level.Line,
+                "product_page",
+                "“category” and “answer.colours” cannot be compared with “is among”. Choose another comparison, or an answer of the same kind."
+            },
+            {
+                "{'of': 'answer.text', 'is': {'of': 'category'}}",
+                Level.Line,
+                "product_page",
+                "“answer.text” and “category” cannot be compared with “is”. Choose another comparison, or an answer of the same kind."
+            },
             { "{'of': 'attribute.', 'is': 1}", Level.Line, "product_page", "There is no fact “attribute.”. Choose another." },
             {
                 "{'units': 'any', 'where': {'of': 'cart_total', 'over': 1}}",
@@ -422,6 +447,7 @@ public sealed class ConditionTests
     [Theory]
     // what is in the cart, what is tested of its lines, what each test saw and whether it holds of all
     [InlineData("TALL", "{'of': 'attribute.height', 'over': 3}", "it is 3.5 m, holds")]
+    [InlineData("LABEL", "{'of': 'category', 'is': 'Presents'}", "it is Labels, Presents, holds")]
     [InlineData("TALL TALL", "{'of': 'attribute.height', 'over': 3}", "of each it is 3.5 m, holds")]
     [InlineData("TALL WALK TALL", "{'of': 'attribute.height', 'over': 3}", "of 2 it is 3.5 m; of 1 not there")]
     [InlineData(

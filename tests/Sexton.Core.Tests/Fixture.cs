@@ -14,17 +14,17 @@ using Sexton.Core.Values;
 
 namespace Sexton.Core.Tests;
 
-/// <summary>The small shop that the tests of the core share: a label, two trees of different height, pots in two sizes, and a walk.</summary>
+/// <summary>The small shop that the tests of the core share: a label, two trees of different height, pots in two sizes, and a walk. The label stands in two categories.</summary>
 internal static class Fixture
 {
     public static readonly DateOnly Today = new(2026, 11, 25);
 
     public static readonly ProductIndex Products = new(
         [
-            new("LABEL", LanguageMap.Of("Zinc label"), "Labels", 1700),
-            new("TREE", LanguageMap.Of("Quince"), "Trees", 8950) { Tags = ["fruit", "pots"], Attributes = Attributes(("height", 2.5m)) },
-            new("TALL", LanguageMap.Of("Hornbeam"), "Trees", 24500) { Attributes = Attributes(("height", 3.5m)) },
-            new("POT", LanguageMap.Of("Pot"), "Pots", 900)
+            new("LABEL", LanguageMap.Of("Zinc label"), ["Labels", "Presents"], 1700),
+            new("TREE", LanguageMap.Of("Quince"), ["Trees"], 8950) { Tags = ["fruit", "pots"], Attributes = Attributes(("height", 2.5m)) },
+            new("TALL", LanguageMap.Of("Hornbeam"), ["Trees"], 24500) { Attributes = Attributes(("height", 3.5m)) },
+            new("POT", LanguageMap.Of("Pot"), ["Pots"], 900)
             {
                 Variants =
                 [
@@ -32,7 +32,7 @@ internal static class Fixture
                     new("POT-L", LanguageMap.Of("large"), 2400) { Attributes = Attributes(("height", 0.6m)) },
                 ],
             },
-            new("WALK", LanguageMap.Of("Orchard walk"), "Walks", 1800) { UnitName = LanguageMap.Of("Seat"), Ships = false },
+            new("WALK", LanguageMap.Of("Orchard walk"), ["Walks"], 1800) { UnitName = LanguageMap.Of("Seat"), Ships = false },
         ],
         [new("household", LanguageMap.Of("Household")), new("member", LanguageMap.Of("Member")), new("trade", LanguageMap.Of("Trade"))],
         "EUR",

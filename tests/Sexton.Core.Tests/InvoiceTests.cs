@@ -318,7 +318,7 @@ public sealed class InvoiceTests
                         "CODE",
                         r.Label,
                         r.Quantity,
-                        new LineFacts("CODE", null, "", [], ImmutableSortedDictionary<string, ProductAttribute>.Empty, true, 0)
+                        new LineFacts("CODE", null, ["Things"], [], ImmutableSortedDictionary<string, ProductAttribute>.Empty, true, 0)
                     )),
             ],
             Answers = [],

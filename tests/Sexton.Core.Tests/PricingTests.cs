@@ -796,7 +796,7 @@ public sealed class PricingTests
 
     internal static ProductIndex Shop(bool includeTax) =>
         new(
-            Fixture.Products.All.Select(static p => p.Category == "Trees" ? p with { TaxPpm = 135_000 } : p),
+            Fixture.Products.All.Select(static p => p.Categories.Contains("Trees") ? p with { TaxPpm = 135_000 } : p),
             Fixture.Products.Groups,
             "EUR",
             "IE"

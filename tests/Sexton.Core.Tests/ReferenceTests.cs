@@ -490,7 +490,7 @@ public sealed class ReferenceTests
                     ["at"] = i,
                     ["product"] = goods.Product.Code,
                     ["variant"] = goods.Variant?.Code,
-                    ["category"] = goods.Product.Category,
+                    ["categories"] = new JsonArray([.. goods.Product.Categories.Select(c => (JsonNode)c)]),
                     ["tags"] = new JsonArray([.. goods.Product.Tags.Select(t => (JsonNode)t)]),
                     ["quantity"] = evaluation.Facts.LineAt(i).Quantity,
                     ["ships"] = goods.Product.Ships,

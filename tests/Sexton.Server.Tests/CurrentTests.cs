@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
@@ -68,17 +69,7 @@ public sealed class CurrentTests(World world) : IClassFixture<World>
     }
 
     private static CatalogueFile OneProduct(string code) =>
-        new(
-            "sexton-catalogue/3",
-            [],
-            [],
-            [new ImportedProduct(code, LanguageMap.Of("A pear"), LanguageMap.Empty, "Trees", 4200, "", new ProductDetails())],
-            [],
-            [],
-            [],
-            [],
-            []
-        );
+        new("sexton-catalogue/4", [], [], [new Product(code, LanguageMap.Of("A pear"), ["Trees"], 4200)], [], [], [], [], []);
 
     private static Task<Reply> AddAsync(Shopper shopper, string product) =>
         shopper.Http.SendAsync(

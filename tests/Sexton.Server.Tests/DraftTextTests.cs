@@ -29,9 +29,8 @@ public sealed class DraftTextTests(World world) : IClassFixture<World>
         (await SentencesAsync(shopper)).ShouldContain("“Your name” is missing.");
         (await shopper.Http.GetAsync("api/shop/v1/catalogue")).Json["products"]!
             .AsArray()
-            .ShouldContain(static p =>
-                p!["category"]!.GetValue<string>() == "Bulbs" && p["category_name"]!.GetValue<string>() == "Bulbs and tubers"
-            );
+            .SelectMany(static p => p!["categories"]!.AsArray())
+            .ShouldContain(static c => c!["key"]!.GetValue<string>() == "Bulbs" && c["name"]!.GetValue<string>() == "Bulbs and tubers");
 
         // As shipped again; and each of them undone.
         (await ChangeAsync(manager, "refusal.required", "en", "“{0}” is missing.", "")).Status.ShouldBe(204);

@@ -16,14 +16,14 @@ public sealed class FactViewTests
     [InlineData("attribute.format", "text", "line", "", "bare root, potted")]
     [InlineData("attribute.winter_hardy", "truth", "line", "", "")]
     [InlineData("attribute.girth", "number", "line", "cm", "")] // Of a variant only.
-    [InlineData("category", "choice", "line", "", "Trees, Walks")]
+    [InlineData("category", "any_of", "line", "", "Trees, Walks")]
     [InlineData("variant", "choice", "line", "", "Quince, small")]
     [InlineData("group", "choice", "order", "", "Trade")]
     public void A_fact_is_offered_with_its_kind_and_what_it_can_be(string key, string kind, string level, string unit, string options)
     {
         Product[] products =
         [
-            new("Q", LanguageMap.Of("Quince"), "Trees", 100)
+            new("Q", LanguageMap.Of("Quince"), ["Trees"], 100)
             {
                 Attributes = Attributes(
                     ("height", new(AnswerValue.Of(2.5m), "m")),
@@ -32,8 +32,8 @@ public sealed class FactViewTests
                 ),
                 Variants = [new("Q-S", LanguageMap.Of("small"), 90) { Attributes = Attributes(("girth", new(AnswerValue.Of(8m), "cm"))) }],
             },
-            new("H", LanguageMap.Of("Hornbeam"), "Trees", 100) { Attributes = Attributes(("format", new(AnswerValue.Of("potted")))) },
-            new("W", LanguageMap.Of("Walk"), "Walks", 100),
+            new("H", LanguageMap.Of("Hornbeam"), ["Trees"], 100) { Attributes = Attributes(("format", new(AnswerValue.Of("potted")))) },
+            new("W", LanguageMap.Of("Walk"), ["Walks"], 100),
         ];
         var fact = new FactViews(
             new RegisterContent([]),

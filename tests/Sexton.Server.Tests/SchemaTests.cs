@@ -2,6 +2,7 @@ using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
+using Sexton.Core.Values;
 using Sexton.Data;
 using Sexton.Server.Commands;
 using Sexton.Server.Common;
@@ -60,6 +61,7 @@ public sealed class MigrationTests(World world) : IClassFixture<World>
             async () => await Postgres.ScalarAsync<long>(world.Database, "select count(*) from lanes where settled_at is null") == 0,
             "arrived"
         );
+        var catalogue = (await shopper.Http.GetAsync("api/shop/v1/catalogue")).Body;
         var trail = (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Body;
         trail.ShouldContain("sealed_sheet");
         await using (var db = new SextonDb(SextonDbFactory.Options(world.Database)))
@@ -74,10 +76,31 @@ public sealed class MigrationTests(World world) : IClassFixture<World>
         }
 
         world.Part<RegisterCache>().Versions.Clear();
+        world.Part<RegisterCache>().Catalogues.Clear();
+        (await shopper.Http.GetAsync("api/shop/v1/catalogue")).Body.ShouldBe(
+            Foremost(catalogue),
+            "of the products all but their further categories"
+        );
         (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Body.ShouldBe(trail);
         (await Postgres.ScalarAsync<long>(world.Database, "select count(*) from lanes where release = 0")).ShouldBe(2);
         var next = (await shopper.BuyAsync("Bo"))["number"]!.GetValue<long>();
         await world.SaleAsync(next);
+    }
+
+    // Before, a product stood in one category only.
+    private static string Foremost(string catalogue)
+    {
+        var json = JsonNode.Parse(catalogue)!;
+        foreach (var product in json["products"]!.AsArray())
+        {
+            var categories = product!["categories"]!.AsArray();
+            while (categories.Count > 1)
+            {
+                categories.RemoveAt(1);
+            }
+        }
+
+        return json.ToJsonString(DocumentJson.Options);
     }
 
     // As a version was written before there was any of this.

@@ -21,7 +21,7 @@ public sealed class WrittenWholeTests
     private static readonly LineFacts Facts = new(
         "TR-1",
         null,
-        "Trees",
+        ["Trees"],
         [],
         System.Collections.Immutable.ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty,
         Ships: true,

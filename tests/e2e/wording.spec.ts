@@ -102,7 +102,7 @@ test('every text of every page is in the table, and German ones a third longer h
   await api.publish('Marked');
 
   const { products } = (await (await page.request.get('/api/shop/v1/catalogue', { headers: { 'accept-language': 'en' } })).json()) as {
-    products: { name: string; description: string; category: string; picture_words: string; variants: { name: string }[] }[];
+    products: { name: string; description: string; categories: { key: string }[]; picture_words: string; variants: { name: string }[] }[];
   };
   const german = (await (await page.request.get('/api/shop/v1/catalogue', { headers: { 'accept-language': 'de' } })).json()) as {
     products: typeof products;
@@ -110,7 +110,7 @@ test('every text of every page is in the table, and German ones a third longer h
   const data = [...products, ...german.products].flatMap((p) => [
     p.name,
     p.description,
-    p.category,
+    ...p.categories.map((c) => c.key),
     p.picture_words,
     ...p.variants.map((v) => v.name),
   ]);

@@ -3,14 +3,13 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { sentenceOf } from '../shared/api/client';
 import { useCart } from './cart';
-import { catalogue, loadShop, said, shopper } from './catalogue';
+import { catalogue, categories, loadShop, said, shopper } from './catalogue';
 import LanguageChoice from './parts/LanguageChoice.vue';
 import { say, spoken } from '../shared/wording';
 
 const route = useRoute();
 const failure = ref('');
 
-const categories = computed(() => [...new Map(catalogue.value?.products.map((p) => [p.category, p.category_name]))]);
 const cart = useCart('cart').view;
 const count = computed(() => cart.value?.cart.lines?.reduce((sum, line) => sum + line.quantity, 0) ?? 0);
 
@@ -40,7 +39,7 @@ void load();
   <header class="head">
     <RouterLink class="name" to="/">{{ spoken().shop }}</RouterLink>
     <nav :aria-label="say('shop.categories')">
-      <RouterLink v-for="[category, name] in categories" :key="category" :to="{ path: '/', hash: `#${category.replaceAll(' ', '-')}` }">{{
+      <RouterLink v-for="{ key, name } in categories" :key="key" :to="{ path: '/', hash: `#${key.replaceAll(' ', '-')}` }">{{
         name
       }}</RouterLink>
     </nav>

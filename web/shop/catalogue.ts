@@ -1,4 +1,4 @@
-import { ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { api, ask, type Schemas } from '../shared/api/client';
 import { useCart } from './cart';
 
@@ -17,6 +17,11 @@ export async function loadShop(): Promise<void> {
   catalogue.value = products;
   shopper.value = who;
 }
+
+/** The categories, each once, in the order in which they first come. */
+export const categories = computed(() => [
+  ...new Map(catalogue.value?.products.flatMap((p) => p.categories).map((c) => [c.key, c])).values(),
+]);
 
 /** The product with a code. */
 export const productOf = (code: string) => catalogue.value?.products.find((p) => p.code === code);

@@ -11,7 +11,7 @@ public sealed class CatalogueNames(ProductIndex products)
     public IReadOnlySet<string> Variants { get; } = Set(products.All.SelectMany(static p => p.Variants).Select(static v => v.Code));
 
     /// <summary>The names of categories.</summary>
-    public IReadOnlySet<string> Categories { get; } = Set(products.All.Select(static p => p.Category));
+    public IReadOnlySet<string> Categories { get; } = Set(products.All.SelectMany(static p => p.Categories));
 
     /// <summary>The tags.</summary>
     public IReadOnlySet<string> Tags { get; } = Set(products.All.SelectMany(static p => p.Tags));

@@ -1,15 +1,25 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Sexton.Core.Values;
 
 namespace Sexton.Core.Catalogue;
 
-/// <summary>A product of the shop, as the rules know it.</summary>
+/// <summary>A product of the shop, as the rules know it and as it stands in files and rows.</summary>
 /// <param name="Code">The external code; the SKU in the trade's word.</param>
 /// <param name="Name">Its name.</param>
-/// <param name="Category">The name of its category.</param>
+/// <param name="Categories">The names of the categories in which it stands, the foremost first; at least one.</param>
 /// <param name="PriceMinor">The price of one, in minor units; at least 0. A variant has its own.</param>
-public sealed record Product(string Code, LanguageMap Name, string Category, long PriceMinor)
+public sealed record Product(string Code, LanguageMap Name, ImmutableArray<string> Categories, long PriceMinor)
 {
+    /// <summary>The greatest number that can be set for <see cref="MostEach"/>, of a product or of a field.</summary>
+    public const int MostOfEach = 999;
+
+    /// <summary>The greatest price, in minor units.</summary>
+    public const long MostMinor = 1_000_000_000;
+
+    /// <summary>A sentence about it.</summary>
+    public LanguageMap Description { get; init; } = LanguageMap.Empty;
+
     /// <summary>Words that products share across categories.</summary>
     public ImmutableArray<string> Tags { get; init; } = [];
 
@@ -45,6 +55,7 @@ public sealed record Product(string Code, LanguageMap Name, string Category, lon
     public TaxCategory UntaxedAs { get; init; } = TaxCategory.Zero;
 
     /// <summary>Its tax rate; null for the shop's standard rate.</summary>
+    [JsonIgnore]
     public TaxRate? Tax => TaxPpm is { } ppm ? TaxRate.Of(ppm, UntaxedAs) : null;
 }
 

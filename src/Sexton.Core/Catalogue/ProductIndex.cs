@@ -4,13 +4,13 @@ using System.Collections.Immutable;
 namespace Sexton.Core.Catalogue;
 
 /// <summary>What the shop sells and to whom: its products found by their code, its shopper groups, its currency.</summary>
-/// <param name="products">All products on sale; their codes must differ.</param>
+/// <param name="products">All products on sale, in their order; their codes must differ.</param>
 /// <param name="groups">The shopper groups; the first is that of everybody who is not known.</param>
 /// <param name="currency">The one currency of the installation (ISO 4217).</param>
 /// <param name="homeCountry">The country that is assumed until another is known (ISO 3166-1 alpha-2).</param>
 public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<ShopperGroup> groups, string currency, string homeCountry)
 {
-    private readonly FrozenDictionary<string, Product> _byCode = products.ToFrozenDictionary(p => p.Code, StringComparer.Ordinal);
+    private readonly FrozenDictionary<string, Product> _byCode = products.ToFrozenDictionary(static p => p.Code, StringComparer.Ordinal);
 
     private readonly FrozenDictionary<string, Goods> _items = products
         .SelectMany(static p => p.Variants.IsEmpty ? [new Goods(p, null)] : p.Variants.Select(v => new Goods(p, v)))
@@ -48,8 +48,8 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
         return null;
     }
 
-    /// <summary>All products, in no order.</summary>
-    public IEnumerable<Product> All => _byCode.Values;
+    /// <summary>All products, in the order in which the shop shows them.</summary>
+    public ImmutableArray<Product> All { get; } = [.. products];
 
     /// <summary>By which names they can be referred to.</summary>
     public CatalogueNames Names => field ??= new CatalogueNames(this);

@@ -121,6 +121,27 @@ internal sealed class AmongTest(BoundFact fact, Relation relation, ImmutableArra
         Fact.Text(facts, place) is { } text && _values.Contains(text) == (Relation == Relation.IsAmong);
 }
 
+/// <summary>Whether any of several keys is among those listed.</summary>
+internal sealed class AnyOfTest(BoundFact fact, Relation relation, ImmutableArray<string> values) : BoundTest(fact, relation)
+{
+    public override bool Holds(IFacts facts, Place place) =>
+        Fact.List(facts, place) is { IsEmpty: false } own && Holds(own, Relation, values);
+
+    /// <summary>Whether a relation holds between several keys and those listed.</summary>
+    public static bool Holds(ImmutableArray<string> own, Relation relation, ImmutableArray<string> values)
+    {
+        foreach (var key in own)
+        {
+            if (values.Contains(key, StringComparer.Ordinal))
+            {
+                return relation is Relation.Is or Relation.IsAmong;
+            }
+        }
+
+        return relation is Relation.IsNot or Relation.IsNotAmong;
+    }
+}
+
 internal sealed class ListTest(BoundFact fact, Relation relation, string value) : BoundTest(fact, relation)
 {
     public override bool Holds(IFacts facts, Place place)

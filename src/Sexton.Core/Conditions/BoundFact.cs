@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
 using Sexton.Core.Values;
 
@@ -83,14 +84,17 @@ internal sealed class NumberFact(Func<IFacts, int, decimal> read) : BoundFact
     public override bool IsGiven(IFacts facts, Place place) => true;
 }
 
-/// <summary>The tags of the line's product.</summary>
-internal sealed class TagsFact : BoundFact
+/// <summary>Words by which the line's product is found: its categories, or its tags.</summary>
+internal sealed class ProductWordsFact(Func<Product, ImmutableArray<string>> read) : BoundFact
 {
     public override bool IsOfGoods => true;
 
-    public override ImmutableArray<string>? List(IFacts facts, Place place) => facts.Goods(place.Line).Product.Tags;
+    public override ImmutableArray<string>? List(IFacts facts, Place place) => read(facts.Goods(place.Line).Product);
 
-    public override bool IsGiven(IFacts facts, Place place) => !facts.Goods(place.Line).Product.Tags.IsEmpty;
+    public override string? Text(IFacts facts, Place place) =>
+        read(facts.Goods(place.Line).Product) is { IsEmpty: false } words ? string.Join(", ", words) : null;
+
+    public override bool IsGiven(IFacts facts, Place place) => !read(facts.Goods(place.Line).Product).IsEmpty;
 }
 
 /// <summary>Whether the line's product is sent.</summary>

@@ -21,8 +21,8 @@ internal sealed class ConditionBinder(
     {
         [ShopFacts.Product] = new TextFact(static (e, line) => e.Goods(line).Product.Code, isOfGoods: true),
         [ShopFacts.Variant] = new TextFact(static (e, line) => e.Goods(line).Variant?.Code, isOfGoods: true),
-        [ShopFacts.Category] = new TextFact(static (e, line) => e.Goods(line).Product.Category, isOfGoods: true),
-        [ShopFacts.Tag] = new TagsFact(),
+        [ShopFacts.Category] = new ProductWordsFact(static p => p.Categories),
+        [ShopFacts.Tag] = new ProductWordsFact(static p => p.Tags),
         [ShopFacts.Quantity] = new NumberFact(static (e, line) => e.QuantityOf(line)),
         [ShopFacts.Ships] = new ShipsFact(),
         [ShopFacts.CartTotal] = new NumberFact(static (e, _) => e.CartTotal),
@@ -112,7 +112,9 @@ internal sealed class ConditionBinder(
         if (Relations.TakesList(test.Relation))
         {
             return test.Value?.Picks is { IsEmpty: false } values
-                ? new AmongTest(fact, test.Relation, values)
+                ? kind == FactKind.AnyOf
+                    ? new AnyOfTest(fact, test.Relation, values)
+                    : new AmongTest(fact, test.Relation, values)
                 : throw new ConditionException("Say what it is compared with: choose from the list.");
         }
 
@@ -121,6 +123,7 @@ internal sealed class ConditionBinder(
             (FactKind.Number, { Number: { } number }) => new NumberTest(fact, test.Relation, number),
             (FactKind.Truth, { Truth: { } truth }) => new TruthTest(fact, test.Relation, truth),
             (FactKind.List, { Text: { Length: > 0 } text }) => new ListTest(fact, test.Relation, text),
+            (FactKind.AnyOf, { Text: { Length: > 0 } text }) => new AnyOfTest(fact, test.Relation, [text]),
             (FactKind.Text or FactKind.Choice or FactKind.Day, { Text: { Length: > 0 } text }) => new TextTest(
                 fact,
                 test.Relation,

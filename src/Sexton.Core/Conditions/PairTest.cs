@@ -15,7 +15,7 @@ internal sealed class PairTest(BoundFact fact, Relation relation, BoundFact othe
     {
         if (Fact.List(facts, place) is { IsEmpty: false } list)
         {
-            return other.Text(facts, place) is { } item && list.Contains(item) == (Relation == Relation.HasInIt);
+            return other.Text(facts, place) is { } item && list.Contains(item) == (Relation is Relation.HasInIt or Relation.Is);
         }
 
         if (Fact.Text(facts, place) is { } text)

@@ -66,7 +66,7 @@ public static class Relations
             FactKind.Text => [.. Among, Relation.HasInIt, Relation.HasNotInIt, .. Presence],
             FactKind.Number or FactKind.Day => Order,
             FactKind.Truth => [Relation.Is, Relation.IsNot, .. Presence],
-            FactKind.Choice => [.. Among, .. Presence],
+            FactKind.Choice or FactKind.AnyOf => [.. Among, .. Presence],
             FactKind.List => [Relation.HasInIt, Relation.HasNotInIt, .. Presence],
             _ => Presence,
         };
@@ -85,8 +85,8 @@ public static class Relations
         TakesValue(relation)
         && Of(kind).Contains(relation)
         && (
-            TakesList(relation) ? other == FactKind.List
-            : kind == FactKind.List ? other is FactKind.Text or FactKind.Choice
+            TakesList(relation) ? other == FactKind.List && kind != FactKind.AnyOf
+            : kind is FactKind.List or FactKind.AnyOf ? other is FactKind.Text or FactKind.Choice
             : kind == other
         );
 

@@ -21,6 +21,9 @@ public enum FactKind
     /// <summary>Several texts or keys.</summary>
     List,
 
+    /// <summary>Several keys of which any counts: it is one where that is among them, and is not where it is none of them.</summary>
+    AnyOf,
+
     /// <summary>Something that is there or not.</summary>
     Other,
 }

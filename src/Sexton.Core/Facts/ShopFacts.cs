@@ -40,7 +40,7 @@ public static class ShopFacts
     [
         new(Product, "the product", FactKind.Choice, Level.Line, Step.ProductPage.Key),
         new(Variant, "the variant", FactKind.Choice, Level.Line, Step.ProductPage.Key),
-        new(Category, "the category", FactKind.Choice, Level.Line, Step.ProductPage.Key),
+        new(Category, "the category", FactKind.AnyOf, Level.Line, Step.ProductPage.Key),
         new(Tag, "the product’s tags", FactKind.List, Level.Line, Step.ProductPage.Key),
         new(Quantity, "the quantity", FactKind.Number, Level.Line, Step.ProductPage.Key),
         new(Ships, "the product is sent", FactKind.Truth, Level.Line, Step.ProductPage.Key),

@@ -149,7 +149,7 @@ public sealed record OrderUsage(
 /// <summary>The facts of a line that conditions read, as they were when it was ordered.</summary>
 /// <param name="ProductCode">The code of the product.</param>
 /// <param name="VariantCode">The code of the variant, or null.</param>
-/// <param name="Category">The name of its category.</param>
+/// <param name="Categories">The names of the categories in which it stood.</param>
 /// <param name="Tags">Its tags.</param>
 /// <param name="Attributes">Its typed attributes, those of the variant among them.</param>
 /// <param name="Ships">Whether it is sent.</param>
@@ -157,7 +157,7 @@ public sealed record OrderUsage(
 public sealed record LineFacts(
     string ProductCode,
     string? VariantCode,
-    string Category,
+    ImmutableArray<string> Categories,
     ImmutableArray<string> Tags,
     ImmutableSortedDictionary<string, ProductAttribute> Attributes,
     bool Ships,

@@ -122,7 +122,7 @@ public sealed class OrderFacts : IFacts
     private static Goods GoodsOf(OrderLine line)
     {
         var (facts, name) = (line.Facts, LanguageMap.Of(line.ProductName));
-        var product = new Product(facts.ProductCode, name, facts.Category, facts.CatalogueMinor)
+        var product = new Product(facts.ProductCode, name, facts.Categories, facts.CatalogueMinor)
         {
             Tags = facts.Tags,
             Attributes = facts.Attributes,

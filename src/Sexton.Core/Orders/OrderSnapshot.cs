@@ -85,7 +85,15 @@ public static class OrderSnapshot
         var (line, goods, language) = (evaluation.Facts.LineAt(at), evaluation.Facts.Goods(at), evaluation.Cart.Language);
         var (product, variant) = goods;
         var attributes = variant is null ? product.Attributes : product.Attributes.SetItems(variant.Attributes);
-        var facts = new LineFacts(product.Code, variant?.Code, product.Category, product.Tags, attributes, product.Ships, goods.PriceMinor);
+        var facts = new LineFacts(
+            product.Code,
+            variant?.Code,
+            product.Categories,
+            product.Tags,
+            attributes,
+            product.Ships,
+            goods.PriceMinor
+        );
         var (wording, called) = (evaluation.Plan.Wording, product.UnitName.In(language));
         var isUsual = wording.IsUsual(UnitNames.Sentence) && (called.Length > 0 || wording.IsUsual("unit.plain"));
         return new OrderLine(line.Id, goods.Code, goods.NameIn(language), line.Quantity, facts)

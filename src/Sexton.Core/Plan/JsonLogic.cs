@@ -10,7 +10,7 @@ namespace Sexton.Core.Plan;
 /// Writes conditions as JSON Logic (jsonlogic.com), for programs outside that want to decide the same.
 /// <para>
 /// The data that such a rule is applied to: of the order <c>group</c>, <c>country</c>, <c>date</c>, <c>cart_total</c>, <c>cart_count</c>,
-/// <c>answers</c>, <c>lines</c> and <c>units</c> (all of them); of a line its facts by their keys with <c>tags</c> and <c>attributes</c>,
+/// <c>answers</c>, <c>lines</c> and <c>units</c> (all of them); of a line its facts by their keys with <c>categories</c>, <c>tags</c> and <c>attributes</c>,
 /// <c>answers</c>, its <c>units</c> and its <c>order</c>; of a unit <c>answers</c>, its <c>line</c> and its <c>order</c>. A rule of a field
 /// is applied to the order, line or unit of which the field is asked.
 /// </para>
@@ -66,7 +66,7 @@ public sealed class JsonLogic(RegisterPlan plan)
     private JsonNode Test(ConditionTest test, Level level)
     {
         var (path, kind) = PathOf(test.Fact, level);
-        var list = kind == FactKind.List;
+        var list = kind is FactKind.List or FactKind.AnyOf;
         JsonObject Given() => list ? Op("!!", Var(path)) : Op("!==", Var(path), null);
         if (test.Other is { } key)
         {
@@ -86,6 +86,10 @@ public sealed class JsonLogic(RegisterPlan plan)
             {
                 Relation.WasGiven => Given(),
                 Relation.WasNotGiven => list ? Op("!", Var(path)) : Op("===", Var(path), null),
+                Relation.Is when kind == FactKind.AnyOf => Op("in", value(), Var(path)),
+                Relation.IsNot when kind == FactKind.AnyOf => Op("and", Given(), Op("!", Op("in", value(), Var(path)))),
+                Relation.IsAmong when kind == FactKind.AnyOf => Op("some", Var(path), Op("in", Var(""), value())),
+                Relation.IsNotAmong when kind == FactKind.AnyOf => Op("and", Given(), Op("none", Var(path), Op("in", Var(""), value()))),
                 Relation.Is => Op("===", Var(path), value()),
                 Relation.IsNot => Op("and", Given(), Op("!==", Var(path), value())),
                 Relation.IsAmong => Op("in", Var(path), value()),
@@ -110,7 +114,18 @@ public sealed class JsonLogic(RegisterPlan plan)
         }
 
         var known = ShopFacts.Find(fact)!;
-        return (Up(known.Level, level) + (known.Key == ShopFacts.Tag ? "tags" : known.Key), known.Kind);
+        return (
+            Up(known.Level, level)
+                + (
+                    known.Key switch
+                    {
+                        ShopFacts.Category => "categories",
+                        ShopFacts.Tag => "tags",
+                        var same => same,
+                    }
+                ),
+            known.Kind
+        );
     }
 
     private static string Up(Level to, Level from) =>

@@ -77,7 +77,7 @@ public sealed record Tariff
     public static readonly Tariff Nothing = new();
 
     /// <summary>The greatest amount that can be set, in minor units, either way.</summary>
-    public const long MostMinor = 1_000_000_000;
+    public const long MostMinor = Product.MostMinor;
 
     /// <summary>The greatest share that can be set: ten times the price, in parts per million, either way.</summary>
     public const int MostPpm = 10_000_000;

@@ -39,8 +39,22 @@ public sealed record ProductScope
     public bool Includes(Product product) =>
         All
         || Products.Contains(product.Code, StringComparer.Ordinal)
-        || Categories.Contains(product.Category, StringComparer.Ordinal)
-        || product.Tags.Any(tag => Tags.Contains(tag, StringComparer.Ordinal));
+        || Names(Categories, product.Categories)
+        || Names(Tags, product.Tags);
+
+    // Without a delegate, since every line of a cart comes by here.
+    private static bool Names(ImmutableArray<string> listed, ImmutableArray<string> own)
+    {
+        foreach (var name in own)
+        {
+            if (listed.Contains(name, StringComparer.Ordinal))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
 
     /// <summary>Whether shoppers of a group are asked.</summary>
     public bool IncludesGroup(string group) => Groups.IsEmpty || Groups.Contains(group, StringComparer.Ordinal);

@@ -84,8 +84,21 @@ public sealed class LanguageMap : IEquatable<LanguageMap>
     {
         public override LanguageMap Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
         {
-            var texts = JsonSerializer.Deserialize<Dictionary<string, string>>(ref reader, options) ?? [];
-            return new LanguageMap(texts.ToImmutableSortedDictionary(StringComparer.Ordinal));
+            // By hand, so that what is wrong in it is told by the path of the whole.
+            var texts = ImmutableSortedDictionary.CreateBuilder<string, string>(StringComparer.Ordinal);
+            if (reader.TokenType != JsonTokenType.StartObject)
+            {
+                throw new JsonException();
+            }
+
+            while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
+            {
+                var language = reader.GetString()!;
+                reader.Read();
+                texts[language] = reader.TokenType == JsonTokenType.String ? reader.GetString()! : throw new JsonException();
+            }
+
+            return new LanguageMap(texts.ToImmutable());
         }
 
         public override void Write(Utf8JsonWriter writer, LanguageMap value, JsonSerializerOptions options)

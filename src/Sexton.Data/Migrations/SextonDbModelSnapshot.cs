@@ -2073,51 +2073,98 @@ namespace Sexton.Data.Migrations
                     b.ToTable("prepared_lines", (string)null);
                 });
 
+            modelBuilder.Entity("Sexton.Data.Rows.ProductImportRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id")
+                        .HasColumnOrder(6);
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("account")
+                        .HasColumnOrder(7);
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasColumnOrder(0);
+
+                    b.Property<DateTimeOffset>("BeatAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("beat_at")
+                        .HasColumnOrder(1);
+
+                    b.Property<int>("Count")
+                        .HasColumnType("integer")
+                        .HasColumnName("count")
+                        .HasColumnOrder(2);
+
+                    b.Property<string>("Digest")
+                        .HasColumnType("text")
+                        .HasColumnName("digest")
+                        .HasColumnOrder(8);
+
+                    b.Property<int>("Done")
+                        .HasColumnType("integer")
+                        .HasColumnName("done")
+                        .HasColumnOrder(3);
+
+                    b.Property<string>("Failed")
+                        .HasColumnType("text")
+                        .HasColumnName("failed")
+                        .HasColumnOrder(9);
+
+                    b.Property<byte[]>("File")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("file")
+                        .HasColumnOrder(10);
+
+                    b.Property<bool>("IsJson")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_json")
+                        .HasColumnOrder(5);
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .HasColumnOrder(11);
+
+                    b.Property<string>("Outcome")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("outcome")
+                        .HasColumnOrder(12);
+
+                    b.Property<short>("State")
+                        .HasColumnType("smallint")
+                        .HasColumnName("state")
+                        .HasColumnOrder(4);
+
+                    b.HasKey("Id")
+                        .HasName("pk_product_imports");
+
+                    b.ToTable("product_imports", (string)null);
+                });
+
             modelBuilder.Entity("Sexton.Data.Rows.ProductRow", b =>
                 {
                     b.Property<string>("Code")
                         .HasColumnType("text")
                         .HasColumnName("code")
+                        .HasColumnOrder(1);
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("document")
                         .HasColumnOrder(2);
-
-                    b.Property<string>("Category")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("category")
-                        .HasColumnOrder(3);
-
-                    b.Property<string>("Description")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("description")
-                        .HasColumnOrder(4);
-
-                    b.Property<string>("Details")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("details")
-                        .HasColumnOrder(5);
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("name")
-                        .HasColumnOrder(6);
-
-                    b.Property<string>("Picture")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("picture")
-                        .HasColumnOrder(7);
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
                         .HasColumnName("position")
-                        .HasColumnOrder(1);
-
-                    b.Property<long>("PriceMinor")
-                        .HasColumnType("bigint")
-                        .HasColumnName("price_minor")
                         .HasColumnOrder(0);
 
                     b.HasKey("Code")

@@ -48,7 +48,7 @@ public sealed record StoredFacts(string Group, string Country, DateOnly Day, Imm
 }
 
 /// <summary>The facts of a line as they stand in its row: what is empty, or as the row has it already, is left out.</summary>
-/// <param name="Category">The name of its category.</param>
+/// <param name="Category">The name of its foremost category.</param>
 /// <param name="Ships">Whether it is sent.</param>
 /// <param name="CatalogueMinor">The price of one in the catalogue, in minor units.</param>
 public sealed record StoredLineFacts(string Category, bool Ships, long CatalogueMinor)
@@ -60,6 +60,9 @@ public sealed record StoredLineFacts(string Category, bool Ships, long Catalogue
 
     /// <summary>The code of the product, where it was sold under that of a variant.</summary>
     public string? ProductCode { get; init; }
+
+    /// <summary>The names of the other categories in which it stood.</summary>
+    public ImmutableArray<string>? AlsoIn { get; init; }
 
     /// <summary>Its tags.</summary>
     public ImmutableArray<string>? Tags { get; init; }
@@ -78,9 +81,10 @@ public sealed record StoredLineFacts(string Category, bool Ships, long Catalogue
     {
         var facts = line.Facts;
         return JsonSerializer.Serialize(
-            new StoredLineFacts(facts.Category, facts.Ships, facts.CatalogueMinor)
+            new StoredLineFacts(facts.Categories[0], facts.Ships, facts.CatalogueMinor)
             {
                 ProductCode = facts.VariantCode is null ? null : facts.ProductCode,
+                AlsoIn = facts.Categories.Length == 1 ? null : facts.Categories[1..],
                 Tags = facts.Tags.IsEmpty ? null : facts.Tags,
                 Attributes = facts.Attributes.IsEmpty ? null : facts.Attributes,
                 UnitName = line.UnitName.Length == 0 ? null : line.UnitName,
@@ -99,7 +103,7 @@ public sealed record StoredLineFacts(string Category, bool Ships, long Catalogue
         var facts = new LineFacts(
             stored.ProductCode ?? row.ProductCode,
             stored.ProductCode is null ? null : row.ProductCode,
-            stored.Category,
+            [stored.Category, .. stored.AlsoIn ?? []],
             stored.Tags ?? [],
             stored.Attributes ?? ImmutableSortedDictionary<string, ProductAttribute>.Empty,
             stored.Ships,

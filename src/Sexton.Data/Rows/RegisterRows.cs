@@ -6,26 +6,11 @@ public sealed class ProductRow
     /// <summary>The external code.</summary>
     public required string Code { get; init; }
 
-    /// <summary>The name, a language map as JSON.</summary>
-    public required string Name { get; set; }
-
-    /// <summary>A sentence about it, a language map as JSON.</summary>
-    public required string Description { get; set; }
-
-    /// <summary>The name of its category.</summary>
-    public required string Category { get; set; }
-
-    /// <summary>The price of one, in minor units.</summary>
-    public required long PriceMinor { get; set; }
-
-    /// <summary>The file name of its picture.</summary>
-    public required string Picture { get; set; }
-
     /// <summary>Its place in the catalogue.</summary>
-    public required int Position { get; set; }
+    public required int Position { get; init; }
 
-    /// <summary>What the rules know of it besides: tags, attributes, variants, the name of a unit, whether it is sent; as JSON.</summary>
-    public required string Details { get; set; }
+    /// <summary>The product, as JSON.</summary>
+    public required string Document { get; set; }
 }
 
 /// <summary>The one row that says which catalogue there is. Its change commits together with the products, so nobody sees one without the other.</summary>

@@ -1,14 +1,15 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Catalogue;
+using Sexton.Core.Catalogue.Brought;
 using Sexton.Core.Pricing;
 using Sexton.Core.Register;
 using Sexton.Core.Routing;
 using Sexton.Core.Values;
 using Sexton.Data;
+using Sexton.Data.Products;
 using Sexton.Data.Rows;
 using Sexton.Server.Fields;
-using Sexton.Server.Versions;
 
 namespace Sexton.Server.Commands;
 
@@ -18,7 +19,7 @@ namespace Sexton.Server.Commands;
 /// </summary>
 internal static class ImportCommand
 {
-    private const string Format = "sexton-catalogue/3";
+    private const string Format = "sexton-catalogue/4";
 
     private static readonly JsonSerializerOptions Strict = new(DocumentJson.Options)
     {
@@ -40,24 +41,9 @@ internal static class ImportCommand
 
     public static async Task ImportAsync(SextonDb db, CatalogueFile import, DestinationKinds kinds, DateTimeOffset now)
     {
-        await WriteAsync(
-            db,
-            import.Products.Select(
-                static (product, position) =>
-                    new ProductRow
-                    {
-                        Code = product.Code,
-                        Name = JsonSerializer.Serialize(product.Name),
-                        Description = JsonSerializer.Serialize(product.Description),
-                        Category = product.Category,
-                        PriceMinor = product.PriceMinor,
-                        Picture = product.Picture,
-                        Position = position,
-                        Details = JsonSerializer.Serialize(product.Details, DocumentJson.Options),
-                    }
-            ),
-            static p => p.Code
-        );
+        var products = new ProductStore(db);
+        await products.TakeAsync(CancellationToken.None);
+        await products.WriteAsync(import.Products, CancellationToken.None);
         await WriteAsync(
             db,
             import.Groups.Select(
@@ -131,7 +117,7 @@ internal static class ImportCommand
         }
 
         await db.SaveChangesAsync();
-        await db.Database.ExecuteSqlAsync($"update catalogue_state set revision = revision + 1");
+        await products.TellAsync(CancellationToken.None);
     }
 
     private static async Task WriteAsync<T>(SextonDb db, IEnumerable<T> rows, Func<T, string> key)
@@ -172,34 +158,16 @@ internal static class ImportCommand
     private static string? Wrong(CatalogueFile import)
     {
         static bool Priced(long minor) => minor is >= 0 and <= Tariff.MostMinor;
-        return import.Products.FirstOrDefault(static p =>
-                !Priced(p.PriceMinor) || p.Details.Variants.Any(static v => !Priced(v.PriceMinor))
-            )
+        var rules = new ProductRules(static picture => PictureName.IsValid(picture));
+        return import.Products.SelectMany(p => rules.Check(p).Select(w => $"The product {p.Code}, {w.Path}: {w.Sentence}")).FirstOrDefault()
                 is { } product
-                ? $"The product {product.Code} has a price that is not from 0 to {Tariff.MostMinor}."
-            : import.Products.FirstOrDefault(static p => p.Details.TaxPpm is < 0 or > TaxRules.MostPpm) is { } taxed
-                ? $"The product {taxed.Code} has a tax rate that is not from 0 to {TaxRules.MostPpm} parts per million."
-            : import.Products.FirstOrDefault(static p =>
-                p.Details.UntaxedAs is { } why && (p.Details.TaxPpm != 0 || !TaxRate.Untaxed.Contains(why))
-            )
-                is { } untaxed
-                ? $"The product {untaxed.Code} says why it is not taxed. Only a tax rate of 0 is zero, exempt or outside the tax."
+                ? product
             : import.Stock.FirstOrDefault(static s => s.OnHand is < 0 or > Tariff.MostMinor) is { } stock
                 ? $"There cannot be {stock.OnHand} of {stock.Item}."
             : import.Coupons.FirstOrDefault(static c => c.Ppm is < 0 or > Exact.Million || !Priced(c.Minor)) is { } coupon
                 ? $"The coupon {coupon.Code} takes off less than nothing, or more than there is."
-            : TwiceSold(import) is { } code
-                ? $"Two things are sold under the code {code}, upper and lower case being the same. Give one of them another."
             : null;
     }
-
-    // What is sold is told apart by its code wherever it goes, and not everywhere by the case of its letters.
-    private static string? TwiceSold(CatalogueFile import) =>
-        import
-            .Products.SelectMany(static p => p.Details.Variants.Select(static v => v.Code).Prepend(p.Code).Distinct(StringComparer.Ordinal))
-            .GroupBy(static c => c, StringComparer.OrdinalIgnoreCase)
-            .FirstOrDefault(static g => g.Skip(1).Any())
-            ?.Key;
 
     private static async Task<CatalogueFile> ReadAsync(string file)
     {
@@ -218,8 +186,8 @@ internal static class ImportCommand
     }
 }
 
-/// <summary>The file that is imported, format 3.</summary>
-/// <param name="Format">"sexton-catalogue/3".</param>
+/// <summary>The file that is imported, format 4.</summary>
+/// <param name="Format">"sexton-catalogue/4".</param>
 /// <param name="Groups">The shopper groups, that of everybody who is not known first.</param>
 /// <param name="Shoppers">Shoppers whose group is known.</param>
 /// <param name="Products">The products.</param>
@@ -232,23 +200,12 @@ internal sealed record CatalogueFile(
     string Format,
     IReadOnlyList<ShopperGroup> Groups,
     IReadOnlyList<ImportedShopper> Shoppers,
-    IReadOnlyList<ImportedProduct> Products,
+    IReadOnlyList<Product> Products,
     IReadOnlyList<Coupon> Coupons,
     IReadOnlyList<ImportedStock> Stock,
     IReadOnlyList<CustomStep> Steps,
     IReadOnlyList<Section> Sections,
     IReadOnlyList<Field> Fields
-);
-
-/// <summary>A product to import.</summary>
-internal sealed record ImportedProduct(
-    string Code,
-    LanguageMap Name,
-    LanguageMap Description,
-    string Category,
-    long PriceMinor,
-    string Picture,
-    ProductDetails Details
 );
 
 /// <summary>Something that is counted, to import.</summary>

@@ -41,8 +41,7 @@ internal sealed class DraftReader(
         var products = await current.ProductsAsync(cancel);
         var since = await published.SinceAsync(cancel);
         var changed = draft.Difference(live, content, products).Select(static c => c.Field).ToHashSet(StringComparer.Ordinal);
-        var order = await db.Products.AsNoTracking().OrderBy(p => p.Position).Select(p => p.Code).ToListAsync(cancel);
-        var shown = order.Select(products.Find).OfType<Product>().ToList();
+        var shown = products.All;
         var words = new ConditionWords(content, types, products);
         var compiled = draft.Compile(content);
         var destinations = compiled.Plan.Destinations;
@@ -197,7 +196,7 @@ internal sealed class DraftReader(
         new(
             product.Code,
             product.Name.ToString(),
-            product.Category,
+            product.Categories,
             product.Tags,
             [.. product.Variants.Select(static v => new NamedKey(v.Code, v.Name.ToString()))],
             product.UnitName.ToString(),

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Mvc;
 using Sexton.Core.Sentences;
 using Sexton.Server.Accounts;
+using Sexton.Server.Common;
 using Sexton.Server.Speech;
 
 namespace Sexton.Server.Fields;
@@ -9,8 +10,6 @@ namespace Sexton.Server.Fields;
 /// <summary>The texts of the draft in all languages.</summary>
 internal static class DraftTextEndpoints
 {
-    private const string Csv = "text/csv";
-
     public static void MapDraftTexts(this IEndpointRouteBuilder console)
     {
         console.MapGet("draft/texts", (DraftTexts texts, CancellationToken cancel) => texts.ReadAsync(cancel)).WithName("GetDraftTexts");
@@ -28,7 +27,7 @@ internal static class DraftTextEndpoints
             .MapGet(
                 "draft/texts/csv",
                 async (DraftTexts texts, CancellationToken cancel) =>
-                    TypedResults.File(await texts.WriteCsvAsync(cancel), Csv + "; charset=utf-8", "texts.csv")
+                    TypedResults.File(await texts.WriteCsvAsync(cancel), CsvTable.MediaType + "; charset=utf-8", "texts.csv")
             )
             .WithName("GetDraftTextsAsCsv");
         console

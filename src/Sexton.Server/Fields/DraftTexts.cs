@@ -1,12 +1,8 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Security.Cryptography;
-using System.Text;
 using System.Text.Json;
-using CsvHelper;
-using CsvHelper.Configuration;
 using Microsoft.EntityFrameworkCore;
-using Sexton.Core.Projections;
 using Sexton.Core.Register;
 using Sexton.Core.Register.Edits;
 using Sexton.Core.Register.Texts;
@@ -84,26 +80,9 @@ internal sealed class DraftTexts(
         }
     }
 
-    /// <summary>The table as CSV, with a byte order mark for spreadsheets. A cell that a spreadsheet would take for a formula has an apostrophe before it.</summary>
-    public async Task<byte[]> WriteCsvAsync(CancellationToken cancel)
-    {
-        using var bytes = new MemoryStream();
-        await using (var text = new StreamWriter(bytes, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)))
-        await using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }))
-        {
-            foreach (var row in TextTable.Write(await OfAsync(await draft.ReadAsync(cancel), cancel), Languages))
-            {
-                foreach (var cell in row)
-                {
-                    csv.WriteField(Fitting.Guarded(cell));
-                }
-
-                await csv.NextRecordAsync();
-            }
-        }
-
-        return bytes.ToArray();
-    }
+    /// <summary>The table as CSV.</summary>
+    public async Task<byte[]> WriteCsvAsync(CancellationToken cancel) =>
+        await CsvTable.WriteAsync(TextTable.Write(await OfAsync(await draft.ReadAsync(cancel), cancel), Languages));
 
     /// <summary>What a table would change, or what keeps it from being taken.</summary>
     public async Task<TextsReadView> ReadCsvAsync(string csv, CancellationToken cancel)
@@ -206,25 +185,8 @@ internal sealed class DraftTexts(
 
     private static TextTableReading Read(string csv, IEnumerable<RegisterText> texts)
     {
-        var rows = new List<ImmutableArray<string>>();
         using var text = new StringReader(csv.TrimStart('\uFEFF'));
-
-        // What a spreadsheet of another country writes has semicolons between.
-        using var parser = new CsvParser(
-            text,
-            new CsvConfiguration(CultureInfo.InvariantCulture)
-            {
-                DetectDelimiter = true,
-                DetectDelimiterValues = [",", ";", "\t"],
-                BadDataFound = null,
-            }
-        );
-        while (parser.Read())
-        {
-            rows.Add([.. parser.Record!.Select(Fitting.Unguarded)]);
-        }
-
-        return TextTable.Read(rows, texts, Languages);
+        return TextTable.Read([.. CsvTable.Read(text)], texts, Languages);
     }
 
     private static string Becomes(TextChange change) =>

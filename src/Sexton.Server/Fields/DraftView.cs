@@ -330,7 +330,7 @@ internal sealed record SettingView(
 /// <summary>A product that a field can be asked of.</summary>
 /// <param name="Code">Its code.</param>
 /// <param name="Name">What it is called.</param>
-/// <param name="Category">Its category.</param>
+/// <param name="Categories">The names of the categories in which it stands.</param>
 /// <param name="Tags">Its tags.</param>
 /// <param name="Variants">Its variants.</param>
 /// <param name="UnitName">What one of it is called, or "".</param>
@@ -341,7 +341,7 @@ internal sealed record SettingView(
 internal sealed record ProductChoice(
     string Code,
     string Name,
-    string Category,
+    IReadOnlyList<string> Categories,
     IReadOnlyList<string> Tags,
     IReadOnlyList<NamedKey> Variants,
     string UnitName,

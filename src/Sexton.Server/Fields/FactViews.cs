@@ -48,7 +48,7 @@ internal sealed class FactViews(
             ShopFacts.Variant => [.. products.SelectMany(static p => p.Variants.Select(v => new NamedKey(v.Code, $"{p.Name}, {v.Name}")))],
             ShopFacts.Category =>
             [
-                .. products.Select(static p => p.Category).Distinct(StringComparer.Ordinal).Select(static c => new NamedKey(c, c)),
+                .. products.SelectMany(static p => p.Categories).Distinct(StringComparer.Ordinal).Select(static c => new NamedKey(c, c)),
             ],
             ShopFacts.Tag =>
             [

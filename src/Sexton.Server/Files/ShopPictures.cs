@@ -25,6 +25,14 @@ internal sealed class ShopPictures(SextonDb db, PictureMaker pictures, IWebHostE
     public async Task<bool> HasAsync(string name, CancellationToken cancel) =>
         host.WebRootFileProvider.GetFileInfo("pictures/" + name).Exists || await db.ShopPictures.AnyAsync(p => p.Name == name, cancel);
 
+    /// <summary>The names of all pictures.</summary>
+    public async Task<IReadOnlySet<string>> NamesAsync(CancellationToken cancel) =>
+        host
+            .WebRootFileProvider.GetDirectoryContents("pictures")
+            .Select(static f => f.Name)
+            .Concat(await db.ShopPictures.Select(static p => p.Name).ToListAsync(cancel))
+            .ToHashSet(StringComparer.Ordinal);
+
     /// <summary>The first of several names that is none; null where all are there.</summary>
     public async Task<string?> FirstMissingAsync(IEnumerable<string> names, CancellationToken cancel)
     {

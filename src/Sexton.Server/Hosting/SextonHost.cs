@@ -276,6 +276,7 @@ internal static class SextonHost
         services.AddScoped<InvoiceIssuer>();
         services.AddScoped<StaffInvoices>();
         services.AddSingleton<BoundPapers>();
+        services.AddSingleton<ProductImports>();
         services.AddSingleton<PaperLinks>();
         services.AddSingleton<PapersTriedOut>();
         services.AddScoped<PrintedPapers>();
@@ -377,6 +378,7 @@ internal static class SextonHost
         register.MapVersions();
         register.MapPutPictures();
         register.MapProducts();
+        register.MapProductImports();
 
         var shop = console.MapGroup("shop").RequireAuthorization(Rights.Shop);
         shop.MapAccounts();

@@ -1,12 +1,11 @@
 using System.Security.Claims;
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Values;
 using Sexton.Data;
+using Sexton.Data.Products;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
 using Sexton.Server.Files;
-using Sexton.Server.Versions;
 
 namespace Sexton.Server.Products;
 
@@ -28,11 +27,14 @@ internal static class ProductEndpoints
         CancellationToken cancel
     )
     {
-        // Whoever imports the catalogue meanwhile waits, and writes over what they bring themselves.
+        // Whoever brings in a catalogue meanwhile waits, and writes over what they bring themselves.
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var products = new ProductStore(db);
+        await products.TakeAsync(cancel);
         var row =
-            await db.Products.FromSql($"select * from products where code = {code} for update").SingleOrDefaultAsync(cancel)
+            await db.Products.AsNoTracking().SingleOrDefaultAsync(p => p.Code == code, cancel)
             ?? throw ApiProblemException.NotFound($"There is no product “{code}”.");
+        var product = ProductStore.Open(row);
         if (change.Picture is { } picture)
         {
             if (picture.Length > 0 && !(PictureName.IsValid(picture) && await pictures.HasAsync(picture, cancel)))
@@ -41,12 +43,11 @@ internal static class ProductEndpoints
             }
 
             record.Write(user, $"gave {code} {(picture.Length > 0 ? "another picture" : "no picture")}");
-            row.Picture = picture;
+            product = product with { Picture = picture };
         }
 
         if (change.PictureWords is { } words)
         {
-            var details = JsonSerializer.Deserialize<ProductDetails>(row.Details, DocumentJson.Options)!;
             if (!CanonicalText.TryMake(words, out var said) || !Graphemes.FitIn(said, LongestWords))
             {
                 throw ApiProblemException.Unprocessable(
@@ -55,17 +56,12 @@ internal static class ProductEndpoints
                 );
             }
 
-            row.Details = JsonSerializer.Serialize(
-                details with
-                {
-                    PictureWords = details.PictureWords.With(LanguageMap.Fallback, said),
-                },
-                DocumentJson.Options
-            );
+            product = product with { PictureWords = product.PictureWords.With(LanguageMap.Fallback, said) };
         }
 
+        await products.WriteAsync([product], cancel);
+        await products.TellAsync(cancel);
         await db.SaveChangesAsync(cancel);
-        await db.Database.ExecuteSqlAsync($"update catalogue_state set revision = revision + 1", cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.NoContent();
     }

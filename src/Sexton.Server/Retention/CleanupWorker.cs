@@ -4,6 +4,7 @@ using Sexton.Data.Files;
 using Sexton.Data.Retention;
 using Sexton.Server.Common;
 using Sexton.Server.Papers;
+using Sexton.Server.Products;
 using Sexton.Server.Settings;
 using Sexton.Server.Shoppers;
 
@@ -33,6 +34,11 @@ internal sealed class CleanupWorker(
         await scope.ServiceProvider.GetRequiredService<SignInLinks>().ClearAsync(cancel);
         var boundBefore = now - BoundPapers.Kept;
         await scope.ServiceProvider.GetRequiredService<SextonDb>().BoundPapers.Where(b => b.At < boundBefore).ExecuteDeleteAsync(cancel);
+        var broughtBefore = now - ProductImports.Kept;
+        await scope
+            .ServiceProvider.GetRequiredService<SextonDb>()
+            .ProductImports.Where(i => i.At < broughtBefore)
+            .ExecuteDeleteAsync(cancel);
         await KeepTimesAsync(scope.ServiceProvider.GetRequiredService<OrderEraser>(), kept, now, cancel);
         if (carts + files > 0)
         {

@@ -1,9 +1,5 @@
-using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Sentences;
-using Sexton.Core.Values;
-using Sexton.Data;
-using Sexton.Data.Rows;
 using Sexton.Server.Common;
 using Sexton.Server.Settings;
 using Sexton.Server.Speech;
@@ -17,7 +13,6 @@ internal static class CatalogueEndpoints
     public static void MapCatalogue(this IEndpointRouteBuilder shop) => shop.MapGet("catalogue", ReadAsync).WithName("GetCatalogue");
 
     private static async Task<CatalogueView> ReadAsync(
-        SextonDb db,
         SextonOptions options,
         CurrentRegister current,
         ShopClock clock,
@@ -28,32 +23,27 @@ internal static class CatalogueEndpoints
     )
     {
         var language = languages.Of(http);
-        var products = await db.Products.AsNoTracking().OrderBy(p => p.Position).ToListAsync(cancel);
         var (version, known) = await current.ToldLastAsync(cancel);
         var prices = new PricesBefore(version.Plan, known, clock.Today, language);
         return new CatalogueView(
             options.ShopName,
             options.PaymentsUrl,
             settings.Now.ProductSum,
-            [.. products.Select(p => View(p, prices, version.Plan.Content.Wording, language))]
+            [.. known.All.Select(p => View(p, prices, version.Plan.Content.Wording, language))]
         );
     }
 
-    private static ProductView View(ProductRow row, PricesBefore prices, OwnSentences own, string language)
-    {
-        var product = ProductDetails.ProductOf(row);
-        return new(
-            row.Code,
+    private static ProductView View(Product product, PricesBefore prices, OwnSentences own, string language) =>
+        new(
+            product.Code,
             product.Name.In(language),
-            JsonSerializer.Deserialize<LanguageMap>(row.Description)!.In(language),
-            row.Category,
-            own.CategoryIn(row.Category, language),
+            product.Description.In(language),
+            [.. product.Categories.Select(c => new CategoryView(c, own.CategoryIn(c, language)))],
             prices.Of(product, null),
-            row.Picture,
+            product.Picture,
             product.PictureWords.In(language),
             [.. product.Variants.Select(v => new VariantView(v.Code, v.Name.In(language), prices.Of(product, v)))]
         );
-    }
 }
 
 /// <summary>The catalogue.</summary>
@@ -63,13 +53,15 @@ internal static class CatalogueEndpoints
 /// <param name="Products">The products.</param>
 internal sealed record CatalogueView(string Shop, Uri PaymentsUrl, ProductSum ProductSum, IReadOnlyList<ProductView> Products);
 
-/// <summary>A product; its category by the name in the catalogue, and by what shoppers read.</summary>
+/// <summary>A category, by its name in the catalogue and by what shoppers read.</summary>
+internal sealed record CategoryView(string Key, string Name);
+
+/// <summary>A product, and in which categories it stands.</summary>
 internal sealed record ProductView(
     string Code,
     string Name,
     string Description,
-    string Category,
-    string CategoryName,
+    IReadOnlyList<CategoryView> Categories,
     string Price,
     string Picture,
     string PictureWords,

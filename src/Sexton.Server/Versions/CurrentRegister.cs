@@ -8,6 +8,7 @@ using Sexton.Core.Routing;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 using Sexton.Data;
+using Sexton.Data.Products;
 using Sexton.Server.Common;
 
 namespace Sexton.Server.Versions;
@@ -21,12 +22,30 @@ internal sealed record CompiledVersion(int Number, RegisterPlan Plan)
     public ConditionWords Words(FieldTypes types, ProductIndex products) => new(Plan.Content, types, products);
 }
 
-/// <summary>Compiled versions by number and catalogues by revision. Neither ever changes, so nothing here grows stale.</summary>
-internal sealed class RegisterCache
+/// <summary>Compiled versions by number and the newest catalogues by revision. Neither ever changes, so nothing here grows stale.</summary>
+internal sealed class RegisterCache : IDisposable
 {
     public ConcurrentDictionary<int, CompiledVersion> Versions { get; } = new();
 
     public ConcurrentDictionary<long, ProductIndex> Catalogues { get; } = new();
+
+    /// <summary>Held by whoever reads a catalogue.</summary>
+    public SemaphoreSlim Reading { get; } = new(1);
+
+    /// <summary>Keeps a catalogue. Orders have all that they need of theirs, so that only the one before is kept beside it.</summary>
+    public ProductIndex Keep(long revision, ProductIndex products)
+    {
+        Catalogues[revision] = products;
+        foreach (var old in Catalogues.Keys.Where(k => k < revision - 1))
+        {
+            Catalogues.TryRemove(old, out _);
+        }
+
+        return products;
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => Reading.Dispose();
 }
 
 /// <summary>The version and the catalogue that are current for this request.</summary>
@@ -110,33 +129,49 @@ internal sealed class CurrentRegister(
 
     private async Task<ProductIndex> ProductsAsync(long revision, CancellationToken cancel)
     {
-        if (!cache.Catalogues.TryGetValue(revision, out var products))
+        if (cache.Catalogues.TryGetValue(revision, out var known))
         {
-            var rows = await db.Products.AsNoTracking().ToListAsync(cancel);
-            var groups = await db.ShopperGroups.AsNoTracking().OrderBy(g => g.Position).ToListAsync(cancel);
-            var coupons = await db.Coupons.AsNoTracking().ToListAsync(cancel);
-            products = cache.Catalogues.GetOrAdd(
-                revision,
-                new ProductIndex(
-                    rows.Select(ProductDetails.ProductOf),
-                    groups.Select(static g => new ShopperGroup(g.Key, JsonSerializer.Deserialize<LanguageMap>(g.Name)!)),
-                    options.Currency,
-                    options.HomeCountry
-                )
-                {
-                    Tax = new TaxRules(options.StandardTaxPpm, options.PricesIncludeTax) { UntaxedAs = options.UntaxedAs },
-                    Coupons =
-                    [
-                        .. coupons.Select(static c => new Coupon(c.Code, JsonSerializer.Deserialize<LanguageMap>(c.Name)!)
-                        {
-                            Ppm = c.Ppm,
-                            Minor = c.Minor,
-                        }),
-                    ],
-                }
-            );
+            return known;
         }
 
-        return products;
+        // One reads it for all who wait: a catalogue can be large.
+        await cache.Reading.WaitAsync(cancel);
+        try
+        {
+            return cache.Catalogues.TryGetValue(revision, out known) ? known : cache.Keep(revision, await ReadProductsAsync(cancel));
+        }
+        finally
+        {
+            cache.Reading.Release();
+        }
+    }
+
+    private async Task<ProductIndex> ReadProductsAsync(CancellationToken cancel)
+    {
+        var products = new List<Product>();
+        await foreach (var row in db.Products.AsNoTracking().OrderBy(p => p.Position).AsAsyncEnumerable().WithCancellation(cancel))
+        {
+            products.Add(ProductStore.Open(row));
+        }
+
+        var groups = await db.ShopperGroups.AsNoTracking().OrderBy(g => g.Position).ToListAsync(cancel);
+        var coupons = await db.Coupons.AsNoTracking().ToListAsync(cancel);
+        return new ProductIndex(
+            products,
+            groups.Select(static g => new ShopperGroup(g.Key, JsonSerializer.Deserialize<LanguageMap>(g.Name)!)),
+            options.Currency,
+            options.HomeCountry
+        )
+        {
+            Tax = new TaxRules(options.StandardTaxPpm, options.PricesIncludeTax) { UntaxedAs = options.UntaxedAs },
+            Coupons =
+            [
+                .. coupons.Select(static c => new Coupon(c.Code, JsonSerializer.Deserialize<LanguageMap>(c.Name)!)
+                {
+                    Ppm = c.Ppm,
+                    Minor = c.Minor,
+                }),
+            ],
+        };
     }
 }

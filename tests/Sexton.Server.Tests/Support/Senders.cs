@@ -26,7 +26,7 @@ internal static class Senders
     public static readonly LineFacts Goods = new(
         "A",
         null,
-        "Things",
+        ["Things"],
         [],
         ImmutableSortedDictionary<string, Core.Catalogue.ProductAttribute>.Empty,
         Ships: true,

@@ -47,7 +47,11 @@ const other = computed(() => otherIn(test.value));
 const choosing = ref(false);
 const isAgainst = computed(() => choosing.value || !!other.value);
 const kindsAgainst = computed(() =>
-  relation.value?.takes_list ? ['list'] : fact.value?.kind === 'list' ? ['text', 'choice'] : [fact.value?.kind ?? 'text'],
+  fact.value?.kind === 'list' || (fact.value?.kind === 'any_of' && !relation.value?.takes_list)
+    ? ['text', 'choice']
+    : relation.value?.takes_list
+      ? ['list']
+      : [fact.value?.kind ?? 'text'],
 );
 
 function setAgainst(on: boolean): void {

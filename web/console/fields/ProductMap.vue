@@ -24,17 +24,18 @@ interface Column {
 }
 
 const opened = ref<string[]>([]);
-const categories = computed(() => [...new Set(draft.products.map((p) => p.category))]);
+const categories = computed(() => [...new Set(draft.products.flatMap((p) => p.categories))]);
 const few = computed(() => draft.products.length <= 14);
 const isOpen = (category: string) => (few.value ? !opened.value.includes(category) : opened.value.includes(category));
 const toggle = (category: string) =>
   (opened.value = opened.value.includes(category) ? opened.value.filter((c) => c !== category) : [...opened.value, category]);
+// A product of several categories stands under each of them.
 const columns = computed<Column[]>(() =>
   categories.value.flatMap((category) => {
-    const inside = draft.products.filter((p) => p.category === category);
+    const inside = draft.products.filter((p) => p.categories.includes(category));
     return [
       { key: `c:${category}`, name: `all of ${category}`, category, codes: inside.map((p) => p.code) },
-      ...(isOpen(category) ? inside.map((p) => ({ key: p.code, name: p.name, category, codes: [p.code] })) : []),
+      ...(isOpen(category) ? inside.map((p) => ({ key: `${category}/${p.code}`, name: p.name, category, codes: [p.code] })) : []),
     ];
   }),
 );
@@ -126,8 +127,8 @@ defineExpose({ focus });
           </button>
           <button
             v-else
-            :class="{ chosen: column.key === product }"
-            :aria-current="column.key === product || undefined"
+            :class="{ chosen: column.codes[0] === product }"
+            :aria-current="column.codes[0] === product || undefined"
             :title="`What ${column.name} asks`"
             @click="emit('product', column.codes[0]!)"
           >

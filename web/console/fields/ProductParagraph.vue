@@ -49,8 +49,8 @@ const asAnother = (other: string) =>
         {{ product.name }} <span class="mono soft">{{ code }}</span>
       </h2>
       <p class="small soft">
-        {{ product.category }}<template v-if="product.tags.length"> · {{ product.tags.join(', ') }}</template> · {{ product.price }} ·
-        <a class="act" :href="`/products/${encodeURIComponent(code)}`" target="_blank">see it in the shop</a> ·
+        {{ product.categories.join(', ') }}<template v-if="product.tags.length"> · {{ product.tags.join(', ') }}</template> ·
+        {{ product.price }} · <a class="act" :href="`/products/${encodeURIComponent(code)}`" target="_blank">see it in the shop</a> ·
         <button class="act" @click="emit('add', [code])">add a new field to it</button>
       </p>
     </header>

@@ -18,7 +18,7 @@ const kinds = { c: 'categories', t: 'tags', p: 'products' } as const;
 const options = computed(() => [
   {
     name: 'Whole categories',
-    items: [...new Set(draft.products.map((p) => p.category))].map((c) => ({ key: `c:${c}`, name: `all ${c}` })),
+    items: [...new Set(draft.products.flatMap((p) => p.categories))].map((c) => ({ key: `c:${c}`, name: `all ${c}` })),
   },
   { name: 'Tags', items: [...new Set(draft.products.flatMap((p) => p.tags))].sort().map((t) => ({ key: `t:${t}`, name: `tagged ${t}` })) },
   { name: 'Products', items: draft.products.map((p) => ({ key: `p:${p.code}`, name: p.name })) },

@@ -19,6 +19,7 @@ import NewSet from '../fields/NewSet.vue';
 import StarterSets from '../fields/StarterSets.vue';
 import MapLegend from '../fields/MapLegend.vue';
 import ProductMap from '../fields/ProductMap.vue';
+import ProductsBrought from '../products/ProductsBrought.vue';
 import ProductParagraph from '../fields/ProductParagraph.vue';
 import ProductPreview from '../fields/ProductPreview.vue';
 import SectionParagraph from '../fields/SectionParagraph.vue';
@@ -82,6 +83,11 @@ async function open(key: string): Promise<void> {
 async function openProduct(code: string): Promise<void> {
   adding.value = undefined;
   await router.replace({ path: route.path, query: { ...route.query, product: code } });
+}
+
+async function broughtIn(what: string): Promise<void> {
+  await query.refetch();
+  done.value = what;
 }
 
 async function added(key: string): Promise<void> {
@@ -165,6 +171,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <Button v-else class="button" @click="adding = { destination: '' }">Add a destination</Button>
       </div>
       <div class="scroll">
+        <ProductsBrought v-if="face === 'products'" @taken="broughtIn" />
         <FieldMap
           v-if="face === 'fields'"
           ref="map"

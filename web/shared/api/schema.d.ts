@@ -916,6 +916,86 @@ export interface paths {
         patch: operations["ChangeProduct"];
         trace?: never;
     };
+    "/api/console/v1/products/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetProductsAsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/products/json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetProductsAsJson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/products/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetLastProductImport"];
+        put?: never;
+        post: operations["BringInProducts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/products/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["FollowProductImport"];
+        put?: never;
+        post?: never;
+        delete: operations["LeaveProductImport"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/v1/products/imports/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TakeProductImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/shop/accounts": {
         parameters: {
             query?: never;
@@ -2054,6 +2134,11 @@ export interface components {
             product_sum: components["schemas"]["ProductSum"];
             /** @description The products. */
             products: components["schemas"]["ProductView"][];
+        };
+        /** @description A category, by its name in the catalogue and by what shoppers read. */
+        CategoryView: {
+            key: string;
+            name: string;
         };
         /** @description Changes one setting. */
         ChangeDraftRequest: {
@@ -3658,8 +3743,8 @@ export interface components {
             code: string;
             /** @description What it is called. */
             name: string;
-            /** @description Its category. */
-            category: string;
+            /** @description The names of the categories in which it stands. */
+            categories: string[];
             /** @description Its tags. */
             tags: string[];
             /** @description Its variants. */
@@ -3674,6 +3759,97 @@ export interface components {
             picture_words: string;
             /** @description What one costs in the catalogue. */
             price: string;
+        };
+        /** @description Something that a file of products would make otherwise. */
+        ProductDifference: {
+            /** @description The product. */
+            code: string;
+            /** @description The variant; "" for the product itself. */
+            variant: string;
+            /** @description What, by the name of the column; "" for the product or variant as a whole. */
+            column: string;
+            /** @description What it says now; "" for nothing. */
+            before: string;
+            /** @description What it would say; "" for nothing. */
+            after: string;
+        };
+        /** @description Something of a file of products that cannot be taken. */
+        ProductFault: {
+            /**
+             * Format: int32
+             * @description The row of the table, from 1 for the one with the names of the columns; of a JSON file the product, from 1; 0 for the file as a whole.
+             */
+            row: number;
+            /** @description The name of the column, or of the member; "" for the row as a whole. */
+            column: string;
+            /** @description What is wrong and how to mend it. */
+            sentence: string;
+        };
+        /** @description What a file of products would change, or what keeps it from being taken. */
+        ProductImportOutcome: {
+            /**
+             * Format: int32
+             * @description How many products would be new.
+             */
+            new: number;
+            /**
+             * Format: int32
+             * @description How many would change.
+             */
+            changed: number;
+            /**
+             * Format: int32
+             * @description How many would stay as they are.
+             */
+            same: number;
+            /** @description The first differences. */
+            differences: components["schemas"]["ProductDifference"][];
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            difference_count: number;
+            /** @description The first faults, in the order of the file. */
+            faults: components["schemas"]["ProductFault"][];
+            /**
+             * Format: int32
+             * @description How many there are in all; with any of them nothing is taken.
+             */
+            fault_count: number;
+            /** @description Tells these changes from others. */
+            digest: string;
+        };
+        /**
+         * @description How far a file of products is.
+         * @enum {string}
+         */
+        ProductImportState: "reading" | "read" | "taking" | "taken";
+        /** @description How far a file of products is. */
+        ProductImportView: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description The name of the file. */
+            name: string;
+            /** @description Whether it is JSON, of which faults name the product and not the row. */
+            is_json: boolean;
+            /** @description How far it is. */
+            state: components["schemas"]["ProductImportState"];
+            /**
+             * Format: int32
+             * @description How many products there are to read, or to put in; 0 while they are not counted.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description How many of them were.
+             */
+            done: number;
+            outcome: null | components["schemas"]["ProductImportOutcome"];
+            /** @description Why it goes no further, in a sentence; null where nothing went wrong. */
+            failed: null | string;
         };
         /**
          * @description The quick way of saying when a field is asked: of every product, or of those listed by code, category or tag; and of every shopper, or
@@ -3696,13 +3872,12 @@ export interface components {
          * @enum {string}
          */
         ProductSum: "rows" | "added" | "total" | "nothing";
-        /** @description A product; its category by the name in the catalogue, and by what shoppers read. */
+        /** @description A product, and in which categories it stands. */
         ProductView: {
             code: string;
             name: string;
             description: string;
-            category: string;
-            category_name: string;
+            categories: components["schemas"]["CategoryView"][];
             price: string;
             picture: string;
             picture_words: string;
@@ -4146,6 +4321,11 @@ export interface components {
         TakeLinkRequest: {
             /** @description The last part of the link. */
             token: string;
+        };
+        /** @description Takes a file that was read. */
+        TakeProductsRequest: {
+            /** @description The digest of the changes that were shown. */
+            seen: string;
         };
         /** @description A table of texts to be taken. */
         TakeTextsRequest: {
@@ -6462,6 +6642,203 @@ export interface operations {
             };
         };
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetProductsAsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetProductsAsJson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetLastProductImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    BringInProducts: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductImportView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    FollowProductImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductImportView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    LeaveProductImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TakeProductImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeProductsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductImportView"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -1,16 +1,8 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { catalogue } from '../catalogue';
+import { catalogue, categories } from '../catalogue';
 import { say } from '../../shared/wording';
 
-const categories = computed(() => {
-  const products = catalogue.value?.products ?? [];
-  return [...new Map(products.map((p) => [p.category, p.category_name]))].map(([key, name]) => ({
-    key,
-    name,
-    products: products.filter((p) => p.category === key),
-  }));
-});
+const productsOf = (category: string) => (catalogue.value?.products ?? []).filter((p) => p.categories.some((c) => c.key === category));
 </script>
 
 <template>
@@ -19,7 +11,7 @@ const categories = computed(() => {
     <section v-for="category in categories" :id="category.key.replaceAll(' ', '-')" :key="category.key">
       <h2>{{ category.name }}</h2>
       <ul>
-        <li v-for="product in category.products" :key="product.code">
+        <li v-for="product in productsOf(category.key)" :key="product.code">
           <RouterLink :to="`/products/${product.code}`">
             <img :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="300" height="190" />
             <span class="name">{{ product.name }}</span>

@@ -2,6 +2,7 @@ using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
+using Sexton.Core.Catalogue;
 using Sexton.Core.Conditions;
 using Sexton.Core.Facts;
 using Sexton.Core.Register.Edits;
@@ -15,8 +16,6 @@ namespace Sexton.Core.Register.Settings;
 public static class FieldSettings
 {
     /// <summary>The most that a field can say of how many of a line it is asked of.</summary>
-    private const int MostEach = 999;
-
     /// <summary>The settings.</summary>
     public static readonly ImmutableArray<FieldSetting> All =
     [
@@ -82,7 +81,7 @@ public static class FieldSettings
         },
         new FieldSetting<int?>(
             "most_each",
-            ValueForms.WholeOrNone(1, MostEach),
+            ValueForms.WholeOrNone(1, Product.MostOfEach),
             static (f, _) => f.MostEach,
             static (f, _, v, _) => f with { MostEach = v }
         )

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+/** A file that was brought in: what is wrong with it, row by row, or what it would change, in the slots. */
+const {
+  name,
+  place = 'Row',
+  faults,
+  count = faults.length,
+} = defineProps<{
+  name: string;
+  /** What a fault is found by. */
+  place?: string;
+  faults: { row: number; column: string; sentence: string }[];
+  /** How many faults there are in all. */
+  count?: number;
+}>();
+
+const FEW = 200;
+</script>
+
+<template>
+  <section class="brought" aria-label="What was brought in">
+    <h2>{{ name }}</h2>
+    <slot name="before" />
+    <template v-if="count">
+      <p role="status">
+        {{ count === 1 ? 'One thing keeps it' : `${count.toLocaleString()} things keep it` }} from being taken. Mend the file and bring it
+        in again; nothing was changed.
+      </p>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">{{ place }}</th>
+            <th scope="col">Column</th>
+            <th scope="col">What is wrong</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(fault, i) in faults.slice(0, FEW)" :key="i">
+            <td>{{ fault.row || '–' }}</td>
+            <td>{{ fault.column }}</td>
+            <td>{{ fault.sentence }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="count > FEW" class="soft">and {{ (count - FEW).toLocaleString() }} more</p>
+    </template>
+    <slot v-else />
+    <p><slot name="ways" /></p>
+  </section>
+</template>
+
+<style scoped>
+.brought {
+  border: 1px solid var(--rule-strong);
+  background: var(--sheet);
+  padding: 8px 14px;
+  margin: 10px 0;
+  max-height: 60vh;
+  overflow: auto;
+}
+.brought :deep(table) {
+  border-collapse: collapse;
+  width: 100%;
+}
+.brought :deep(th),
+.brought :deep(td) {
+  text-align: left;
+  vertical-align: top;
+  padding: 3px 12px 3px 0;
+  border-bottom: 1px solid var(--rule);
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+</style>
