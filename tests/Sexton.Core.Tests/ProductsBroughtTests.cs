@@ -170,6 +170,22 @@ public sealed partial class ProductsBroughtTests
         brought.FaultCount.ShouldBe(1);
     }
 
+    [Fact]
+    public void All_that_is_wrong_is_told_at_once_and_each_place_once()
+    {
+        var brought = Bring(
+            Table(
+                "code,variant,name.en,categories,price,picture,attribute.height (m),tags",
+                "TREE,,Quince,Trees,x,pear.svg,tall,a;a|NEW,,,,-1,,,|POT,,Pot,Pots,9,,,|POT,POT-S,,,y,,,|POT,POT-S,small,Pots,1,,,|TREE,,,,,,,"
+            )
+        );
+        string.Join(", ", brought.Faults.Select(static f => $"{f.Row} {f.Column}"))
+            .ShouldBe(
+                "2 price, 2 attribute.height (m), 2 tags, 2 picture, 3 name.en, 3 categories, 5 price, 6 categories, 5 name.en, 7 code"
+            );
+        (brought.New, brought.Changed, brought.Same).ShouldBe((0, 0, 0));
+    }
+
     [Theory]
     // a product as JSON, what it changes or "!" and where something is wrong
     [InlineData("'code': 'TREE', 'price_minor': 9200", "price 89.50→92.00")]

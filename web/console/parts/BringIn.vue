@@ -2,7 +2,7 @@
 import { useTemplateRef } from 'vue';
 
 /** Ways for a table to go out, in the slot, and for one to come in. */
-const { accept, busy } = defineProps<{ accept: string; busy: boolean }>();
+const { words = 'Bring one in', accept, busy } = defineProps<{ words?: string; accept: string; busy: boolean }>();
 const emit = defineEmits<{ file: [file: File] }>();
 
 const chooser = useTemplateRef('chooser');
@@ -24,7 +24,7 @@ defineExpose({ focus });
   <span class="ways">
     <slot />
     <label class="act"
-      >Bring one in<input ref="chooser" class="visually-hidden" type="file" :accept="accept" :disabled="busy" @change="bring"
+      >{{ words }}<input ref="chooser" class="visually-hidden" type="file" :accept="accept" :disabled="busy" @change="bring"
     /></label>
   </span>
 </template>
@@ -33,6 +33,7 @@ defineExpose({ focus });
 .ways {
   display: inline-flex;
   flex-wrap: wrap;
+  align-items: baseline;
   gap: 4px 16px;
 }
 .ways label:focus-within {

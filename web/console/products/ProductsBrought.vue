@@ -35,7 +35,7 @@ async function go(): Promise<void> {
 
 <template>
   <p class="small ways">
-    <BringIn ref="chooser" accept=".csv,.json,text/csv,application/json" :busy="busy" @file="bring">
+    <BringIn ref="chooser" words="bring a file in" accept=".csv,.json,text/csv,application/json" :busy="busy" @file="bring">
       <span class="soft">All products:</span>
       <a class="act" href="/api/console/v1/products/csv" download="products.csv">take them out as CSV</a>
       <a class="act" href="/api/console/v1/products/json" download="products.json">as JSON</a>

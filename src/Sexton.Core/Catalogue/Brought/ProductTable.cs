@@ -104,6 +104,10 @@ public sealed class ProductTable(string currency)
             .Where(static c => c.Item3.Length > 0);
     }
 
+    /// <summary>A product in a few words, as its cells have them: its name, its categories and its price.</summary>
+    internal string Brief(Product product) =>
+        string.Join(" · ", _columns.Fixed.Where(static c => c.Name is "name.en" or "categories" or "price").Select(c => c.Write(product)));
+
     private Head? HeadOf(ImmutableArray<string> names, ICollection<ProductFault> faults)
     {
         var trimmed = names.Select(static n => n.Trim()).ToImmutableArray();

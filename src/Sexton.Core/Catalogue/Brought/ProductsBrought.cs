@@ -104,9 +104,10 @@ public sealed class ProductsBrought
             return null;
         }
 
-        var faults = FaultCount;
-        var after = Patched(before, patch);
-        if (after is null || FaultCount > faults)
+        var faults = new List<ProductFault>(patch.Faults);
+        var after = Patched(before, patch, faults);
+        faults.ForEach(Take);
+        if (after is null || faults.Count > 0)
         {
             return null;
         }
@@ -119,13 +120,9 @@ public sealed class ProductsBrought
         return differs ? after : null;
     }
 
-    private Product? Patched(Product? before, ProductPatch patch)
+    // The product as it would be, as far as it can be read; what is wrong is added, once for each place.
+    private Product? Patched(Product? before, ProductPatch patch, List<ProductFault> faults)
     {
-        foreach (var fault in patch.Faults)
-        {
-            Take(fault);
-        }
-
         var document = before is null ? [] : JsonSerializer.SerializeToNode(before, DocumentJson.Options)!.AsObject();
         MergePatch.Apply(document, patch.Said);
         document["code"] = patch.Code;
@@ -134,17 +131,28 @@ public sealed class ProductsBrought
             document["variants"] = Patched(document["variants"] as JsonArray, variants);
         }
 
-        if (patch.Faults.IsEmpty && Missing(document, patch) && Parsed(document, patch) is { } after)
+        var missing = Missing(document).ToList();
+        missing.ForEach(m => Add(m.Path, m.Sentence));
+        if (missing.Count > 0 || Parsed(document, Add) is not { } after)
         {
-            foreach (var (path, sentence) in _rules.Check(after, before))
-            {
-                Take(patch.FaultAt(path, sentence));
-            }
-
-            return after;
+            return null;
         }
 
-        return null;
+        foreach (var (path, sentence) in _rules.Check(after, before))
+        {
+            Add(path, sentence);
+        }
+
+        return after;
+
+        void Add(string path, string sentence)
+        {
+            var fault = patch.FaultAt(path, sentence);
+            if (!faults.Exists(f => f.Row == fault.Row && $"{f.Column}.".StartsWith($"{fault.Column}.", StringComparison.Ordinal)))
+            {
+                faults.Add(fault);
+            }
+        }
     }
 
     private static JsonArray Patched(JsonArray? known, ImmutableArray<VariantPatch> variants)
@@ -162,44 +170,34 @@ public sealed class ProductsBrought
         ];
     }
 
-    // What every product and every variant says; true where nothing is missing.
-    private bool Missing(JsonObject document, ProductPatch patch)
+    // What every product and every variant must say, and this one does not.
+    private static IEnumerable<(string Path, string Sentence)> Missing(JsonObject document) =>
+        Needed(document, "")
+            .Concat(document["categories"] is null ? [("categories", "Say in which category it stands.")] : [])
+            .Concat(
+                (document["variants"] as JsonArray ?? []).SelectMany(
+                    static (v, at) =>
+                        v is JsonObject variant
+                            ? Needed(variant, $"variants.{at}.").Concat(variant["code"] is null ? [($"variants.{at}.code", "Give it a code.")] : [])
+                            : []
+                )
+            );
+
+    // A name that is no map is told when it is read.
+    private static IEnumerable<(string Path, string Sentence)> Needed(JsonObject of, string at)
     {
-        var faults = FaultCount;
-        NeedName(document, "");
-        Need(document, "categories", "", "Say in which category it stands.");
-        Need(document, "price_minor", "", "Give it a price.");
-        foreach (var (variant, at) in (document["variants"] as JsonArray ?? []).Select(static (v, i) => (v as JsonObject, i)))
+        if (of["name"] is null || (of["name"] is JsonObject name && name[LanguageMap.Fallback] is null))
         {
-            if (variant is not null)
-            {
-                Need(variant, "code", $"variants.{at}.", "Give it a code.");
-                NeedName(variant, $"variants.{at}.");
-                Need(variant, "price_minor", $"variants.{at}.", "Give it a price.");
-            }
+            yield return ($"{at}name.{LanguageMap.Fallback}", ProductRules.NameIsMissing);
         }
 
-        return FaultCount == faults;
-
-        void Need(JsonObject of, string name, string at, string sentence)
+        if (of["price_minor"] is null)
         {
-            if (of[name] is null)
-            {
-                Take(patch.FaultAt(at + name, sentence));
-            }
-        }
-
-        // A map that is none is told when it is read.
-        void NeedName(JsonObject of, string at)
-        {
-            if (of["name"] is null || (of["name"] is JsonObject name && name[LanguageMap.Fallback] is null))
-            {
-                Take(patch.FaultAt($"{at}name.{LanguageMap.Fallback}", ProductRules.NameIsMissing));
-            }
+            yield return (at + "price_minor", "Give it a price.");
         }
     }
 
-    private Product? Parsed(JsonObject document, ProductPatch patch)
+    private static Product? Parsed(JsonObject document, Action<string, string> wrong)
     {
         try
         {
@@ -207,7 +205,7 @@ public sealed class ProductsBrought
         }
         catch (JsonException e)
         {
-            Take(patch.FaultAt(PathOf(e.Path), Sentence(e)));
+            wrong(PathOf(e.Path), Sentence(e));
             return null;
         }
     }
@@ -223,16 +221,9 @@ public sealed class ProductsBrought
 
     private bool Begun(Product product)
     {
-        Add(product.Code, "", "", "", string.Join(" · ", Read()));
+        Add(product.Code, "", "", "", _table.Brief(product));
         _digest.AppendData(JsonSerializer.SerializeToUtf8Bytes(product, DocumentJson.Options));
         return true;
-
-        IEnumerable<string> Read()
-        {
-            var cells = _table.Cells(product).Where(static c => c.Variant.Length == 0).ToList();
-            string[] shown = ["name." + LanguageMap.Fallback, "categories", "price"];
-            return shown.Select(name => cells.Find(c => c.Column == name).Text).Where(static t => t is { Length: > 0 });
-        }
     }
 
     private bool Compare(Product before, Product after)
