@@ -39,7 +39,7 @@ public sealed class FactViewTests
             new RegisterContent([]),
             FieldTypes.Standard,
             products,
-            [new ShopperGroup("trade", LanguageMap.Of("Trade"))]
+            new ProductIndex(products, [new ShopperGroup("trade", LanguageMap.Of("Trade"))], "EUR", "IE")
         )
             .All()
             .Single(f => f.Key == key);

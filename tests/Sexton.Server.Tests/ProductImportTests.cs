@@ -186,7 +186,7 @@ public sealed class ProductImportTests(World world) : IClassFixture<World>
     }
 
     [Fact]
-    public async Task A_long_file_tells_how_far_it_is()
+    public async Task A_long_file_tells_how_far_it_is_and_a_large_catalogue_comes_a_part_at_a_time()
     {
         using var manager = await Manager.ComeAsync(world);
         var rows = Enumerable.Range(0, 6000).Select(static i => $"LONG-{i},Thing {i},Things {i % 7},{i}.00\n");
@@ -199,10 +199,85 @@ public sealed class ProductImportTests(World world) : IClassFixture<World>
         (
             await Postgres.ScalarAsync<long>(world.Database, "select count(distinct position) from products where code like 'LONG-%'")
         ).ShouldBe(6000);
+        await ConsoleAsync(manager);
+        using var shopper = new Shopper(world);
+        await ShopAsync(shopper);
         await Postgres.ExecuteAsync(
             world.Database,
             "delete from products where code like 'LONG-%'; update catalogue_state set revision = revision + 1"
         );
+    }
+
+    // The manager has at hand what the draft names, the first of each category, and what is looked for.
+    private static async Task ConsoleAsync(Manager manager)
+    {
+        async Task<(JsonNode Draft, IReadOnlyList<string> Codes)> LookAsync(string query)
+        {
+            var seen = (await manager.Http.GetAsync("api/console/v1/draft" + query)).Json;
+            return (seen, [.. seen["products"]!.AsArray().Select(static p => p!["code"]!.GetValue<string>())]);
+        }
+
+        (await manager.AddAsync("Only of one", "only_of_one", "line_text")).Status.ShouldBe(200);
+        await manager.ChangeAsync("only_of_one", "asked_of", new JsonObject { ["all"] = false, ["products"] = new JsonArray("LONG-4321") });
+        var (draft, codes) = await LookAsync("");
+        var count = draft["product_count"]!.GetValue<int>();
+        count.ShouldBeGreaterThan(6000);
+        codes.Count.ShouldBeLessThan(100);
+        codes.ShouldContain("LONG-4321");
+        codes.ShouldNotContain("LONG-5999");
+        draft["categories"]!.AsArray().Single(static c => c!["name"]!.GetValue<string>() == "Things 3")!["count"]!
+            .GetValue<int>()
+            .ShouldBe(857);
+        codes.Count(static c => c is "LONG-3" or "LONG-10" or "LONG-17" or "LONG-24").ShouldBe(3);
+        (await LookAsync("?find=hing%205999")).Codes.ShouldContain("LONG-5999");
+        (await LookAsync("?find=long-5998&product=LONG-5999&product=NOWHERE"))
+            .Codes.Count(static c => c is "LONG-5998" or "LONG-5999")
+            .ShouldBe(2);
+
+        await manager.ChangeAsync(
+            "only_of_one",
+            "asked_of",
+            new JsonObject
+            {
+                ["all"] = false,
+                ["categories"] = new JsonArray("Things 3"),
+                ["products"] = new JsonArray("LONG-4"),
+            }
+        );
+        var fields = (await manager.DraftAsync())["fields"]!.AsArray();
+        var field = fields.Single(static f => f!["field"]!["key"]!.GetValue<string>() == "only_of_one")!;
+        field["asks_count"]!.GetValue<int>().ShouldBe(858);
+        field["asks_categories"]!.AsArray().Select(static c => c!.GetValue<string>()).ShouldBe(["Things 3"]);
+        fields
+            .Single(static f => f!["field"]!["key"]!.GetValue<string>() == "gate_code")!["asks_count"]!
+            .GetValue<int>()
+            .ShouldBe(count);
+        await manager.RemoveAsync("only_of_one");
+    }
+
+    // The shopper has the first of each category, and further ones where they look.
+    private static async Task ShopAsync(Shopper shopper)
+    {
+        var catalogue = (await shopper.Http.GetAsync("api/shop/v1/catalogue")).Json;
+        var things = catalogue["categories"]!.AsArray().Single(static c => c!["key"]!.GetValue<string>() == "Things 3")!;
+        things["count"]!.GetValue<int>().ShouldBe(857);
+        things["first"]!
+            .AsArray()
+            .Select(static c => c!.GetValue<string>())
+            .ShouldBe(Enumerable.Range(0, 8).Select(static i => $"LONG-{3 + (7 * i)}"));
+        catalogue["products"]!.AsArray().Count.ShouldBeLessThan(100);
+        async Task<IReadOnlyList<string>> MoreAsync(string query) =>
+            [
+                .. (await shopper.Http.GetAsync("api/shop/v1/catalogue/products?" + query))
+                    .Json.AsArray()
+                    .Select(static p => p!["code"]!.GetValue<string>()),
+            ];
+        (await MoreAsync("category=Things%203&from=8")).ShouldBe(Enumerable.Range(8, 60).Select(static i => $"LONG-{3 + (7 * i)}"));
+        (await MoreAsync("category=Things%203&from=850")).Count.ShouldBe(7);
+        (await MoreAsync("category=Nothing")).ShouldBeEmpty();
+        (await MoreAsync("code=LONG-5999&code=LONG-5999&code=NOWHERE")).ShouldBe(["LONG-5999"]);
+        (await MoreAsync(string.Join('&', Enumerable.Range(0, 99).Select(static i => $"code=LONG-{i}")))).Count.ShouldBe(60);
+        (await shopper.AddAsync("Zoë", "LONG-5999")).Status.ShouldBe(200);
     }
 
     // The catalogue, held by somebody else until this is let go.

@@ -3,7 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { sentenceOf } from '../shared/api/client';
 import { useCart } from './cart';
-import { catalogue, categories, loadShop, said, shopper } from './catalogue';
+import { catalogue, loadShop, need, said, shopper } from './catalogue';
 import LanguageChoice from './parts/LanguageChoice.vue';
 import { say, spoken } from '../shared/wording';
 
@@ -11,12 +11,14 @@ const route = useRoute();
 const failure = ref('');
 
 const cart = useCart('cart').view;
+const atOnce = useCart('at_once').view;
+const inCarts = () => [...(cart.value?.cart.lines ?? []), ...(atOnce.value?.cart.lines ?? [])].map((line) => line.product_code);
 const count = computed(() => cart.value?.cart.lines?.reduce((sum, line) => sum + line.quantity, 0) ?? 0);
 
 async function load(): Promise<void> {
   failure.value = '';
   try {
-    await loadShop();
+    await loadShop(typeof route.params.code === 'string' ? [route.params.code] : []);
   } catch (error) {
     failure.value = sentenceOf(error);
   }
@@ -31,6 +33,9 @@ watch(
   },
 );
 
+// What lies in a cart is called by its name, however large the catalogue.
+watch([cart, atOnce, catalogue], () => void need([...new Set(inCarts())]).catch(() => undefined));
+
 void load();
 </script>
 
@@ -39,9 +44,12 @@ void load();
   <header class="head">
     <RouterLink class="name" to="/">{{ spoken().shop }}</RouterLink>
     <nav :aria-label="say('shop.categories')">
-      <RouterLink v-for="{ key, name } in categories" :key="key" :to="{ path: '/', hash: `#${key.replaceAll(' ', '-')}` }">{{
-        name
-      }}</RouterLink>
+      <RouterLink
+        v-for="{ key, name } in catalogue?.categories ?? []"
+        :key="key"
+        :to="{ path: '/', hash: `#${key.replaceAll(' ', '-')}` }"
+        >{{ name }}</RouterLink
+      >
     </nav>
     <div class="own">
       <LanguageChoice />

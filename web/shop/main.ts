@@ -6,6 +6,7 @@ import { filesKey } from '../entry/files';
 import { suggestKey } from '../entry/suggest';
 import { api, ask } from '../shared/api/client';
 import { spoken } from '../shared/wording';
+import { need } from './catalogue';
 import { cartFiles } from './files';
 import Shop from './Shop.vue';
 
@@ -27,6 +28,11 @@ const router = createRouter({
     { path: '/:rest(.*)', component: () => import('./pages/NotFoundPage.vue') },
   ],
   scrollBehavior: (to, _from, saved) => saved ?? (to.hash ? { el: to.hash } : { top: 0 }),
+});
+
+// The page of a product opens with it.
+router.beforeEach(async (to) => {
+  if (typeof to.params.code === 'string') await need([to.params.code]).catch(() => undefined);
 });
 
 // Each page speaks one language to its end, whatever is chosen in another window.

@@ -15,7 +15,13 @@ internal static class DraftEndpoints
 {
     public static void MapDraft(this IEndpointRouteBuilder console)
     {
-        console.MapGet("draft", (DraftReader reader, CancellationToken cancel) => reader.ReadAsync(cancel)).WithName("GetDraft");
+        console
+            .MapGet(
+                "draft",
+                ([FromQuery] string? find, [FromQuery] string[]? product, DraftReader reader, CancellationToken cancel) =>
+                    reader.ReadAsync(new ProductsLookedFor(find ?? "", product ?? []), cancel)
+            )
+            .WithName("GetDraft");
         console
             .MapGet(
                 "draft/proposed-key",

@@ -33,7 +33,8 @@ internal sealed class DraftReader(
     public async Task<ImmutableArray<Problem>> ProblemsAsync(CancellationToken cancel) =>
         DraftChecks.Run(draft.Compile(await draft.ReadAsync(cancel)), await current.ProductsAsync(cancel));
 
-    public async Task<DraftView> ReadAsync(CancellationToken cancel)
+    /// <summary>The draft as it is shown.</summary>
+    public async Task<DraftView> ReadAsync(ProductsLookedFor lookedFor, CancellationToken cancel)
     {
         var rows = await draft.RowsAsync(cancel);
         var content = DraftItems.Register(rows);
@@ -41,7 +42,7 @@ internal sealed class DraftReader(
         var products = await current.ProductsAsync(cancel);
         var since = await published.SinceAsync(cancel);
         var changed = draft.Difference(live, content, products).Select(static c => c.Field).ToHashSet(StringComparer.Ordinal);
-        var shown = products.All;
+        var shown = new ShownProducts(products, content, lookedFor);
         var words = new ConditionWords(content, types, products);
         var compiled = draft.Compile(content);
         var destinations = compiled.Plan.Destinations;
@@ -81,11 +82,14 @@ internal sealed class DraftReader(
             [.. types.All.Select(TypeView.Of)],
             StarterSetView.All,
             FieldToggleView.All,
-            [.. shown.Select(p => ProductView(p, products.Currency))],
+            [.. shown.Shown.Select(p => ProductView(p, products.Currency))],
+            products.All.Length,
+            shown.Categories(),
+            [.. products.Names.Tags.Order(StringComparer.Ordinal)],
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
             [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
             [.. PostalAddress.PartNames.Select(static p => new NamedKey(p.Key, p.Name))],
-            [.. new FactViews(content, types, shown, products.Groups).All()],
+            [.. new FactViews(content, types, shown.Shown, products).All()],
             FactViews.Relations,
             new CodesView(codes?.Revision ?? 1, changed.Contains(CodeRules.Key), content.Codes),
             Of(rows, DraftItemKind.Sentences).FirstOrDefault()?.Revision ?? 1,
@@ -105,7 +109,7 @@ internal sealed class DraftReader(
     private FieldView View(
         DraftItemRow row,
         RegisterContent content,
-        IReadOnlyList<Product> products,
+        ShownProducts products,
         ConditionWords words,
         DestinationIndex destinations,
         int? since,
@@ -125,13 +129,16 @@ internal sealed class DraftReader(
                 .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When)))
                 .Concat(field.Uses.Select(static (u, i) => (DraftPreview.OfUse(i), u.When)))
         );
+        var asked = products.Asked(p => field.AskedOf.Includes(p) && section?.AskedOf.Includes(p) != false);
         return new FieldView(
             row.Revision,
             since,
             changed,
             type?.Describe(new SettingReader(type, field.Settings)) ?? field.Type,
             !BuiltInFields.MustBeAnswered(field.Key),
-            [.. products.Where(p => field.AskedOf.Includes(p) && section?.AskedOf.Includes(p) != false).Select(static p => p.Code)],
+            asked.Codes,
+            asked.Count,
+            asked.Categories,
             field.When is not null
                 || !field.AskedOf.Groups.IsEmpty
                 || section is { When: not null } or { Opening.IsEmpty: false } or { AskedOf.Groups.IsEmpty: false },
@@ -173,20 +180,14 @@ internal sealed class DraftReader(
         );
     }
 
-    private static SectionItemView ViewSection(
-        DraftItemRow row,
-        IReadOnlyList<Product> products,
-        ConditionWords words,
-        int? since,
-        bool changed
-    )
+    private static SectionItemView ViewSection(DraftItemRow row, ShownProducts products, ConditionWords words, int? since, bool changed)
     {
         var section = DraftItems.Parse<Section>(row);
         return new SectionItemView(
             row.Revision,
             since,
             changed,
-            [.. products.Where(section.AskedOf.Includes).Select(static p => p.Code)],
+            products.Asked(section.AskedOf.Includes).Codes,
             Sentences(words, RouteConditions(section.GoesToWhen).Append(("when", section.When))),
             section
         );

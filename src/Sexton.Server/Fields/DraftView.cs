@@ -25,7 +25,10 @@ namespace Sexton.Server.Fields;
 /// <param name="Types">The kinds of answer.</param>
 /// <param name="StarterSets">Fields that are mostly wanted together, to begin with.</param>
 /// <param name="FieldToggles">What of every field is so or not, and how it is said.</param>
-/// <param name="Products">The products.</param>
+/// <param name="Products">The products; of a large catalogue those that are at hand.</param>
+/// <param name="ProductCount">How many products there are.</param>
+/// <param name="Categories">The categories.</param>
+/// <param name="Tags">The tags of products.</param>
 /// <param name="Groups">The shopper groups.</param>
 /// <param name="Countries">The countries delivered to.</param>
 /// <param name="AddressParts">The parts of an address, after which a field can stand.</param>
@@ -50,6 +53,9 @@ internal sealed record DraftView(
     IReadOnlyList<StarterSetView> StarterSets,
     IReadOnlyList<FieldToggleView> FieldToggles,
     IReadOnlyList<ProductChoice> Products,
+    int ProductCount,
+    IReadOnlyList<CategoryCount> Categories,
+    IReadOnlyList<string> Tags,
     IReadOnlyList<NamedKey> Groups,
     IReadOnlyList<NamedKey> Countries,
     IReadOnlyList<NamedKey> AddressParts,
@@ -357,7 +363,9 @@ internal sealed record ProductChoice(
 /// <param name="Changed">Whether it differs from the current version.</param>
 /// <param name="Kind">Its kind of answer in short, with its limits: "text, 24".</param>
 /// <param name="Optional">Whether it may be made optional.</param>
-/// <param name="Asks">The codes of the products that ask it by its scope and that of its section.</param>
+/// <param name="Asks">The codes of the products at hand that ask it by its scope and that of its section.</param>
+/// <param name="AsksCount">How many products ask it.</param>
+/// <param name="AsksCategories">The categories of which every product asks it.</param>
 /// <param name="Conditional">Whether more than the product decides: a condition, a group, or an opening question.</param>
 /// <param name="Sentences">Its conditions as sentences, by the path of their setting.</param>
 /// <param name="Pricing">What its answers can do to the price; null where nothing is asked.</param>
@@ -373,6 +381,8 @@ internal sealed record FieldView(
     string Kind,
     bool Optional,
     IReadOnlyList<string> Asks,
+    int AsksCount,
+    IReadOnlyList<string> AsksCategories,
     bool Conditional,
     IReadOnlyDictionary<string, string> Sentences,
     PricingView? Pricing,
@@ -387,7 +397,7 @@ internal sealed record FieldView(
 /// <param name="Revision">Its revision, for If-Match.</param>
 /// <param name="LiveSince">The first version that had it; null when it was never published.</param>
 /// <param name="Changed">Whether it differs from the current version.</param>
-/// <param name="Asks">The codes of the products that ask it by its scope.</param>
+/// <param name="Asks">The codes of the products at hand that ask it by its scope.</param>
 /// <param name="Sentences">Its condition as a sentence, by the path of its setting.</param>
 /// <param name="Section">The section.</param>
 internal sealed record SectionItemView(

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using System.Text.Json;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Facts;
@@ -10,12 +9,7 @@ using Sexton.Core.Values;
 namespace Sexton.Server.Fields;
 
 /// <summary>Lists what conditions of a draft can test: answers, attributes of products, and the shop's own facts.</summary>
-internal sealed class FactViews(
-    RegisterContent register,
-    FieldTypes types,
-    IReadOnlyList<Product> products,
-    ImmutableArray<ShopperGroup> groups
-)
+internal sealed class FactViews(RegisterContent register, FieldTypes types, IReadOnlyList<Product> shown, ProductIndex products)
 {
     /// <summary>How facts are compared, by their kind.</summary>
     public static readonly IReadOnlyDictionary<string, IReadOnlyList<RelationView>> Relations = Enum.GetValues<FactKind>()
@@ -44,28 +38,18 @@ internal sealed class FactViews(
     private IReadOnlyList<NamedKey> OptionsOf(string fact) =>
         fact switch
         {
-            ShopFacts.Product => [.. products.Select(static p => new NamedKey(p.Code, p.Name.ToString()))],
-            ShopFacts.Variant => [.. products.SelectMany(static p => p.Variants.Select(v => new NamedKey(v.Code, $"{p.Name}, {v.Name}")))],
-            ShopFacts.Category =>
-            [
-                .. products.SelectMany(static p => p.Categories).Distinct(StringComparer.Ordinal).Select(static c => new NamedKey(c, c)),
-            ],
-            ShopFacts.Tag =>
-            [
-                .. products
-                    .SelectMany(static p => p.Tags)
-                    .Distinct(StringComparer.Ordinal)
-                    .Order(StringComparer.Ordinal)
-                    .Select(static t => new NamedKey(t, t)),
-            ],
-            ShopFacts.Group => [.. groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
+            ShopFacts.Product => [.. shown.Select(static p => new NamedKey(p.Code, p.Name.ToString()))],
+            ShopFacts.Variant => [.. shown.SelectMany(static p => p.Variants.Select(v => new NamedKey(v.Code, $"{p.Name}, {v.Name}")))],
+            ShopFacts.Category => [.. products.Names.Categories.Select(static c => new NamedKey(c, c))],
+            ShopFacts.Tag => [.. products.Names.Tags.Order(StringComparer.Ordinal).Select(static t => new NamedKey(t, t))],
+            ShopFacts.Group => [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
             ShopFacts.Country => [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
             _ => [],
         };
 
     private IEnumerable<FactView> Attributes() =>
         products
-            .SelectMany(static p => p.Variants.SelectMany(static v => v.Attributes).Concat(p.Attributes))
+            .All.SelectMany(static p => p.Variants.SelectMany(static v => v.Attributes).Concat(p.Attributes))
             .GroupBy(static a => a.Key, StringComparer.Ordinal)
             .OrderBy(static g => g.Key, StringComparer.Ordinal)
             .Select(static g => new FactView(

@@ -256,6 +256,7 @@ internal static class SextonHost
         services.AddSingleton<StockGlance>();
         services.AddSingleton<TaxRegistry>();
         services.AddScoped<Evaluator>();
+        services.AddScoped<CatalogueLook>();
         services.AddScoped<FileStore>();
         services.AddScoped<Uploads>();
         services.AddScoped<CartFiles>();

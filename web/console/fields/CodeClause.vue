@@ -14,7 +14,7 @@ import WordInput from './WordInput.vue';
 
 /** What answers contribute to the item code of their line. The manager decides here by which code the back office knows it. */
 const { field, draft } = defineProps<{ field: DraftField; draft: Draft }>();
-const { change, refused } = useDraft();
+const { change, refused, lookFor } = useDraft();
 
 const RULES = 'item-codes';
 const code = computed(() => field.field.code);
@@ -98,6 +98,8 @@ const systems = computed(() => draft.destinations.filter((d) => d.takes_item_cod
           option-label="name"
           option-value="code"
           placeholder="a rule for one product"
+          :filter="unruled.length > 12"
+          @filter="lookFor($event.value)"
           aria-label="A rule of item codes for a product"
           @update:model-value="setRule(`products.${$event}`, {})"
         />

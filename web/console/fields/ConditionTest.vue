@@ -2,7 +2,7 @@
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { Schemas } from '../../shared/api/client';
-import type { Draft, Level } from './draft';
+import { useDraft, type Draft, type Level } from './draft';
 import { isInReach, otherIn, relationIn, testOf, type Explained, type Fact, type Other, type Test, type Value } from './condition';
 import FactSelect from './FactSelect.vue';
 import ValueInput from './ValueInput.vue';
@@ -41,6 +41,9 @@ function setRelation(key: string): void {
 }
 
 const setValue = (value: Value | Other | null | undefined) => setTo(test.value.of, relation.value, value);
+
+const { lookFor } = useDraft();
+const isOfProducts = computed(() => test.value.of === 'product' || test.value.of === 'variant');
 
 // The other side is a value, or another answer that it can be held against.
 const other = computed(() => otherIn(test.value));
@@ -110,6 +113,7 @@ function setTo(of: string, next: Schemas['RelationView'] | undefined, value?: Va
         :list="relation.takes_list"
         :unit="fact?.unit"
         label="What it is compared with"
+        @look="(word) => isOfProducts && lookFor(word)"
         @update:model-value="setValue"
       />
       {{ ' ' }}

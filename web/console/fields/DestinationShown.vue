@@ -5,7 +5,7 @@ import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
 import { useWork } from '../../shared/work';
 import ArtefactView from '../orders/ArtefactView.vue';
-import type { Draft, DraftDestination } from './draft';
+import { useDraft, type Draft, type DraftDestination } from './draft';
 import { codesRevision } from './itemCodes';
 import { spoken } from '../../shared/wording';
 import { language } from './standIn';
@@ -38,6 +38,7 @@ const likely = computed(() => {
   return draft.products.toSorted((a, b) => count(b.code) - count(a.code))[0]!.code;
 });
 const chosen = ref('');
+const { lookFor } = useDraft();
 const product = computed(() => draft.products.find((p) => p.code === (chosen.value || likely.value))!);
 
 const asked = computed(() => ({
@@ -131,8 +132,10 @@ onUnmounted(look.stop);
           :options="draft.products"
           option-label="name"
           option-value="code"
+          :filter="draft.product_count > 12"
+          @filter="lookFor($event.value)"
           aria-label="Product of the stand-in order"
-          @update:model-value="chosen = $event"
+          @update:model-value="((chosen = $event), lookFor('', [$event]))"
         /><template v-if="spoken().languages.length > 1"> in <SpokenIn label="Language of the stand-in order" /> </template>
       </template>
       <template v-if="shown && shown.parts > 1">

@@ -10,6 +10,7 @@ import ConditionClause from './ConditionClause.vue';
 import CostsClause from './CostsClause.vue';
 import type { Draft, DraftField, Level } from './draft';
 import { useDraft } from './draft';
+import { stepOf } from './groups';
 import MarkSign from '../parts/MarkSign.vue';
 import { explained } from './standIn';
 import MostEach from './MostEach.vue';
@@ -141,13 +142,14 @@ function follow(): void {
   following.value = undefined;
 }
 
+const askedAt = computed(() => stepOf(draft, field));
 // Where the shop asks it: the page of a product that does, or of the step.
 const shopPage = computed(() =>
-  f.value.step === 'product_page'
+  askedAt.value === 'product_page'
     ? field.asks[0] && `/products/${field.asks[0]}`
-    : f.value.step === 'cart'
+    : askedAt.value === 'cart'
       ? '/cart'
-      : `/checkout/${f.value.step}`,
+      : `/checkout/${askedAt.value}`,
 );
 </script>
 
@@ -169,7 +171,7 @@ const shopPage = computed(() =>
         >
         <template v-else>New in this draft</template>
         <template v-if="f.level !== 'order' || !scope.all">
-          · asked of {{ field.asks.length }} of {{ draft.products.length }} products</template
+          · asked of {{ field.asks_count.toLocaleString() }} of {{ draft.product_count.toLocaleString() }} products</template
         >
         <template v-if="field.live_since && shopPage && !f.switched_off && !f.retired">
           · <a class="act" :href="shopPage" target="_blank">see it in the shop</a></template

@@ -8,7 +8,7 @@ import { leavings, leavingsOfOne } from './leaving';
 
 /** How lines leave for a destination that takes item codes: all of them, and those of single products or with the components of single fields. */
 const { item, draft } = defineProps<{ item: DraftDestination; draft: Draft }>();
-const { change, refused } = useDraft();
+const { change, refused, lookFor } = useDraft();
 
 const RULES = 'item-codes';
 const products = computed(() => item.destination.products_leave ?? {});
@@ -86,6 +86,7 @@ const isRefused = (path: string) => refused.value?.field === item.key && refused
       placeholder="but for one product or field"
       :aria-label="`A product or field whose lines leave otherwise for ${item.name}`"
       filter
+      @filter="lookFor($event.value)"
       @update:model-value="change(item.key, $event, 'beside')"
     />
     <p v-if="refused?.field === item.key && refused.setting.startsWith('leaves.')" class="call" role="alert">{{ refused.sentence }}</p>

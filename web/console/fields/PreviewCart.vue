@@ -9,7 +9,7 @@ import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
 import { speak, spoken } from '../../shared/wording';
 import { fieldsIn, type Condition } from './condition';
-import type { Draft } from './draft';
+import { useDraft, type Draft } from './draft';
 import { nameOf, stepOf } from './groups';
 import { explained, language, shownOf, type StandIn, type StandInLine } from './standIn';
 import SpokenIn from './SpokenIn.vue';
@@ -136,12 +136,15 @@ const speakIt = latest(
   (error) => (failure.value = sentenceOf(error)),
 );
 
+const { lookFor } = useDraft();
 function setLine(id: string, part: Partial<StandInLine>): void {
   standIn.value = { ...standIn.value, lines: standIn.value.lines.map((l) => (l.id === id ? { ...l, ...part } : l)) };
 }
 
-const setProduct = (id: string, code: string) =>
+function setProduct(id: string, code: string): void {
   setLine(id, { product: code, variant: draft.products.find((p) => p.code === code)?.variants[0]?.key });
+  lookFor('', [code]);
+}
 
 function setQuantity(id: string, text: string): void {
   const quantity = Math.trunc(Number(text));
@@ -182,6 +185,8 @@ watch([() => draft, () => of, standIn, language], () => evaluate.soon(undefined)
             :options="draft.products"
             option-label="name"
             option-value="code"
+            :filter="draft.product_count > 12"
+            @filter="lookFor($event.value)"
             :aria-label="several ? `Product of line ${i + 1}` : 'Product in the stand-in cart'"
             @update:model-value="setProduct(line.id, $event)"
           />

@@ -4,15 +4,17 @@ import MarkSign from '../parts/MarkSign.vue';
 import { cellAfter, focusCell } from '../parts/grid';
 import type { SignKey } from '../parts/signs';
 import type { Draft, DraftField } from './draft';
+import type { Schemas } from '../../shared/api/client';
 import { groupsOf, nameOf } from './groups';
-import { withCategory, withProduct } from './scope';
+import { TOO_MANY, withCategory, withProduct } from './scope';
 
 /** The other face of the map: what does each product ask? Categories stand as columns and open into their products. */
 const { draft, selected, product, filter } = defineProps<{ draft: Draft; selected?: string; product?: string; filter: string }>();
 const emit = defineEmits<{
   open: [key: string];
   scope: [key: string, scope: unknown];
-  add: [products: string[]];
+  refuse: [key: string, sentence: string];
+  add: [scope: Schemas['ProductScope']];
   product: [code: string];
 }>();
 
@@ -24,8 +26,8 @@ interface Column {
 }
 
 const opened = ref<string[]>([]);
-const categories = computed(() => [...new Set(draft.products.flatMap((p) => p.categories))]);
-const few = computed(() => draft.products.length <= 14);
+const categories = computed(() => draft.categories.map((c) => c.name));
+const few = computed(() => draft.product_count <= 14);
 const isOpen = (category: string) => (few.value ? !opened.value.includes(category) : opened.value.includes(category));
 const toggle = (category: string) =>
   (opened.value = opened.value.includes(category) ? opened.value.filter((c) => c !== category) : [...opened.value, category]);
@@ -65,7 +67,8 @@ const groups = computed(() =>
 );
 const rows = computed(() => groups.value.flatMap((g) => g.fields));
 
-const asks = (f: DraftField, column: Column) => column.codes.length > 0 && column.codes.every((c) => f.asks.includes(c));
+const asks = (f: DraftField, column: Column) =>
+  column.key.startsWith('c:') ? f.asks_categories.includes(column.category) : f.asks.includes(column.codes[0]!);
 const isFree = (f: DraftField) => !f.field.section && !f.field.built_in;
 const sign = (f: DraftField, column: Column): SignKey =>
   !asks(f, column) ? 'stays' : `${f.field.required ? 'must' : 'asked'}${f.conditional ? '_if' : ''}`;
@@ -92,12 +95,10 @@ async function onKey(event: KeyboardEvent): Promise<void> {
 
 function press(f: DraftField, at: number, column: Column): void {
   cursor.value = { row: rows.value.indexOf(f), column: at };
-  const scope = f.field.asked_of ?? { all: true };
   const on = !asks(f, column);
-  const put = column.key.startsWith('c:')
-    ? withCategory(scope, f.asks, column.category, on, draft.products)
-    : withProduct(scope, f.asks, column.codes[0]!, on, draft.products);
-  emit('scope', f.field.key, put);
+  const put = column.key.startsWith('c:') ? withCategory(f, column.category, on, draft) : withProduct(f, column.codes[0]!, on, draft);
+  if (put) emit('scope', f.field.key, put);
+  else emit('refuse', f.field.key, TOO_MANY);
 }
 
 const focus = () => focusCell(table.value);
@@ -106,6 +107,10 @@ defineExpose({ focus });
 </script>
 
 <template>
+  <p v-if="draft.products.length < draft.product_count" class="small soft part">
+    Of {{ draft.product_count.toLocaleString() }} products, those are shown that a field names, the first of each category, and those that
+    you find.
+  </p>
   <table ref="table" role="grid" aria-label="Fields against products" @keydown="onKey">
     <thead>
       <tr class="families">
@@ -122,7 +127,11 @@ defineExpose({ focus });
       <tr class="columns">
         <td></td>
         <th v-for="column in shownColumns" :key="column.key" scope="col" :class="{ first: column.key.startsWith('c:') }">
-          <button v-if="column.key.startsWith('c:')" :title="`Add a field to ${column.name}`" @click="emit('add', column.codes)">
+          <button
+            v-if="column.key.startsWith('c:')"
+            :title="`Add a field to ${column.name}`"
+            @click="emit('add', { all: false, categories: [column.category] })"
+          >
             {{ column.name }}
           </button>
           <button
@@ -179,6 +188,9 @@ defineExpose({ focus });
 </template>
 
 <style scoped>
+.part {
+  margin: 0 0 8px;
+}
 .columns .chosen {
   font-weight: 650;
   text-decoration: underline;

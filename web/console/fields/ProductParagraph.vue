@@ -1,18 +1,19 @@
 <script setup lang="ts">
 import Select from 'primevue/select';
 import { computed } from 'vue';
+import type { Schemas } from '../../shared/api/client';
 import MarkSign from '../parts/MarkSign.vue';
 import PickSeveral from '../parts/PickSeveral.vue';
 import type { Draft, DraftField } from './draft';
 import { useDraft } from './draft';
 import { nameOf, stepOf } from './groups';
 import PictureInput from './PictureInput.vue';
-import { withProduct } from './scope';
+import { TOO_MANY, withProduct } from './scope';
 
 /** A product as a paragraph. The manager decides here what it asks, and sees that in the order in which the shopper does. */
 const { code, draft } = defineProps<{ code: string; draft: Draft }>();
-const emit = defineEmits<{ open: [key: string]; add: [products: string[]] }>();
-const { change, changeProduct, refused } = useDraft();
+const emit = defineEmits<{ open: [key: string]; add: [scope: Schemas['ProductScope']] }>();
+const { change, changeProduct, refused, refuse } = useDraft();
 
 const product = computed(() => draft.products.find((p) => p.code === code)!);
 const isAsked = (f: DraftField) => !f.field.retired && !f.field.switched_off && f.field.level !== 'order' && f.asks.includes(code);
@@ -31,8 +32,9 @@ async function setAsked(keys: string[]): Promise<void> {
   for (const field of free.value) {
     const on = keys.includes(field.field.key);
     if (on !== field.asks.includes(code)) {
-      const scope = field.field.asked_of ?? { all: true };
-      await change(field.field.key, 'asked_of', withProduct(scope, field.asks, code, on, draft.products));
+      const put = withProduct(field, code, on, draft);
+      if (put) await change(field.field.key, 'asked_of', put);
+      else refuse(field.field.key, 'asked_of', TOO_MANY);
     }
   }
 }
@@ -51,7 +53,7 @@ const asAnother = (other: string) =>
       <p class="small soft">
         {{ product.categories.join(', ') }}<template v-if="product.tags.length"> · {{ product.tags.join(', ') }}</template> ·
         {{ product.price }} · <a class="act" :href="`/products/${encodeURIComponent(code)}`" target="_blank">see it in the shop</a> ·
-        <button class="act" @click="emit('add', [code])">add a new field to it</button>
+        <button class="act" @click="emit('add', { all: false, products: [code] })">add a new field to it</button>
       </p>
     </header>
     <dl class="clauses">

@@ -2,7 +2,7 @@
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import type { Schemas } from '../../shared/api/client';
-import type { Draft } from './draft';
+import { useDraft, type Draft } from './draft';
 import PickSeveral from '../parts/PickSeveral.vue';
 
 /** The quick ways: of every product, or of categories, tags and products listed; and of which shoppers. */
@@ -11,6 +11,8 @@ type Scope = Schemas['ProductScope'];
 const { draft } = defineProps<{ draft: Draft }>();
 const scope = defineModel<Scope>({ required: true });
 
+const { lookFor } = useDraft();
+
 const EVERY = 'every product';
 const LISTED = 'these';
 const kinds = { c: 'categories', t: 'tags', p: 'products' } as const;
@@ -18,9 +20,9 @@ const kinds = { c: 'categories', t: 'tags', p: 'products' } as const;
 const options = computed(() => [
   {
     name: 'Whole categories',
-    items: [...new Set(draft.products.flatMap((p) => p.categories))].map((c) => ({ key: `c:${c}`, name: `all ${c}` })),
+    items: draft.categories.map((c) => ({ key: `c:${c.name}`, name: `all ${c.name}` })),
   },
-  { name: 'Tags', items: [...new Set(draft.products.flatMap((p) => p.tags))].sort().map((t) => ({ key: `t:${t}`, name: `tagged ${t}` })) },
+  { name: 'Tags', items: draft.tags.map((t) => ({ key: `t:${t}`, name: `tagged ${t}` })) },
   { name: 'Products', items: draft.products.map((p) => ({ key: `p:${p.code}`, name: p.name })) },
 ]);
 const picked = computed({
@@ -64,6 +66,7 @@ const saidGroups = computed(() =>
       placeholder="choose"
       scroll-height="320px"
       aria-label="Products"
+      @filter="lookFor($event.value)"
       @save="picked = $event"
       ><template #value="{ placeholder }">{{ picked.length ? said : placeholder }}</template></PickSeveral
     ></template

@@ -14,7 +14,7 @@ import WordInput from './WordInput.vue';
 
 /** What answers use up. The manager decides here what leaves the shelf with an answer, and sees how much is there. */
 const { field, draft } = defineProps<{ field: DraftField; draft: Draft }>();
-const { change } = useDraft();
+const { change, lookFor } = useDraft();
 
 const uses = computed(() => field.field.uses ?? []);
 const set = (next: Schemas['ComponentUsage'][]) => void change(field.field.key, 'uses', next);
@@ -102,6 +102,7 @@ function add(): void {
             option-label="name"
             option-value="key"
             filter
+            @filter="lookFor($event.value)"
             :aria-label="`Component ${i + 1}`"
             @update:model-value="setAt(i, { item: $event })"
           />

@@ -13,6 +13,10 @@ const {
   label,
   unit = '',
 } = defineProps<{ kind: string; options?: { key: string; name: string }[]; list?: boolean; label: string; unit?: string }>();
+const emit = defineEmits<{
+  /** What is looked for in the list. */
+  look: [word: string];
+}>();
 const value = defineModel<Value | null | undefined>();
 
 const texts = computed(() => (Array.isArray(value.value) ? value.value : []));
@@ -51,8 +55,10 @@ function setList(typed: string): void {
     :value="texts"
     :options="options"
     option-value="key"
+    :filter="options.length > 12"
     placeholder="choose"
     :aria-label="label"
+    @filter="emit('look', $event.value)"
     @save="value = $event"
   />
   <Select
@@ -65,6 +71,7 @@ function setList(typed: string): void {
     :filter="options.length > 12"
     placeholder="choose"
     :aria-label="label"
+    @filter="emit('look', $event.value)"
   />
   <WordInput v-else-if="list" :value="texts.join(', ')" :label="label" placeholder="a, b" @save="setList" />
   <template v-else>

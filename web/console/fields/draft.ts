@@ -30,6 +30,10 @@ const underway = shallowRef<Underway[]>([]);
 /** What a level is called in a sentence: "once for every seat". */
 export const levelWords: Record<Level, string> = { order: 'every order', line: 'every line', unit: 'each one of every line' };
 
+/** The products that are at hand beside those that come with the draft: of a large catalogue only what is looked for does. */
+const lookedFor = shallowRef<{ find: string; product: string[] }>({ find: '', product: [] });
+let soon = 0;
+
 /** The draft of the register, and the changes that can be made to it. Every change is saved at once. */
 // The revision of what the draft does not have.
 const NOWHERE = 0;
@@ -37,9 +41,28 @@ const NOWHERE = 0;
 export function useDraft(enabled: Ref<boolean> = ref(true)) {
   const client = useQueryClient();
   // Hundreds of fields, of which only the whole is ever replaced: watched in depth, each look at them would cost more than the drawing.
-  const query = useQuery({ queryKey: KEY, queryFn: () => ask(api.GET('/api/console/v1/draft')), enabled, shallow: true });
+  const query = useQuery({
+    queryKey: KEY,
+    queryFn: () => ask(api.GET('/api/console/v1/draft', { params: { query: lookedFor.value } })),
+    enabled,
+    shallow: true,
+  });
   const draft = computed(() => query.data.value && withUnderway(query.data.value, underway.value));
   const refresh = () => client.invalidateQueries({ queryKey: KEY });
+
+  const hasAll = computed(() => !draft.value || draft.value.products.length === draft.value.product_count);
+
+  /** Looks for products by a word in their names or codes, where not all are at hand; those that were at hand before stay so. */
+  function lookFor(word: string, chosen: string[] = []): void {
+    const find = word.trim();
+    const product = [...new Set([...lookedFor.value.product, ...chosen])];
+    if (hasAll.value || (find.length < 2 && product.length === lookedFor.value.product.length)) return;
+    window.clearTimeout(soon);
+    soon = window.setTimeout(() => {
+      lookedFor.value = { find: find.length < 2 ? lookedFor.value.find : find, product };
+      void refresh();
+    }, 250);
+  }
 
   function revisionOf(key: string): number | undefined {
     const now = client.getQueryData<Draft>(KEY);
@@ -89,6 +112,9 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
       }
     });
   }
+
+  /** Says of a setting what it cannot be, without asking. */
+  const refuse = (field: string, setting: string, sentence: string) => (refused.value = { field, setting, sentence });
 
   /** Changes one setting of a field, section, step or destination; "position" moves it before another of its kind. */
   async function change(key: string, setting: string, value: unknown): Promise<boolean> {
@@ -200,5 +226,8 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     addSet,
     addDestination,
     undo,
+    hasAll,
+    refuse,
+    lookFor,
   };
 }

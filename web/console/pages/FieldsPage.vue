@@ -3,7 +3,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, nextTick, onMounted, onUnmounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { sentenceOf } from '../../shared/api/client';
+import { sentenceOf, type Schemas } from '../../shared/api/client';
 import DestinationList from '../fields/DestinationList.vue';
 import DestinationParagraph from '../fields/DestinationParagraph.vue';
 import DestinationShown from '../fields/DestinationShown.vue';
@@ -31,7 +31,7 @@ import { keepInSight } from '../parts/keepInSight';
 const { field: chosen } = defineProps<{ field?: string }>();
 const route = useRoute();
 const router = useRouter();
-const { query, draft, done, change, undo } = useDraft();
+const { query, draft, done, change, undo, refuse: say, lookFor } = useDraft();
 
 const filter = ref('');
 /** What is being added: into which section, of which products, or like which field; or what kind of destination. */
@@ -39,7 +39,7 @@ const adding = ref<{
   set?: string;
   what?: 'section' | 'step';
   into?: string;
-  products?: string[];
+  of?: Schemas['ProductScope'];
   like?: DraftField;
   destination?: string;
 }>();
@@ -76,14 +76,32 @@ const nothingFound = computed(() => {
 async function open(key: string): Promise<void> {
   adding.value = undefined;
   await router.replace({ path: `/fields/${key}`, query: { ...route.query, product: undefined } });
-  // Where the paragraph stands below the map, it would open out of sight.
-  if (right.value && right.value.getBoundingClientRect().top > innerHeight - 200) right.value.scrollIntoView();
+  bringIntoSight();
 }
 
 async function openProduct(code: string): Promise<void> {
   adding.value = undefined;
   await router.replace({ path: route.path, query: { ...route.query, product: code } });
+  bringIntoSight();
 }
+
+// Where the paragraph stands below the map, it would open out of sight.
+function bringIntoSight(): void {
+  if (right.value && right.value.getBoundingClientRect().top > innerHeight - 200) right.value.scrollIntoView();
+}
+
+// What cannot be said of a field is told in its paragraph.
+async function refuse(key: string, sentence: string): Promise<void> {
+  await open(key);
+  say(key, 'asked_of', sentence);
+}
+
+// Of a large catalogue only some products are at hand: what is looked for, and what is opened, comes in addition.
+watch(
+  () => [face.value, filter.value, String(route.query.product ?? ''), !!draft.value] as const,
+  ([by, word, code]) => by === 'products' && lookFor(word, code ? [code] : []),
+  { immediate: true },
+);
 
 async function broughtIn(what: string): Promise<void> {
   await query.refetch();
@@ -192,7 +210,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :filter="filter"
           @open="open"
           @scope="(key, scope) => change(key, 'asked_of', scope)"
-          @add="(products) => (adding = { products })"
+          @add="(of) => (adding = { of })"
+          @refuse="(key, sentence) => refuse(key, sentence)"
           @product="openProduct"
         />
         <DestinationList
@@ -230,19 +249,19 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :key="`set ${adding.set}`"
           :draft="draft"
           :of="adding.set"
-          :products="adding.products"
+          :products="adding.of"
           @added="added"
           @cancel="adding = undefined"
         />
         <NewItem
           v-else-if="adding"
-          :key="`${adding.what}${adding.into}${adding.products}${adding.like?.field.key}`"
+          :key="`${adding.what}${adding.into}${JSON.stringify(adding.of)}${adding.like?.field.key}`"
           :draft="draft"
           :what="adding.what"
           :into="adding.into"
-          :products="adding.products"
+          :of="adding.of"
           :like="adding.like"
-          @begin="(set) => (adding = { set, products: adding?.products })"
+          @begin="(set) => (adding = { set, of: adding?.of })"
           @added="added"
           @cancel="adding = undefined"
         />
@@ -252,7 +271,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :code="product.code"
           :draft="draft"
           @open="open"
-          @add="(products) => (adding = { products })"
+          @add="(of) => (adding = { of })"
         />
         <SectionParagraph
           v-else-if="section"

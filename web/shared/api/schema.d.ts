@@ -68,6 +68,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/v1/catalogue/products": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetMoreProducts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/v1/cart": {
         parameters: {
             query?: never;
@@ -2132,8 +2148,20 @@ export interface components {
             payments_url: string;
             /** @description What the page of a product shows of what it comes to. */
             product_sum: components["schemas"]["ProductSum"];
-            /** @description The products. */
+            /** @description The categories, in the order in which they first come. */
+            categories: components["schemas"]["ListedCategory"][];
+            /** @description The products; of a large catalogue the first of each category. */
             products: components["schemas"]["ProductView"][];
+        };
+        /** @description A category. */
+        CategoryCount: {
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many products stand in it.
+             */
+            count: number;
         };
         /** @description A category, by its name in the catalogue and by what shoppers read. */
         CategoryView: {
@@ -2633,8 +2661,17 @@ export interface components {
             starter_sets: components["schemas"]["StarterSetView"][];
             /** @description What of every field is so or not, and how it is said. */
             field_toggles: components["schemas"]["FieldToggleView"][];
-            /** @description The products. */
+            /** @description The products; of a large catalogue those that are at hand. */
             products: components["schemas"]["ProductChoice"][];
+            /**
+             * Format: int32
+             * @description How many products there are.
+             */
+            product_count: number;
+            /** @description The categories. */
+            categories: components["schemas"]["CategoryCount"][];
+            /** @description The tags of products. */
+            tags: string[];
             /** @description The shopper groups. */
             groups: components["schemas"]["NamedKey"][];
             /** @description The countries delivered to. */
@@ -2898,8 +2935,15 @@ export interface components {
             kind: string;
             /** @description Whether it may be made optional. */
             optional: boolean;
-            /** @description The codes of the products that ask it by its scope and that of its section. */
+            /** @description The codes of the products at hand that ask it by its scope and that of its section. */
             asks: string[];
+            /**
+             * Format: int32
+             * @description How many products ask it.
+             */
+            asks_count: number;
+            /** @description The categories of which every product asks it. */
+            asks_categories: string[];
             /** @description Whether more than the product decides: a condition, a group, or an opening question. */
             conditional: boolean;
             /** @description Its conditions as sentences, by the path of their setting. */
@@ -3143,6 +3187,20 @@ export interface components {
         LinkRequest: {
             /** @description The e-mail address. */
             email: string;
+        };
+        /** @description A category with its products. */
+        ListedCategory: {
+            /** @description Its name in the catalogue. */
+            key: string;
+            /** @description What shoppers read. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many products stand in it.
+             */
+            count: number;
+            /** @description The codes of the first of them, or of all. */
+            first: string[];
         };
         /** @description Asks to see a covered answer. */
         LookRequest: {
@@ -3983,7 +4041,7 @@ export interface components {
             live_since: null | number;
             /** @description Whether it differs from the current version. */
             changed: boolean;
-            /** @description The codes of the products that ask it by its scope. */
+            /** @description The codes of the products at hand that ask it by its scope. */
             asks: string[];
             /** @description Its condition as a sentence, by the path of its setting. */
             sentences: {
@@ -4729,6 +4787,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetMoreProducts: {
+        parameters: {
+            query?: {
+                category?: string;
+                from?: number;
+                code?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductView"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5824,7 +5915,10 @@ export interface operations {
     };
     GetDraft: {
         parameters: {
-            query?: never;
+            query?: {
+                find?: string;
+                product?: string[];
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -1,17 +1,18 @@
 <script setup lang="ts">
-import { catalogue, categories } from '../catalogue';
-import { say } from '../../shared/wording';
+import { useWork } from '../../shared/work';
+import { locale, say } from '../../shared/wording';
+import { catalogue, loadMore, productsOf } from '../catalogue';
 
-const productsOf = (category: string) => (catalogue.value?.products ?? []).filter((p) => p.categories.some((c) => c.key === category));
+const { busy, failure, run } = useWork();
 </script>
 
 <template>
   <div class="sheet">
     <h1 class="visually-hidden">{{ say('shop.catalogue') }}</h1>
-    <section v-for="category in categories" :id="category.key.replaceAll(' ', '-')" :key="category.key">
+    <section v-for="category in catalogue?.categories ?? []" :id="category.key.replaceAll(' ', '-')" :key="category.key">
       <h2>{{ category.name }}</h2>
       <ul>
-        <li v-for="product in productsOf(category.key)" :key="product.code">
+        <li v-for="product in productsOf(category)" :key="product.code">
           <RouterLink :to="`/products/${product.code}`">
             <img :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="300" height="190" />
             <span class="name">{{ product.name }}</span>
@@ -19,7 +20,20 @@ const productsOf = (category: string) => (catalogue.value?.products ?? []).filte
           </RouterLink>
         </li>
       </ul>
+      <p v-if="productsOf(category).length < category.count">
+        <button class="plain" :disabled="busy" @click="run(() => loadMore(category))">
+          {{
+            say(
+              'shop.more_of',
+              category.name,
+              productsOf(category).length.toLocaleString(locale()),
+              category.count.toLocaleString(locale()),
+            )
+          }}
+        </button>
+      </p>
     </section>
+    <p v-if="failure" class="problem" role="alert">{{ failure }}</p>
   </div>
 </template>
 

@@ -178,7 +178,8 @@ public sealed class ProductsBrought
                 (document["variants"] as JsonArray ?? []).SelectMany(
                     static (v, at) =>
                         v is JsonObject variant
-                            ? Needed(variant, $"variants.{at}.").Concat(variant["code"] is null ? [($"variants.{at}.code", "Give it a code.")] : [])
+                            ? Needed(variant, $"variants.{at}.")
+                                .Concat(variant["code"] is null ? [($"variants.{at}.code", "Give it a code.")] : [])
                             : []
                 )
             );
