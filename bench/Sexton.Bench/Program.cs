@@ -10,7 +10,7 @@ if (string.IsNullOrEmpty(admin))
 }
 
 // "short" only shows that each still runs: one round, and nothing warm. Names of benchmarks run those alone.
-string[] all = ["rules", "checks", "evaluate", "placing", "weight", "upload", "search", "drain", "invoices", "papers"];
+string[] all = ["rules", "checks", "products", "evaluate", "placing", "weight", "upload", "search", "drain", "invoices", "papers"];
 var chosen = all.Intersect(args, StringComparer.Ordinal).ToList();
 bool Runs(string name) => chosen.Count == 0 || chosen.Contains(name, StringComparer.Ordinal);
 Rounds.IsShort = args.Contains("short", StringComparer.Ordinal);
@@ -26,6 +26,11 @@ if (Runs("rules"))
 if (Runs("checks"))
 {
     ChecksBench.Run(rounds);
+}
+
+if (Runs("products"))
+{
+    ProductsBench.Run(rounds);
 }
 
 if (Runs("papers"))

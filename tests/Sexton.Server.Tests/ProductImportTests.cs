@@ -248,10 +248,7 @@ public sealed class ProductImportTests(World world) : IClassFixture<World>
         var field = fields.Single(static f => f!["field"]!["key"]!.GetValue<string>() == "only_of_one")!;
         field["asks_count"]!.GetValue<int>().ShouldBe(858);
         field["asks_categories"]!.AsArray().Select(static c => c!.GetValue<string>()).ShouldBe(["Things 3"]);
-        fields
-            .Single(static f => f!["field"]!["key"]!.GetValue<string>() == "gate_code")!["asks_count"]!
-            .GetValue<int>()
-            .ShouldBe(count);
+        fields.Single(static f => f!["field"]!["key"]!.GetValue<string>() == "gate_code")!["asks_count"]!.GetValue<int>().ShouldBe(count);
         await manager.RemoveAsync("only_of_one");
     }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
-import { useRoute } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { sentenceOf } from '../shared/api/client';
 import { useCart } from './cart';
 import { catalogue, loadShop, need, said, shopper } from './catalogue';
@@ -8,6 +8,7 @@ import LanguageChoice from './parts/LanguageChoice.vue';
 import { say, spoken } from '../shared/wording';
 
 const route = useRoute();
+const router = useRouter();
 const failure = ref('');
 
 const cart = useCart('cart').view;
@@ -18,6 +19,7 @@ const count = computed(() => cart.value?.cart.lines?.reduce((sum, line) => sum +
 async function load(): Promise<void> {
   failure.value = '';
   try {
+    await router.isReady();
     await loadShop(typeof route.params.code === 'string' ? [route.params.code] : []);
   } catch (error) {
     failure.value = sentenceOf(error);

@@ -84,7 +84,7 @@ internal sealed class DraftReader(
             FieldToggleView.All,
             [.. shown.Shown.Select(p => ProductView(p, products.Currency))],
             products.All.Length,
-            shown.Categories(),
+            shown.Categories,
             [.. products.Names.Tags.Order(StringComparer.Ordinal)],
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
             [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
@@ -129,7 +129,7 @@ internal sealed class DraftReader(
                 .Concat(field.Prices.Select(static (p, i) => (DraftPreview.OfPrice(i), p.When)))
                 .Concat(field.Uses.Select(static (u, i) => (DraftPreview.OfUse(i), u.When)))
         );
-        var asked = products.Asked(p => field.AskedOf.Includes(p) && section?.AskedOf.Includes(p) != false);
+        var asked = products.Asked(field.AskedOf, section?.AskedOf);
         return new FieldView(
             row.Revision,
             since,
@@ -187,7 +187,7 @@ internal sealed class DraftReader(
             row.Revision,
             since,
             changed,
-            products.Asked(section.AskedOf.Includes).Codes,
+            products.Asked(section.AskedOf).Codes,
             Sentences(words, RouteConditions(section.GoesToWhen).Append(("when", section.When))),
             section
         );

@@ -28,6 +28,10 @@ internal sealed class ShownProducts
     private const int OfEachCategory = 3;
 
     private readonly ImmutableArray<Product> _all;
+    private readonly ImmutableArray<CategoryCount> _categories;
+
+    // Of each product, in which of the categories it stands.
+    private readonly int[][] _categoriesOf;
 
     /// <summary>Chooses them.</summary>
     /// <param name="products">The catalogue.</param>
@@ -36,6 +40,18 @@ internal sealed class ShownProducts
     public ShownProducts(ProductIndex products, RegisterContent draft, ProductsLookedFor lookedFor)
     {
         _all = products.All;
+        var names = new Dictionary<string, int>(StringComparer.Ordinal);
+        _categoriesOf =
+        [
+            .. _all.Select(p => p.Categories.Select(c => names.TryAdd(c, names.Count) ? names.Count - 1 : names[c]).ToArray()),
+        ];
+        var counts = new int[names.Count];
+        foreach (var category in _categoriesOf.SelectMany(static c => c))
+        {
+            counts[category]++;
+        }
+
+        _categories = [.. names.Select(n => new CategoryCount(n.Key, counts[n.Value]))];
         if (_all.Length <= Most)
         {
             Shown = _all;
@@ -51,16 +67,14 @@ internal sealed class ShownProducts
             chosen.UnionWith(_all.Where(p => IsFound(p, lookedFor.Find)).Take(MostFound));
         }
 
-        var seen = new Dictionary<string, int>(StringComparer.Ordinal);
-        foreach (var product in _all)
+        var seen = new int[names.Count];
+        for (var i = 0; i < _all.Length; i++)
         {
-            foreach (var category in product.Categories)
+            foreach (var category in _categoriesOf[i])
             {
-                var before = seen.GetValueOrDefault(category);
-                seen[category] = before + 1;
-                if (before < OfEachCategory)
+                if (seen[category]++ < OfEachCategory)
                 {
-                    chosen.Add(product);
+                    chosen.Add(_all[i]);
                 }
             }
         }
@@ -72,36 +86,42 @@ internal sealed class ShownProducts
     public ImmutableArray<Product> Shown { get; }
 
     /// <summary>The categories, in the order in which they first come, and how many products stand in each.</summary>
-    public IReadOnlyList<CategoryCount> Categories() =>
-        [
-            .. _all.SelectMany(static p => p.Categories)
-                .GroupBy(static c => c, StringComparer.Ordinal)
-                .Select(static g => new CategoryCount(g.Key, g.Count())),
-        ];
+    public IReadOnlyList<CategoryCount> Categories => _categories;
 
     /// <summary>Which products ask something.</summary>
-    /// <param name="asks">Whether a product does.</param>
-    public AskedProducts Asked(Func<Product, bool> asks)
+    /// <param name="of">Of which products it is asked.</param>
+    /// <param name="section">Of which its section is; null for none.</param>
+    public AskedProducts Asked(ProductScope of, ProductScope? section = null)
     {
-        var (count, partly) = (0, new HashSet<string>(StringComparer.Ordinal));
-        var wholly = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var product in _all)
+        if (of.All && section?.All != false)
         {
-            var isAsked = asks(product);
-            count += isAsked ? 1 : 0;
-            foreach (var category in product.Categories)
+            return new AskedProducts([.. Shown.Select(static p => p.Code)], _all.Length, [.. _categories.Select(static c => c.Name)]);
+        }
+
+        bool Asks(Product product) => of.Includes(product) && section?.Includes(product) != false;
+        var (count, inCategory) = (0, new int[_categories.Length]);
+        for (var i = 0; i < _all.Length; i++)
+        {
+            if (Asks(_all[i]))
             {
-                (isAsked ? wholly : partly).Add(category);
+                count++;
+                foreach (var category in _categoriesOf[i])
+                {
+                    inCategory[category]++;
+                }
             }
         }
 
-        wholly.ExceptWith(partly);
-        return new AskedProducts([.. Shown.Where(asks).Select(static p => p.Code)], count, [.. wholly]);
+        return new AskedProducts(
+            [.. Shown.Where(Asks).Select(static p => p.Code)],
+            count,
+            [.. _categories.Where((c, i) => inCategory[i] == c.Count).Select(static c => c.Name)]
+        );
     }
 
     private static bool IsFound(Product product, string word) =>
         product.Code.Contains(word, StringComparison.OrdinalIgnoreCase)
-        || product.Name.Texts.Values.Any(name => name.Contains(word, StringComparison.OrdinalIgnoreCase));
+        || product.Name.ToString().Contains(word, StringComparison.OrdinalIgnoreCase);
 
     // Whatever the draft says that is the code of a product, or of its variant.
     private static IEnumerable<Product> Named(ProductIndex products, JsonElement said) =>

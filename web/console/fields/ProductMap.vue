@@ -5,7 +5,7 @@ import { cellAfter, focusCell } from '../parts/grid';
 import type { SignKey } from '../parts/signs';
 import type { Draft, DraftField } from './draft';
 import type { Schemas } from '../../shared/api/client';
-import { groupsOf, nameOf } from './groups';
+import { groupsOf, isFound, nameOf } from './groups';
 import { TOO_MANY, withCategory, withProduct } from './scope';
 
 /** The other face of the map: what does each product ask? Categories stand as columns and open into their products. */
@@ -31,34 +31,29 @@ const few = computed(() => draft.product_count <= 14);
 const isOpen = (category: string) => (few.value ? !opened.value.includes(category) : opened.value.includes(category));
 const toggle = (category: string) =>
   (opened.value = opened.value.includes(category) ? opened.value.filter((c) => c !== category) : [...opened.value, category]);
+// A product is found by its name as a field is by its label: then every field is shown, and the columns of the product only.
+const word = computed(() => filter.trim().toLowerCase());
+const matching = computed(() => new Set(word.value ? draft.products.filter((p) => isFound(p, word.value)).map((p) => p.code) : []));
+const byProduct = computed(() => matching.value.size > 0);
 // A product of several categories stands under each of them.
 const columns = computed<Column[]>(() =>
   categories.value.flatMap((category) => {
     const inside = draft.products.filter((p) => p.categories.includes(category));
     return [
       { key: `c:${category}`, name: `all of ${category}`, category, codes: inside.map((p) => p.code) },
-      ...(isOpen(category) ? inside.map((p) => ({ key: `${category}/${p.code}`, name: p.name, category, codes: [p.code] })) : []),
+      ...(isOpen(category) || byProduct.value
+        ? inside.map((p) => ({ key: `${category}/${p.code}`, name: p.name, category, codes: [p.code] }))
+        : []),
     ];
   }),
 );
-const spans = computed(() =>
-  categories.value.map((category) => ({ category, count: columns.value.filter((c) => c.category === category).length })),
-);
-
-// A product is found by its name as a field is by its label: then every field is shown, and the columns of the product only.
-const word = computed(() => filter.trim().toLowerCase());
-const byProduct = computed(() => word.value && draft.products.some((p) => p.name.toLowerCase().includes(word.value)));
 const shownColumns = computed(() =>
-  byProduct.value
-    ? columns.value.filter((c) =>
-        c.codes.some((code) =>
-          draft.products
-            .find((p) => p.code === code)
-            ?.name.toLowerCase()
-            .includes(word.value),
-        ),
-      )
-    : columns.value,
+  byProduct.value ? columns.value.filter((c) => c.codes.some((code) => matching.value.has(code))) : columns.value,
+);
+const spans = computed(() =>
+  categories.value
+    .map((category) => ({ category, count: shownColumns.value.filter((c) => c.category === category).length }))
+    .filter((span) => span.count),
 );
 const groups = computed(() =>
   groupsOf(draft, byProduct.value ? '' : filter)
@@ -115,12 +110,7 @@ defineExpose({ focus });
     <thead>
       <tr class="families">
         <td></td>
-        <th
-          v-for="span in spans.filter((s) => shownColumns.some((c) => c.category === s.category))"
-          :key="span.category"
-          :colspan="shownColumns.filter((c) => c.category === span.category).length"
-          scope="colgroup"
-        >
+        <th v-for="span in spans" :key="span.category" :colspan="span.count" scope="colgroup">
           <button class="act" :aria-expanded="isOpen(span.category)" @click="toggle(span.category)">{{ span.category }}</button>
         </th>
       </tr>
@@ -190,6 +180,18 @@ defineExpose({ focus });
 <style scoped>
 .part {
   margin: 0 0 8px;
+  position: sticky;
+  left: 0;
+  width: max-content;
+}
+/* Of many columns some are out of sight; which field a row is, is not. */
+.label,
+.section b,
+thead td {
+  position: sticky;
+  left: 0;
+  z-index: 2;
+  background: var(--paper);
 }
 .columns .chosen {
   font-weight: 650;

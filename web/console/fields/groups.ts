@@ -43,3 +43,7 @@ export function groupsOf(draft: Draft, word: string): FieldGroup[] {
     ])
     .filter((g) => g.fields.length > 0 || ('section' in g && !plain));
 }
+
+/** Whether a product has a word, in small letters, in its name or code. */
+export const isFound = ({ name, code }: Draft['products'][number], word: string): boolean =>
+  name.toLowerCase().includes(word) || code.toLowerCase().includes(word);

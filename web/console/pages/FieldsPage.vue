@@ -12,7 +12,7 @@ import { singleKeyOf } from '../parts/singleKeys';
 import FieldMap from '../fields/FieldMap.vue';
 import FieldParagraph from '../fields/FieldParagraph.vue';
 import FieldPreview from '../fields/FieldPreview.vue';
-import { nameOf } from '../fields/groups';
+import { isFound, nameOf } from '../fields/groups';
 import NewDestination from '../fields/NewDestination.vue';
 import NewItem from '../fields/NewItem.vue';
 import NewSet from '../fields/NewSet.vue';
@@ -69,7 +69,7 @@ const nothingFound = computed(() => {
     word &&
     face.value !== 'destinations' &&
     !draft.value?.fields.some((f) => nameOf(f).toLowerCase().includes(word) || f.field.key.includes(word)) &&
-    !(face.value === 'products' && draft.value?.products.some((p) => p.name.toLowerCase().includes(word)))
+    !(face.value === 'products' && draft.value?.products.some((p) => isFound(p, word)))
   );
 });
 

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { computed } from 'vue';
+
 /** A file that was brought in: what is wrong with it, row by row, or what it would change, in the slots. */
 const {
   name,
   place = 'Row',
   faults,
-  count = faults.length,
+  count,
 } = defineProps<{
   name: string;
   /** What a fault is found by. */
@@ -15,15 +17,16 @@ const {
 }>();
 
 const FEW = 200;
+const total = computed(() => count ?? faults.length);
 </script>
 
 <template>
   <section class="brought" aria-label="What was brought in">
     <h2>{{ name }}</h2>
     <slot name="before" />
-    <template v-if="count">
+    <template v-if="total">
       <p role="status">
-        {{ count === 1 ? 'One thing keeps it' : `${count.toLocaleString()} things keep it` }} from being taken. Mend the file and bring it
+        {{ total === 1 ? 'One thing keeps it' : `${total.toLocaleString()} things keep it` }} from being taken. Mend the file and bring it
         in again; nothing was changed.
       </p>
       <table>
@@ -42,7 +45,7 @@ const FEW = 200;
           </tr>
         </tbody>
       </table>
-      <p v-if="count > FEW" class="soft">and {{ (count - FEW).toLocaleString() }} more</p>
+      <p v-if="total > FEW" class="soft">and {{ (total - FEW).toLocaleString() }} more</p>
     </template>
     <slot v-else />
     <p><slot name="ways" /></p>
@@ -55,6 +58,8 @@ const FEW = 200;
   background: var(--sheet);
   padding: 8px 14px;
   margin: 10px 0;
+  position: sticky;
+  left: 0;
   max-height: 60vh;
   overflow: auto;
 }

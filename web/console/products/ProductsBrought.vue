@@ -103,6 +103,9 @@ async function go(): Promise<void> {
 <style scoped>
 .ways {
   margin: 0 0 6px;
+  position: sticky;
+  left: 0;
+  width: max-content;
 }
 progress {
   accent-color: var(--brass);

@@ -14,7 +14,14 @@ const { busy, failure, run } = useWork();
       <ul>
         <li v-for="product in productsOf(category)" :key="product.code">
           <RouterLink :to="`/products/${product.code}`">
-            <img :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="300" height="190" />
+            <img
+              v-if="product.picture"
+              :src="`/pictures/${product.picture}`"
+              :alt="product.picture_words"
+              width="300"
+              height="190"
+              loading="lazy"
+            />
             <span class="name">{{ product.name }}</span>
             <span class="soft">{{ product.price }}</span>
           </RouterLink>

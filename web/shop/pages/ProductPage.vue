@@ -184,7 +184,7 @@ async function buyAtOnce(): Promise<void> {
 <template>
   <div v-if="product" class="sheet product" :class="{ wide }">
     <div class="left">
-      <img :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="470" height="300" />
+      <img v-if="product.picture" :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="470" height="300" />
       <PriceSum v-if="evaluation && sumShown && !narrow" :prices="evaluation.prices" :units="evaluation.units" :shown="sumShown" />
     </div>
     <form novalidate @submit.prevent="add">

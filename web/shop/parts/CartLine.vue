@@ -138,7 +138,7 @@ defineExpose({ focusFirstProblem });
 
 <template>
   <li>
-    <img v-if="product" :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="120" height="76" />
+    <img v-if="product?.picture" :src="`/pictures/${product.picture}`" :alt="product.picture_words" width="120" height="76" />
     <div>
       <h2>{{ line.quantity }} × {{ nameOf(line) }}</h2>
       <p v-if="code" class="soft">{{ say('shop.item', code) }}</p>
