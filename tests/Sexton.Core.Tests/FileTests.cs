@@ -28,7 +28,15 @@ public sealed class FileTests
     [InlineData(52_428_800, "52 MB")]
     [InlineData(1_250_000_000, "1.3 GB")]
     [InlineData(2_000_000_000_000, "2000 GB")]
-    public void A_size_in_words(long bytes, string words) => FileValue.SizeText(bytes).ShouldBe(words);
+    public void A_size_in_words(long bytes, string words) => FileValue.SizeText(bytes, "en").ShouldBe(words);
+
+    [Theory]
+    [InlineData(1, "1 Byte")]
+    [InlineData(999, "999 Byte")]
+    [InlineData(1_000, "1 kB")]
+    [InlineData(1_449, "1,4 kB")]
+    [InlineData(1_250_000_000, "1,3 GB")]
+    public void A_size_as_the_language_has_it(long bytes, string words) => FileValue.SizeText(bytes, "de").ShouldBe(words);
 
     [Theory]
     [InlineData("site.jpg", "site.jpg")]

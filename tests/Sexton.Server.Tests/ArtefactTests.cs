@@ -245,7 +245,7 @@ public sealed class ArtefactTests
         var order = Order with
         {
             Projection = new Projection([
-                new Entry("a", null, "site", "Site", string.Join('\n', files.Select(f => f.Text))) { Files = [.. files] },
+                new Entry("a", null, "site", "Site", string.Join('\n', files.Select(f => f.TextIn("en")))) { Files = [.. files] },
             ]),
         };
         var (from, to) = deed switch

@@ -34,7 +34,7 @@ public sealed class JobTests
         [
             new("a", null, "count", "How many", "1"),
             new("a", null, "wording", "1", "Yes 1"),
-            new("a", null, "site", "Site", Photograph.Text) { Files = [Photograph] },
+            new("a", null, "site", "Site", Photograph.TextIn("en")) { Files = [Photograph] },
             new("a", "u1", "badge", "Badge", "1"),
             new("a", "u2", "badge", "Badge", "Yes"),
             new(null, null, "count_of_order", "How many", "1"),

@@ -71,13 +71,57 @@ public sealed class PutBackTests(World world) : IClassFixture<World>
         (await ChangesAsync(manager)).ShouldBeEmpty();
     }
 
+    [Fact]
+    public async Task One_clause_is_put_back_the_others_stay_and_that_is_undone()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        var before = await manager.FieldAsync("safe_place");
+        await manager.ChangeAsync("safe_place", "label.en", "Where nobody looks");
+        await manager.ChangeAsync("safe_place", "required", true);
+        await manager.ChangeAsync("safe_place", "goes_to.account", false);
+        var both = (await manager.FieldAsync("safe_place")).ToJsonString();
+        var clauses = await ClausesAsync(manager, "safe_place");
+        clauses.Count.ShouldBe(3);
+        var label = clauses.Single(static c => c["after"]!.GetValue<string>() == "“Where nobody looks”");
+        (await ClauseBackAsync(manager, "safe_place", label)).Status.ShouldBe(204);
+        var now = await manager.FieldAsync("safe_place");
+        (now["label"]!.ToJsonString(), now["required"]!.GetValue<bool>()).ShouldBe((before["label"]!.ToJsonString(), true));
+        (await ClausesAsync(manager, "safe_place"))
+            .Select(static c => c.ToJsonString())
+            .ShouldBe(clauses.Where(c => c != label).Select(static c => c.ToJsonString()));
+
+        // What is put back already is no difference; what was not seen is not changed.
+        (await ClauseBackAsync(manager, "safe_place", label)).Code.ShouldBe("changed_since");
+        (await ClauseBackAsync(manager, "safe_place", clauses[^1], 1)).Status.ShouldBe(409);
+        (await ClauseBackAsync(manager, "nowhere", label, 1)).Status.ShouldBe(404);
+        (await manager.UndoAsync()).Status.ShouldBe(200);
+        (await manager.FieldAsync("safe_place")).ToJsonString().ShouldBe(both);
+        (await BackAsync(manager, "safe_place")).Status.ShouldBe(204);
+    }
+
+    [Fact]
+    public async Task What_was_moved_goes_back_to_its_place_alone_or_with_all_else()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        var keys = await KeysAsync(manager);
+        var (moved, before) = (keys[^1], keys[0]);
+        await manager.ChangeAsync(moved, "position", before);
+        await manager.ChangeAsync(moved, "help.en", "It moved.");
+        (await KeysAsync(manager)).ShouldNotBe(keys);
+        var place = (await ClausesAsync(manager, moved)).Single(static c => c["lead"]!.GetValue<string>() == "stands at another place");
+        (await ClauseBackAsync(manager, moved, place)).Status.ShouldBe(204);
+        (await KeysAsync(manager)).ShouldBe(keys);
+        (await ClausesAsync(manager, moved)).Count.ShouldBe(1);
+
+        await manager.ChangeAsync(moved, "position", before);
+        (await BackAsync(manager, moved)).Status.ShouldBe(204);
+        (await KeysAsync(manager)).ShouldBe(keys);
+        (await ChangesAsync(manager)).ShouldBeEmpty();
+    }
+
     private static async Task<Reply> BackAsync(Manager manager, string key, int? revision = null)
     {
-        var seen =
-            revision
-            ?? (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == key)![
-                "revision"
-            ]!.GetValue<int>();
+        var seen = revision ?? await RevisionAsync(manager, key);
         return await manager.Http.SendAsync(
             HttpMethod.Post,
             $"api/console/v1/draft/items/{key}/as-in-force",
@@ -85,6 +129,11 @@ public sealed class PutBackTests(World world) : IClassFixture<World>
             ("If-Match", $"\"{seen}\"")
         );
     }
+
+    private static async Task<int> RevisionAsync(Manager manager, string key) =>
+        (await manager.DraftAsync())["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == key)![
+            "revision"
+        ]!.GetValue<int>();
 
     private static async Task<IReadOnlyList<string>> KeysAsync(Manager manager) =>
         [.. (await manager.DraftAsync())["fields"]!.AsArray().Select(static f => f!["field"]!["key"]!.GetValue<string>())];
@@ -95,4 +144,24 @@ public sealed class PutBackTests(World world) : IClassFixture<World>
                 .AsArray()
                 .Select(static c => c!["field"]!.GetValue<string>()),
         ];
+
+    private static async Task<IReadOnlyList<JsonNode>> ClausesAsync(Manager manager, string key) =>
+        [
+            .. (await manager.Http.GetAsync("api/console/v1/versions")).Json["changes"]!
+                .AsArray()
+                .Where(c => c!["field"]!.GetValue<string>() == key)
+                .SelectMany(static c => c!["clauses"]!.AsArray())
+                .Select(static c => c!),
+        ];
+
+    private static async Task<Reply> ClauseBackAsync(Manager manager, string key, JsonNode clause, int? revision = null)
+    {
+        var seen = revision ?? await RevisionAsync(manager, key);
+        return await manager.Http.SendAsync(
+            HttpMethod.Post,
+            $"api/console/v1/draft/items/{key}/as-in-force/clause",
+            clause.DeepClone(),
+            ("If-Match", $"\"{seen}\"")
+        );
+    }
 }

@@ -64,6 +64,7 @@ public sealed partial class RightsTests(World world) : IClassFixture<World>
         ["LeaveProductImport"] = M,
         ["AddStarterSet"] = M,
         ["PutBackDraft"] = M,
+        ["PutClauseBack"] = M,
         ["GetLetterhead"] = M,
         ["WriteLetterhead"] = M,
         ["RemoveLetterhead"] = M,

@@ -77,10 +77,8 @@ public sealed class MigrationTests(World world) : IClassFixture<World>
 
         world.Part<RegisterCache>().Versions.Clear();
         world.Part<RegisterCache>().Catalogues.Clear();
-        (await shopper.Http.GetAsync("api/shop/v1/catalogue")).Body.ShouldBe(
-            Foremost(catalogue),
-            "of the products all but their further categories"
-        );
+        Foremost((await shopper.Http.GetAsync("api/shop/v1/catalogue")).Body)
+            .ShouldBe(Foremost(catalogue), "of the products all but their further categories");
         (await staff.GetAsync($"api/console/v1/orders/{number}/trail")).Body.ShouldBe(trail);
         (await Postgres.ScalarAsync<long>(world.Database, "select count(*) from lanes where release = 0")).ShouldBe(2);
         var next = (await shopper.BuyAsync("Bo"))["number"]!.GetValue<long>();
@@ -90,8 +88,8 @@ public sealed class MigrationTests(World world) : IClassFixture<World>
     // Before, a product stood in one category only.
     private static string Foremost(string catalogue)
     {
-        var json = JsonNode.Parse(catalogue)!;
-        foreach (var product in json["products"]!.AsArray())
+        var products = JsonNode.Parse(catalogue)!["products"]!.AsArray();
+        foreach (var product in products)
         {
             var categories = product!["categories"]!.AsArray();
             while (categories.Count > 1)
@@ -100,7 +98,7 @@ public sealed class MigrationTests(World world) : IClassFixture<World>
             }
         }
 
-        return json.ToJsonString(DocumentJson.Options);
+        return products.ToJsonString(DocumentJson.Options);
     }
 
     // As a version was written before there was any of this.

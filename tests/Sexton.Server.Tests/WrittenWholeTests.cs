@@ -92,7 +92,7 @@ public sealed class WrittenWholeTests
         },
         new Projection([
             new("a", null, "tie", "Which tie", "Soft"),
-            new("a", null, "site", "Site", Photograph.Text) { Files = [Photograph] },
+            new("a", null, "site", "Site", Photograph.TextIn("en")) { Files = [Photograph] },
             new("b", "u1", "badge", "Badge", "Zoë\nQuill"),
             new(null, null, "name", "Your name", "Zoë Quill"),
             new(null, null, "email", "E-mail", "zoe@quill.example"),
@@ -389,7 +389,7 @@ public sealed class WrittenWholeTests
         var sent = new Projection([
             new("a", null, "tie", "Which tie", "So…") { WithOrder = true, Rest = "ft" },
             new("b", null, "tie", "Which tie", "Firm") { WithOrder = true },
-            new("a", null, "site", "Site", Photograph.Text) { WithOrder = true, Files = [Photograph] },
+            new("a", null, "site", "Site", Photograph.TextIn("en")) { WithOrder = true, Files = [Photograph] },
             new("b", "u1", "badge", "Badge", "Zoë") { WithOrder = true },
             new("b", "u1", "pace", "Pace", "Slow"),
             new("a", null, "week", "Week", "48") { WithOrder = true, AsValue = true },

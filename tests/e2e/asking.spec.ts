@@ -206,7 +206,7 @@ test('the products face says what each product asks, and is worked by hand', asy
   await page.getByLabel('Find', { exact: true }).fill('hornbeam');
   await expect(map.getByRole('columnheader', { name: /Beech/ })).toBeHidden();
   await page.getByLabel('Find', { exact: true }).fill('');
-  await map.getByRole('button', { name: 'Slate label, to write on' }).click();
+  await map.getByRole('button', { name: 'Slate label, to write on' }).first().click();
   await page.getByRole('region', { name: 'The product LA-SLATE' }).getByRole('button', { name: 'add a new field to it' }).click();
   await expect(page.getByRole('form', { name: 'A new field' })).toContainText('Slate label, to write on');
 });

@@ -175,7 +175,7 @@ test('prices by the letter, worked out, answered and counted, and what leaves th
     await putIn(page, 6);
     // Until it is answered it has no price, and never the catalogue's.
     await page.goto('/');
-    await expect(page.getByRole('link', { name: /Planting credit/ })).toContainText('by “How much”');
+    await expect(page.getByRole('link', { name: /Planting credit/ }).first()).toContainText('by “How much”');
     await page.goto('/products/CR-PLANT');
     await expect(row(page, 'Planting credit')).toHaveText('by “How much”');
     await expect(row(page, 'Total so far')).toHaveText('€\u00a00.00');

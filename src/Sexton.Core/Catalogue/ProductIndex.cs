@@ -4,29 +4,35 @@ using System.Collections.Immutable;
 namespace Sexton.Core.Catalogue;
 
 /// <summary>What the shop sells and to whom: its products found by their code, its shopper groups, its currency.</summary>
-/// <param name="products">All products on sale, in their order; their codes must differ.</param>
-/// <param name="groups">The shopper groups; the first is that of everybody who is not known.</param>
-/// <param name="currency">The one currency of the installation (ISO 4217).</param>
-/// <param name="homeCountry">The country that is assumed until another is known (ISO 3166-1 alpha-2).</param>
-public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<ShopperGroup> groups, string currency, string homeCountry)
+public sealed class ProductIndex
 {
-    private readonly FrozenDictionary<string, Product> _byCode = products.ToFrozenDictionary(static p => p.Code, StringComparer.Ordinal);
-
-    private readonly FrozenDictionary<string, Goods> _items = products
-        .SelectMany(static p => p.Variants.IsEmpty ? [new Goods(p, null)] : p.Variants.Select(v => new Goods(p, v)))
-        .DistinctBy(static g => g.Code, StringComparer.Ordinal)
-        .ToFrozenDictionary(static g => g.Code, StringComparer.Ordinal);
+    private readonly FrozenDictionary<string, Product> _byCode;
+    private readonly FrozenDictionary<string, Goods> _items;
 
     private FrozenDictionary<string, Goods>? _itemsInAnyCase;
 
+    /// <summary>Makes it.</summary>
+    /// <param name="products">All products on sale, in their order; their codes must differ.</param>
+    /// <param name="groups">The shopper groups; the first is that of everybody who is not known.</param>
+    /// <param name="currency">The one currency of the installation (ISO 4217).</param>
+    /// <param name="homeCountry">The country that is assumed until another is known (ISO 3166-1 alpha-2).</param>
+    public ProductIndex(IEnumerable<Product> products, IEnumerable<ShopperGroup> groups, string currency, string homeCountry)
+    {
+        (All, Groups, Currency, HomeCountry) = ([.. products], [.. groups], currency, homeCountry);
+        _byCode = All.ToFrozenDictionary(static p => p.Code, StringComparer.Ordinal);
+        _items = All.SelectMany(static p => p.Variants.IsEmpty ? [new Goods(p, null)] : p.Variants.Select(v => new Goods(p, v)))
+            .DistinctBy(static g => g.Code, StringComparer.Ordinal)
+            .ToFrozenDictionary(static g => g.Code, StringComparer.Ordinal);
+    }
+
     /// <summary>The currency of all prices.</summary>
-    public string Currency { get; } = currency;
+    public string Currency { get; }
 
     /// <summary>The country that is assumed until another is known.</summary>
-    public string HomeCountry { get; } = homeCountry;
+    public string HomeCountry { get; }
 
     /// <summary>The shopper groups.</summary>
-    public ImmutableArray<ShopperGroup> Groups { get; } = [.. groups];
+    public ImmutableArray<ShopperGroup> Groups { get; }
 
     /// <summary>How prices and tax go together.</summary>
     public TaxRules Tax { get; init; } = TaxRules.None;
@@ -49,7 +55,7 @@ public sealed class ProductIndex(IEnumerable<Product> products, IEnumerable<Shop
     }
 
     /// <summary>All products, in the order in which the shop shows them.</summary>
-    public ImmutableArray<Product> All { get; } = [.. products];
+    public ImmutableArray<Product> All { get; }
 
     /// <summary>By which names they can be referred to.</summary>
     public CatalogueNames Names => field ??= new CatalogueNames(this);

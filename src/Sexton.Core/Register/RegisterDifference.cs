@@ -52,6 +52,9 @@ public sealed class RegisterDifference(
     ProductIndex products
 )
 {
+    /// <summary>The clause that says that something was moved.</summary>
+    public static readonly ClauseChange AnotherPlace = new("stands at another place", "", "", "");
+
     private readonly SideWords _then = new(before, types, kinds, products);
     private readonly SideWords _here = new(after, types, kinds, products);
 
@@ -191,7 +194,7 @@ public sealed class RegisterDifference(
             var differing = clauses(old, now).Where(static c => c.Before != c.After).ToList();
             if (moved.Contains(key(now)))
             {
-                differing.Add(new("stands at another place", "", "", ""));
+                differing.Add(AnotherPlace);
             }
 
             // Whatever differs can be published, also what no clause has words for.

@@ -112,13 +112,14 @@ internal sealed class FileRule(ImmutableArray<FileKind> kinds, int least, int mo
             : Reading.Of(AnswerValue.Of(files.ToImmutable()));
     }
 
-    public override string TextOf(AnswerValue value, string language) => string.Join('\n', value.Files!.Value.Select(static f => f.Text));
+    public override string TextOf(AnswerValue value, string language) =>
+        string.Join('\n', value.Files!.Value.Select(f => f.TextIn(language)));
 
     private Refusal? Check(KeptFile file, string language)
     {
         var name = file.Value.Name;
         return kinds.FirstOrDefault(k => k.Key == file.Kind) is not { } kind ? new Refusal("wrong_kind_of_file", name, KindsIn(language))
-            : file.Value.Size > LargestFile ? new Refusal("file_too_large", name, FileValue.SizeText(LargestFile))
+            : file.Value.Size > LargestFile ? new Refusal("file_too_large", name, FileValue.SizeText(LargestFile, LanguageMap.Fallback))
             : kind.IsPicture && file.Width == 0 ? new Refusal("picture_damaged", name)
             : shorterSide is not null && (long)file.Width * file.Height > FileLimits.MostPixels
                 ? new Refusal("too_many_pixels", name, TextLimits.Number(FileLimits.MostPixels / 1_000_000))

@@ -157,6 +157,9 @@ public sealed class AnswerValue : IEquatable<AnswerValue>
         ?? (
             Truth is { } truth
                 ? (truth ? "yes" : "no")
-                : string.Join(", ", Picks ?? (Files is { } files ? [.. files.Select(static f => f.Text)] : [.. Parts!.Values]))
+                : string.Join(
+                    ", ",
+                    Picks ?? (Files is { } files ? [.. files.Select(static f => f.TextIn(LanguageMap.Fallback))] : [.. Parts!.Values])
+                )
         );
 }

@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.Json.Serialization;
 
 namespace Sexton.Core.Values;
 
@@ -12,16 +11,21 @@ public sealed record FileValue(string Name, long Size, string Sha256)
     private static readonly string[] Units = ["kB", "MB", "GB"];
 
     /// <summary>What people read: "site.jpg (82 kB)". Thousands of bytes, as the International System of Units has it.</summary>
-    [JsonIgnore]
-    public string Text => $"{Name} ({SizeText(Size)})";
+    /// <param name="language">Their language.</param>
+    public string TextIn(string language) => $"{Name} ({SizeText(Size, language)})";
 
-    /// <summary>A number of bytes in words: "512 bytes", "82 kB", "1.4 MB".</summary>
-    /// <example><code>FileValue.SizeText(1_500_000) // "1.5 MB"</code></example>
-    public static string SizeText(long bytes)
+    /// <summary>A number of bytes as people read it: "512 bytes", "82 kB", "1.4 MB"; in German "512 Byte", "1,4 MB".</summary>
+    /// <example><code>FileValue.SizeText(1_500_000, "de") // "1,5 MB"</code></example>
+    public static string SizeText(long bytes, string language)
     {
         if (bytes < 1000)
         {
-            return bytes == 1 ? "1 byte" : string.Create(CultureInfo.InvariantCulture, $"{bytes} bytes");
+            // As the Common Locale Data Repository has the unit "digital-byte", long form.
+            var unitOfOne =
+                LanguageTag.CultureOf(language).TwoLetterISOLanguageName == "de" ? "Byte"
+                : bytes == 1 ? "byte"
+                : "bytes";
+            return string.Create(CultureInfo.InvariantCulture, $"{bytes} {unitOfOne}");
         }
 
         var (amount, unit) = (bytes / 1000m, 0);
@@ -30,7 +34,7 @@ public sealed record FileValue(string Name, long Size, string Sha256)
             (amount, unit) = (amount / 1000, unit + 1);
         }
 
-        return string.Create(CultureInfo.InvariantCulture, $"{Rounded(amount):0.#} {Units[unit]}");
+        return $"{LocalText.Number(Rounded(amount), language)} {Units[unit]}";
     }
 
     /// <summary>What must be found, to the character, wherever the file should have arrived.</summary>

@@ -172,7 +172,7 @@ internal sealed class EmailRenderer
                     .Files.Select(f => new
                     {
                         name = f.Name,
-                        size = FileValue.SizeText(f.Size),
+                        size = FileValue.SizeText(f.Size, order.Content.Language),
                         link = FileLink.Write(_settings.LinkToFile(order.Id, f.Sha256), f),
                     })
                     .ToArray(),

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Mvc;
 using Sexton.Core.Cart;
+using Sexton.Core.Register;
 using Sexton.Data.Placing;
 using Sexton.Data.Rows;
 using Sexton.Server.Accounts;
@@ -67,6 +68,7 @@ internal static class DraftEndpoints
         console.MapPatch("draft/items/{key}", ChangeAsync).WithName("ChangeDraft");
         console.MapDelete("draft/items/{key}", RemoveAsync).WithName("RemoveFromDraft");
         console.MapPost("draft/items/{key}/as-in-force", PutBackAsync).WithName("PutBackDraft");
+        console.MapPost("draft/items/{key}/as-in-force/clause", PutClauseBackAsync).WithName("PutClauseBack");
         console.MapPost("draft/undo", UndoAsync).WithName("UndoDraftChange");
         console.MapPut("draft/accepted", AcceptAsync).WithName("AcceptProblem");
         console.MapDelete("draft/accepted", WithdrawAsync).WithName("WithdrawAcceptance");
@@ -124,8 +126,23 @@ internal static class DraftEndpoints
         CancellationToken cancel
     )
     {
-        var (version, _) = await current.GetAsync(cancel);
-        await draft.PutBackAsync(key, Revision(revision), version.Plan.Content, Actor.Of(user), cancel);
+        var (version, products) = await current.GetAsync(cancel);
+        await draft.PutBackAsync(key, Revision(revision), version.Plan.Content, products, Actor.Of(user), cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<IResult> PutClauseBackAsync(
+        string key,
+        [FromHeader(Name = "If-Match")] string revision,
+        ClauseChange clause,
+        ClaimsPrincipal user,
+        DraftStore draft,
+        CurrentRegister current,
+        CancellationToken cancel
+    )
+    {
+        var (version, products) = await current.GetAsync(cancel);
+        await draft.PutBackAsync(key, Revision(revision), clause, version.Plan.Content, products, Actor.Of(user), cancel);
         return TypedResults.NoContent();
     }
 

@@ -33,6 +33,10 @@ internal static class DraftItems
             .Concat(Ranked(DraftItemKind.Codes, [register.Codes], static _ => CodeRules.Key))
             .Concat(Ranked(DraftItemKind.Sentences, [register.Wording], static _ => OwnSentences.Key));
 
+    /// <summary>The register of some rows, of which one has another definition.</summary>
+    public static RegisterContent With(IReadOnlyList<DraftItemRow> rows, DraftItemRow row, string definition) =>
+        Register([.. rows.Select(r => r.Key == row.Key ? Row(row.Kind, row.Key, row.Rank, definition) : r)]);
+
     public static DraftItemRow Row(DraftItemKind kind, string key, string rank, string definition, int revision = 1) =>
         new()
         {

@@ -19,7 +19,7 @@ using Sexton.Server.Versions;
 namespace Sexton.Server.Fields;
 
 /// <summary>The draft: a row per field, section and step. Every change goes through the guards, and into the history.</summary>
-internal sealed class DraftStore(
+internal sealed partial class DraftStore(
     SextonDb db,
     FieldTypes types,
     DestinationKinds kinds,
@@ -244,40 +244,6 @@ internal sealed class DraftStore(
     {
         var row = await FindAsync(key, revision, cancel);
         await TakeAwayAsync(row, actor, undoes: false, cancel);
-        await db.SaveChangesAsync(cancel);
-    }
-
-    /// <summary>Puts something back to what is in force: what is new goes, what was taken out comes back. It is a change like any other, and can be undone.</summary>
-    /// <param name="key">Its key.</param>
-    /// <param name="revision">The revision that was looked at; of no matter where the draft has nothing of that key.</param>
-    /// <param name="inForce">What is in force.</param>
-    /// <param name="actor">Who does it.</param>
-    /// <param name="cancel">Cancels.</param>
-    public async Task PutBackAsync(string key, int revision, RegisterContent inForce, Actor actor, CancellationToken cancel)
-    {
-        var rows = DraftItems.Of(inForce).ToList();
-        var at = rows.FindIndex(r => r.Key == key);
-        if (at >= 0 && await db.DraftItems.FindAsync([key], cancel) is null)
-        {
-            var (then, there) = (rows[at], (await RowsAsync(cancel)).Select(static r => r.Key).ToHashSet(StringComparer.Ordinal));
-            DraftGuards.CheckSurroundings(then.Kind, key, then.Definition, await ReadAsync(cancel));
-            var next = rows.Skip(at + 1).FirstOrDefault(r => r.Kind == then.Kind && there.Contains(r.Key))?.Key;
-            await InsertAsync(then.Kind, key, then.Definition, next, actor, undoes: false, cancel);
-        }
-        else
-        {
-            var row = await FindAsync(key, revision, cancel);
-            if (at < 0)
-            {
-                await TakeAwayAsync(row, actor, undoes: false, cancel);
-            }
-            else
-            {
-                DraftGuards.CheckSurroundings(row.Kind, key, rows[at].Definition, await ReadAsync(cancel));
-                await WriteAsync(row, rows[at].Definition, AsInForce, actor, undoes: false, cancel);
-            }
-        }
-
         await db.SaveChangesAsync(cancel);
     }
 

@@ -1,4 +1,5 @@
 using Sexton.Server.Common;
+using Sexton.Server.Speech;
 
 namespace Sexton.Server.Files;
 
@@ -15,7 +16,8 @@ internal static class FileEndpoints
     {
         shop.MapGet(
                 "files/{id}",
-                async (string id, Uploads uploads, CancellationToken cancel) => UploadedFile.Of(await uploads.FindAsync(id, cancel))
+                async (string id, Uploads uploads, ShopLanguage languages, HttpContext http, CancellationToken cancel) =>
+                    UploadedFile.Of(await uploads.FindAsync(id, cancel), languages.Of(http))
             )
             .WithName("GetFile");
         shop.MapGet(

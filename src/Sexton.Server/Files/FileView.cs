@@ -9,7 +9,8 @@ namespace Sexton.Server.Files;
 /// <param name="Small">Where its small picture is.</param>
 internal sealed record UploadedFile(string Name, string Size, string Small)
 {
-    public static UploadedFile Of(FileRow file) => new(file.Name, FileValue.SizeText(file.Size), $"/api/shop/v1/files/{file.Id}/small");
+    public static UploadedFile Of(FileRow file, string language) =>
+        new(file.Name, FileValue.SizeText(file.Size, language), $"/api/shop/v1/files/{file.Id}/small");
 }
 
 /// <summary>A file as a page shows it.</summary>
@@ -23,12 +24,13 @@ internal sealed record FileView(string Name, long Size, string Sha256, string Si
 {
     /// <param name="file">The file.</param>
     /// <param name="page">The address below which the files are.</param>
-    public static FileView Of(FileValue file, string page) =>
+    /// <param name="language">The language of whoever looks.</param>
+    public static FileView Of(FileValue file, string page, string language) =>
         new(
             file.Name,
             file.Size,
             file.Sha256,
-            FileValue.SizeText(file.Size),
+            FileValue.SizeText(file.Size, language),
             $"{page}/files/{file.Sha256}",
             $"{page}/files/{file.Sha256}/small"
         );

@@ -56,7 +56,7 @@ internal sealed class Uploads(
                 "file_too_large",
                 "file_too_large",
                 clean,
-                FileValue.SizeText(rule.LargestFile)
+                FileValue.SizeText(rule.LargestFile, LanguageMap.Fallback)
             );
         }
 

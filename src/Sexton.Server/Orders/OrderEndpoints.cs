@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Sexton.Core.Orders;
 using Sexton.Core.Plan;
 using Sexton.Core.Types;
+using Sexton.Core.Values;
 using Sexton.Destinations;
 using Sexton.Destinations.Pages;
 using Sexton.Server.Accounts;
@@ -255,7 +256,11 @@ internal sealed record SeenAnswer(string Text, string? Kept, IReadOnlyList<FileV
         new(
             answer.Text,
             answer.Value is null ? null : current.Find(answer.Field)?.Rule.KeptText(answer.Value),
-            [.. (answer.Value?.Files ?? []).Select(f => FileView.Of(f, PageAddress.Of(order, PageKind.OrderPage.Key, links)))]
+            [
+                .. (answer.Value?.Files ?? []).Select(f =>
+                    FileView.Of(f, PageAddress.Of(order, PageKind.OrderPage.Key, links), LanguageMap.Fallback)
+                ),
+            ]
         );
 }
 

@@ -34,7 +34,7 @@ internal sealed record OrderPageView(
             order.Content.Version,
             PricesView.Of(order.Content, projection, current, page),
             [.. order.Content.Lines.Select(l => OrderLineView.Of(l, order.Content))],
-            EntryView.Of(projection, address)
+            EntryView.Of(projection, address, order.Content.Language)
         );
 }
 

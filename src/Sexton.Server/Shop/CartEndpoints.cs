@@ -173,7 +173,8 @@ internal sealed record EntryView(string Slot, string? LineId, string? UnitId, st
 {
     /// <param name="projection">The answers that the page shows.</param>
     /// <param name="page">The address below which the files are fetched.</param>
-    public static IReadOnlyList<EntryView> Of(Projection projection, string page) =>
+    /// <param name="language">The language of whoever looks.</param>
+    public static IReadOnlyList<EntryView> Of(Projection projection, string page, string language) =>
         [
             .. projection.Entries.Select(e => new EntryView(
                 e.Slot.ToString(),
@@ -181,7 +182,7 @@ internal sealed record EntryView(string Slot, string? LineId, string? UnitId, st
                 e.UnitId,
                 e.Name,
                 e.Text,
-                [.. e.Files.Select(f => FileView.Of(f, page))]
+                [.. e.Files.Select(f => FileView.Of(f, page, language))]
             )),
         ];
 }

@@ -33,7 +33,7 @@ internal sealed class CartPage(
             row?.StepReached ?? Step.ProductPage.Key,
             cart,
             EvaluationView.Of(evaluation, PageKind.CartLine.Key, version.Number),
-            EntryView.Of(projection, FileEndpoints.CartPage)
+            EntryView.Of(projection, FileEndpoints.CartPage, cart.Language)
         );
         var served = writing.Write(view);
         if (row is not null)

@@ -162,6 +162,21 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
       NOWHERE,
     );
 
+  /** Puts one clause of what differs back to what is in force. */
+  const putClauseBack = (key: string, clause: Schemas['ClauseChange']) =>
+    attempt(
+      key,
+      '',
+      (ifMatch) =>
+        ask(
+          api.POST('/api/console/v1/draft/items/{key}/as-in-force/clause', {
+            params: { path: { key }, header: { 'If-Match': ifMatch } },
+            body: clause,
+          }),
+        ),
+      'That is as the shop has it. Ctrl+Z takes it back.',
+    );
+
   /** Switches a live field on or off for the shop as it is now, without publishing anything else. */
   const switchLive = (key: string, on: boolean) =>
     attempt(
@@ -219,6 +234,7 @@ export function useDraft(enabled: Ref<boolean> = ref(true)) {
     changeProduct,
     remove,
     putBack,
+    putClauseBack,
     switchLive,
     addField,
     addSection,

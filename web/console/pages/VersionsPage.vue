@@ -51,7 +51,7 @@ const wait = computed(() => {
 });
 
 const asking = ref(false);
-const { putBack, refused } = useDraft();
+const { putBack, putClauseBack, refused } = useDraft();
 
 // What stands in something is put back after it, and what is new goes before that: what cannot yet is tried again behind the others.
 async function back(changes: Change[]): Promise<void> {
@@ -67,6 +67,15 @@ async function back(changes: Change[]): Promise<void> {
   busy.value = false;
   if (left.length) failure.value = refused.value?.sentence ?? '';
   else said.value = changes.length === 1 ? `“${changes[0]!.label}” is as the shop has it.` : 'The draft is as the shop has it.';
+  await client.invalidateQueries({ queryKey: ['versions'] });
+}
+
+async function clauseBack(change: Change, clause: Change['clauses'][number]): Promise<void> {
+  busy.value = true;
+  failure.value = said.value = '';
+  if (await putClauseBack(change.field, clause)) said.value = `That of “${change.label}” is as the shop has it.`;
+  else failure.value = refused.value?.sentence ?? '';
+  busy.value = false;
   await client.invalidateQueries({ queryKey: ['versions'] });
 }
 
@@ -119,7 +128,13 @@ async function publish(): Promise<void> {
               }}<del v-if="clause.before">{{ clause.before }}</del> {{ ' '
               }}<ins v-if="clause.after && change.kind !== 'added'">{{ clause.after }}</ins
               ><template v-else>{{ clause.after }}</template
-              >{{ clause.tail }}</template
+              >{{ clause.tail
+              }}<template v-if="change.kind === 'changed' && change.clauses.length > 1"
+                >{{ ' '
+                }}<button class="act small" type="button" :disabled="busy" @click="clauseBack(change, clause)">
+                  put back<span class="visually-hidden">: “{{ change.label }}”, {{ clause.lead }}{{ clause.after }}{{ clause.tail }}</span>
+                </button></template
+              ></template
             >.
           </p>
           <span class="soft small"

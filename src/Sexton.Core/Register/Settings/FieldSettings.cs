@@ -15,7 +15,6 @@ namespace Sexton.Core.Register.Settings;
 /// <summary>All settings of a field, in the order in which a difference tells them.</summary>
 public static class FieldSettings
 {
-    /// <summary>The most that a field can say of how many of a line it is asked of.</summary>
     /// <summary>The settings.</summary>
     public static readonly ImmutableArray<FieldSetting> All =
     [
