@@ -110,11 +110,14 @@ export function answersAt(register: Register, level: AskedField['level'], entere
     if (!isOfProduct || (field.section !== null && !isOpen(field.section)) || !holds(field.when, at)) continue;
     take(
       field.key,
-      field.settings.working ? workedOut(field, at) : ((field.key in entered ? entered[field.key] : field.default) ?? undefined),
+      field.settings.working ? workedOut(field, at) : ((field.key in entered ? entered[field.key] : canonical(field.default)) ?? undefined),
     );
   }
   return own;
 }
+
+// What a control holds at first is a text like any that is typed: in its canonical form, Unicode NFC with its ends trimmed (the design, section 4).
+const canonical = (held: Answer | null) => (typeof held === 'string' ? held.normalize('NFC').trim() : held);
 
 // Exact until the end, and then to its decimals, half away from zero.
 function workedOut(field: AskedField, at: Place): number | undefined {
