@@ -125,8 +125,8 @@ async function publish(): Promise<void> {
             <template v-if="change.kind === 'removed'">No longer asked.</template>
             <template v-for="(clause, i) in change.shown" :key="i">
               <template v-if="i > 0 || change.kind === 'added'">{{ i > 0 ? '; ' : ' ' }}</template>{{ clause.lead
-              }}<del v-if="clause.before">{{ clause.before }}</del> {{ ' '
-              }}<ins v-if="clause.after && change.kind !== 'added'">{{ clause.after }}</ins
+              }}<del v-if="clause.before">{{ clause.before }}</del
+              >{{ clause.before ? ' ' : '' }}<ins v-if="clause.after && change.kind !== 'added'">{{ clause.after }}</ins
               ><template v-else>{{ clause.after }}</template
               >{{ clause.tail
               }}<template v-if="change.kind === 'changed' && change.clauses.length > 1"
@@ -217,6 +217,10 @@ async function publish(): Promise<void> {
 </template>
 
 <style scoped>
+/* What one clause can be put back by is not louder than what it says. */
+.change p .act {
+  font-size: var(--size-small);
+}
 .versions {
   display: grid;
   grid-template-rows: minmax(0, 1fr) auto;
