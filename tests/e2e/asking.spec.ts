@@ -270,8 +270,16 @@ test('a change, a field and the whole draft are put back to what the shop has', 
     await page.keyboard.press('Enter');
     await expect(page.getByText('Saved.')).toBeVisible();
   }
+  await page.goto('/console/fields/substitute');
+  await desk.paragraph('substitute').getByLabel('Example in the empty control').fill('Yes, a pear');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Saved.')).toBeVisible();
   await page.getByRole('link', { name: /^Versions/ }).click();
   await accessible('what can be put back');
+  await page.getByRole('button', { name: /^put back: .*Yes, a pear/ }).click();
+  await expect(page.getByText(/^That of “.*” is as the shop has it/)).toBeVisible();
+  await expect(page.getByText('Yes, a pear')).toHaveCount(0);
+  await expect(page.getByText('“Put back in a moment.”')).toHaveCount(3);
   await page.getByRole('button', { name: 'put back “Potted up a size larger?”' }).click();
   await expect(page.getByText('“Potted up a size larger?” is as the shop has it.')).toBeVisible();
   await page.getByRole('button', { name: 'put the whole draft back' }).click();
