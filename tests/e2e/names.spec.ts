@@ -28,7 +28,7 @@ test('the names of a destination are set beside its fields and told before publi
   await page.getByRole('link', { name: /^Versions/ }).click();
   const told = page.getByRole('main');
   await expect(told.getByText('Where answers go')).toBeVisible();
-  await expect(told.getByText(/Calls “Typeface” “FACE”.*; for “Roman” of “Typeface” says “RO”/)).toBeVisible();
+  await expect(told.getByText(/calls “Typeface” “FACE”[\s\S]*; for “Roman” of “Typeface” says “RO”/i)).toBeVisible();
 
   // One answer is left off there, comes back, and everything is undone one by one.
   await page.goto('/console/fields/back_office?by=destinations');

@@ -132,7 +132,7 @@ async function publish(): Promise<void> {
               }}<template v-if="change.kind === 'changed' && change.clauses.length > 1"
                 >{{ ' '
                 }}<button class="act small" type="button" :disabled="busy" @click="clauseBack(change, clause)">
-                  put back<span class="visually-hidden">: “{{ change.label }}”, {{ clause.lead }}{{ clause.after }}{{ clause.tail }}</span>
+                  put back<span class="visually-hidden"> “{{ change.label }}”, {{ clause.lead }}{{ clause.after }}{{ clause.tail }}</span>
                 </button></template
               ></template
             >.
