@@ -6,6 +6,8 @@ namespace Sexton.Core.Catalogue;
 /// <summary>What the shop sells and to whom: its products found by their code, its shopper groups, its currency.</summary>
 public sealed class ProductIndex
 {
+    private const int MostAtOnce = 400;
+
     private readonly FrozenDictionary<string, Product> _byCode;
     private readonly FrozenDictionary<string, Goods> _items;
 
@@ -56,6 +58,9 @@ public sealed class ProductIndex
 
     /// <summary>All products, in the order in which the shop shows them.</summary>
     public ImmutableArray<Product> All { get; }
+
+    /// <summary>Whether there are so many that they are shown a part at a time.</summary>
+    public bool IsLarge => All.Length > MostAtOnce;
 
     /// <summary>By which names they can be referred to.</summary>
     public CatalogueNames Names => field ??= new CatalogueNames(this);

@@ -124,21 +124,22 @@ internal sealed class AmongTest(BoundFact fact, Relation relation, ImmutableArra
 /// <summary>Whether any of several keys is among those listed.</summary>
 internal sealed class AnyOfTest(BoundFact fact, Relation relation, ImmutableArray<string> values) : BoundTest(fact, relation)
 {
-    public override bool Holds(IFacts facts, Place place) =>
-        Fact.List(facts, place) is { IsEmpty: false } own && Holds(own, Relation, values);
-
-    /// <summary>Whether a relation holds between several keys and those listed.</summary>
-    public static bool Holds(ImmutableArray<string> own, Relation relation, ImmutableArray<string> values)
+    public override bool Holds(IFacts facts, Place place)
     {
+        if (Fact.List(facts, place) is not { IsEmpty: false } own)
+        {
+            return false;
+        }
+
         foreach (var key in own)
         {
             if (values.Contains(key, StringComparer.Ordinal))
             {
-                return relation is Relation.Is or Relation.IsAmong;
+                return Relation is Relation.Is or Relation.IsAmong;
             }
         }
 
-        return relation is Relation.IsNot or Relation.IsNotAmong;
+        return Relation is Relation.IsNot or Relation.IsNotAmong;
     }
 }
 

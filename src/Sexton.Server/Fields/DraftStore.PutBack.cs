@@ -28,31 +28,27 @@ internal sealed partial class DraftStore
         CancellationToken cancel
     )
     {
-        var rows = DraftItems.Of(inForce).ToList();
-        var at = rows.FindIndex(r => r.Key == key);
-        if (at >= 0 && await db.DraftItems.FindAsync([key], cancel) is null)
+        var (then, all) = (DraftItems.Of(inForce).ToList(), await RowsAsync(cancel));
+        var register = DraftItems.Register(all);
+        var before = then.Find(r => r.Key == key);
+        if (before is null)
         {
-            var (then, there) = (rows[at], (await RowsAsync(cancel)).Select(static r => r.Key).ToHashSet(StringComparer.Ordinal));
-            DraftGuards.CheckSurroundings(then.Kind, key, then.Definition, await ReadAsync(cancel));
-            var next = rows.Skip(at + 1).FirstOrDefault(r => r.Kind == then.Kind && there.Contains(r.Key))?.Key;
-            await InsertAsync(then.Kind, key, then.Definition, next, actor, undoes: false, cancel);
+            await TakeAwayAsync(await FindAsync(key, revision, cancel), actor, undoes: false, cancel);
+        }
+        else if (!all.Exists(r => r.Key == key))
+        {
+            DraftGuards.CheckSurroundings(before.Kind, key, before.Definition, register);
+            await InsertAsync(before.Kind, key, before.Definition, NextOf(key, then, all), actor, undoes: false, cancel);
         }
         else
         {
             var row = await FindAsync(key, revision, cancel);
-            if (at < 0)
+            DraftGuards.CheckSurroundings(row.Kind, key, before.Definition, register);
+            var moved = ClausesOf(key, inForce, register, products).Contains(RegisterDifference.AnotherPlace);
+            await WriteAsync(row, before.Definition, AsInForce, actor, undoes: false, cancel);
+            if (moved)
             {
-                await TakeAwayAsync(row, actor, undoes: false, cancel);
-            }
-            else
-            {
-                var moved = ClausesOf(key, inForce, await ReadAsync(cancel), products).Contains(RegisterDifference.AnotherPlace);
-                DraftGuards.CheckSurroundings(row.Kind, key, rows[at].Definition, await ReadAsync(cancel));
-                await WriteAsync(row, rows[at].Definition, AsInForce, actor, undoes: false, cancel);
-                if (moved)
-                {
-                    await MoveBackAsync(row, rows, actor, cancel);
-                }
+                await MoveBackAsync(row, then, all, actor, cancel);
             }
         }
 
@@ -78,14 +74,13 @@ internal sealed partial class DraftStore
     )
     {
         var row = await FindAsync(key, revision, cancel);
-        var then = DraftItems.Of(inForce).ToList();
+        var (then, all) = (DraftItems.Of(inForce).ToList(), await RowsAsync(cancel));
         if (clause == RegisterDifference.AnotherPlace)
         {
-            await MoveBackAsync(row, then, actor, cancel);
+            await MoveBackAsync(row, then, all, actor, cancel);
         }
         else
         {
-            var all = await RowsAsync(cancel);
             var back = then.Find(r => r.Key == key) is { } before
                 ? ClauseBack.Of(
                     JsonNode.Parse(before.Definition)!.AsObject(),
@@ -109,11 +104,19 @@ internal sealed partial class DraftStore
     private ImmutableArray<ClauseChange> ClausesOf(string key, RegisterContent inForce, RegisterContent register, ProductIndex products) =>
         Difference(inForce, register, products).FirstOrDefault(c => c.Field == key)?.Clauses ?? [];
 
-    // Before what it stands before in force, as far as the draft has that.
-    private async Task MoveBackAsync(DraftItemRow row, List<DraftItemRow> inForce, Actor actor, CancellationToken cancel)
+    private Task MoveBackAsync(
+        DraftItemRow row,
+        List<DraftItemRow> inForce,
+        List<DraftItemRow> draft,
+        Actor actor,
+        CancellationToken cancel
+    ) => MoveAsync(row, JsonSerializer.SerializeToElement(NextOf(row.Key, inForce, draft)), actor, cancel);
+
+    // Before what it stands in force, as far as the draft has that; null for the end.
+    private static string? NextOf(string key, List<DraftItemRow> inForce, List<DraftItemRow> draft)
     {
-        var there = (await RowsAsync(cancel)).Select(static r => r.Key).ToHashSet(StringComparer.Ordinal);
-        var next = inForce.SkipWhile(r => r.Key != row.Key).Skip(1).FirstOrDefault(r => r.Kind == row.Kind && there.Contains(r.Key));
-        await MoveAsync(row, JsonSerializer.SerializeToElement(next?.Key), actor, cancel);
+        var there = draft.Select(static r => r.Key).ToHashSet(StringComparer.Ordinal);
+        var from = inForce.SkipWhile(r => r.Key != key).ToList();
+        return from.Skip(1).FirstOrDefault(r => r.Kind == from[0].Kind && there.Contains(r.Key))?.Key;
     }
 }

@@ -21,9 +21,6 @@ internal sealed record ProductsLookedFor(string Find, IReadOnlyList<string> Code
 /// </summary>
 internal sealed class ShownProducts
 {
-    /// <summary>How many a catalogue has at most of which all are shown.</summary>
-    public const int Most = 400;
-
     private const int MostFound = 20;
     private const int OfEachCategory = 3;
 
@@ -52,7 +49,7 @@ internal sealed class ShownProducts
         }
 
         _categories = [.. names.Select(n => new CategoryCount(n.Key, counts[n.Value]))];
-        if (_all.Length <= Most)
+        if (!products.IsLarge)
         {
             Shown = _all;
             return;

@@ -25,7 +25,7 @@ internal sealed class ProductFile(byte[] file, bool isJson, string currency) : I
     {
         try
         {
-            _list ??= JsonDocument.Parse(WithoutMark());
+            _list ??= JsonDocument.Parse(file.AsMemory(MarkLength));
         }
         catch (JsonException e)
         {
@@ -42,7 +42,7 @@ internal sealed class ProductFile(byte[] file, bool isJson, string currency) : I
     private IEnumerable<ProductPatch> OfTable(ICollection<ProductFault> faults)
     {
         using var text = new StreamReader(
-            new MemoryStream(WithoutMark().ToArray()),
+            new MemoryStream(file, MarkLength, file.Length - MarkLength),
             new UTF8Encoding(false, throwOnInvalidBytes: true),
             false
         );
@@ -71,5 +71,6 @@ internal sealed class ProductFile(byte[] file, bool isJson, string currency) : I
         return false;
     }
 
-    private ReadOnlyMemory<byte> WithoutMark() => file.AsSpan().StartsWith(Encoding.UTF8.Preamble) ? file.AsMemory(3) : file;
+    // What spreadsheets put before the text to say that it is UTF-8.
+    private int MarkLength => file.AsSpan().StartsWith(Encoding.UTF8.Preamble) ? Encoding.UTF8.Preamble.Length : 0;
 }

@@ -135,7 +135,7 @@ internal static class ProductImportEndpoints
     {
         var row = await FindAsync(id, user, db, cancel);
         var (now, digest) = (clock.GetUtcNow(), request.Seen);
-        if (row.Outcome is null || OutcomeOf(row) is { FaultCount: > 0 })
+        if (OutcomeOf(row) is not { FaultCount: 0 } outcome)
         {
             throw ApiProblemException.Unprocessable(
                 "products_refused",
@@ -162,7 +162,7 @@ internal static class ProductImportEndpoints
             );
         }
 
-        record.Write(user, $"put in {row.Name}: {OutcomeOf(row)!.New} new products, {OutcomeOf(row)!.Changed} changed");
+        record.Write(user, $"put in {row.Name}: {outcome.New} new products, {outcome.Changed} changed");
         await db.SaveChangesAsync(cancel);
         imports.Take(id);
         return ViewOf(await FindAsync(id, user, db, cancel), now);

@@ -12,8 +12,7 @@ namespace Sexton.Server.Shop;
 internal static class CatalogueEndpoints
 {
     // A catalogue of more is shown category by category: the first of each, and further ones when they are asked for.
-    private const int Most = 400,
-        OfEachCategory = 8,
+    private const int OfEachCategory = 8,
         AtATime = 60;
 
     public static void MapCatalogue(this IEndpointRouteBuilder shop)
@@ -31,7 +30,6 @@ internal static class CatalogueEndpoints
     )
     {
         var (view, known, own, language) = await look.AtAsync(http, cancel);
-        var few = known.All.Length <= Most;
         var categories = known
             .All.SelectMany(static p => p.Categories.Select(c => (Category: c, p.Code)))
             .GroupBy(static p => p.Category, StringComparer.Ordinal)
@@ -39,7 +37,7 @@ internal static class CatalogueEndpoints
                 g.Key,
                 own.CategoryIn(g.Key, language),
                 g.Count(),
-                [.. g.Take(few ? Most : OfEachCategory).Select(static p => p.Code)]
+                [.. g.Take(known.IsLarge ? OfEachCategory : int.MaxValue).Select(static p => p.Code)]
             ))
             .ToList();
         var shown = categories.SelectMany(static c => c.First).ToHashSet(StringComparer.Ordinal);

@@ -21,13 +21,13 @@ import ScopeChoice from './ScopeChoice.vue';
 import StarterSets from './StarterSets.vue';
 
 /** A new field, section or step: what the shopper reads, and how often it is asked. The rest is said in its paragraph. */
-const { draft, what, into, of, like } = defineProps<{
+const { draft, what, into, askedOf, like } = defineProps<{
   draft: Draft;
   /** What is added, where it is no field. */
   what?: 'section' | 'step';
   into?: string;
   /** Of which products it is asked at first. */
-  of?: Schemas['ProductScope'];
+  askedOf?: Schemas['ProductScope'];
   /** The field that it begins as. */
   like?: DraftField;
 }>();
@@ -49,7 +49,7 @@ const offersList = computed(() => answer.value?.settings.some((s) => s.kind === 
 const isEntered = computed(() => !answer.value?.asks_nothing && !answer.value?.is_worked_out);
 const level = ref<Level>(before.value.level);
 const section = ref<string | null>(into ?? null);
-const scope = ref<Schemas['ProductScope']>(of ?? before.value.scope);
+const scope = ref<Schemas['ProductScope']>(askedOf ?? before.value.scope);
 const after = ref('cart');
 const failure = ref<{ setting: string; sentence: string }>();
 const busy = ref(false);

@@ -1,19 +1,18 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
-import { sentenceOf } from '../../shared/api/client';
-import type { Schemas } from '../../shared/api/client';
+import { sentenceOf, type Schemas } from '../../shared/api/client';
 import type { Draft } from './draft';
 import { levelWords, useDraft } from './draft';
 import ScopeChoice from './ScopeChoice.vue';
 
 /** A starter set: the manager decides whether to begin with it and of which products, and sees what it would ask. */
-const { draft, of, products } = defineProps<{ draft: Draft; of: string; products?: Schemas['ProductScope'] }>();
+const { draft, of, askedOf } = defineProps<{ draft: Draft; of: string; askedOf?: Schemas['ProductScope'] }>();
 const emit = defineEmits<{ added: [key: string]; cancel: [] }>();
 const { addSet } = useDraft();
 
 const set = computed(() => draft.starter_sets.find((s) => s.key === of)!);
-const scope = ref<Parameters<typeof addSet>[0]['asked_of']>(products ?? { all: false, products: [] });
+const scope = ref<Parameters<typeof addSet>[0]['asked_of']>(askedOf ?? { all: false, products: [] });
 const failure = ref('');
 const busy = ref(false);
 

@@ -249,7 +249,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :key="`set ${adding.set}`"
           :draft="draft"
           :of="adding.set"
-          :products="adding.of"
+          :asked-of="adding.of"
           @added="added"
           @cancel="adding = undefined"
         />
@@ -259,7 +259,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :draft="draft"
           :what="adding.what"
           :into="adding.into"
-          :of="adding.of"
+          :asked-of="adding.of"
           :like="adding.like"
           @begin="(set) => (adding = { set, of: adding?.of })"
           @added="added"

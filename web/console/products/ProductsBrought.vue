@@ -13,15 +13,15 @@ const FEW = 200;
 const chooser = useTemplateRef('chooser');
 
 /** What a file does, in words. */
-function words({ new: fresh, changed, same }: Schemas['ProductImportOutcome'], verb: (count: number) => string): string {
-  const some = (count: number, what: string) => (count ? [`${count.toLocaleString()} ${verb(count)} ${what}`] : []);
+function words({ new: fresh, changed, same }: Schemas['ProductImportOutcome']): string {
+  const some = (count: number, what: string) => (count ? [`${count.toLocaleString()} ${count === 1 ? 'is' : 'are'} ${what}`] : []);
   const parts = [...some(fresh, 'new'), ...some(changed, 'changed')];
   return `${parts.join(', ')}${same ? `, ${same.toLocaleString()} ${same === 1 ? 'stays' : 'stay'} as ${same === 1 ? 'it is' : 'they are'}` : ''}.`;
 }
 
 const { brought, busy, failure, isUnderWay, bring, take, leave } = useBrought((outcome) => {
   chooser.value?.focus();
-  emit('taken', `Products were put in: ${words(outcome, (n) => (n === 1 ? 'is' : 'are'))}`);
+  emit('taken', `Products were put in: ${words(outcome)}`);
 });
 const outcome = computed(() => brought.value?.outcome);
 const isReady = computed(() => !isUnderWay(brought.value) && !!outcome.value?.difference_count && !outcome.value.fault_count);
@@ -67,7 +67,7 @@ async function go(): Promise<void> {
         {{ outcome.same ? 'It says what the shop has. There is nothing to put in.' : 'There is no product in it.' }}
       </p>
       <template v-else>
-        <p role="status">Of these products {{ words(outcome, (n) => (n === 1 ? 'is' : 'are')) }}</p>
+        <p role="status">Of these products {{ words(outcome) }}</p>
         <table>
           <thead>
             <tr>

@@ -1,5 +1,5 @@
 import { onMounted, onUnmounted, ref } from 'vue';
-import { api, ask, type Schemas } from '../../shared/api/client';
+import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 
 type Import = Schemas['ProductImportView'];
@@ -16,10 +16,17 @@ export function useBrought(taken: (outcome: NonNullable<Import['outcome']>) => v
   async function follow(): Promise<void> {
     while (isHere && isUnderWay(brought.value)) {
       await new Promise((resolve) => setTimeout(resolve, EACH));
-      const { id } = brought.value!;
-      const now = await run(() => ask(api.GET('/api/console/v1/products/imports/{id}', { params: { path: { id } } })));
-      if (!now || brought.value?.id !== id) return;
-      brought.value = now;
+      const id = brought.value?.id;
+      if (!id) return;
+      try {
+        // Looking is no work that others wait for: a file can be left at any time.
+        const now = await ask(api.GET('/api/console/v1/products/imports/{id}', { params: { path: { id } } }));
+        if (brought.value?.id !== id) return;
+        brought.value = now;
+      } catch (error) {
+        if (brought.value?.id === id) failure.value = sentenceOf(error);
+        return;
+      }
     }
     if (isHere && brought.value?.state === 'taken') {
       const { outcome } = brought.value;
