@@ -73,6 +73,23 @@ test('products go out and come in by a file, looked at first, and in several cat
     await expect(brought).toHaveCount(0);
   });
 
+  await test.step('what is left while its state is asked for is left', async () => {
+    const states = '**/products/imports/*';
+    await page.route(states, async (route) => {
+      if (route.request().method() === 'GET') await new Promise((resolve) => setTimeout(resolve, 3_000));
+      await route.continue();
+    });
+    const asked = page.waitForRequest((r) => /imports\/[0-9a-f-]{36}$/.test(r.url()) && r.method() === 'GET');
+    await bring('left.csv', 'code,price\r\nTR-CRAB,1.00\r\n');
+    await asked;
+    await brought.getByRole('button', { name: 'Leave it' }).click();
+    await expect(brought).toHaveCount(0);
+    await page.unrouteAll({ behavior: 'wait' });
+    await page.reload();
+    await expect(map).toBeVisible();
+    expect((await page.request.get('/api/console/v1/products/imports')).status()).toBe(204);
+  });
+
   await test.step('a product stands under each of its categories, and asks what either asks', async () => {
     await expect(map.getByRole('columnheader', { name: 'Crab apple' })).toHaveCount(2);
     await expect(map.getByRole('columnheader', { name: 'Medlar' })).toHaveCount(1);
