@@ -139,8 +139,11 @@ test('an answer is held against another, a text is limited by the line, and a bo
     await page.setViewportSize({ width: 390, height: 700 });
     await page.goto('/products/LA-ZINC-L');
     const sum = page.locator('.sum');
+    await expect(sum).toBeVisible();
     await page.keyboard.press('Tab');
-    expect((await page.getByRole('link', { name: 'Skip to the content' }).boundingBox())!.width).toBeGreaterThan(50);
+    const skip = page.getByRole('link', { name: 'Skip to the content' });
+    await expect(skip).toBeFocused();
+    expect((await skip.boundingBox())!.width).toBeGreaterThan(50);
     await page.getByLabel('How many', { exact: true }).focus();
     for (let i = 0; i < 8; i++) {
       await page.keyboard.press('Tab');
