@@ -62,6 +62,50 @@ public sealed class CartTests
     }
 
     [Theory]
+    // who is there, how many then, who goes, who is answered, who is there then: "!" with that answer ("" for refused)
+    [InlineData("u1 u2 u3", 3, "", "u2", "u1 u2! u3")]
+    [InlineData("u1 u2 u3", 2, "u2", "u3", "u1 u3!")]
+    [InlineData("u1 u2 u3", 2, "u2", "u2", "u1 u3")]
+    // The later one first, and one whose number another window gave out and took back.
+    [InlineData("u1 u2", 4, "", "u4", "u1 u2 u3 u4!")]
+    [InlineData("u1 u2", 3, "", "u9", "u1 u2 u9!")]
+    [InlineData("u1 u2", 3, "", "u9 u8", "u1 u2 u9!")]
+    // One that another window took out does not come back in the place of another.
+    [InlineData("u1 u3", 2, "", "u2", "u1 u3")]
+    [InlineData("u1 u3", 3, "", "u2", "u1 u2! u3")]
+    [InlineData("u1 u3", 1, "u2 u3", "", "u1")]
+    // Another window has added two.
+    [InlineData("u1 u2 u3 u4", 1, "u2", "", "")]
+    [InlineData("u1 u2", 2, "u7", "", "u1 u2")]
+    [InlineData("u1 u2", 3, "", "x", "")]
+    public void A_form_that_is_older_than_the_line_replaces_only_what_was_typed_there(
+        string before,
+        int quantity,
+        string gone,
+        string answered,
+        string after
+    )
+    {
+        static string[] Ids(string all) => all.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var line = Fixture.Line("WALK", 1) with { Units = [.. Ids(before).Select(id => new CartUnit(id, Fixture.Answers(("badge", id))))] };
+        var given = new LineAnswers(
+            line.Id,
+            AnswerSet.Empty,
+            [.. Ids(answered).Select(static id => new CartUnit(id, Fixture.Answers(("badge", id + "!"))))]
+        );
+        CartLine Changed() => line.Resize(quantity, Ids(gone), given).WithUnits().Answer(given, static _ => false);
+        if (after.Length == 0)
+        {
+            Should.Throw<CartException>(Changed);
+            return;
+        }
+
+        var changed = Changed();
+        changed.Quantity.ShouldBe(quantity);
+        string.Join(' ', changed.Units.Select(u => u.Answers.Find("badge")?.Text ?? u.Id)).ShouldBe(after);
+    }
+
+    [Theory]
     // ids before, quantity, ids after ("" for refused)
     [InlineData("", 3, "u1 u2 u3")]
     [InlineData("u1 u3", 3, "u1 u2 u3")]

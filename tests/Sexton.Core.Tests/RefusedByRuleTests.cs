@@ -38,6 +38,17 @@ public sealed class RefusedByRuleTests
         evaluation.Problems.ShouldAllBe(p => p.Field!.Key == "second" && p.Refusal.Key == RefusalKeys.RefusedByRule);
     }
 
+    [Theory]
+    [InlineData(true, false)]
+    [InlineData(false, true)]
+    public void Where_the_other_is_no_longer_asked_nothing_is_held_against_it(bool off, bool retired)
+    {
+        Field[] fields = [First with { SwitchedOff = off, Retired = retired }, Second, After];
+        var evaluation = Of(fields, ("first", "a@b.example"), ("second", "b@b.example"));
+        evaluation.Problems.ShouldBeEmpty();
+        evaluation.Asked.ShouldContain(static a => a.Field.Key == "after");
+    }
+
     [Fact]
     public void What_is_refused_is_no_answer_for_anything_else()
     {

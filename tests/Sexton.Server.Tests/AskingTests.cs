@@ -43,11 +43,10 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         var refused = await shopper.Http.SendAsync(HttpMethod.Put, path, new JsonObject { ["quantity"] = 2 });
         (refused.Status, refused.Code).ShouldBe((422, "cart_refused"));
         refused.Json["detail"]!.GetValue<string>().ShouldBe("Say which of them go.");
-        var left = Walk(("u1", "Zoë"), ("u3", "Bram"));
         var changed = await shopper.Http.SendAsync(
             HttpMethod.Put,
             path,
-            new JsonObject { ["quantity"] = 2, ["units"] = left["units"]!.DeepClone() }
+            new JsonObject { ["quantity"] = 2, ["gone"] = new JsonArray("u2") }
         );
         changed.Json["entries"]!.AsArray().Select(e => e!["text"]!.GetValue<string>()).ShouldBe(["Zoë", "Bram"]);
 
@@ -55,6 +54,35 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         var more = await shopper.Http.SendAsync(HttpMethod.Put, path, new JsonObject { ["quantity"] = 3 });
         more.Json["cart"]!["lines"]![0]!["units"]!.AsArray().Count.ShouldBe(3);
         more.Json["evaluation"]!["problems"]!.AsArray().Count(p => p!["field"]?.GetValue<string>() == "guest_name").ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Two_windows_change_one_line_and_each_replaces_only_what_was_typed_in_it()
+    {
+        using var shopper = new Shopper(world);
+        var cart = await shopper.Http.SendAsync(
+            HttpMethod.Post,
+            "api/shop/v1/cart/lines",
+            Walk(("u1", "Zoë"), ("u2", "Odile"), ("u3", "Bram"))
+        );
+        var path = "api/shop/v1/cart/lines/" + cart.Json["cart"]!["lines"]![0]!["id"]!.GetValue<string>();
+        Task<Reply> ChangeAsync(string change) => shopper.Http.SendAsync(HttpMethod.Put, path, JsonNode.Parse(change)!);
+        static string Names(Reply reply) =>
+            string.Join(
+                ' ',
+                reply.Json["cart"]!["lines"]![0]!["units"]!
+                    .AsArray()
+                    .Select(static u => $"{u!["id"]}={u["answers"]!["guest_name"]?.GetValue<string>()}")
+            );
+
+        // One adds two seats, the other, which knows of three, writes another name, and then takes one out.
+        await ChangeAsync("""{"quantity":5,"units":[{"id":"u5","answers":{"guest_name":"Una"}}]}""");
+        var renamed = await ChangeAsync("""{"units":[{"id":"u1","answers":{"guest_name":"Zoë Farrant"}}]}""");
+        Names(renamed).ShouldBe("u1=Zoë Farrant u2=Odile u3=Bram u4= u5=Una");
+        (await ChangeAsync("""{"quantity":2,"gone":["u2"]}""")).Json["detail"]!.GetValue<string>().ShouldBe("Say which of them go.");
+        Names(await ChangeAsync("""{"quantity":2,"gone":["u2","u3","u4"]}""")).ShouldBe("u1=Zoë Farrant u5=Una");
+        (await ChangeAsync("""{"units":[null]}""")).Code.ShouldBe("cart_refused");
+        (await ChangeAsync("""{"quantity":3,"units":[{"id":"7","answers":{}}]}""")).Code.ShouldBe("cart_refused");
     }
 
     [Fact]

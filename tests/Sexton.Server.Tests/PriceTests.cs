@@ -203,7 +203,7 @@ public sealed class PriceTests(PriceTests.Shop world) : IClassFixture<PriceTests
             await shopper.Http.SendAsync(
                 HttpMethod.Put,
                 "api/shop/v1/cart/lines/" + id,
-                new JsonObject { ["quantity"] = 2, ["units"] = new JsonArray(Seat("u2", false), Seat("u3", true)) }
+                new JsonObject { ["quantity"] = 2, ["gone"] = new JsonArray("u1") }
             )
         ).Json;
         Rows(two["evaluation"]!["prices"]!).ShouldBe(["2 × Orchard walk, May morning 3600", "1 × Lunch 900"]);

@@ -51,6 +51,23 @@ public sealed class StarterSetTests(World world) : IClassFixture<World>
         (await manager.DraftAsync())["fields"]!.AsArray().Count.ShouldBe(before);
     }
 
+    [Fact]
+    public async Task A_set_that_fails_half_way_leaves_nothing()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        var before = (await manager.DraftAsync()).ToJsonString();
+        await Postgres.ExecuteAsync(
+            world.Database,
+            """
+            create function stumble() returns trigger language plpgsql as $$ begin raise exception 'stumbled'; end $$;
+            create trigger stumbles before insert on draft_items for each row when (new.key like 'attendee_telephone%') execute function stumble();
+            """
+        );
+        (await AddAsync(manager, "bookings", "WA-MAY")).Status.ShouldBe(500);
+        await Postgres.ExecuteAsync(world.Database, "drop trigger stumbles on draft_items; drop function stumble");
+        (await manager.DraftAsync()).ToJsonString().ShouldBe(before);
+    }
+
     private static Task<Reply> AddAsync(Manager manager, string set, string? product) =>
         manager.Http.SendAsync(
             HttpMethod.Post,

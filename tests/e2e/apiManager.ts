@@ -1,5 +1,5 @@
 import { expect, type APIRequestContext } from '@playwright/test';
-import { manager, password } from './world';
+import { manager, password } from './database';
 
 /** What the manager does by the API, where a test is about something else. */
 export class ApiManager {

@@ -11,7 +11,7 @@ import UTIF from 'utif2';
 import writeXlsxFile from 'write-excel-file/node';
 import { photograph } from './drawn';
 import { expect, test } from './fixtures';
-import { root } from './world';
+import { root } from './database';
 
 // The kind of a file is told by its content: real files by programs that are not ours, under their own names, under others, and cut off.
 // They are uploaded by tus-js-client, an implementation of tus 1.0.0 that is not ours either.

@@ -1,7 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
 import { wordsRunTogether } from './words';
-import { manager, password, World } from './world';
+import { manager, password } from './database';
+import { World } from './world';
 
 interface Fixtures {
   /** The page, whose console must stay without errors. */

@@ -4,7 +4,7 @@ import { expect, test } from '@playwright/test';
 import { InvoiceService, type Invoice } from '@e-invoice-eu/core';
 import { XMLParser } from 'fast-xml-parser';
 import { totalsCalculator } from 'factur-x-kit';
-import { root } from './world';
+import { root } from './database';
 
 // The invoices that the core's tests made of generated orders, read by libraries that know nothing of it. EN 16931 has two decimals (BR-DEC), and so only
 // currencies that have so many are judged.

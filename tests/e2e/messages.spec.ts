@@ -69,6 +69,16 @@ test('a message to staff is made, tried out beside its paragraph, told in words 
   await yard.getByRole('button', { name: 'Leave Planting year off' }).click();
   await expect(yard.getByText('Nothing goes there yet.')).toBeVisible();
   await expect(shown.getByText('No answer goes there.')).toBeVisible();
+
+  // What is shown is asked for anew after each change; of what is being taken out nothing is.
+  await choose(page, 'Add a field to Tree yard', 'Typeface');
+  await yard.getByRole('button', { name: 'Leave Typeface off' }).click();
+  await expect(yard.getByText('Nothing goes there yet.')).toBeVisible();
+  await page.route('**/draft/items/tree_yard', async (route) => {
+    const response = await route.fetch();
+    await new Promise((resolve) => setTimeout(resolve, 1000));
+    await route.fulfill({ response });
+  });
   await yard.getByRole('button', { name: 'take it out' }).click();
   await expect(page.getByRole('table', { name: 'Destinations' }).getByRole('row', { name: /Tree yard/ })).toHaveCount(0);
 });

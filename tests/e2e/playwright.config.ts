@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
+  globalSetup: './database.ts',
   // Each worker has a world of its own: a database, a server and the stand-ins. Most of a test is waiting, so two share two cores well.
   workers: 2,
   // A machine that shares its processors may be a fifth as fast for minutes: what is slow is no failure, and what stands still is found all the same.

@@ -4,7 +4,7 @@ import { createInterface } from 'node:readline';
 import currencies from 'currency-codes';
 import { expect, test } from '@playwright/test';
 import { priceCart, type Cart, type Shop } from './slow-prices';
-import { root } from './world';
+import { root } from './database';
 
 // Every row that the core made of a hundred thousand carts (the core's tests write them down), with what they weigh and under which codes they are sold,
 // against a slow calculation in fractions that also decides what is asked.

@@ -11,7 +11,7 @@ import { parsePhoneNumberFromString as parsePhoneNumber, type CountryCode } from
 import { formatAddress } from 'localized-address-format';
 import { postcodeValidator } from 'postcode-validator';
 import { stdnum } from 'stdnum';
-import { root } from './world';
+import { root } from './database';
 
 // What the core decided (the core's tests write it down), judged by libraries that know nothing of it.
 const decided = <T>(name: string): T => JSON.parse(readFileSync(join(root, 'artifacts/reference', name), 'utf8')) as T;

@@ -4,7 +4,7 @@ import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { root } from './world';
+import { root } from './database';
 
 const server = process.env.SEXTON_TEST_SERVER!;
 

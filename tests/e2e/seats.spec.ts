@@ -1,4 +1,5 @@
 import { parse } from 'csv-parse/sync';
+import type { Page } from '@playwright/test';
 import { cellsOf } from '../../web/entry/table/block';
 import { ApiManager } from './apiManager';
 import { howMany } from './checkout';
@@ -137,6 +138,60 @@ test('thirty seats are pasted, mended, copied and dropped, and twenty-eight stay
   await expect(page.locator('[data-slot$="/born"]').first()).toHaveText('29 February 2000');
 });
 
+test('two windows change one line of the cart, and neither takes away what the other typed', async ({ page: first, context }) => {
+  await first.goto('/products/WA-MAY');
+  await howMany(first, 3);
+  const name = (of: Page, seat: number, all: number) =>
+    of.getByRole('group', { name: `Seat ${seat} of ${all}` }).getByLabel('Who is coming');
+  for (const seat of [3, 1, 2]) {
+    await name(first, seat, 3).fill(`Guest ${seat}`);
+    await first
+      .getByRole('group', { name: `Seat ${seat} of 3` })
+      .getByRole('radio', { name: 'Steady' })
+      .check();
+  }
+  await first.getByRole('button', { name: 'Put 3 in the cart' }).click();
+  await expect(first.locator('[data-slot$="/guest_name"]')).toHaveText(['Guest 1', 'Guest 2', 'Guest 3']);
+  const second = await context.newPage();
+  await second.goto('/cart');
+  for (const window of [first, second]) await window.getByRole('button', { name: /^Change Orchard walk/ }).click();
+
+  await name(first, 1, 3).fill('Una');
+  await first.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(first.locator('[data-slot$="/guest_name"]')).toHaveText(['Una', 'Guest 2', 'Guest 3']);
+  await name(second, 3, 3).fill('Tom');
+  await second.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(second.locator('[data-slot$="/guest_name"]')).toHaveText(['Una', 'Guest 2', 'Tom']);
+
+  // One takes two out, of which the other knows nothing and takes out one.
+  await second.getByRole('button', { name: /^Change Orchard walk/ }).click();
+  await name(second, 3, 3).fill('Tom Rush');
+  await first.reload();
+  await first.getByRole('button', { name: /^Change Orchard walk/ }).click();
+  await howMany(first, 4);
+  await name(first, 4, 4).fill('Ash');
+  await first.getByRole('group', { name: 'Seat 4 of 4' }).getByRole('radio', { name: 'Steady' }).check();
+  await first.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(first.locator('[data-slot$="/guest_name"]')).toHaveText(['Una', 'Guest 2', 'Tom', 'Ash']);
+  await takeOut(second, 2, /Guest 2/);
+  await second.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(second.getByText('Say which of them go.')).toBeVisible();
+  await expect(name(second, 3, 4)).toHaveValue('Tom Rush');
+  await takeOut(second, 3, /Guest 2/);
+  await second.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(second.locator('[data-slot$="/guest_name"]')).toHaveText(['Una', 'Tom Rush', 'Ash']);
+});
+
+async function takeOut(page: Page, left: number, who: RegExp): Promise<void> {
+  await page.getByLabel('How many', { exact: true }).fill(String(left));
+  await page.keyboard.press('Enter');
+  await page
+    .getByRole('group', { name: /do you take out/ })
+    .getByLabel(who)
+    .check();
+  await page.getByRole('button', { name: /^Take (it|them|one) out/ }).click();
+}
+
 test('more than a product takes is told before anything is typed', async ({ page, expected: _ }) => {
   await page.goto('/products/WA-OCTOBER');
   await howMany(page, 41);
@@ -170,11 +225,8 @@ test('a day is picked from a calendar that knows which can be', async ({ page, a
   const shown = await day.evaluateAll((all) =>
     all.map((e) => ({ name: e.getAttribute('aria-label')!, open: e.getAttribute('aria-disabled') !== 'true' })),
   );
-  const year = await calendar
-    .getByLabel('Year')
-    .evaluate((e) => (e as HTMLSelectElement).value)
-    .catch(() => '');
-  const weekday = (name: string) => new Date(`${name} ${year || new Date().getFullYear()} 12:00 UTC`).getUTCDay();
+  const years = await calendar.getByLabel('Year').evaluateAll((all) => all.map((e) => (e as HTMLSelectElement).value));
+  const weekday = (name: string) => new Date(`${name} ${years[0] || new Date().getFullYear()} 12:00 UTC`).getUTCDay();
   // Sundays are left out.
   expect(shown.filter((d) => weekday(d.name) === 0).map((d) => d.open)).not.toContain(true);
   expect(shown.filter((d) => weekday(d.name) === 1).map((d) => d.open)).toContain(true);

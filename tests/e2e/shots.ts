@@ -7,7 +7,7 @@ import { stringify } from './csv';
 import { Desk } from './desk';
 import { photograph } from './drawn';
 import { expect, test } from './fixtures';
-import { root } from './world';
+import { root } from './database';
 
 // The pictures of docs/screenshots, one for each main view, from demo data. Run with ./sexton shots.
 test.use({ expected: [/Blocked script execution in 'about:srcdoc'/] });

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { root } from './world';
+import { root } from './database';
 
 test('the types of the web client are generated from the committed description', () => {
   const fresh = join(mkdtempSync(join(tmpdir(), 'sexton-types-')), 'schema.d.ts');

@@ -1,27 +1,12 @@
-import { execFile, spawn, type ChildProcess } from 'node:child_process';
+import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
-import pg from 'pg';
+import type pg from 'pg';
+import { makeDatabase, needed, root, serverDll, settingsFor, withDatabase } from './database';
 
-const run = promisify(execFile);
-
-function needed(name: string): string {
-  const value = process.env[name];
-  if (!value) throw new Error(`${name} is not set. Run these tests with ./sexton test.`);
-  return value;
-}
-
-export const root = needed('SEXTON_TEST_ROOT');
-const serverDll = needed('SEXTON_TEST_SERVER');
 const standInsDll = needed('SEXTON_TEST_STANDINS');
-const adminConnection = needed('SEXTON_TEST_DATABASE');
-
-export const manager = { email: 'imre@marrowby.example', name: 'Imre Halloway' };
-export const support = { email: 'tamsin@marrowby.example', name: 'Tamsin Oakes' };
-export const password = 'quince and hornbeam';
 
 /** A server with its stand-ins on a database of its own: real processes, that can be killed. */
 export class World {
@@ -41,14 +26,12 @@ export class World {
   /** Creates one, whose server has some settings beside the usual ones. */
   static async create(settings: Record<string, string> = {}): Promise<World> {
     const name = `w${process.pid}_${Date.now()}`;
-    await withDatabase('postgres', (client) => client.query(`create database ${name}`));
+    await makeDatabase(name);
     const ports = { server: await freePort(), standIns: await freePort(), smtp: await freePort(), sftp: await freePort() };
     const standIns = `http://127.0.0.1:${ports.standIns}`;
     const address = `http://127.0.0.1:${ports.server}`;
     const environment = {
-      ...process.env,
-      SEXTON__DATABASE: connectionTo(name),
-      SEXTON__KEY: Buffer.alloc(32, 7).toString('base64'),
+      ...settingsFor(name),
       SEXTON__PUBLICURL: address,
       SEXTON__MAILPORT: String(ports.smtp),
       SEXTON__BACKOFFICEURL: `${standIns}/back-office/`,
@@ -69,13 +52,6 @@ export class World {
       ...settings,
     };
     const world = new World(address, standIns, environment, name, ports);
-    await world.command('migrate');
-    await world.command('import', join(root, 'demo/catalogue.json'));
-    for (const [who, role] of [
-      [manager, 'manager'],
-      [support, 'support'],
-    ] as const)
-      await world.command('account', who.email, who.name, role);
     await world.startStandIns();
     await world.startServer();
     return world;
@@ -158,43 +134,10 @@ export class World {
     // Whoever answered may be another's.
     if (this.standIns.exitCode !== null) throw new Error(`The stand-ins ended: is port ${this.ports.standIns} taken?`);
   }
-
-  private async command(...words: string[]): Promise<void> {
-    const done = run('dotnet', [serverDll, ...words], { env: this.environment });
-    done.child.stdin?.end(`${password}\n`);
-    await done;
-  }
 }
 
 // A program that ends when this process ends, however that comes about: a run that is cut off leaves nothing behind.
 const tied = (...words: string[]): [string, string[]] => ['setpriv', ['--pdeathsig', 'KILL', '--', 'dotnet', ...words]];
-
-function settingsOf(connection: string): Record<string, string> {
-  return Object.fromEntries(
-    connection.split(';').map((pair) => [pair.slice(0, pair.indexOf('=')).toLowerCase(), pair.slice(pair.indexOf('=') + 1)]),
-  );
-}
-
-function connectionTo(database: string): string {
-  return adminConnection.replace(/Database=[^;]*/, `Database=${database}`);
-}
-
-async function withDatabase<T>(database: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
-  const settings = settingsOf(adminConnection);
-  const client = new pg.Client({
-    host: settings.host,
-    port: Number(settings.port),
-    user: settings.username,
-    password: settings.password,
-    database,
-  });
-  await client.connect();
-  try {
-    return await work(client);
-  } finally {
-    await client.end();
-  }
-}
 
 // Ports are given out by turns, and not from those that the system gives to connections: between being found free and being listened at, one of those may go
 // to somebody else, such as the world of another worker. Each run and each worker begins elsewhere.

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { START_LOCATION, useRoute, useRouter } from 'vue-router';
 import { sentenceOf } from '../shared/api/client';
 import { useCart } from './cart';
 import { catalogue, loadShop, need, said, shopper } from './catalogue';
@@ -26,14 +26,12 @@ async function load(): Promise<void> {
   }
 }
 
-watch(
-  () => route.path,
-  async (_, before) => {
-    if (before === undefined) return;
-    await nextTick();
-    document.querySelector<HTMLElement>('#main')?.focus();
-  },
-);
+// Where the first page opens, the focus begins at the top as in any document.
+router.afterEach(async (to, from) => {
+  if (from === START_LOCATION || to.path === from.path) return;
+  await nextTick();
+  document.querySelector<HTMLElement>('#main')?.focus();
+});
 
 // What lies in a cart is called by its name, however large the catalogue.
 watch([cart, atOnce, catalogue], () => void need([...new Set(inCarts())]).catch(() => undefined));

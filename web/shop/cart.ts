@@ -48,8 +48,9 @@ export function useCart(kind: CartKind) {
     /** Makes it the only line. */
     replace: (line: LineDraft, orderAnswers: Answers) =>
       take(api.PUT('/api/shop/v1/cart/lines', { headers, body: { ...line, order_answers: orderAnswers } })),
-    change: (id: string, quantity: number, answers?: Answers, units?: Unit[]) =>
-      take(api.PUT('/api/shop/v1/cart/lines/{id}', { headers, params: { path: { id } }, body: { quantity, answers, units } })),
+    /** Changes a line; what is not said stays as it is. */
+    change: (id: string, body: Schemas['ChangeLineRequest']) =>
+      take(api.PUT('/api/shop/v1/cart/lines/{id}', { headers, params: { path: { id } }, body })),
     /** Gives a coupon; "" takes it out. */
     coupon: (code: string) => take(api.PUT('/api/shop/v1/cart/coupon', { headers, body: { code } })),
     answer: (step: string, answers: Answers, lines: Schemas['LineAnswers'][] = []) =>

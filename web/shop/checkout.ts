@@ -1,29 +1,19 @@
 import { computed, ref, watch } from 'vue';
-import type { Answers, Evaluated, Unit } from '../entry/answers';
+import type { Answers, Evaluated } from '../entry/answers';
 import { boxesLeft, withBoxesLeft } from '../entry/boxes';
 import { sentenceOf, type Schemas } from '../shared/api/client';
 import { kept } from '../shared/kept';
 import { latest } from '../shared/latest';
 import { evaluateCart, useCart, type CartKind } from './cart';
-
-/** The answers of a line and of each one of it. */
-export interface LineDraft {
-  answers: Answers;
-  units: Unit[];
-}
+import { changedIn, isEmpty, nothingTyped, overlaid, takeTyped, unitsOf, type DrawnLine, type TypedLine } from './typed';
 
 /** What was typed at some steps and is not in the cart yet: nothing else, so that it replaces nothing else. */
 interface Typed {
   answers: Answers;
-  lines: Record<string, { answers: Answers; units: Record<string, Answers> }>;
+  lines: Record<string, TypedLine>;
 }
 
 const nothing = (): Typed => ({ answers: {}, lines: {} });
-
-// What a form gives back is all it was given with one answer changed; only that one was typed.
-const changedIn = (before: Answers, now: Answers): Answers =>
-  Object.fromEntries(Object.entries(now).filter(([field, answer]) => answer !== before[field]));
-const isEmpty = (of: object): boolean => Object.keys(of).length === 0;
 
 /** What is typed at one or several steps of a cart, evaluated while typing, and put into the cart at the end. */
 export function useCheckout(kind: CartKind, steps: () => string[]) {
@@ -43,38 +33,16 @@ export function useCheckout(kind: CartKind, steps: () => string[]) {
     set: (now) => Object.assign(typed.value.answers, changedIn(answers.value, now)),
   });
   /** The same of every line. */
-  const drafts = computed<Record<string, LineDraft>>({
-    get: () =>
-      Object.fromEntries(
-        lines.value.map((l) => {
-          const over = typed.value.lines[l.id];
-          return [
-            l.id,
-            {
-              answers: { ...l.answers, ...over?.answers },
-              units: (l.units ?? []).map((u) => ({ ...u, answers: { ...u.answers, ...over?.units[u.id] } })),
-            },
-          ];
-        }),
-      ),
+  const drafts = computed<Record<string, DrawnLine>>({
+    get: () => Object.fromEntries(lines.value.map((l) => [l.id, overlaid(l, typed.value.lines[l.id])])),
     set: (now) => {
       for (const [id, draft] of Object.entries(now)) {
         const before = drafts.value[id];
-        if (before) overlay(id, before, draft);
+        const over = typed.value.lines[id] ?? nothingTyped();
+        if (before && takeTyped(over, before, draft)) typed.value.lines[id] = over;
       }
     },
   });
-
-  function overlay(id: string, before: LineDraft, now: LineDraft): void {
-    const own = changedIn(before.answers, now.answers);
-    const units = now.units
-      .map((u) => [u.id, changedIn(before.units.find((b) => b.id === u.id)?.answers ?? {}, u.answers)] as const)
-      .filter(([, changed]) => !isEmpty(changed));
-    if (isEmpty(own) && !units.length) return;
-    const over = (typed.value.lines[id] ??= { answers: {}, units: {} });
-    Object.assign(over.answers, own);
-    for (const [unit, changed] of units) over.units[unit] = { ...over.units[unit], ...changed };
-  }
 
   const asTyped = (): Schemas['CartContent'] => ({
     ...basket.view.value!.cart,
@@ -117,11 +85,7 @@ export function useCheckout(kind: CartKind, steps: () => string[]) {
     await basket.answer(
       steps().at(-1)!,
       now.answers,
-      Object.entries(now.lines).map(([id, { answers: own, units }]) => ({
-        id,
-        answers: own,
-        units: Object.entries(units).map(([unit, given]) => ({ id: unit, answers: given })),
-      })),
+      Object.entries(now.lines).map(([id, line]) => ({ id, answers: line.answers, units: unitsOf(line) })),
     );
     // What was typed while it was on its way is still to go.
     if (JSON.stringify(typed.value) === sent) typed.value = nothing();

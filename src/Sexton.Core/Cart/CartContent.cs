@@ -83,11 +83,15 @@ public sealed record CartContent
         return Lines.Length < MostLines ? this with { Lines = Lines.Add(line) } : throw new CartException("cart_full", Whole(MostLines));
     }
 
+    /// <summary>A line.</summary>
+    /// <exception cref="CartException">There is no such line.</exception>
+    public CartLine Find(string id) => Lines.FirstOrDefault(l => l.Id == id) ?? throw new CartException("line_gone");
+
     /// <summary>The cart with a line replaced by one of the same id; a quantity of 0 takes the line out.</summary>
     /// <exception cref="CartException">There is no such line, or the quantity is out of range.</exception>
     public CartContent Change(CartLine line)
     {
-        var index = Lines.IndexOf(Lines.FirstOrDefault(l => l.Id == line.Id) ?? throw new CartException("line_gone"));
+        var index = Lines.IndexOf(Find(line.Id));
         if (line.Quantity == 0)
         {
             return this with { Lines = Lines.RemoveAt(index) };
@@ -117,26 +121,7 @@ public sealed record CartContent
         {
             Lines =
             [
-                .. Lines.Select(line =>
-                    lines
-                        .Where(l => l.Id == line.Id)
-                        .Aggregate(
-                            line,
-                            (all, given) =>
-                                all with
-                                {
-                                    Answers = all.Answers.With(given.Answers, hasDefault),
-                                    Units =
-                                    [
-                                        .. all.Units.Select(u =>
-                                            given
-                                                .Units.Where(g => g.Id == u.Id)
-                                                .Aggregate(u, (one, g) => one with { Answers = one.Answers.With(g.Answers, hasDefault) })
-                                        ),
-                                    ],
-                                }
-                        )
-                ),
+                .. Lines.Select(line => lines.Where(l => l?.Id == line.Id).Aggregate(line, (all, given) => all.Answer(given, hasDefault))),
             ],
         };
 
@@ -203,7 +188,16 @@ public sealed record CartContent
 /// <param name="Id">The id of the line.</param>
 /// <param name="Answers">The answers of the line, by field; others stay as they are.</param>
 /// <param name="Units">The answers of its units.</param>
-public sealed record LineAnswers(string Id, AnswerSet Answers, ImmutableArray<CartUnit> Units);
+public sealed record LineAnswers(string Id, AnswerSet Answers, ImmutableArray<CartUnit> Units)
+{
+    internal void CheckShape()
+    {
+        if (Answers is null || Units.IsDefault || Units.Any(static u => u?.Answers is null))
+        {
+            throw new CartException("unit_unknown");
+        }
+    }
+}
 
 /// <summary>A line of the cart.</summary>
 /// <param name="Id">The stable id of the line.</param>
@@ -256,6 +250,45 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
             Units = units.ToImmutable(),
             UnitsGiven = Math.Max(UnitsGiven, units.Count == 0 ? 0 : units[^1].Number),
             MostEach = most,
+        };
+    }
+
+    /// <summary>
+    /// The line with another quantity, as a form knew it that may be older than the line: who is said to go goes, whoever came meanwhile stays, and one
+    /// that the form has answers of stands where there is room.
+    /// </summary>
+    /// <param name="quantity">How many.</param>
+    /// <param name="gone">The ids of the units that go.</param>
+    /// <param name="given">What the form has answers of.</param>
+    public CartLine Resize(int quantity, IReadOnlyCollection<string> gone, LineAnswers given)
+    {
+        given.CheckShape();
+        var left = Units.Where(u => !gone.Contains(u.Id)).ToList();
+        var others = given.Units.Where(a => !gone.Contains(a.Id) && !Units.Any(u => u.Id == a.Id));
+        return this with
+        {
+            Quantity = quantity,
+            Units = [.. left, .. others.Take(Math.Max(0, quantity - left.Count)).Select(static a => a with { Answers = AnswerSet.Empty })],
+        };
+    }
+
+    /// <summary>The line with answers of its own and of its units replaced; others stay as they are. A unit that is not there is passed over.</summary>
+    /// <param name="given">The answers.</param>
+    /// <param name="hasDefault">Whether a field has a default.</param>
+    public CartLine Answer(LineAnswers given, Func<string, bool> hasDefault)
+    {
+        given.CheckShape();
+        return this with
+        {
+            Answers = Answers.With(given.Answers, hasDefault),
+            Units =
+            [
+                .. Units.Select(u =>
+                    given
+                        .Units.Where(g => g.Id == u.Id)
+                        .Aggregate(u, (one, g) => one with { Answers = one.Answers.With(g.Answers, hasDefault) })
+                ),
+            ],
         };
     }
 

@@ -85,16 +85,12 @@ internal static class CartEndpoints
     )
     {
         var (version, products) = await current.GetAsync(cancel);
+        var given = new LineAnswers(id, request.Answers ?? AnswerSet.Empty, [.. request.Units ?? []]);
         CartContent Change(CartContent cart)
         {
-            var before = cart.Lines.FirstOrDefault(l => l.Id == id) ?? new CartLine(id, "", request.Quantity, AnswerSet.Empty);
-            var after = before with
-            {
-                Quantity = request.Quantity,
-                Answers = request.Answers ?? before.Answers,
-                Units = request.Units?.ToImmutableArray() ?? before.Units,
-            };
-            return cart.Change(request.Quantity == 0 ? after : version.Plan.WithUnits(products, after));
+            var line = cart.Find(id);
+            var after = line.Resize(request.Quantity ?? line.Quantity, request.Gone ?? [], given);
+            return cart.Change(after.Quantity == 0 ? after : version.Plan.WithUnits(products, after).Answer(given, HasDefault(version)));
         }
 
         return await page.ServeAsync(await carts.ChangeAsync(Change, request.Step ?? Step.Cart.Key, version.Plan, cancel), cancel);
@@ -221,15 +217,17 @@ internal sealed record AddLineRequest(
             };
 }
 
-/// <summary>Changes a line of the cart.</summary>
-/// <param name="Quantity">How many; 0 takes it out.</param>
-/// <param name="Answers">All answers of the line, by field; null to leave them.</param>
-/// <param name="Units">All its units with their answers; null to leave them. Where the quantity falls this says which stay.</param>
+/// <summary>Changes a line of the cart. What is not said stays as it is, also where it was changed in another window meanwhile.</summary>
+/// <param name="Quantity">How many; 0 takes it out; null leaves it.</param>
+/// <param name="Answers">Answers of the line, by field.</param>
+/// <param name="Units">Its units that have other answers now, with these.</param>
+/// <param name="Gone">The ids of the units that go, where the quantity falls.</param>
 /// <param name="Step">The step at which it was changed; null for the cart.</param>
 internal sealed record ChangeLineRequest(
-    int Quantity,
+    int? Quantity = null,
     AnswerSet? Answers = null,
     IReadOnlyList<CartUnit>? Units = null,
+    IReadOnlyList<string>? Gone = null,
     string? Step = null
 );
 

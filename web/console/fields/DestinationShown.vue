@@ -5,7 +5,7 @@ import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { latest } from '../../shared/latest';
 import { useWork } from '../../shared/work';
 import ArtefactView from '../orders/ArtefactView.vue';
-import { useDraft, type Draft, type DraftDestination } from './draft';
+import { settled, useDraft, type Draft, type DraftDestination } from './draft';
 import { codesRevision } from './itemCodes';
 import { spoken } from '../../shared/wording';
 import { language } from './standIn';
@@ -76,6 +76,7 @@ const look = latest(
   },
   (error) => ((shown.value = undefined), (failure.value = sentenceOf(error))),
   150,
+  settled,
 );
 
 watch(

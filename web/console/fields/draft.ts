@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
-import { computed, ref, shallowRef, type Ref } from 'vue';
+import { computed, nextTick, ref, shallowRef, type Ref } from 'vue';
 import { api, ApiError, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { withUnderway, type Underway } from './underway';
 
@@ -34,10 +34,16 @@ export const levelWords: Record<Level, string> = { order: 'every order', line: '
 const lookedFor = shallowRef<{ find: string; product: string[] }>({ find: '', product: [] });
 let soon = 0;
 
-/** The draft of the register, and the changes that can be made to it. Every change is saved at once. */
 // The revision of what the draft does not have.
 const NOWHERE = 0;
 
+/** Waits until every change has arrived and the page was drawn as the draft is then: what is asked for may be gone by that. */
+export async function settled(): Promise<void> {
+  while (waiting) await queue;
+  await nextTick();
+}
+
+/** The draft of the register, and the changes that can be made to it. Every change is saved at once. */
 export function useDraft(enabled: Ref<boolean> = ref(true)) {
   const client = useQueryClient();
   // Hundreds of fields, of which only the whole is ever replaced: watched in depth, each look at them would cost more than the drawing.

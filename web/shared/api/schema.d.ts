@@ -2197,21 +2197,23 @@ export interface components {
             /** Format: int32 */
             revision: number;
         };
-        /** @description Changes a line of the cart. */
+        /** @description Changes a line of the cart. What is not said stays as it is, also where it was changed in another window meanwhile. */
         ChangeLineRequest: {
             /**
              * Format: int32
-             * @description How many; 0 takes it out.
+             * @description How many; 0 takes it out; null leaves it.
              */
-            quantity: number;
-            /** @description All answers of the line, by field; null to leave them. */
+            quantity?: null | number;
+            /** @description Answers of the line, by field. */
             answers?: {
                 [key: string]: string | number | boolean | string[] | {
                     [key: string]: string;
                 };
             };
-            /** @description All its units with their answers; null to leave them. Where the quantity falls this says which stay. */
+            /** @description Its units that have other answers now, with these. */
             units?: null | components["schemas"]["CartUnit"][];
+            /** @description The ids of the units that go, where the quantity falls. */
+            gone?: null | string[];
             /** @description The step at which it was changed; null for the cart. */
             step?: null | string;
         };

@@ -4,7 +4,8 @@ import { useRouter } from 'vue-router';
 import EntryForm from '../../entry/EntryForm.vue';
 import PriceSum from '../../entry/PriceSum.vue';
 import { useWork } from '../../shared/work';
-import { useCheckout, type LineDraft } from '../checkout';
+import { useCheckout } from '../checkout';
+import type { DrawnLine } from '../typed';
 import CartLine from '../parts/CartLine.vue';
 import CouponEntry from '../parts/CouponEntry.vue';
 import WayOn from '../parts/WayOn.vue';
@@ -26,7 +27,7 @@ const ofLines = computed(
 );
 const rows = useTemplateRef<InstanceType<typeof CartLine>[]>('rows');
 
-function setDraft(id: string, draft: LineDraft): void {
+function setDraft(id: string, draft: DrawnLine): void {
   drafts.value = { ...drafts.value, [id]: draft };
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import LineForm from '../../entry/LineForm.vue';
-import type { Answers, Evaluated, Unit } from '../../entry/answers';
+import type { Evaluated, Unit } from '../../entry/answers';
 import { withBoxesLeft } from '../../entry/boxes';
 import { sentenceOf, type Schemas } from '../../shared/api/client';
 import { kept } from '../../shared/kept';
@@ -9,7 +9,7 @@ import { latest } from '../../shared/latest';
 import { useWork } from '../../shared/work';
 import { evaluateCart, useCart } from '../cart';
 import { nameOf, productOf, said } from '../catalogue';
-import type { LineDraft } from '../checkout';
+import { nothingTyped, overlaid, takeTyped, unitsOf, type DrawnLine, type TypedLine } from '../typed';
 import QuantityEntry from './QuantityEntry.vue';
 import ToldAnswers from './ToldAnswers.vue';
 import { say } from '../../shared/wording';
@@ -23,23 +23,29 @@ const {
 } = defineProps<{
   line: Schemas['CartLine'];
   /** What this line is answered at the cart. */
-  draft: LineDraft;
+  draft: DrawnLine;
   evaluation: Evaluated;
   showAll: boolean;
 }>();
-const emit = defineEmits<{ 'update:draft': [draft: LineDraft] }>();
+const emit = defineEmits<{ 'update:draft': [draft: DrawnLine] }>();
 const basket = useCart('cart');
 const STEP = 'product_page',
   HERE = 'cart';
 
-interface Change {
-  quantity: number;
-  answers: Answers;
-  units: Unit[];
+interface Change extends TypedLine {
+  /** How many, once that was changed. */
+  quantity?: number | undefined;
+  /** Which of them go. */
+  gone: string[];
 }
 
-// A change that was begun is kept like everything that is typed.
-const { value: change, letGo } = kept<Change | null>(`change:${line.id}`, () => null);
+// A change that was begun is kept like everything that is typed: it is laid over the line, which another window may change meanwhile.
+const { value: change, letGo } = kept<Change | null>(`edit:${line.id}`, () => null);
+const changed = computed(() => {
+  const { quantity = line.quantity, gone = [] } = change.value ?? {};
+  const units = line.units?.filter((u) => !gone.includes(u.id));
+  return { quantity, ...overlaid({ ...line, quantity, units }, change.value ?? undefined) };
+});
 const preview = ref<Evaluated>();
 const showAll = ref(false);
 const { busy, failure, run } = useWork();
@@ -68,7 +74,7 @@ const told = computed(
 
 const evaluate = latest(
   () => {
-    const lines = cart.value!.cart.lines!.map((l) => (l.id === line.id && change.value ? { ...l, ...change.value } : l));
+    const lines = cart.value!.cart.lines!.map((l) => (l.id === line.id && change.value ? { ...l, ...changed.value } : l));
     return evaluateCart({ ...cart.value!.cart, lines });
   },
   (result) => {
@@ -80,7 +86,7 @@ const evaluate = latest(
 if (change.value) void evaluate.now(undefined);
 
 async function begin(): Promise<void> {
-  change.value = { answers: { ...line.answers }, units: [...(line.units ?? [])], quantity: line.quantity };
+  change.value = { ...nothingTyped(), gone: [] };
   preview.value = undefined;
   showAll.value = problems.value.length > 0;
   await nextTick();
@@ -92,16 +98,35 @@ function end(): void {
   letGo();
 }
 
-function changed(): void {
+function type(part: Partial<DrawnLine>): void {
+  takeTyped(change.value!, changed.value, { ...changed.value, ...part });
   evaluate.soon(undefined);
+}
+
+function resize(quantity: number): void {
+  change.value!.quantity = quantity;
+  evaluate.soon(undefined);
+}
+
+// One that comes new after another went gets a number of its own.
+function keepOnly(units: Unit[]): void {
+  const going = changed.value.units.map((u) => u.id).filter((id) => !units.some((u) => u.id === id));
+  change.value!.gone.push(...going);
+  for (const id of going) delete change.value!.units[id];
 }
 
 // Says no for every box of this change without a tick, which may bring further questions; whether there was one.
 function leaveBoxes(): boolean {
   const asked = evaluation.value?.asked.filter((a) => a.line_id === line.id && a.step === STEP) ?? [];
-  const now = change.value && withBoxesLeft(asked, change.value);
-  if (now) change.value = now;
-  return !!now;
+  const now = withBoxesLeft(asked, changed.value);
+  return !!now && takeTyped(change.value!, changed.value, now);
+}
+
+// Another window may have added some meanwhile: which go is said among all that there are.
+async function askAgain(): Promise<void> {
+  change.value = { ...change.value!, quantity: undefined, gone: [] };
+  preview.value = undefined;
+  await basket.load();
 }
 
 async function save(): Promise<void> {
@@ -116,7 +141,13 @@ async function save(): Promise<void> {
       form.value?.focusFirstProblem();
       return;
     }
-    await basket.change(line.id, change.value.quantity, change.value.answers, change.value.units);
+    const { quantity, gone, answers } = change.value;
+    try {
+      await basket.change(line.id, { quantity, gone, answers, units: unitsOf(change.value) });
+    } catch (error) {
+      if (gone.length) await askAgain();
+      throw error;
+    }
     end();
     said.value = say('shop.changed');
   });
@@ -124,7 +155,7 @@ async function save(): Promise<void> {
 
 async function remove(): Promise<void> {
   await run(async () => {
-    await basket.change(line.id, 0);
+    await basket.change(line.id, { quantity: 0 });
     letGo();
     said.value = say('shop.taken_out', product.value?.name);
   });
@@ -156,25 +187,26 @@ defineExpose({ focusFirstProblem });
         <QuantityEntry
           :id="`${line.id}-quantity`"
           ref="quantityEntry"
-          v-model="change.quantity"
-          v-model:units="change.units"
+          :model-value="changed.quantity"
+          :units="changed.units"
           class="many"
           :evaluation="evaluation"
           :line="line.id"
-          @update:model-value="changed"
+          @update:model-value="resize"
+          @update:units="keepOnly"
         />
         <LineForm
           ref="form"
-          v-model:answers="change.answers"
-          v-model:units="change.units"
+          :answers="changed.answers"
+          :units="changed.units"
           :evaluation="evaluation"
           :line="line.id"
           :step="STEP"
           :show-all="showAll"
           :prefix="line.id"
           :level="3"
-          @update:answers="changed"
-          @update:units="changed"
+          @update:answers="type({ answers: $event })"
+          @update:units="type({ units: $event })"
         />
         <p class="do">
           <button class="buy" type="button" :disabled="busy" @click="save">{{ say('shop.keep_change') }}</button>

@@ -5,7 +5,7 @@ import LineForm from '../../entry/LineForm.vue';
 import type { Answers, Evaluated } from '../../entry/answers';
 import type { Schemas } from '../../shared/api/client';
 import { nameOf } from '../catalogue';
-import type { LineDraft } from '../checkout';
+import type { DrawnLine } from '../typed';
 
 /** Everything that one step asks: of the order, and of each line. */
 const {
@@ -16,7 +16,7 @@ const {
   level = 2,
 } = defineProps<{ evaluation: Evaluated; lines: Schemas['CartLine'][]; step: string; showAll: boolean; level?: number }>();
 const answers = defineModel<Answers>('answers', { required: true });
-const drafts = defineModel<Record<string, LineDraft>>('drafts', { required: true });
+const drafts = defineModel<Record<string, DrawnLine>>('drafts', { required: true });
 
 const asked = computed(() => evaluation.asked.filter((a) => a.step === step && a.line_id === null));
 const problems = computed(() => evaluation.problems.filter((p) => p.step === step && p.field && p.line_id === null));
@@ -24,7 +24,7 @@ const asking = computed(() =>
   lines.filter((l) => [...evaluation.asked, ...evaluation.problems].some((a) => a.step === step && a.line_id === l.id)),
 );
 
-function set(id: string, part: Partial<LineDraft>): void {
+function set(id: string, part: Partial<DrawnLine>): void {
   drafts.value = { ...drafts.value, [id]: { ...drafts.value[id]!, ...part } };
 }
 
