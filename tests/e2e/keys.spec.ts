@@ -51,6 +51,45 @@ test('the map is worked from the keyboard', async ({ page, signIn }) => {
   await expect(page.getByRole('form', { name: 'A new field' }).getByLabel('Label')).toBeFocused();
 });
 
+test('wherever the arrows go, what has the focus stands clear of the names of rows and columns, and what is opened comes into sight', async ({
+  page,
+  signIn,
+}) => {
+  await signIn();
+  await page.setViewportSize({ width: 1280, height: 560 });
+  // WCAG 2.2, 2.4.11: what has the focus is not hidden.
+  const isClear = () =>
+    page.evaluate(() => {
+      const [cell, head] = [document.activeElement!, document.activeElement!.closest('table')!.tHead!];
+      const [box, name] = [cell.getBoundingClientRect(), cell.closest('tr')!.querySelector('th')!];
+      const within = cell.closest('.scroll')!.getBoundingClientRect();
+      return (
+        box.top >= head.getBoundingClientRect().bottom - 1 &&
+        box.bottom <= within.bottom + 1 &&
+        (name.contains(cell) || box.right > name.getBoundingClientRect().right)
+      );
+    });
+  for (const face of ['', '?by=products']) {
+    await page.goto(`/console/fields/payment_method${face}`);
+    const row = page.getByRole('row').filter({ has: page.getByRole('button', { name: /^How you pay/ }) });
+    await expect(row).toBeInViewport();
+    await row.getByRole('button', { name: /^How you pay/ }).focus();
+    const seen = new Set<string>();
+    for (const [key, times] of [
+      ['ArrowRight', 12],
+      ['ArrowUp', 20],
+      ['ArrowLeft', 13],
+      ['ArrowDown', 20],
+    ] as const)
+      for (let i = 0; i < times; i++) {
+        await page.keyboard.press(key);
+        seen.add(await page.evaluate(() => document.activeElement!.getAttribute('title') ?? document.activeElement!.textContent));
+        expect(await isClear(), `${face} ${key} ${i}`).toBe(true);
+      }
+    expect(seen.size).toBeGreaterThan(20);
+  }
+});
+
 test('a list that a letter opened is left without taking what it stands on', async ({ page, signIn }) => {
   await signIn();
   await page.goto('/console/fields/guest_name');

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
-import { bringIntoSight, cellAfter, focusCell } from '../parts/grid';
+import { cellAfter, focusCell, keepChosenInSight } from '../parts/grid';
 import type { SignKey } from '../parts/signs';
 import { useColumns, type Column } from './columns';
 import type { Draft, DraftField, Level } from './draft';
@@ -75,15 +75,9 @@ function destinationThread(f: DraftField, i: number): string {
   return i < last ? 'through' : i === last ? 'to' : '';
 }
 
-// What is chosen or new is brought into sight; what is there already does not move.
-watch(
+keepChosenInSight(
   () => selected,
-  async () => {
-    await nextTick();
-    const row = table.value?.querySelector('tr.selected');
-    if (row) bringIntoSight(row, table.value!.closest('.scroll')!, table.value!.tHead!.offsetHeight);
-  },
-  { immediate: true },
+  () => table.value,
 );
 
 async function onKey(event: KeyboardEvent): Promise<void> {

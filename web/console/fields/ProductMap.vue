@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import MarkSign from '../parts/MarkSign.vue';
-import { cellAfter, focusCell } from '../parts/grid';
+import { cellAfter, focusCell, keepChosenInSight } from '../parts/grid';
 import type { SignKey } from '../parts/signs';
 import type { Draft, DraftField } from './draft';
 import type { Schemas } from '../../shared/api/client';
@@ -74,6 +74,11 @@ const cursor = ref({ row: 0, column: 0 });
 const table = useTemplateRef<HTMLTableElement>('table');
 const tab = (f: DraftField, column: number) =>
   rows.value[cursor.value.row]?.field.key === f.field.key && cursor.value.column === column ? 0 : -1;
+
+keepChosenInSight(
+  () => selected,
+  () => table.value,
+);
 
 async function onKey(event: KeyboardEvent): Promise<void> {
   const next = cellAfter(event.key, cursor.value, rows.value.length, shownColumns.value.length + 1);
@@ -168,6 +173,8 @@ defineExpose({ focus });
           </button>
           <span
             v-else
+            :tabindex="tab(f, i + 1)"
+            @focus="cursor = { row: rows.indexOf(f), column: i + 1 }"
             :title="`${column.name}: ${wordFor(f, column)}; ${f.field.built_in ? 'a question of the shop’s own' : 'its section says of which products'}`"
             ><MarkSign :sign="sign(f, column)" /><span class="visually-hidden">{{ wordFor(f, column) }}</span></span
           >
@@ -183,6 +190,13 @@ defineExpose({ focus });
   position: sticky;
   left: 0;
   width: max-content;
+}
+/* However many rows there are, which product a column is stays in sight. */
+thead {
+  position: sticky;
+  top: 0;
+  z-index: 3;
+  background: var(--paper);
 }
 /* Of many columns some are out of sight; which field a row is, is not. */
 .label,

@@ -335,6 +335,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   position: relative;
   overflow: auto;
   padding-right: var(--edge);
+  /* What has the focus comes out from under the names of rows and columns, which stay. */
+  scroll-padding: 190px 0 0 260px;
 }
 footer {
   display: flex;

@@ -1,3 +1,5 @@
+import { nextTick, watch } from 'vue';
+
 const steps: Record<string, [row: number, column: number]> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],
@@ -23,8 +25,22 @@ export function focusCell(grid: HTMLElement | null): void {
   grid?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
 }
 
-/** Scrolls a list so far that a row of it is seen, below its heading, and nothing else: the page stays where it is. */
-export function bringIntoSight(row: Element, list: Element, heading: number): void {
+/** Brings the row of a table that is chosen, or new, into sight; what is in sight already does not move. */
+export function keepChosenInSight(chosen: () => string | undefined, table: () => HTMLTableElement | null): void {
+  watch(
+    chosen,
+    async () => {
+      await nextTick();
+      const row = table()?.querySelector('tr.selected, tr.section:has(.chosen)');
+      const head = table()?.tHead;
+      if (row) bringIntoSight(row, row.closest('.scroll')!, head && getComputedStyle(head).position === 'sticky' ? head.offsetHeight : 0);
+    },
+    { immediate: true },
+  );
+}
+
+// Scrolls a list so far that a row of it is seen, below its heading, and nothing else: the page stays where it is.
+function bringIntoSight(row: Element, list: Element, heading: number): void {
   const [top, bottom] = [
     row.getBoundingClientRect().top - list.getBoundingClientRect().top - heading,
     row.getBoundingClientRect().bottom - list.getBoundingClientRect().top - list.clientHeight,

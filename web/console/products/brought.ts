@@ -74,10 +74,15 @@ export function useBrought(taken: (outcome: NonNullable<Import['outcome']>) => v
   }
 
   onMounted(async () => {
-    const last = await run(() => ask(api.GET('/api/console/v1/products/imports')));
-    if (!last || brought.value) return;
-    brought.value = last;
-    await follow();
+    try {
+      const last = await ask(api.GET('/api/console/v1/products/imports'));
+      // A file that is chosen meanwhile is the newer one.
+      if (!last || brought.value || busy.value) return;
+      brought.value = last;
+      await follow();
+    } catch (error) {
+      failure.value = sentenceOf(error);
+    }
   });
   onUnmounted(() => (isHere = false));
 
