@@ -208,6 +208,26 @@ public sealed class RegisterTests
     }
 
     [Fact]
+    public void A_limit_that_others_say_already_is_not_told_beside_them()
+    {
+        var before = Fixture.Ask("words", "long_text");
+        var one = Fixture.Ask("words", "long_text", ("lines", Json(3)));
+        var both = Fixture.Ask("words", "long_text", ("lines", Json(3)), ("line_longest", Json(20)));
+        Told(before, one).ShouldBe(["at most >3 lines"]);
+        Told(one, both).ShouldBe(["at most 240> characters", "at most >20 characters a line"]);
+        RegisterDifference
+            .Between(Fixture.Register(), Fixture.Register(both), FieldTypes.Standard, TestKind.All, Fixture.Products)
+            .Single()
+            .Clauses.ShouldNotContain(static c => c.After == "240");
+
+        static IEnumerable<string> Told(Field old, Field now) =>
+            RegisterDifference
+                .Between(Fixture.Register(old), Fixture.Register(now), FieldTypes.Standard, TestKind.All, Fixture.Products)
+                .Single()
+                .Clauses.Select(static l => $"{l.Lead}{l.Before}>{l.After}{l.Tail}");
+    }
+
+    [Fact]
     public void Conditions_sections_and_places_are_told_too()
     {
         var before = Fixture.Register(Fixture.Wording(), Fixture.AskOrder("one", "line_text"), Fixture.AskOrder("two", "line_text"));

@@ -155,7 +155,9 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
             : Destinations(field.LeftOut);
 
     private static string Value(ImmutableSortedDictionary<string, JsonElement> settings, TypeSetting setting) =>
-        (settings.TryGetValue(setting.Name, out var value) ? value : setting.Default) is { } given && setting.Check(given) is null
+        !setting.IsSaidBy(settings)
+        && (settings.TryGetValue(setting.Name, out var value) ? value : setting.Default) is { } given
+        && setting.Check(given) is null
             ? setting.InWords(given)
             : "";
 

@@ -40,6 +40,10 @@ public abstract class TypeSetting(string name, string clause, string offer)
     /// <summary>The names of other settings that, all of them set, say it already, so that it is neither shown nor counts; empty for none.</summary>
     public ImmutableArray<string> SaidBy { get; init; } = [];
 
+    /// <summary>Whether other settings say it already.</summary>
+    /// <param name="settings">What is set.</param>
+    public bool IsSaidBy(ImmutableSortedDictionary<string, JsonElement> settings) => !SaidBy.IsEmpty && SaidBy.All(settings.ContainsKey);
+
     /// <summary>The JSON Schema (draft 2020-12) of its value.</summary>
     public abstract JsonObject Schema { get; }
 
