@@ -25,7 +25,12 @@ public sealed partial class InGermanTests
     [InlineData("line_text", "{'longest': 5}", "Quitten", "„The answer“ hat Platz für 5 Zeichen, dies sind 7.")]
     [InlineData("number", "{'most': 2.5, 'decimals': 1}", "2,6", "„The answer“ ist höchstens 2,5.")]
     [InlineData("number", "{}", "viele", "Geben Sie „The answer“ als Zahl an, etwa 12 oder 12,5.")]
-    [InlineData("date", "{'latest': {'day': '2026-12-24'}}", "25. Dezember 2026", "„The answer“ kann spätestens 24. Dezember 2026 sein.")]
+    [InlineData(
+        "date",
+        "{'latest': {'day': '2026-12-24'}}",
+        "25. Dezember 2026",
+        "„The answer“ kann spätestens der 24. Dezember 2026 sein."
+    )]
     [InlineData(
         "email",
         "{'domains': ['farrant.example']}",

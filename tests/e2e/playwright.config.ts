@@ -3,8 +3,8 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   globalSetup: './database.ts',
-  // Each worker has a world of its own: a database, a server and the stand-ins. Most of a test is waiting, so two share two cores well.
-  workers: 2,
+  // Each worker has a world of its own: a database, a server and the stand-ins. Most of a test is waiting, so three share two cores well.
+  workers: 3,
   // A machine that shares its processors may be a fifth as fast for minutes: what is slow is no failure, and what stands still is found all the same.
   timeout: 600_000,
   expect: { timeout: 30_000 },

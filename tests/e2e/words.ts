@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 
-/** Where two words stand in the page with nothing between them, although they belong to two elements: they are read out, copied and found as one. */
+/** Where two words or sentences stand in the page with nothing between them, although they belong to two elements: they are read out, copied and found as one. */
 export function wordsRunTogether(page: Page): Promise<string[]> {
   return page.evaluate(() => {
     const inline = new Set(['inline', 'contents', 'inline-block', 'inline-flex', 'inline-grid']);
@@ -15,7 +15,7 @@ export function wordsRunTogether(page: Page): Promise<string[]> {
       // What is marked behind a text repeats it, for the eye alone.
       if (!text.data || parent.closest('script, style, option, .entry-over') || !parent.checkVisibility({ visibilityProperty: true }))
         continue;
-      if (before && /[\p{L}\p{N}]$/u.test(before.data) && /^[\p{L}\p{N}]/u.test(text.data)) {
+      if (before && /[\p{L}\p{N}.:;!?]$/u.test(before.data) && /^[\p{L}\p{N}]/u.test(text.data)) {
         const both = document.createRange();
         both.setStartBefore(before);
         both.setEndAfter(text);

@@ -260,7 +260,7 @@ defineExpose({ focusFirstProblem });
       </p>
     </div>
     <p v-if="toMend" class="entry-problem">
-      <span role="status">{{ sayCount('form.to_mend', toMend) }}</span>
+      <span role="status">{{ sayCount('form.to_mend', toMend) }}</span>{{ ' ' }}
       <button type="button" class="entry-clear" @click="focusFirstProblem">{{ say('form.go_to_first') }}</button>
     </p>
     <p v-for="problem in unseen" :key="`${problem.unit_id}${problem.field}`" class="entry-problem entry-unseen" role="alert" tabindex="-1">

@@ -271,8 +271,16 @@ async function buyAtOnce(): Promise<void> {
   position: sticky;
   top: 1rem;
   align-self: start;
-  max-height: calc(100vh - 2rem);
+  /* Less the head of the shop, which stands above it before anybody scrolls. */
+  max-height: calc(100vh - 11rem);
   overflow: auto;
+}
+/* However many rows there are above it, what it comes to stays in sight. */
+.left :deep(.total) {
+  position: sticky;
+  bottom: 0;
+  padding-block: 0.3rem;
+  background: var(--shop-sheet);
 }
 img {
   width: 100%;

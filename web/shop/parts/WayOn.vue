@@ -15,7 +15,7 @@ const after = computed(() => steps.value.slice(index.value + 1));
 
 <template>
   <p class="soft">
-    <template v-if="after.length">{{ say('shop.then', after.map(headingOf).join(' · ')) }} </template>
+    <template v-if="after.length">{{ say('shop.then', after.map(headingOf).join(' · ')) }}{{ ' ' }}</template>
     <template v-if="before.length"
       >{{ say('shop.back_to') }}
       <template v-for="(step, i) in before" :key="step.key"
