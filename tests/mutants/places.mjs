@@ -70,4 +70,7 @@ export const places = [
     files: ['src/Sexton.Server/Versions', 'src/Sexton.Server/Publishing', 'src/Sexton.Server/Fields'],
     tests: server('DraftTests', 'UndoTests', 'CurrentTests', 'PriceTests', 'ForeignKindTests', 'AskingTests'),
   },
+  { name: 'products', files: ['src/Sexton.Core/Catalogue/Brought'], tests: core('ProductsBroughtTests') },
+  { name: 'putting back', files: ['src/Sexton.Core/Register/ClauseBack.cs'], tests: core('ClauseBackTests') },
+  { name: 'the cart', files: ['src/Sexton.Core/Cart'], tests: core('CartTests', 'EachOneTests', 'PropertyTests', 'AskingTests') },
 ];
