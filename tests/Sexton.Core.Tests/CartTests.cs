@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Sexton.Core.Cart;
 using Sexton.Core.Values;
 
@@ -103,6 +104,20 @@ public sealed class CartTests
         var changed = Changed();
         changed.Quantity.ShouldBe(quantity);
         string.Join(' ', changed.Units.Select(u => u.Answers.Find("badge")?.Text ?? u.Id)).ShouldBe(after);
+    }
+
+    [Fact]
+    public void Answers_that_are_none_are_refused_wherever_they_are_given()
+    {
+        var line = Fixture.Line("WALK", 1).WithUnits();
+        foreach (var units in new ImmutableArray<CartUnit>[] { default, [null!], [new CartUnit("u1", null!)] })
+        {
+            var given = new LineAnswers(line.Id, AnswerSet.Empty, units);
+            Should.Throw<CartException>(() => line.Resize(1, [], given));
+            Should.Throw<CartException>(() => line.Answer(given, static _ => false));
+        }
+
+        Should.Throw<CartException>(() => line.Answer(new(line.Id, null!, []), static _ => false));
     }
 
     [Theory]

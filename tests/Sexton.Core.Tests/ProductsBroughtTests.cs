@@ -68,6 +68,9 @@ public sealed partial class ProductsBroughtTests
     [InlineData("code,price", "TREE,92", "price 89.50→92.00")]
     [InlineData("code,price", "TREE,\"92,5\"", "price 89.50→92.50")]
     [InlineData("code,price", "TREE,89.5", "")]
+    [InlineData("code,price", "TREE,0", "price 89.50→0.00")]
+    [InlineData("code,price", "TREE,10000000", "price 89.50→10000000.00")]
+    [InlineData("code,variant,price,name.en", "TREE,,89.50,Quince|TREE,TREE,9,only", "TREE/name.en →only|TREE/price →9.00|variant →TREE")]
     [InlineData("price,code", "89.50,TREE", "")] // in any order
     [InlineData("code,name.de", "TREE,", "name.de Quitte→")] // an empty cell takes away
     [InlineData("code,name.en", "TREE, Quince tree ", "name.en Quince→Quince tree")] // and leaves the German alone
@@ -116,6 +119,7 @@ public sealed partial class ProductsBroughtTests
     [InlineData("code,name.fr", "TREE,Coing", "1 name.fr", "There is no column “name.fr”.")]
     [InlineData("code,price,price", "TREE,1,2", "1 price", "The column stands there twice.")]
     [InlineData("code,attribute.height (m),attribute.height (cm)", "TREE,1,2", "1 attribute.height (cm)", "The column stands there twice.")]
+    [InlineData("code,price,code", "TREE,1,TREE", "1 code", "The column stands there twice.")]
     [InlineData("code,price", "TREE", "2 ", "It has 1 cells, and the first row 2.")]
     [InlineData("code,price", "TREE,89.50|TREE,90", "3 code", "“TREE” stands there twice, first at 2.")]
     [InlineData("code,price", ",1", "2 code", "Give it a code.")]
@@ -186,6 +190,12 @@ public sealed partial class ProductsBroughtTests
         (brought.New, brought.Changed, brought.Same).ShouldBe((0, 0, 0));
     }
 
+    [Fact]
+    public void The_one_variant_of_a_product_may_bear_its_code_and_of_several_none() =>
+        Bring(Table("code,variant,price,name.en", "POT,,9,Pot|POT,POT,9,a|POT,POT,9,b"))
+            .Faults.Select(static f => $"{f.Row} {f.Column}")
+            .ShouldBe(["3 variant", "4 variant"]);
+
     [Theory]
     // a product as JSON, what it changes or "!" and where something is wrong
     [InlineData("'code': 'TREE', 'price_minor': 9200", "price 89.50→92.00")]
@@ -201,6 +211,7 @@ public sealed partial class ProductsBroughtTests
     [InlineData("'code': 'TREE', 'name': {'fr': 'Coing'}", "!name.fr")]
     [InlineData("'code': 'TREE', 'attributes': {'height': {'value': ['a']}}", "!attributes.height")]
     [InlineData("'code': 'TREE', 'attributes': {'height': null, 'a.b': {'value': 1}}", "!attributes.a.b")]
+    [InlineData("'code': 'TREE', 'attributes': {'format': {'value': 'round', 'unit': 'm'}}", "!attributes.format")] // only a number has a unit
     [InlineData("'code': 'POT', 'variants': [{'code': 'X', 'name': {'en': 'x'}, 'price_minor': -1}]", "!variants.0.price_minor")]
     [InlineData("'code': 'POT', 'variants': [{'code': 'X', 'name': {'en': 'x'}}]", "!variants.0.price_minor")]
     [InlineData("'code': 'POT', 'variants': [5]", "!variants.0")]

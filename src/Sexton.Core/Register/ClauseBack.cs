@@ -120,10 +120,6 @@ public sealed class ClauseBack
             }
 
             Put(old as JsonObject, inner, path[1..]);
-            if (inner.Count == 0 && old is null)
-            {
-                result.Remove(name);
-            }
         }
     }
 }
