@@ -60,6 +60,7 @@ public sealed class CartTests
         (cart.Lines[0].Quantity, cart.Lines[0].Answers.Find("wording")!.Text).ShouldBe((4, "Odile"));
         cart.Change(line with { Quantity = 0 }).Lines.ShouldBeEmpty();
         Should.Throw<CartException>(() => cart.Change(line with { Id = "no" }));
+        Should.Throw<CartException>(() => cart.Change(line with { Quantity = 1000 }));
     }
 
     [Theory]
@@ -78,6 +79,7 @@ public sealed class CartTests
     // Another window has added two.
     [InlineData("u1 u2 u3 u4", 1, "u2", "", "")]
     [InlineData("u1 u2", 2, "u7", "", "u1 u2")]
+    [InlineData("u1 u2", 4, "", "u1", "u1! u2 u3 u4")]
     [InlineData("u1 u2", 3, "", "x", "")]
     public void A_form_that_is_older_than_the_line_replaces_only_what_was_typed_there(
         string before,
