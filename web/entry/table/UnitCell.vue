@@ -7,8 +7,10 @@ import { wordsFor } from './cellValues';
 import type { Manner } from './columns';
 
 /** One question of one of them, in its cell. */
-const { asked, manner, id, label, value, opened, problem } = defineProps<{
+const { asked, unit, manner, id, label, value, opened, problem } = defineProps<{
   asked: Asked;
+  /** The id of the one that it is of. */
+  unit: string;
   manner: Manner;
   id: string;
   label: string;
@@ -16,7 +18,9 @@ const { asked, manner, id, label, value, opened, problem } = defineProps<{
   opened: boolean;
   problem?: string;
 }>();
-const emit = defineEmits<{ set: [answer: Answer]; open: [] }>();
+// They name the cell, so that the table listens to all of them in the same way and draws only those that differ.
+const emit = defineEmits<{ set: [unit: string, field: string, answer: Answer]; open: [unit: string, field: string] }>();
+const set = (answer: Answer) => emit('set', unit, asked.field, answer);
 
 const describedBy = computed(() => (problem ? `${id}-problem` : undefined));
 const text = computed(() => (typeof value === 'string' || typeof value === 'number' ? String(value) : ''));
@@ -47,13 +51,13 @@ const options = computed(() => {
   return !text.value || listed.some((o) => o.key === text.value) ? listed : [...listed, { key: text.value, label: text.value }];
 });
 const picked = computed(() => (typeof value === 'boolean' ? String(value) : text.value));
-const pick = (key: string) => emit('set', asked.type === 'yes_no' && (key === 'true' || key === 'false') ? key === 'true' : key);
+const pick = (key: string) => set(asked.type === 'yes_no' && (key === 'true' || key === 'false') ? key === 'true' : key);
 
 const terms = computed(() => String(asked.settings.terms ?? ''));
 const ticked = computed(() =>
   asked.type === 'agreed_to' ? typeof value === 'object' && !Array.isArray(value) && value.text === terms.value : value === true,
 );
-const tick = (on: boolean) => emit('set', asked.type !== 'agreed_to' ? on : on ? { text: terms.value } : '');
+const tick = (on: boolean) => set(asked.type !== 'agreed_to' ? on : on ? { text: terms.value } : '');
 </script>
 
 <template>
@@ -70,7 +74,7 @@ const tick = (on: boolean) => emit('set', asked.type !== 'agreed_to' ? on : on ?
     :required="asked.required"
     :aria-describedby="describedBy"
     :aria-invalid="!!problem || undefined"
-    @input="((typing = true), emit('set', ($event.target as HTMLInputElement).value))"
+    @input="((typing = true), set(($event.target as HTMLInputElement).value))"
     @blur="typing = false"
   />
   <select
@@ -106,7 +110,7 @@ const tick = (on: boolean) => emit('set', asked.type !== 'agreed_to' ? on : on ?
     :aria-expanded="opened"
     :aria-describedby="describedBy"
     :aria-invalid="!!problem || undefined"
-    @click="emit('open')"
+    @click="emit('open', unit, asked.field)"
   >
     <span class="visually-hidden">{{ label }}: </span>{{ asked.text || (isBlank(value) ? '…' : text || '✓') }}
   </button>

@@ -206,13 +206,14 @@ defineExpose({ focusFirstProblem });
                 <UnitCell
                   :id="`${prefix}-${unit.id}-${column.field}`"
                   :asked="askedAt.get(slotOf(unit.id, column.field))!"
+                  :unit="unit.id"
                   :manner="column.manner"
                   :label="labelOf(column, unit.name)"
                   :value="valueOf(unit.id, column.field)"
                   :opened="opened?.unit === unit.id && opened.field === column.field"
                   :problem="problemOf(unit.id, column.field)"
-                  @set="set(unit.id, column.field, $event)"
-                  @open="open(unit.id, column.field)"
+                  @set="set"
+                  @open="open"
                 />
               </td>
               <td v-else class="out" :data-row="row" :data-column="i" :title="whyAt.get(slotOf(unit.id, column.field))">
