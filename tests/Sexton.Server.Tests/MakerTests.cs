@@ -27,7 +27,9 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         stuck["reason"]!.GetValue<string>().ShouldBe($"There is no code for {item} in “ferrow”. Match it with one of theirs.");
         (await world.ReceivedAsync("makers/ferrow/jobs")).ShouldBeEmpty("nothing is sent under a code that it does not know");
 
-        (await ImportAsync(manager, "ferrow", $"item code,code there\r\n{item},FW 118\r\nOTHER,\"FW, \"\"240\"\"\"\r\n")).Json["going"]!
+        (await ImportAsync(manager, "ferrow", $"item code,code there\r\n{item},FW 118\r\nOTHER,\"FW, \"\"240\"\"\"\r\nSUM,'=9\r\n")).Json[
+            "going"
+        ]!
             .GetValue<int>()
             .ShouldBe(1);
         await World.UntilAsync(async () => await world.SignNowAsync(number, "ferrow") == "sealed_sheet", "made known there");
@@ -36,12 +38,17 @@ public sealed class MakerTests(World world) : IClassFixture<World>
         job["count"]!.GetValue<int>().ShouldBe(2);
         job["answers"]!["stamped"]!.GetValue<string>().ShouldBe("Für Großmutter Zoë 🌿");
 
-        // What was taken in comes out as it was, by RFC 4180.
+        // What was taken in comes out as it was, by RFC 4180; what a spreadsheet would work out is guarded on its way only.
+        (
+            await manager.Http.GetAsync("api/console/v1/destinations/ferrow/codes")
+        ).Json["codes"]!.AsArray().Single(static c => c!["item"]!.GetValue<string>() == "SUM")!["code"]!.GetValue<string>().ShouldBe("=9");
         var file = await manager.Http.GetAsync("api/console/v1/destinations/ferrow/codes/file");
         file.MediaType.ShouldBe("text/csv");
         file.Body.Split("\r\n")
             .Order(StringComparer.Ordinal)
-            .ShouldBe(new[] { "item code,code there", $"{item},FW 118", "OTHER,\"FW, \"\"240\"\"\"", "" }.Order(StringComparer.Ordinal));
+            .ShouldBe(
+                new[] { "item code,code there", $"{item},FW 118", "OTHER,\"FW, \"\"240\"\"\"", "SUM,'=9", "" }.Order(StringComparer.Ordinal)
+            );
     }
 
     [Theory]

@@ -44,7 +44,7 @@ internal static class ItemCodeEndpoints
     }
 
     private static async Task<IResult> ExportAsync(string key, ItemCodesThere codes, CancellationToken cancel) =>
-        TypedResults.File(ItemCodeFile.Write(await codes.OfAsync(key, cancel)), "text/csv", $"{key}-item-codes.csv");
+        TypedResults.File(await ItemCodeFile.WriteAsync(await codes.OfAsync(key, cancel)), CsvTable.MediaType, $"{key}-item-codes.csv");
 
     private static async Task<MatchCount> ImportAsync(
         string key,

@@ -1,7 +1,4 @@
-using System.Globalization;
-using System.Text;
-using CsvHelper;
-using CsvHelper.Configuration;
+using System.Collections.Immutable;
 using Sexton.Server.Common;
 
 namespace Sexton.Server.Makers;
@@ -15,44 +12,27 @@ internal static class ItemCodeFile
     private const string Item = "item code",
         There = "code there";
 
-    private static readonly CsvConfiguration Written = new(CultureInfo.InvariantCulture) { NewLine = "\r\n" };
-    private static readonly CsvConfiguration Taken = new(CultureInfo.InvariantCulture) { BadDataFound = null };
-
     /// <summary>Writes a table.</summary>
-    public static byte[] Write(IEnumerable<KeyValuePair<string, string>> codes)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, Written))
-        {
-            csv.WriteField(Item);
-            csv.WriteField(There);
-            csv.NextRecord();
-            foreach (var (item, code) in codes.OrderBy(static c => c.Key, StringComparer.Ordinal))
-            {
-                csv.WriteField(item);
-                csv.WriteField(code);
-                csv.NextRecord();
-            }
-        }
-
-        return Encoding.UTF8.GetBytes(text.ToString());
-    }
+    public static Task<byte[]> WriteAsync(IEnumerable<KeyValuePair<string, string>> codes) =>
+        CsvTable.WriteAsync([
+            [Item, There],
+            .. codes.OrderBy(static c => c.Key, StringComparer.Ordinal).Select(static c => ImmutableArray.Create(c.Key, c.Value)),
+        ]);
 
     /// <summary>Reads a table. Further columns are passed over.</summary>
     /// <exception cref="ApiProblemException">A line is none; the message names it.</exception>
     public static Dictionary<string, string> Read(string text)
     {
-        using var csv = new CsvReader(new StringReader(text.TrimStart('\ufeff')), Taken);
-        if (!csv.Read() || !csv.ReadHeader() || Column(csv, Item) is not { } item || Column(csv, There) is not { } there)
+        using var rows = CsvTable.Read(new StringReader(text)).GetEnumerator();
+        if (!rows.MoveNext() || Column(rows.Current, Item) is not { } item || Column(rows.Current, There) is not { } there)
         {
             throw Refused($"The first line must name the columns “{Item}” and “{There}”, separated by commas.");
         }
 
         var found = new Dictionary<string, string>(StringComparer.Ordinal);
-        while (csv.Read())
+        for (var line = 2; rows.MoveNext(); line++)
         {
-            var line = csv.Parser.RawRow;
-            var (ours, theirs) = (Text(csv, item).Trim(), Text(csv, there).Trim());
+            var (ours, theirs) = (Text(rows.Current, item).Trim(), Text(rows.Current, there).Trim());
             Check(ours, theirs, $"Line {line}: ");
             if (!found.TryAdd(ours, theirs))
             {
@@ -76,12 +56,10 @@ internal static class ItemCodeFile
         }
     }
 
-    private static int? Column(CsvReader csv, string name) =>
-        Array.FindIndex(csv.HeaderRecord!, h => string.Equals(h.Trim(), name, StringComparison.OrdinalIgnoreCase)) is >= 0 and var at
-            ? at
-            : null;
+    private static int? Column(ImmutableArray<string> names, string name) =>
+        names.ToList().FindIndex(n => string.Equals(n.Trim(), name, StringComparison.OrdinalIgnoreCase)) is >= 0 and var at ? at : null;
 
-    private static string Text(CsvReader csv, int column) => csv.TryGetField<string>(column, out var text) ? text ?? "" : "";
+    private static string Text(ImmutableArray<string> row, int column) => column < row.Length ? row[column] : "";
 
     private static ApiProblemException Refused(string why) => ApiProblemException.Unprocessable("codes_refused", why);
 }

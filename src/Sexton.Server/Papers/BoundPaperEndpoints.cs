@@ -14,9 +14,6 @@ namespace Sexton.Server.Papers;
 /// <summary>The papers of a day: how many of each kind there are, and all of one kind as one file.</summary>
 internal static class BoundPaperEndpoints
 {
-    // A server that does something about it says so more often.
-    private static readonly TimeSpan LongestSilence = TimeSpan.FromSeconds(30);
-
     public static void MapBoundPapers(this IEndpointRouteBuilder papers)
     {
         papers.MapGet("papers/days/{day}", ListAsync).WithName("GetPapersOfDay");
@@ -148,7 +145,7 @@ internal static class BoundPaperEndpoints
             row.File is not null,
             row.Failed
                 ?? (
-                    row.File is null && now - row.BeatAt > LongestSilence
+                    row.File is null && now - row.BeatAt > Beats.LongestSilence
                         ? "The server that bound them has stopped. Ask for them again."
                         : null
                 )

@@ -18,9 +18,6 @@ internal static class ProductImportEndpoints
     private const string Json = "application/json";
     private const int LongestName = 200;
 
-    // A server that does something about it says so more often.
-    private static readonly TimeSpan LongestSilence = TimeSpan.FromSeconds(30);
-
     public static void MapProductImports(this IEndpointRouteBuilder register)
     {
         register.MapGet("products/csv", WriteCsvAsync).WithName("GetProductsAsCsv").Produces<byte[]>(contentType: CsvTable.MediaType);
@@ -102,7 +99,7 @@ internal static class ProductImportEndpoints
         };
 
         // One at a time for each person: what was brought in before and is not being taken is left.
-        var silentSince = now - LongestSilence;
+        var silentSince = now - Beats.LongestSilence;
         await db
             .ProductImports.Where(i =>
                 i.Account == account && (i.State != ProductImportState.Taking || i.Failed != null || i.BeatAt < silentSince)
@@ -197,7 +194,7 @@ internal static class ProductImportEndpoints
             OutcomeOf(row),
             row.Failed
                 ?? (
-                    row.State is ProductImportState.Reading or ProductImportState.Taking && now - row.BeatAt > LongestSilence
+                    row.State is ProductImportState.Reading or ProductImportState.Taking && now - row.BeatAt > Beats.LongestSilence
                         ? "The server that was at it has stopped, and nothing was put in. Bring it in again."
                         : null
                 )

@@ -3,7 +3,7 @@ import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import LineForm from '../../entry/LineForm.vue';
 import type { Evaluated, Unit } from '../../entry/answers';
 import { withBoxesLeft } from '../../entry/boxes';
-import { sentenceOf, type Schemas } from '../../shared/api/client';
+import { ApiError, sentenceOf, type Schemas } from '../../shared/api/client';
 import { kept } from '../../shared/kept';
 import { latest } from '../../shared/latest';
 import { useWork } from '../../shared/work';
@@ -145,7 +145,7 @@ async function save(): Promise<void> {
     try {
       await basket.change(line.id, { quantity, gone, answers, units: unitsOf(change.value) });
     } catch (error) {
-      if (gone.length) await askAgain();
+      if (quantity !== undefined && error instanceof ApiError && error.problem.code === 'cart_refused') await askAgain();
       throw error;
     }
     end();
