@@ -419,7 +419,8 @@ public sealed class CodeTests
     [InlineData("'weight_grams':40", "“A cast” (40 g)")]
     [InlineData("'picture':'a.svg','colour':'#aabbcc','excludes':true", "“A cast” (a.svg, #aabbcc, excludes the others)")]
     [InlineData("'when':{'of':'quantity', 'over': 2}", "“A cast” when the quantity is over 2")]
-    [InlineData("'label':{'en':'A cast','de':'Guss'}", "differs in a detail")]
+    [InlineData("'label':{'en':'A cast','de':'Guss'}", "“A cast” / de: “Guss”")]
+    [InlineData("'picture_words':{'en':'A hand'}", "differs in a detail")]
     public void Whatever_changes_of_a_choice_can_be_published(string change, string said)
     {
         var before = Fixture.Ask("face", "one_of", ("choices", Fixture.Choices("cast")));

@@ -208,6 +208,32 @@ public sealed class RegisterTests
     }
 
     [Fact]
+    public void What_is_said_in_another_language_is_told_by_its_language()
+    {
+        var (field, section) = (Fixture.Ask("words", "line_text"), Fixture.Section("card"));
+        var before = Fixture.Register(field) with { Sections = [section] };
+        var after = Fixture.Register(
+            field with
+            {
+                Label = field.Label.With("de", "Die Worte"),
+                Help = LanguageMap.Of("Wie es da steht.", "de"),
+            }
+        ) with
+        {
+            Sections = [section with { Heading = section.Heading.With("de", "Karte") }],
+        };
+        RegisterDifference
+            .Between(before, after, FieldTypes.Standard, TestKind.All, Fixture.Products)
+            .SelectMany(static c => c.Clauses)
+            .Select(static c => $"{c.Lead}{c.Before}>{c.After}")
+            .ShouldBe([
+                "is headed “Of card”>“Of card” / de: “Karte”",
+                "asks for one line of text: “The words”>“The words” / de: “Die Worte”",
+                "help >de: “Wie es da steht.”",
+            ]);
+    }
+
+    [Fact]
     public void A_limit_that_others_say_already_is_not_told_beside_them()
     {
         var before = Fixture.Ask("words", "long_text");

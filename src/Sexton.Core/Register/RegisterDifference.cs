@@ -265,15 +265,15 @@ public sealed class RegisterDifference(
 
     private static IEnumerable<ClauseChange> Clauses(CustomStep? old, CustomStep now) =>
         [
-            new("is called ", SideWords.Quoted(old?.Name.ToString()), SideWords.Quoted(now.Name), ""),
+            new("is called ", SideWords.Quoted(old?.Name), SideWords.Quoted(now.Name), ""),
             new("stands after ", old?.After ?? "", now.After, ""),
         ];
 
     private IEnumerable<ClauseChange> Clauses(Section? old, Section now) =>
         [
-            new("is headed ", SideWords.Quoted(old?.Heading.ToString()), SideWords.Quoted(now.Heading), ""),
-            new("says ", SideWords.Quoted(old?.Text.ToString()), SideWords.Quoted(now.Text), ""),
-            new("opens with ", SideWords.Quoted(old?.Opening.ToString()), SideWords.Quoted(now.Opening), ""),
+            new("is headed ", SideWords.Quoted(old?.Heading), SideWords.Quoted(now.Heading), ""),
+            new("says ", SideWords.Quoted(old?.Text), SideWords.Quoted(now.Text), ""),
+            new("opens with ", SideWords.Quoted(old?.Opening), SideWords.Quoted(now.Opening), ""),
             new("asked ", old is null ? "" : _then.Often(old.Level, old.AskedOf), _here.Often(now.Level, now.AskedOf), ""),
             new("at ", old is null ? "" : _then.StepName(old.Step), _here.StepName(now.Step), ""),
             new("when ", _then.Sentence(old?.When), _here.Sentence(now.When), ""),

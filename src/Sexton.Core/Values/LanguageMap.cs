@@ -39,6 +39,14 @@ public sealed class LanguageMap : IEquatable<LanguageMap>
     /// <summary>These texts, and those of another where a language has none here.</summary>
     public LanguageMap Over(LanguageMap other) => new(other._texts.SetItems(_texts));
 
+    /// <summary>The texts of all languages in one line: that of <see cref="Fallback"/> first, others behind the tag of theirs.</summary>
+    /// <param name="around">What is made of each text, such as the same in quotation marks.</param>
+    public string InEach(Func<string, string> around) =>
+        string.Join(
+            " / ",
+            _texts.OrderBy(static t => t.Key != Fallback).Select(t => (t.Key == Fallback ? "" : t.Key + ": ") + around(t.Value))
+        );
+
     /// <summary>
     /// The text for a language: that very tag, else its primary language, else <see cref="Fallback"/>, else any, else "".
     /// </summary>

@@ -19,7 +19,7 @@ internal static class NamesWords
                 now.Names.GetValueOrDefault(field) ?? NamesThere.None
             );
             var name = SideWords.Quoted(here.FieldName(field) ?? then.FieldName(field) ?? field);
-            yield return new($"calls {name} ", SideWords.Quoted(before.Name.ToString()), SideWords.Quoted(after.Name.ToString()), "");
+            yield return new($"calls {name} ", SideWords.Quoted(before.Name), SideWords.Quoted(after.Name), "");
             foreach (var key in after.Words.Values.Keys.Union(before.Words.Values.Keys, StringComparer.Ordinal))
             {
                 yield return new(

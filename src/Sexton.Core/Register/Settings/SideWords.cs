@@ -161,7 +161,8 @@ internal sealed class SideWords(RegisterContent register, FieldTypes types, Dest
             ? setting.InWords(given)
             : "";
 
-    public static string Quoted(LanguageMap text) => Quoted(text.ToString());
+    /// <summary>What a text says in each of its languages.</summary>
+    public static string Quoted(LanguageMap? text) => text?.InEach(Quoted) ?? "";
 
     public static string Quoted(string? text) => string.IsNullOrEmpty(text) ? "" : $"“{text}”";
 

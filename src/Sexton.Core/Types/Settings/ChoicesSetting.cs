@@ -79,7 +79,8 @@ public sealed partial class ChoicesSetting(string name, string clause) : TypeSet
     }
 
     /// <inheritdoc/>
-    public override string InWords(JsonElement value) => string.Join(", ", Read(value).Select(static c => $"“{c.Label}”" + Details(c)));
+    public override string InWords(JsonElement value) =>
+        string.Join(", ", Read(value).Select(static c => c.Label.InEach(static t => $"“{t}”") + Details(c)));
 
     private static string Details(Choice choice)
     {

@@ -137,14 +137,5 @@ public sealed class WordingSetting(string name, string clause, string offer) : T
             : $"Give a text of at most {Longest} characters for each language.";
 
     /// <inheritdoc/>
-    public override string InWords(JsonElement value)
-    {
-        var texts = value.Deserialize<LanguageMap>(DocumentJson.Options)!.Texts;
-        return string.Join(
-            " / ",
-            texts
-                .OrderBy(static t => t.Key != LanguageMap.Fallback)
-                .Select(static t => t.Key == LanguageMap.Fallback ? t.Value : $"{t.Key}: {t.Value}")
-        );
-    }
+    public override string InWords(JsonElement value) => value.Deserialize<LanguageMap>(DocumentJson.Options)!.InEach(static text => text);
 }
