@@ -87,6 +87,13 @@ export class ApiManager {
     }
   }
 
+  /** Takes all fields but the shop's own questions out of the draft. */
+  async takeAllOut(): Promise<void> {
+    const { fields } = (await this.send('GET', 'draft')) as { fields: { field: { key: string; built_in: boolean }; revision: number }[] };
+    for (const { field, revision } of fields.filter((f) => !f.field.built_in))
+      await this.send('DELETE', `draft/items/${field.key}`, undefined, { 'If-Match': `"${revision}"` });
+  }
+
   private async send(method: string, path: string, data?: unknown, headers: Record<string, string> = {}): Promise<unknown> {
     const { token } = (await (await this.request.get(`${this.address}/api/antiforgery`)).json()) as { token: string };
     const response = await this.request.fetch(`${this.address}/api/console/v1/${path}`, {

@@ -167,3 +167,20 @@ test('of a large catalogue the manager and the shopper have a part at hand, and 
     await expect(page.getByRole('heading', { name: '1 × Plant 598' })).toBeVisible();
   });
 });
+
+test('an empty register says what to do first', async ({ page, world, signIn, accessible }) => {
+  await signIn();
+  await new ApiManager(page.request, world.address).takeAllOut();
+  const first = page.getByText('The shop asks only its own questions so far.');
+  for (const face of ['', '?by=products']) {
+    await page.goto(`/console/fields${face}`);
+    await expect(first.getByRole('button')).toHaveText(['Add a field', /./, /./, /./, /./, /./]);
+  }
+  await accessible('an empty register');
+  await first.getByRole('button', { name: 'bookings' }).click();
+  await page.getByRole('form', { name: 'The starter set bookings' }).getByRole('button', { name: 'Leave it' }).click();
+  await first.getByRole('button', { name: 'Add a field' }).click();
+  await page.getByRole('form', { name: 'A new field' }).getByRole('button', { name: 'Leave it' }).click();
+  await page.goto('/console/fields?by=destinations');
+  await expect(first).toHaveCount(0);
+});
