@@ -25,6 +25,7 @@ public sealed class ClauseBackTests
         {
             { "label", static f => f with { Label = LanguageMap.Of("Words") } },
             { "label in two languages", static f => f with { Label = LanguageMap.Both("Words", "Worte") } },
+            { "label in another language alone", static f => f with { Label = f.Label.With("de", "Worte") } },
             { "help taken away", static f => f with { Help = LanguageMap.Empty } },
             { "example", static f => f with { Placeholder = LanguageMap.Of("Quince") } },
             { "required", static f => f with { Required = false } },

@@ -33,13 +33,7 @@ public sealed class AskingTests(World world) : IClassFixture<World>
     public async Task When_the_quantity_falls_the_shopper_says_which_go()
     {
         using var shopper = new Shopper(world);
-        var cart = await shopper.Http.SendAsync(
-            HttpMethod.Post,
-            "api/shop/v1/cart/lines",
-            Walk(("u1", "Zoë"), ("u2", "Odile"), ("u3", "Bram"))
-        );
-        var id = cart.Json["cart"]!["lines"]![0]!["id"]!.GetValue<string>();
-        var path = "api/shop/v1/cart/lines/" + id;
+        var path = await ThreeSeatsAsync(shopper);
         var refused = await shopper.Http.SendAsync(HttpMethod.Put, path, new JsonObject { ["quantity"] = 2 });
         (refused.Status, refused.Code).ShouldBe((422, "cart_refused"));
         refused.Json["detail"]!.GetValue<string>().ShouldBe("Say which of them go.");
@@ -60,12 +54,7 @@ public sealed class AskingTests(World world) : IClassFixture<World>
     public async Task Two_windows_change_one_line_and_each_replaces_only_what_was_typed_in_it()
     {
         using var shopper = new Shopper(world);
-        var cart = await shopper.Http.SendAsync(
-            HttpMethod.Post,
-            "api/shop/v1/cart/lines",
-            Walk(("u1", "Zoë"), ("u2", "Odile"), ("u3", "Bram"))
-        );
-        var path = "api/shop/v1/cart/lines/" + cart.Json["cart"]!["lines"]![0]!["id"]!.GetValue<string>();
+        var path = await ThreeSeatsAsync(shopper);
         Task<Reply> ChangeAsync(string change) => shopper.Http.SendAsync(HttpMethod.Put, path, JsonNode.Parse(change)!);
         static string Names(Reply reply) =>
             string.Join(
@@ -251,6 +240,17 @@ public sealed class AskingTests(World world) : IClassFixture<World>
             ["quantity"] = 1,
             ["answers"] = new JsonObject(),
         };
+
+    // The path of a line for Zoë, Odile and Bram.
+    private static async Task<string> ThreeSeatsAsync(Shopper shopper)
+    {
+        var cart = await shopper.Http.SendAsync(
+            HttpMethod.Post,
+            "api/shop/v1/cart/lines",
+            Walk(("u1", "Zoë"), ("u2", "Odile"), ("u3", "Bram"))
+        );
+        return "api/shop/v1/cart/lines/" + cart.Json["cart"]!["lines"]![0]!["id"]!.GetValue<string>();
+    }
 
     private static JsonObject Walk(params (string Id, string Guest)[] seats) =>
         new()
