@@ -12,6 +12,9 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
 {
     private static readonly TimeSpan Long = TimeSpan.FromMinutes(5);
 
+    // Far away, and as exact as the database keeps it.
+    private static readonly DateTimeOffset Later = new(DateTime.UtcNow.Date.AddDays(3), TimeSpan.Zero);
+
     [Fact]
     public async Task Many_workers_at_once_claim_each_delivery_once()
     {
@@ -39,14 +42,14 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         (await queue.MarkUncertainAsync(dead, Try(dead), CancellationToken.None)).ShouldBeFalse();
         dead.State = DeliveryState.Refused;
         (
-            await queue.SettleAsync(new Settlement(dead, true, Try(dead), Payload(dead), [Found(dead)], []), CancellationToken.None)
+            await queue.SettleAsync(new Settlement(dead, true, Try(dead), Payload(dead), [Found(dead)], [], []), CancellationToken.None)
         ).ShouldBeFalse();
         (await db.Tries.CountAsync(t => t.LaneId == dead.Id)).ShouldBe(0);
         (await db.Findings.CountAsync(f => f.LaneId == dead.Id)).ShouldBe(0);
 
         (heir.State, heir.SettledAt) = (DeliveryState.Sent, DateTimeOffset.UtcNow);
         (
-            await queue.SettleAsync(new Settlement(heir, true, Try(heir), Payload(heir), [Found(heir)], []), CancellationToken.None)
+            await queue.SettleAsync(new Settlement(heir, true, Try(heir), Payload(heir), [Found(heir)], [], []), CancellationToken.None)
         ).ShouldBeTrue();
         (await db.Lanes.AsNoTracking().SingleAsync(l => l.Id == heir.Id)).State.ShouldBe(DeliveryState.Sent);
         (await db.Findings.CountAsync(f => f.LaneId == heir.Id)).ShouldBe(1);
@@ -60,7 +63,7 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         await using var db = Db();
         (claimed.State, claimed.NextTryAt) = (DeliveryState.Waiting, DateTimeOffset.UtcNow.AddHours(1));
         (
-            await new LaneQueue(db).SettleAsync(new Settlement(claimed, true, Try(claimed), null, [], []), CancellationToken.None)
+            await new LaneQueue(db).SettleAsync(new Settlement(claimed, true, Try(claimed), null, [], [], []), CancellationToken.None)
         ).ShouldBeTrue();
         (await ClaimAllAsync(Long)).ShouldNotContain(d => d.OrderId == claimed.OrderId && d.Destination == claimed.Destination);
         await Postgres.ExecuteAsync(world.Database, $"update lanes set next_try_at = now() where order_id = '{claimed.OrderId}'");
@@ -110,7 +113,10 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         await using var db = Db();
         (lane.State, lane.SettledAt) = (ended, DateTimeOffset.UtcNow);
         (
-            await new LaneQueue(db).SettleAsync(new Settlement(lane, replaces, Try(lane), Payload(lane), [], []), CancellationToken.None)
+            await new LaneQueue(db).SettleAsync(
+                new Settlement(lane, replaces, Try(lane), Payload(lane), [], [], []),
+                CancellationToken.None
+            )
         ).ShouldBeTrue();
         var now = await NowAsync(lane);
         (now.Sequence, now.State, now.SettledAt is null).ShouldBe((sequence, state, state == DeliveryState.Waiting));
@@ -139,17 +145,98 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
         (lane.State, lane.NextTryAt) = (DeliveryState.Waiting, DateTimeOffset.UtcNow);
         (
             await new LaneQueue(db).SettleAsync(
-                new Settlement(lane, true, Try(lane), Payload(lane), [Found(lane)], []),
+                new Settlement(lane, true, Try(lane), Payload(lane), [Found(lane)], [], []),
                 CancellationToken.None
             )
         ).ShouldBeTrue();
         var again = (await new LaneQueue(db).ClaimAsync("back_office", 100, Long, CancellationToken.None)).Single(l => l.Id == lane.Id);
         (again.State, again.SettledAt) = (DeliveryState.Sent, DateTimeOffset.UtcNow);
         (
-            await new LaneQueue(db).SettleAsync(new Settlement(again, true, Try(again), Payload(again), [], []), CancellationToken.None)
+            await new LaneQueue(db).SettleAsync(new Settlement(again, true, Try(again), Payload(again), [], [], []), CancellationToken.None)
         ).ShouldBeTrue();
         (await db.Findings.CountAsync(f => f.LaneId == lane.Id)).ShouldBe(0);
         (await db.Tries.CountAsync(t => t.LaneId == lane.Id)).ShouldBe(2);
+    }
+
+    /// <summary>
+    /// A message that waits for its papers never waits for one that is there, whatever dies in between: the paper that arrives lets it look again in the same write, and one
+    /// that arrives while it begins to wait is either seen by it or finds it waiting.
+    /// </summary>
+    [Fact]
+    public async Task A_paper_that_arrives_lets_the_message_that_waits_for_it_look_again_in_the_same_write()
+    {
+        var (paper, message) = await PaperAndMessageAsync();
+        await using var db = Db();
+        (await HoldAsync(db, message, static () => Task.FromResult(true))).ShouldBeTrue();
+        (await NowAsync(message)).NextTryAt.ShouldBe(Later);
+
+        (paper.State, paper.NextTryAt) = (DeliveryState.Waiting, DateTimeOffset.UtcNow);
+        (await SettlePaperAsync(paper, [])).ShouldBeTrue();
+        (await NowAsync(message)).NextTryAt.ShouldBe(Later, "a try that failed is no arrival");
+
+        paper = (await ClaimAllAsync(Long)).Single(l => l.Id == paper.Id);
+        (paper.State, paper.SettledAt) = (DeliveryState.Sent, DateTimeOffset.UtcNow);
+        (await SettlePaperAsync(paper, ["shopper_email"])).ShouldBeTrue();
+        (await NowAsync(message)).NextTryAt.ShouldBeLessThanOrEqualTo(DateTimeOffset.UtcNow);
+        (await ClaimAllAsync(Long)).ShouldContain(l => l.Id == message.Id);
+    }
+
+    [Fact]
+    public async Task A_message_whose_last_paper_came_while_it_began_to_wait_looks_again_at_once()
+    {
+        var (_, message) = await PaperAndMessageAsync();
+        await using var db = Db();
+        (await HoldAsync(db, message, static () => Task.FromResult(false))).ShouldBeFalse();
+        (await ClaimAllAsync(Long)).ShouldContain(l => l.Id == message.Id);
+    }
+
+    [Fact]
+    public async Task A_paper_that_is_settled_while_a_message_begins_to_wait_comes_after_it_and_wakes_it()
+    {
+        var (paper, message) = await PaperAndMessageAsync();
+        (paper.State, paper.SettledAt) = (DeliveryState.Sent, DateTimeOffset.UtcNow);
+        var settles = Task.FromResult(false);
+        await using var db = Db();
+        await HoldAsync(
+            db,
+            message,
+            async () =>
+            {
+                settles = SettlePaperAsync(paper, ["shopper_email"]);
+                await World.UntilAsync(
+                    async () =>
+                        settles.IsCompleted
+                        || await Postgres.ScalarAsync<long>(
+                            world.Database,
+                            "select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'"
+                        ) > 0,
+                    "the paper waits for the message"
+                );
+                return true;
+            }
+        );
+        (await settles).ShouldBeTrue();
+        (await NowAsync(message)).NextTryAt.ShouldBeLessThanOrEqualTo(DateTimeOffset.UtcNow);
+    }
+
+    // Two lanes of one order, in the hands of a worker each: what goes to the back office stands for a paper here.
+    private async Task<(LaneRow Paper, LaneRow Message)> PaperAndMessageAsync()
+    {
+        await BuyAsync(1);
+        var claimed = (await ClaimAllAsync(Long)).GroupBy(static l => l.OrderId).MaxBy(static order => order.Max(static l => l.Id))!;
+        return (claimed.Single(static l => l.Destination == "back_office"), claimed.Single(static l => l.Destination == "shopper_email"));
+    }
+
+    private static Task<bool> HoldAsync(SextonDb db, LaneRow message, Func<Task<bool>> isStillAwaited) =>
+        new LaneQueue(db).HoldAsync(message, Later, Try(message), isStillAwaited, CancellationToken.None);
+
+    private async Task<bool> SettlePaperAsync(LaneRow paper, string[] carriers)
+    {
+        await using var db = Db();
+        return await new LaneQueue(db).SettleAsync(
+            new Settlement(paper, true, Try(paper), Payload(paper), [], [], carriers),
+            CancellationToken.None
+        );
     }
 
     // The lane of a new order to the back office, as it would be.

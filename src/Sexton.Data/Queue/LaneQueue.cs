@@ -79,8 +79,16 @@ public sealed class LaneQueue(SextonDb db)
     /// <param name="claimed">The lane.</param>
     /// <param name="until">Until when.</param>
     /// <param name="begins">What is put on record.</param>
+    /// <param name="isStillAwaited">Whether one is still to come, asked once nobody else can settle one unseen.</param>
     /// <param name="cancel">Cancels.</param>
-    public async Task HoldAsync(LaneRow claimed, DateTimeOffset until, TryRow begins, CancellationToken cancel)
+    /// <returns>False when it is to look again at once, since the last one came meanwhile.</returns>
+    public async Task<bool> HoldAsync(
+        LaneRow claimed,
+        DateTimeOffset until,
+        TryRow begins,
+        Func<Task<bool>> isStillAwaited,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var written = await Mine(claimed)
@@ -99,25 +107,17 @@ public sealed class LaneQueue(SextonDb db)
             await db.SaveChangesAsync(cancel);
         }
 
+        // The lane is locked: whatever settles a paper from here on waits, and finds it held.
+        var waits = written == 0 || await isStillAwaited();
+        if (!waits)
+        {
+            await db.Lanes.Where(l => l.Id == claimed.Id).ExecuteUpdateAsync(set => set.SetProperty(l => l.NextTryAt, begins.At), cancel);
+        }
+
         await transaction.CommitAsync(cancel);
         db.ChangeTracker.Clear();
+        return waits;
     }
-
-    /// <summary>Lets what goes to a destination of an order look again whether the papers that it waits for are there.</summary>
-    /// <param name="order">The id of the order.</param>
-    /// <param name="carrier">The key of the destination.</param>
-    /// <param name="now">The time.</param>
-    /// <param name="cancel">Cancels.</param>
-    public Task WakeHeldAsync(Guid order, string carrier, DateTimeOffset now, CancellationToken cancel) =>
-        db
-            .Lanes.Where(l =>
-                l.OrderId == order
-                && l.Destination == carrier
-                && l.State == DeliveryState.Waiting
-                && l.HeldUntil != null
-                && l.NextTryAt > now
-            )
-            .ExecuteUpdateAsync(set => set.SetProperty(l => l.NextTryAt, now), cancel);
 
     /// <summary>Writes how a try ended.</summary>
     /// <param name="end">How.</param>
@@ -136,20 +136,21 @@ public sealed class LaneQueue(SextonDb db)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var (ids, orders) = (ends.Select(static e => e.Claimed.Id).ToArray(), ends.Select(static e => e.Claimed.OrderId).ToArray());
-        var told = ends[0].Told;
+        var (told, carriers) = (ends[0].Told, ends[0].Carriers);
 
         // What is wanted may have changed while the worker was away. All that is locked of orders is locked in the same turn everywhere.
         var locked = await db
             .Lanes.FromSql(
                 $"""
                 select * from lanes
-                where id = any({ids}) or (order_id = any({orders}) and destination = any({told}))
+                where id = any({ids}) or (order_id = any({orders}) and (destination = any({told}) or destination = any({carriers})))
                 order by id for update
                 """
             )
             .ToListAsync(cancel);
         var held = locked.ToDictionary(static l => l.Id);
         var listening = locked.Where(l => told.Contains(l.Destination)).ToLookup(static l => l.OrderId);
+        var carrying = locked.Where(l => carriers.Contains(l.Destination)).ToLookup(static l => l.OrderId);
         var written = ends.Where(e =>
                 held.TryGetValue(e.Claimed.Id, out var lane) && lane.Fence == e.Claimed.Fence && lane.State == DeliveryState.Sending
             )
@@ -157,6 +158,10 @@ public sealed class LaneQueue(SextonDb db)
         foreach (var end in written)
         {
             await WriteAsync(held[end.Claimed.Id], end, [.. listening[end.Claimed.OrderId]], cancel);
+            foreach (var carrier in carrying[end.Claimed.OrderId])
+            {
+                LookAgain(carrier, end.Attempt.At);
+            }
         }
 
         await db.SaveChangesAsync(cancel);
@@ -230,6 +235,15 @@ public sealed class LaneQueue(SextonDb db)
         if (held.SettledAt is not null && LaneTransitions.GoesOn(held.State, end.Replaces))
         {
             GoOn(held, end.Replaces, end.Attempt.At);
+        }
+    }
+
+    // What waits for its papers looks whether the one that came was the last.
+    private static void LookAgain(LaneRow carrier, DateTimeOffset now)
+    {
+        if (carrier is { State: DeliveryState.Waiting, HeldUntil: not null } && carrier.NextTryAt > now)
+        {
+            carrier.NextTryAt = now;
         }
     }
 

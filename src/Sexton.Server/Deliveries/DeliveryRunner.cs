@@ -182,6 +182,7 @@ internal sealed class DeliveryRunner(
                     ),
                     null,
                     [],
+                    [],
                     []
                 ),
                 CancellationToken.None

@@ -15,15 +15,8 @@ internal sealed class LaneSettler(LaneQueue queue, DeliveryActions actions, Work
     /// <param name="sent">What went; null where nothing could be made.</param>
     /// <param name="findings">What was found of it.</param>
     /// <param name="result">How it ended.</param>
-    public async Task SettleAsync(LaneRow claimed, Landing? at, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result)
-    {
-        await SettleAsync([End(claimed, at, sent, findings, result)], result.Outcome, result.Detail);
-        foreach (var carrier in result.Outcome == SendOutcome.Taken ? at?.Carriers ?? [] : [])
-        {
-            await queue.WakeHeldAsync(claimed.OrderId, carrier, clock.GetUtcNow(), CancellationToken.None);
-            signal.Of(carrier).Raise();
-        }
-    }
+    public Task SettleAsync(LaneRow claimed, Landing? at, Sending? sent, IReadOnlyList<SlotFinding>? findings, SendResult result) =>
+        SettleAsync([End(claimed, at, sent, findings, result)], result.Outcome, result.Detail);
 
     /// <summary>Writes how tries that ended alike did, of all or none.</summary>
     /// <param name="ends">How each ended.</param>
@@ -42,9 +35,9 @@ internal sealed class LaneSettler(LaneQueue queue, DeliveryActions actions, Work
             await actions.PauseGoneAsync(written[0].Claimed.Destination, detail, CancellationToken.None);
         }
 
-        foreach (var listener in written[0].Told)
+        foreach (var woken in written[0].Told.Concat(written[0].Carriers))
         {
-            signal.Of(listener).Raise();
+            signal.Of(woken).Raise();
         }
 
         foreach (var end in written)
@@ -69,7 +62,8 @@ internal sealed class LaneSettler(LaneQueue queue, DeliveryActions actions, Work
             Try(claimed, claimed.State, result.Detail),
             sent is not null && isKept ? Payload(claimed, sent, findings, result.Artefact, now) : null,
             sent is null ? [] : [.. (findings ?? []).Where(static f => !f.Agrees).Select(f => StoredPayload.Row(claimed, f, sent.Key))],
-            claimed.State == DeliveryState.Sent ? at?.Told ?? [] : []
+            claimed.State == DeliveryState.Sent ? at?.Told ?? [] : [],
+            claimed.State == DeliveryState.Sent ? at?.Carriers ?? [] : []
         );
     }
 

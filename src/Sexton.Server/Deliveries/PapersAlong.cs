@@ -76,7 +76,7 @@ internal sealed class PapersAlong(
     private async Task HoldAsync(LaneRow claimed, Sending sent, DateTimeOffset until, IReadOnlyList<PrintedPaper> awaited)
     {
         var names = string.Join(", ", awaited.Select(static p => $"“{p.Title}”"));
-        await queue.HoldAsync(
+        var waits = await queue.HoldAsync(
             claimed,
             until,
             settler.Try(
@@ -84,13 +84,11 @@ internal sealed class PapersAlong(
                 DeliveryState.Waiting,
                 $"It waits at most {EmailKind.WaitsFor(sent.Order.To.Settings).TotalMinutes} minutes for {names}, and goes then with a link to what is not printed."
             ),
+            async () => Awaited(await LanesAsync(claimed, sent)).Any(),
             CancellationToken.None
         );
-
-        // The last may have been printed between our looking and our saying so.
-        if (!Awaited(await LanesAsync(claimed, sent)).Any())
+        if (!waits)
         {
-            await queue.WakeHeldAsync(claimed.OrderId, claimed.Destination, clock.GetUtcNow(), CancellationToken.None);
             signal.Of(claimed.Destination).Raise();
         }
     }
