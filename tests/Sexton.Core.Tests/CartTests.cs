@@ -58,7 +58,10 @@ public sealed class CartTests
         var line = Fixture.Cart("Zoë").Lines[0];
         var cart = Fixture.Cart("Zoë").Change(line with { Quantity = 4, Answers = Fixture.Answers(("wording", "Odile")) });
         (cart.Lines[0].Quantity, cart.Lines[0].Answers.Find("wording")!.Text).ShouldBe((4, "Odile"));
-        cart.Change(line with { Quantity = 0 }).Lines.ShouldBeEmpty();
+        cart.TakeOut(line.Id).Lines.ShouldBeEmpty();
+        cart.TakeOut(line.Id).TakeOut(line.Id).Lines.ShouldBeEmpty("taken out twice, it is out");
+        cart.TakeOut("no").Lines.ShouldBe(cart.Lines);
+        Should.Throw<CartException>(() => cart.Change(line with { Quantity = 0 }));
         Should.Throw<CartException>(() => cart.Change(line with { Id = "no" }));
         Should.Throw<CartException>(() => cart.Change(line with { Quantity = 1000 }));
     }

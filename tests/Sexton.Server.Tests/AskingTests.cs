@@ -72,6 +72,14 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         Names(await ChangeAsync("""{"quantity":2,"gone":["u2","u3","u4"]}""")).ShouldBe("u1=Zoë Farrant u5=Una");
         (await ChangeAsync("""{"units":[null]}""")).Code.ShouldBe("cart_refused");
         (await ChangeAsync("""{"quantity":3,"units":[{"id":"7","answers":{}}]}""")).Code.ShouldBe("cart_refused");
+
+        // Taken out in both, it is out; what the other goes on typing of it has no line any more.
+        (await ChangeAsync("""{"quantity":0}""")).Json["cart"]!["lines"]!.AsArray().ShouldBeEmpty();
+        (await ChangeAsync("""{"quantity":0}""")).Status.ShouldBe(200);
+        var late = await ChangeAsync("""{"units":[{"id":"u1","answers":{"guest_name":"Zoë"}}]}""");
+        (late.Code, late.Json["detail"]!.GetValue<string>()).ShouldBe(
+            ("cart_refused", "That is no longer in the cart. Reload the page.")
+        );
     }
 
     [Fact]

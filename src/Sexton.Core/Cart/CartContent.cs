@@ -85,19 +85,17 @@ public sealed record CartContent
     /// <exception cref="CartException">There is no such line.</exception>
     public CartLine Find(string id) => Lines.FirstOrDefault(l => l.Id == id) ?? throw new CartException("line_gone");
 
-    /// <summary>The cart with a line replaced by one of the same id; a quantity of 0 takes the line out.</summary>
+    /// <summary>The cart with a line replaced by one of the same id.</summary>
     /// <exception cref="CartException">There is no such line, or the quantity is out of range.</exception>
     public CartContent Change(CartLine line)
     {
-        var index = Lines.IndexOf(Find(line.Id));
-        if (line.Quantity == 0)
-        {
-            return this with { Lines = Lines.RemoveAt(index) };
-        }
-
         CheckQuantity(line);
-        return this with { Lines = Lines.SetItem(index, line) };
+        return this with { Lines = Lines.SetItem(Lines.IndexOf(Find(line.Id)), line) };
     }
+
+    /// <summary>The cart without a line. One that is gone already, as from another window, is out.</summary>
+    /// <param name="id">The id of the line.</param>
+    public CartContent TakeOut(string id) => this with { Lines = Lines.RemoveAll(l => l.Id == id) };
 
     /// <summary>The cart with answers of the order replaced; one that is blank is gone, except where a default would come back in its place.</summary>
     /// <param name="answers">The answers given; others stay as they are.</param>

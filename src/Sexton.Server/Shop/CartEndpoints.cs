@@ -88,9 +88,14 @@ internal static class CartEndpoints
         var given = new LineAnswers(id, request.Answers ?? AnswerSet.Empty, [.. request.Units ?? []]);
         CartContent Change(CartContent cart)
         {
+            if (request.Quantity == 0)
+            {
+                return cart.TakeOut(id);
+            }
+
             var line = cart.Find(id);
             var after = line.Resize(request.Quantity ?? line.Quantity, request.Gone ?? [], given);
-            return cart.Change(after.Quantity == 0 ? after : version.Plan.WithUnits(products, after).Answer(given, HasDefault(version)));
+            return cart.Change(version.Plan.WithUnits(products, after).Answer(given, HasDefault(version)));
         }
 
         return await page.ServeAsync(await carts.ChangeAsync(Change, request.Step ?? Step.Cart.Key, version.Plan, cancel), cancel);
@@ -218,7 +223,7 @@ internal sealed record AddLineRequest(
 }
 
 /// <summary>Changes a line of the cart. What is not said stays as it is, also where it was changed in another window meanwhile.</summary>
-/// <param name="Quantity">How many; 0 takes it out; null leaves it.</param>
+/// <param name="Quantity">How many; 0 takes it out, also where it is out already; null leaves it.</param>
 /// <param name="Answers">Answers of the line, by field.</param>
 /// <param name="Units">Its units that have other answers now, with these.</param>
 /// <param name="Gone">The ids of the units that go, where the quantity falls.</param>
