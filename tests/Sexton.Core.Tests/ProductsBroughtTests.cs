@@ -185,10 +185,18 @@ public sealed partial class ProductsBroughtTests
         );
         string.Join(", ", brought.Faults.Select(static f => $"{f.Row} {f.Column}"))
             .ShouldBe(
-                "2 price, 2 attribute.height (m), 2 tags, 2 picture, 3 name.en, 3 categories, 5 price, 6 categories, 5 name.en, 7 code"
+                "2 price, 2 attribute.height (m), 2 tags, 2 picture, 3 name.en, 3 categories, 3 price, 5 price, 6 categories, 5 name.en, 6 variant, 7 code"
             );
         (brought.New, brought.Changed, brought.Same).ShouldBe((0, 0, 0));
     }
+
+    [Theory]
+    [InlineData("code,name.en,price,categories,picture", "NEW,New,dear,Trees,gone.svg", "2 price, 2 picture")]
+    [InlineData("code,name.en,price,categories,tags", "NEW,,,,a;a", "2 name.en, 2 price, 2 categories, 2 tags")]
+    [InlineData("code,variant,price,name.en,weight_grams", "POT,,9,Pot,|POT,POT-N,,,-1", "3 name.en, 3 price, 3 weight_grams")]
+    [InlineData("code,name.en,price,categories", "NEW,,1,Trees|new,New,1,Trees", "2 name.en, 3 code")]
+    public void What_is_wrong_beside_what_is_missing_is_told_as_well(string columns, string rows, string at) =>
+        string.Join(", ", Bring(Table(columns, rows)).Faults.Select(static f => $"{f.Row} {f.Column}")).ShouldBe(at);
 
     [Fact]
     public void The_one_variant_of_a_product_may_bear_its_code_and_of_several_none() =>

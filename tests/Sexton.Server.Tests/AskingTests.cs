@@ -77,9 +77,7 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         (await ChangeAsync("""{"quantity":0}""")).Json["cart"]!["lines"]!.AsArray().ShouldBeEmpty();
         (await ChangeAsync("""{"quantity":0}""")).Status.ShouldBe(200);
         var late = await ChangeAsync("""{"units":[{"id":"u1","answers":{"guest_name":"Zoë"}}]}""");
-        (late.Code, late.Json["detail"]!.GetValue<string>()).ShouldBe(
-            ("cart_refused", "That is no longer in the cart. Reload the page.")
-        );
+        (late.Code, late.Json["detail"]!.GetValue<string>()).ShouldBe(("cart_refused", "That is no longer in the cart. Reload the page."));
     }
 
     [Fact]

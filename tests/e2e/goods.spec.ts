@@ -127,6 +127,8 @@ test('of a large catalogue the manager and the shopper have a part at hand, and 
     mimeType: 'text/csv',
     buffer: Buffer.from(stringify([['code', 'name.en', 'categories', 'price'], ...rows])),
   });
+  // However long the list is, what can be done about it is in sight.
+  await expect(page.getByRole('button', { name: 'Put all 600 into the shop' })).toBeInViewport();
   await page.getByRole('button', { name: 'Put all 600 into the shop' }).click();
   await expect(page.getByText(/Of \d+ products, those are shown/)).toBeVisible();
 
@@ -135,6 +137,7 @@ test('of a large catalogue the manager and the shopper have a part at hand, and 
     await page.getByRole('searchbox', { name: 'Find' }).fill('plant 599');
     await map.getByRole('button', { name: 'Plant 599', exact: true }).click();
     await expect(page.getByRole('region', { name: 'The product MANY-599' })).toBeVisible();
+    await expect(page.getByText('nothing is asked')).toBeVisible();
     await page.getByRole('searchbox', { name: 'Find' }).fill('');
     await accessible('a product of a large catalogue');
     await page.reload();

@@ -186,3 +186,27 @@ test('support sees orders and no fields', async ({ page, signIn }) => {
   await expect(page.getByRole('link', { name: 'Fields' })).toBeHidden();
   await expect(page).toHaveURL(/\/console\/orders/);
 });
+
+test('every place of the console holds at 768 px and at twice the size', async ({ page, signIn }) => {
+  await signIn();
+  const places = await page
+    .getByRole('navigation', { name: 'Places' })
+    .getByRole('link')
+    .evaluateAll((all) => all.map((a) => a.getAttribute('href')!));
+  expect(places).toContain('/console/versions');
+  for (const place of [...places, '/console/fields?by=products', '/console/fields?by=destinations'])
+    // The reference at 200 % is 640 px; the figures that may stand beside each place take the rest.
+    for (const [width, height] of [
+      [768, 800],
+      [480, 400],
+    ] as const) {
+      await page.setViewportSize({ width, height });
+      await page.goto(place);
+      await expect(page.locator('h1')).toBeVisible();
+      await page.waitForLoadState('networkidle');
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), `${place} at ${width}`).toBeLessThanOrEqual(width);
+      // What is worked on has a window's height for itself, if need be by scrolling.
+      const room = await page.evaluate(() => Math.max(0, ...[...document.querySelectorAll('.plate, .scroll')].map((e) => e.clientHeight)));
+      expect(room, `${place} at ${width}`).toBeGreaterThan(150);
+    }
+});

@@ -122,7 +122,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 <style scoped>
 .desk {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
   height: 100%;
 }
 header {
@@ -196,7 +196,8 @@ nav b {
   min-height: 0;
 }
 @media (max-width: 900px) {
-  header {
+  header,
+  nav {
     flex-wrap: wrap;
   }
   nav a {

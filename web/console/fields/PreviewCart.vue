@@ -252,6 +252,7 @@ watch([() => draft, () => of, standIn, language], () => evaluate.soon(undefined)
       />
       <PriceSum v-if="isPriced" class="sums" :prices="evaluation.prices" :units="evaluation.units" />
       <p v-if="coded" class="code mono">{{ coded }}</p>
+      <p v-if="isWhole && !evaluation.asked.length && !left.length" class="not">nothing is asked</p>
       <ul v-if="isWhole && left.length" class="not" aria-label="Not asked">
         <li v-for="one in left" :key="one.why">{{ one.names }}: {{ one.why }}</li>
       </ul>

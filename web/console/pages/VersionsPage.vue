@@ -286,6 +286,12 @@ form p {
   width: 100%;
   justify-content: center;
 }
+/* Where there is little room, as at twice the size, what is published is read before it is named. */
+@media (max-height: 600px) {
+  .versions {
+    height: auto;
+  }
+}
 @media (max-width: 900px) {
   .change,
   form {

@@ -48,7 +48,7 @@ const total = computed(() => count ?? faults.length);
       <p v-if="total > FEW" class="soft">and {{ (total - FEW).toLocaleString() }} more</p>
     </template>
     <slot v-else />
-    <p><slot name="ways" /></p>
+    <p class="ways"><slot name="ways" /></p>
   </section>
 </template>
 
@@ -62,6 +62,15 @@ const total = computed(() => count ?? faults.length);
   left: 0;
   max-height: 60vh;
   overflow: auto;
+}
+/* However long the list is, what can be done about it stays in sight. */
+.ways {
+  position: sticky;
+  bottom: -8px;
+  margin: 0 -14px -8px;
+  padding: 8px 14px;
+  background: var(--sheet);
+  border-top: 1px solid var(--rule);
 }
 .brought :deep(table) {
   border-collapse: collapse;

@@ -32,6 +32,9 @@ public sealed class ProductsBrought
         UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
     };
 
+    // Stands where a text is missing, while the rest is looked at.
+    private const string Dash = "-";
+
     private readonly ProductIndex _known;
     private readonly ProductRules _rules;
     private readonly ProductTable _table;
@@ -131,9 +134,14 @@ public sealed class ProductsBrought
             document["variants"] = Patched(document["variants"] as JsonArray, variants);
         }
 
-        var missing = Missing(document).ToList();
-        missing.ForEach(m => Add(m.Path, m.Sentence));
-        if (missing.Count > 0 || Parsed(document, Add) is not { } after)
+        // What is wrong beside what is missing is told as well.
+        foreach (var need in Missing(document).ToList())
+        {
+            Add(need.Path, need.Sentence);
+            need.Of[need.Member] = need.StandIn;
+        }
+
+        if (Parsed(document, Add) is not { } after)
         {
             return null;
         }
@@ -171,30 +179,41 @@ public sealed class ProductsBrought
     }
 
     // What every product and every variant must say, and this one does not.
-    private static IEnumerable<(string Path, string Sentence)> Missing(JsonObject document) =>
+    private static IEnumerable<Need> Missing(JsonObject document) =>
         Needed(document, "")
-            .Concat(document["categories"] is null ? [("categories", "Say in which category it stands.")] : [])
+            .Concat(
+                document["categories"] is null
+                    ? [new(document, "categories", new JsonArray(Dash), "categories", "Say in which category it stands.")]
+                    : []
+            )
             .Concat(
                 (document["variants"] as JsonArray ?? []).SelectMany(
                     static (v, at) =>
                         v is JsonObject variant
                             ? Needed(variant, $"variants.{at}.")
-                                .Concat(variant["code"] is null ? [($"variants.{at}.code", "Give it a code.")] : [])
+                                .Concat(
+                                    variant["code"] is null ? [new(variant, "code", Dash, $"variants.{at}.code", "Give it a code.")] : []
+                                )
                             : []
                 )
             );
 
     // A name that is no map is told when it is read.
-    private static IEnumerable<(string Path, string Sentence)> Needed(JsonObject of, string at)
+    private static IEnumerable<Need> Needed(JsonObject of, string at)
     {
-        if (of["name"] is null || (of["name"] is JsonObject name && name[LanguageMap.Fallback] is null))
+        var path = $"{at}name.{LanguageMap.Fallback}";
+        if (of["name"] is null)
         {
-            yield return ($"{at}name.{LanguageMap.Fallback}", ProductRules.NameIsMissing);
+            yield return new(of, "name", new JsonObject { [LanguageMap.Fallback] = Dash }, path, ProductRules.NameIsMissing);
+        }
+        else if (of["name"] is JsonObject name && name[LanguageMap.Fallback] is null)
+        {
+            yield return new(name, LanguageMap.Fallback, Dash, path, ProductRules.NameIsMissing);
         }
 
         if (of["price_minor"] is null)
         {
-            yield return (at + "price_minor", "Give it a price.");
+            yield return new(of, "price_minor", 0, at + "price_minor", "Give it a price.");
         }
     }
 
@@ -267,4 +286,7 @@ public sealed class ProductsBrought
             _differences.Add(new(code, variant, column, before, after));
         }
     }
+
+    // Something that must be said and is not: of what, and what stands in for it while the rest is looked at.
+    private sealed record Need(JsonObject Of, string Member, JsonNode StandIn, string Path, string Sentence);
 }
