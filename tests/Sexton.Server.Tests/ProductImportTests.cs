@@ -189,8 +189,8 @@ public sealed class ProductImportTests(World world) : IClassFixture<World>
     public async Task A_long_file_tells_how_far_it_is_and_a_large_catalogue_comes_a_part_at_a_time()
     {
         using var manager = await Manager.ComeAsync(world);
-        var rows = Enumerable.Range(0, 6000).Select(static i => $"LONG-{i},Thing {i},Things {i % 7},{i}.00\n");
-        var read = await BringAsync(manager, "code,name.en,categories,price\n" + string.Concat(rows));
+        var rows = Enumerable.Range(0, 6000).Select(static i => $"LONG-{i},Thing {i},Things {i % 7},{i}.00,{(i < 5990 ? "" : "late")}\n");
+        var read = await BringAsync(manager, "code,name.en,categories,price,tags\n" + string.Concat(rows));
         (read["count"]!.GetValue<int>(), read["outcome"]!["new"]!.GetValue<int>()).ShouldBe((6000, 6000));
         read["outcome"]!["differences"]!.AsArray().Count.ShouldBe(500);
         (await TakeAsync(manager, read)).Status.ShouldBe(200);
@@ -249,7 +249,33 @@ public sealed class ProductImportTests(World world) : IClassFixture<World>
         field["asks_count"]!.GetValue<int>().ShouldBe(858);
         field["asks_categories"]!.AsArray().Select(static c => c!.GetValue<string>()).ShouldBe(["Things 3"]);
         fields.Single(static f => f!["field"]!["key"]!.GetValue<string>() == "gate_code")!["asks_count"]!.GetValue<int>().ShouldBe(count);
+        await ByTagAsync(manager);
         await manager.RemoveAsync("only_of_one");
+    }
+
+    // A tag by which a field says of which products it is asked is told like a category, and brings the first of its products.
+    private static async Task ByTagAsync(Manager manager)
+    {
+        static IEnumerable<string> Names(JsonNode list) => list.AsArray().Select(static t => t!["name"]!.GetValue<string>());
+        Names((await manager.DraftAsync())["named_tags"]!).ShouldNotContain("late", "no field says it");
+        await manager.ChangeAsync(
+            "only_of_one",
+            "asked_of",
+            new JsonObject { ["all"] = false, ["tags"] = new JsonArray("late", "nowhere") }
+        );
+        var draft = await manager.DraftAsync();
+        draft["named_tags"]!.AsArray().Single(static t => t!["name"]!.GetValue<string>() == "late")!["count"]!.GetValue<int>().ShouldBe(10);
+        Names(draft["named_tags"]!).ShouldNotContain("nowhere");
+        draft["products"]!
+            .AsArray()
+            .Select(static p => p!["code"]!.GetValue<string>())
+            .Where(static code => code.StartsWith("LONG-599", StringComparison.Ordinal))
+            .ShouldBe(["LONG-5990", "LONG-5991", "LONG-5992"]);
+        foreach (var (key, asks) in new[] { ("only_of_one", true), ("gate_code", true), ("guest_name", false) })
+        {
+            var field = draft["fields"]!.AsArray().Single(f => f!["field"]!["key"]!.GetValue<string>() == key)!;
+            field["asks_tags"]!.AsArray().Any(static t => t!.GetValue<string>() == "late").ShouldBe(asks, key);
+        }
     }
 
     // The shopper has the first of each category, and further ones where they look.

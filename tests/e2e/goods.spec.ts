@@ -116,16 +116,30 @@ test('products go out and come in by a file, looked at first, and in several cat
   });
 });
 
-test('of a large catalogue the manager and the shopper have a part at hand, and find the rest', async ({ page, signIn, accessible }) => {
+test('of a large catalogue the manager and the shopper have a part at hand, and find the rest', async ({
+  page,
+  world,
+  signIn,
+  accessible,
+}) => {
   await signIn();
   const map = page.getByRole('grid', { name: 'Fields against products' });
-  const rows = Array.from({ length: 600 }, (_, i) => [`MANY-${i}`, `Plant ${i}`, `Group ${i % 3}`, '5']);
+  const rows = Array.from({ length: 600 }, (_, i) => [
+    `MANY-${i}`,
+    `Plant ${i}`,
+    `Group ${i % 3}`,
+    '5',
+    i >= 590 && i < 599 ? 'scarce' : '',
+  ]);
+  const api = new ApiManager(page.request, world.address);
+  await api.field('waits', 'How long you can wait', 'line_text', 'line', []);
+  await api.change('waits', { asked_of: { all: false, tags: ['scarce'] } });
 
   await page.goto('/console/fields?by=products');
   await page.getByLabel('bring a file in').setInputFiles({
     name: 'many.csv',
     mimeType: 'text/csv',
-    buffer: Buffer.from(stringify([['code', 'name.en', 'categories', 'price'], ...rows])),
+    buffer: Buffer.from(stringify([['code', 'name.en', 'categories', 'price', 'tags'], ...rows])),
   });
   // However long the list is, what can be done about it is in sight.
   await expect(page.getByRole('button', { name: 'Put all 600 into the shop' })).toBeInViewport();
@@ -142,6 +156,24 @@ test('of a large catalogue the manager and the shopper have a part at hand, and 
     await accessible('a product of a large catalogue');
     await page.reload();
     await expect(page.getByRole('region', { name: 'The product MANY-599' })).toBeVisible();
+  });
+
+  await test.step('a tag by which something is asked stands beside the categories, opens, and is switched as a whole', async () => {
+    const row = map.getByRole('row', { name: /How long you can wait/ });
+    await expect(row.getByRole('switch', { checked: true })).toHaveAccessibleName('How long you can wait: tagged scarce, asked');
+    await map.getByRole('button', { name: 'tagged scarce', exact: true, expanded: false }).click();
+    await expect(row.getByRole('switch', { checked: true })).toHaveCount(4);
+    await expect(map.getByRole('button', { name: /^Plant 59\d$/ })).toHaveText(['Plant 590', 'Plant 591', 'Plant 592']);
+    await row.getByRole('switch', { name: /: Plant 591, asked/ }).click();
+    await expect(page.getByRole('alert').filter({ hasText: 'of more products than can be listed' })).toBeVisible();
+    await row.getByRole('switch', { name: /: tagged scarce, asked/ }).click();
+    await expect(row.getByRole('switch', { checked: true })).toHaveCount(0);
+    // No field says the tag any more, and it goes.
+    await expect(map.getByRole('button', { name: 'tagged scarce', exact: true })).toHaveCount(0);
+    await page.keyboard.press('ControlOrMeta+z');
+    await expect(row.getByRole('switch', { checked: true })).toHaveCount(4);
+    await accessible('a tag among the categories');
+    await map.getByRole('button', { name: 'tagged scarce', exact: true, expanded: true }).first().click();
   });
 
   await test.step('a whole category is asked; one of it alone cannot be left out, and that is said', async () => {

@@ -86,6 +86,7 @@ internal sealed class DraftReader(
             products.All.Length,
             shown.Categories,
             [.. products.Names.Tags.Order(StringComparer.Ordinal)],
+            shown.Tags,
             [.. products.Groups.Select(static g => new NamedKey(g.Key, g.Name.ToString()))],
             [.. PostalAddress.Countries.Select(static c => new NamedKey(c.Key, c.Value))],
             [.. PostalAddress.PartNames.Select(static p => new NamedKey(p.Key, p.Name))],
@@ -139,6 +140,7 @@ internal sealed class DraftReader(
             asked.Codes,
             asked.Count,
             asked.Categories,
+            asked.Tags,
             field.When is not null
                 || !field.AskedOf.Groups.IsEmpty
                 || section is { When: not null } or { Opening.IsEmpty: false } or { AskedOf.Groups.IsEmpty: false },

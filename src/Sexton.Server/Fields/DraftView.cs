@@ -29,6 +29,7 @@ namespace Sexton.Server.Fields;
 /// <param name="ProductCount">How many products there are.</param>
 /// <param name="Categories">The categories.</param>
 /// <param name="Tags">The tags of products.</param>
+/// <param name="NamedTags">Those of them by which the draft says of which products something is asked.</param>
 /// <param name="Groups">The shopper groups.</param>
 /// <param name="Countries">The countries delivered to.</param>
 /// <param name="AddressParts">The parts of an address, after which a field can stand.</param>
@@ -54,8 +55,9 @@ internal sealed record DraftView(
     IReadOnlyList<FieldToggleView> FieldToggles,
     IReadOnlyList<ProductChoice> Products,
     int ProductCount,
-    IReadOnlyList<CategoryCount> Categories,
+    IReadOnlyList<FamilyCount> Categories,
     IReadOnlyList<string> Tags,
+    IReadOnlyList<FamilyCount> NamedTags,
     IReadOnlyList<NamedKey> Groups,
     IReadOnlyList<NamedKey> Countries,
     IReadOnlyList<NamedKey> AddressParts,
@@ -366,6 +368,7 @@ internal sealed record ProductChoice(
 /// <param name="Asks">The codes of the products at hand that ask it by its scope and that of its section.</param>
 /// <param name="AsksCount">How many products ask it.</param>
 /// <param name="AsksCategories">The categories of which every product asks it.</param>
+/// <param name="AsksTags">The tags that the draft names, of which every product asks it.</param>
 /// <param name="Conditional">Whether more than the product decides: a condition, a group, or an opening question.</param>
 /// <param name="Sentences">Its conditions as sentences, by the path of their setting.</param>
 /// <param name="Pricing">What its answers can do to the price; null where nothing is asked.</param>
@@ -383,6 +386,7 @@ internal sealed record FieldView(
     IReadOnlyList<string> Asks,
     int AsksCount,
     IReadOnlyList<string> AsksCategories,
+    IReadOnlyList<string> AsksTags,
     bool Conditional,
     IReadOnlyDictionary<string, string> Sentences,
     PricingView? Pricing,

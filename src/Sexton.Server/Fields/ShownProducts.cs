@@ -17,18 +17,16 @@ internal sealed record ProductsLookedFor(string Find, IReadOnlyList<string> Code
 
 /// <summary>
 /// The products that are shown with a draft: all of them, or of a large catalogue those that the draft names, those that are looked for, and the first of each
-/// category.
+/// category and of each tag that the draft names.
 /// </summary>
 internal sealed class ShownProducts
 {
     private const int MostFound = 20;
-    private const int OfEachCategory = 3;
+    private const int OfEachFamily = 3;
 
     private readonly ImmutableArray<Product> _all;
-    private readonly ImmutableArray<CategoryCount> _categories;
-
-    // Of each product, in which of the categories it stands.
-    private readonly int[][] _categoriesOf;
+    private readonly ProductFamilies _categories;
+    private readonly ProductFamilies _tags;
 
     /// <summary>Chooses them.</summary>
     /// <param name="products">The catalogue.</param>
@@ -37,18 +35,10 @@ internal sealed class ShownProducts
     public ShownProducts(ProductIndex products, RegisterContent draft, ProductsLookedFor lookedFor)
     {
         _all = products.All;
-        var names = new Dictionary<string, int>(StringComparer.Ordinal);
-        _categoriesOf =
-        [
-            .. _all.Select(p => p.Categories.Select(c => names.TryAdd(c, names.Count) ? names.Count - 1 : names[c]).ToArray()),
-        ];
-        var counts = new int[names.Count];
-        foreach (var category in _categoriesOf.SelectMany(static c => c))
-        {
-            counts[category]++;
-        }
-
-        _categories = [.. names.Select(n => new CategoryCount(n.Key, counts[n.Value]))];
+        var named = draft.Fields.Select(static f => f.AskedOf).Concat(draft.Sections.Select(static s => s.AskedOf));
+        var tags = named.SelectMany(static scope => scope.Tags).ToHashSet(StringComparer.Ordinal);
+        _categories = new ProductFamilies(_all, static p => p.Categories);
+        _tags = new ProductFamilies(_all, p => p.Tags.Where(tags.Contains));
         if (!products.IsLarge)
         {
             Shown = _all;
@@ -64,18 +54,7 @@ internal sealed class ShownProducts
             chosen.UnionWith(_all.Where(p => IsFound(p, lookedFor.Find)).Take(MostFound));
         }
 
-        var seen = new int[names.Count];
-        for (var i = 0; i < _all.Length; i++)
-        {
-            foreach (var category in _categoriesOf[i])
-            {
-                if (seen[category]++ < OfEachCategory)
-                {
-                    chosen.Add(_all[i]);
-                }
-            }
-        }
-
+        chosen.UnionWith(_categories.First(OfEachFamily).Concat(_tags.First(OfEachFamily)).Select(at => _all[at]));
         Shown = [.. _all.Where(chosen.Contains)];
     }
 
@@ -83,7 +62,10 @@ internal sealed class ShownProducts
     public ImmutableArray<Product> Shown { get; }
 
     /// <summary>The categories, in the order in which they first come, and how many products stand in each.</summary>
-    public IReadOnlyList<CategoryCount> Categories => _categories;
+    public IReadOnlyList<FamilyCount> Categories => _categories.All;
+
+    /// <summary>The tags that the draft names and products have, and how many each.</summary>
+    public IReadOnlyList<FamilyCount> Tags => _tags.All;
 
     /// <summary>Which products ask something.</summary>
     /// <param name="of">Of which products it is asked.</param>
@@ -92,27 +74,16 @@ internal sealed class ShownProducts
     {
         if (of.All && section?.All != false)
         {
-            return new AskedProducts([.. Shown.Select(static p => p.Code)], _all.Length, [.. _categories.Select(static c => c.Name)]);
+            return new AskedProducts([.. Shown.Select(static p => p.Code)], _all.Length, _categories.Names, _tags.Names);
         }
 
         bool Asks(Product product) => of.Includes(product) && section?.Includes(product) != false;
-        var (count, inCategory) = (0, new int[_categories.Length]);
-        for (var i = 0; i < _all.Length; i++)
-        {
-            if (Asks(_all[i]))
-            {
-                count++;
-                foreach (var category in _categoriesOf[i])
-                {
-                    inCategory[category]++;
-                }
-            }
-        }
-
+        var places = Enumerable.Range(0, _all.Length).Where(at => Asks(_all[at])).ToList();
         return new AskedProducts(
             [.. Shown.Where(Asks).Select(static p => p.Code)],
-            count,
-            [.. _categories.Where((c, i) => inCategory[i] == c.Count).Select(static c => c.Name)]
+            places.Count,
+            _categories.WholeIn(places),
+            _tags.WholeIn(places)
         );
     }
 
@@ -138,9 +109,5 @@ internal sealed class ShownProducts
 /// <param name="Codes">Those of them that are shown.</param>
 /// <param name="Count">How many there are in all.</param>
 /// <param name="Categories">The categories of which every product does.</param>
-internal sealed record AskedProducts(IReadOnlyList<string> Codes, int Count, IReadOnlyList<string> Categories);
-
-/// <summary>A category.</summary>
-/// <param name="Name">Its name.</param>
-/// <param name="Count">How many products stand in it.</param>
-internal sealed record CategoryCount(string Name, int Count);
+/// <param name="Tags">The tags that the draft names, of which every product does.</param>
+internal sealed record AskedProducts(IReadOnlyList<string> Codes, int Count, IReadOnlyList<string> Categories, IReadOnlyList<string> Tags);

@@ -6,9 +6,9 @@ import type { SignKey } from '../parts/signs';
 import type { Draft, DraftField } from './draft';
 import type { Schemas } from '../../shared/api/client';
 import { groupsOf, isFound, nameOf } from './groups';
-import { TOO_MANY, withCategory, withProduct } from './scope';
+import { familiesOf, TOO_MANY, withFamily, withProduct, type Family } from './scope';
 
-/** The other face of the map: what does each product ask? Categories stand as columns and open into their products. */
+/** The other face of the map: what does each product ask? Categories, and of many products tags, stand as columns and open into their products. */
 const { draft, selected, product, filter } = defineProps<{ draft: Draft; selected?: string; product?: string; filter: string }>();
 const emit = defineEmits<{
   open: [key: string];
@@ -21,38 +21,37 @@ const emit = defineEmits<{
 interface Column {
   key: string;
   name: string;
-  category: string;
-  codes: string[];
+  family: Family;
+  /** Of one product; else of the whole family. */
+  code?: string;
 }
 
 const opened = ref<string[]>([]);
-const categories = computed(() => draft.categories.map((c) => c.name));
 const few = computed(() => draft.product_count <= 14);
-const isOpen = (category: string) => (few.value ? !opened.value.includes(category) : opened.value.includes(category));
-const toggle = (category: string) =>
-  (opened.value = opened.value.includes(category) ? opened.value.filter((c) => c !== category) : [...opened.value, category]);
+const isOpen = ({ key }: Family) => (few.value ? !opened.value.includes(key) : opened.value.includes(key));
+const toggle = ({ key }: Family) =>
+  (opened.value = opened.value.includes(key) ? opened.value.filter((k) => k !== key) : [...opened.value, key]);
 // A product is found by its name as a field is by its label: then every field is shown, and the columns of the product only.
 const word = computed(() => filter.trim().toLowerCase());
 const matching = computed(() => new Set(word.value ? draft.products.filter((p) => isFound(p, word.value)).map((p) => p.code) : []));
 const byProduct = computed(() => matching.value.size > 0);
-// A product of several categories stands under each of them.
+// A product that is looked for is found in its categories.
+const families = computed(() => familiesOf(draft, !few.value && !byProduct.value));
+// A product of several families stands under each of them.
 const columns = computed<Column[]>(() =>
-  categories.value.flatMap((category) => {
-    const inside = draft.products.filter((p) => p.categories.includes(category));
-    return [
-      { key: `c:${category}`, name: `all of ${category}`, category, codes: inside.map((p) => p.code) },
-      ...(isOpen(category) || byProduct.value
-        ? inside.map((p) => ({ key: `${category}/${p.code}`, name: p.name, category, codes: [p.code] }))
-        : []),
-    ];
-  }),
+  families.value.flatMap((family) => [
+    { key: family.key, name: family.all, family },
+    ...(isOpen(family) || byProduct.value
+      ? family.products.map(({ code, name }) => ({ key: `${family.key}/${code}`, name, family, code }))
+      : []),
+  ]),
 );
-const shownColumns = computed(() =>
-  byProduct.value ? columns.value.filter((c) => c.codes.some((code) => matching.value.has(code))) : columns.value,
-);
+const isMatching = ({ code, family }: Column) =>
+  code ? matching.value.has(code) : family.products.some((p) => matching.value.has(p.code));
+const shownColumns = computed(() => (byProduct.value ? columns.value.filter(isMatching) : columns.value));
 const spans = computed(() =>
-  categories.value
-    .map((category) => ({ category, count: shownColumns.value.filter((c) => c.category === category).length }))
+  families.value
+    .map((family) => ({ family, count: shownColumns.value.filter((c) => c.family.key === family.key).length }))
     .filter((span) => span.count),
 );
 const groups = computed(() =>
@@ -62,8 +61,8 @@ const groups = computed(() =>
 );
 const rows = computed(() => groups.value.flatMap((g) => g.fields));
 
-const asks = (f: DraftField, column: Column) =>
-  column.key.startsWith('c:') ? f.asks_categories.includes(column.category) : f.asks.includes(column.codes[0]!);
+const asks = (f: DraftField, { code, family }: Column) =>
+  code ? f.asks.includes(code) : (family.by === 'tags' ? f.asks_tags : f.asks_categories).includes(family.name);
 const isFree = (f: DraftField) => !f.field.section && !f.field.built_in;
 const sign = (f: DraftField, column: Column): SignKey =>
   !asks(f, column) ? 'stays' : `${f.field.required ? 'must' : 'asked'}${f.conditional ? '_if' : ''}`;
@@ -96,7 +95,7 @@ async function onKey(event: KeyboardEvent): Promise<void> {
 function press(f: DraftField, at: number, column: Column): void {
   cursor.value = { row: rows.value.indexOf(f), column: at };
   const on = !asks(f, column);
-  const put = column.key.startsWith('c:') ? withCategory(f, column.category, on, draft) : withProduct(f, column.codes[0]!, on, draft);
+  const put = column.code ? withProduct(f, column.code, on, draft) : withFamily(f, column.family, on, draft);
   if (put) emit('scope', f.field.key, put);
   else emit('refuse', f.field.key, TOO_MANY);
 }
@@ -108,33 +107,35 @@ defineExpose({ focus });
 
 <template>
   <p v-if="draft.products.length < draft.product_count" class="small soft part">
-    Of {{ draft.product_count.toLocaleString() }} products, those are shown that a field names, the first of each category, and those that
-    you find.
+    Of {{ draft.product_count.toLocaleString() }} products, those are shown that a field names, the first of each category or tag, and those
+    that you find.
   </p>
   <table ref="table" role="grid" aria-label="Fields against products" @keydown="onKey">
     <thead>
       <tr class="families">
         <td></td>
-        <th v-for="span in spans" :key="span.category" :colspan="span.count" scope="colgroup">
-          <button class="act" :aria-expanded="isOpen(span.category)" @click="toggle(span.category)">{{ span.category }}</button>
+        <th v-for="{ family, count } in spans" :key="family.key" :colspan="count" scope="colgroup">
+          <button class="act" :aria-expanded="isOpen(family)" @click="toggle(family)">
+            {{ family.by === 'tags' ? family.all : family.name }}
+          </button>
         </th>
       </tr>
       <tr class="columns">
         <td></td>
-        <th v-for="column in shownColumns" :key="column.key" scope="col" :class="{ first: column.key.startsWith('c:') }">
+        <th v-for="column in shownColumns" :key="column.key" scope="col" :class="{ first: !column.code }">
           <button
-            v-if="column.key.startsWith('c:')"
+            v-if="!column.code"
             :title="`Add a field to ${column.name}`"
-            @click="emit('add', { all: false, categories: [column.category] })"
+            @click="emit('add', { all: false, [column.family.by]: [column.family.name] })"
           >
             {{ column.name }}
           </button>
           <button
             v-else
-            :class="{ chosen: column.codes[0] === product }"
-            :aria-current="column.codes[0] === product || undefined"
+            :class="{ chosen: column.code === product }"
+            :aria-current="column.code === product || undefined"
             :title="`What ${column.name} asks`"
-            @click="emit('product', column.codes[0]!)"
+            @click="emit('product', column.code)"
           >
             {{ column.name }}
           </button>
@@ -158,7 +159,7 @@ defineExpose({ focus });
             <span class="name">{{ nameOf(f) }}</span> <span class="kind">{{ f.field.level }}{{ f.live_since ? '' : ', new' }}</span>
           </button>
         </th>
-        <td v-for="(column, i) in shownColumns" :key="column.key" :class="{ first: column.key.startsWith('c:') }">
+        <td v-for="(column, i) in shownColumns" :key="column.key" :class="{ first: !column.code }">
           <button
             v-if="isFree(f)"
             role="switch"

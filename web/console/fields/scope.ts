@@ -3,8 +3,9 @@ import type { Draft, DraftField } from './draft';
 
 type Scope = Schemas['ProductScope'];
 
-/** What keeps a scope from being said: of a large catalogue, what a whole category asks cannot be listed product by product. */
-export const TOO_MANY = 'A whole category asks it, of more products than can be listed. Say when it is asked: “the product is not …”.';
+/** What keeps a scope from being said: of a large catalogue, what a whole category or tag asks cannot be listed product by product. */
+export const TOO_MANY =
+  'A whole category or tag asks it, of more products than can be listed. Say when it is asked: “the product is not …”.';
 
 const isWhole = (draft: Draft) => draft.products.length === draft.product_count;
 
@@ -24,17 +25,46 @@ export function withProduct({ field, asks }: DraftField, code: string, on: boole
   return { all: false, categories, tags: kept, products: rest, groups: scope.groups ?? [] };
 }
 
-/** A scope with a whole category asked or not. Nothing where that cannot be said. */
-export function withCategory({ field, asks, ...rest }: DraftField, category: string, on: boolean, draft: Draft): Scope | undefined {
+/** Products that have a category or a tag in common. */
+export interface Family {
+  key: string;
+  by: 'categories' | 'tags';
+  name: string;
+  /** What is said of all of them. */
+  all: string;
+  /** Those of them that are at hand. */
+  products: Draft['products'];
+}
+
+/** The categories of the products; with tags, also those by which the draft says of which products something is asked. */
+export function familiesOf({ categories, named_tags, products }: Draft, tagged: boolean): Family[] {
+  const family = (by: Family['by'], name: string, all: string): Family => ({
+    key: `${by}:${name}`,
+    by,
+    name,
+    all,
+    products: products.filter((p) => p[by].includes(name)),
+  });
+  return [
+    ...categories.map((c) => family('categories', c.name, `all of ${c.name}`)),
+    ...(tagged ? named_tags.map((t) => family('tags', t.name, `tagged ${t.name}`)) : []),
+  ];
+}
+
+/** A scope with a whole category or tag asked or not. Nothing where that cannot be said. */
+export function withFamily(
+  { field, asks, ...rest }: DraftField,
+  { by, name, products }: Family,
+  on: boolean,
+  draft: Draft,
+): Scope | undefined {
   const scope: Scope = field.asked_of ?? { all: true };
-  const inside = draft.products.filter((p) => p.categories.includes(category)).map((p) => p.code);
+  const inside = products.map((p) => p.code);
   const listed = (scope.products ?? []).filter((c) => !inside.includes(c));
-  if (on) return { ...scope, categories: [...(scope.categories ?? []), category], products: listed };
+  if (on) return { ...scope, [by]: [...(scope[by] ?? []), name], products: listed };
   if (!isWhole(draft)) {
-    const categories = scope.all ? draft.categories.map((c) => c.name) : (scope.categories ?? []);
-    return categories.includes(category)
-      ? { ...scope, all: false, categories: categories.filter((c) => c !== category), products: listed }
-      : undefined;
+    const said = scope.all && by === 'categories' ? draft.categories.map((c) => c.name) : (scope[by] ?? []);
+    return said.includes(name) ? { ...scope, all: false, [by]: said.filter((n) => n !== name), products: listed } : undefined;
   }
   return inside.reduce<Scope | undefined>(
     (left, code) =>

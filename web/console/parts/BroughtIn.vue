@@ -65,6 +65,8 @@ const total = computed(() => count ?? faults.length);
 }
 /* However long the list is, what can be done about it stays in sight. */
 .ways {
+  display: flex;
+  gap: 16px;
   position: sticky;
   bottom: -8px;
   margin: 0 -14px -8px;

@@ -95,7 +95,7 @@ async function go(): Promise<void> {
       <button v-if="isReady" type="button" class="act" :disabled="busy" @click="take">
         Put {{ outcome!.new + outcome!.changed === 1 ? 'it' : `all ${(outcome!.new + outcome!.changed).toLocaleString()}` }} into the shop
       </button>
-      {{ ' ' }}<button type="button" class="act quiet" @click="go">Leave it</button>
+      <button type="button" class="act quiet" @click="go">Leave it</button>
     </template>
   </BroughtIn>
 </template>

@@ -78,7 +78,7 @@ async function leave(): Promise<void> {
       <button v-if="read?.changes.length && !read.errors.length" type="button" class="act" :disabled="busy" @click="take">
         Put {{ read.changes.length === 1 ? 'it' : `all ${read.changes.length}` }} into the draft
       </button>
-      {{ ' ' }}<button type="button" class="act quiet" @click="leave">Leave it</button>
+      <button type="button" class="act quiet" @click="leave">Leave it</button>
     </template>
   </BroughtIn>
 </template>

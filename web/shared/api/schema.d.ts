@@ -2169,16 +2169,6 @@ export interface components {
             /** @description The products; of a large catalogue the first of each category. */
             products: components["schemas"]["ProductView"][];
         };
-        /** @description A category. */
-        CategoryCount: {
-            /** @description Its name. */
-            name: string;
-            /**
-             * Format: int32
-             * @description How many products stand in it.
-             */
-            count: number;
-        };
         /** @description A category, by its name in the catalogue and by what shoppers read. */
         CategoryView: {
             key: string;
@@ -2201,7 +2191,7 @@ export interface components {
         ChangeLineRequest: {
             /**
              * Format: int32
-             * @description How many; 0 takes it out; null leaves it.
+             * @description How many; 0 takes it out, also where it is out already; null leaves it.
              */
             quantity?: null | number;
             /** @description Answers of the line, by field. */
@@ -2687,9 +2677,11 @@ export interface components {
              */
             product_count: number;
             /** @description The categories. */
-            categories: components["schemas"]["CategoryCount"][];
+            categories: components["schemas"]["FamilyCount"][];
             /** @description The tags of products. */
             tags: string[];
+            /** @description Those of them by which the draft says of which products something is asked. */
+            named_tags: components["schemas"]["FamilyCount"][];
             /** @description The shopper groups. */
             groups: components["schemas"]["NamedKey"][];
             /** @description The countries delivered to. */
@@ -2828,6 +2820,16 @@ export interface components {
             /** @description The unit of a number, or "". */
             unit: string;
         };
+        /** @description A category, or a tag. */
+        FamilyCount: {
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many products are of it.
+             */
+            count: number;
+        };
         /** @description One question of the register, as plain data. A plan is what it is compiled to. */
         Field: {
             /** @description The stable key; see FieldKey. */
@@ -2962,6 +2964,8 @@ export interface components {
             asks_count: number;
             /** @description The categories of which every product asks it. */
             asks_categories: string[];
+            /** @description The tags that the draft names, of which every product asks it. */
+            asks_tags: string[];
             /** @description Whether more than the product decides: a condition, a group, or an opening question. */
             conditional: boolean;
             /** @description Its conditions as sentences, by the path of their setting. */
