@@ -52,6 +52,7 @@ public sealed partial class RightsTests(World world) : IClassFixture<World>
         ["ForgetSecretBefore"] = M,
         ["ReachConnection"] = M,
         ["GetShopSettings"] = M,
+        ["GetLanguages"] = M,
         ["WriteShopSettings"] = M,
         ["KeepPicture"] = M,
         ["ChangeProduct"] = M,

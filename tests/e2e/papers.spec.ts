@@ -100,6 +100,20 @@ test('a slip without prices for a gift, a job card and tickets are seen beside t
     await accessible('the papers of an order');
   });
 
+  await test.step('of a dozen tickets the first are listed, so that the trail stays in sight', async () => {
+    const seats = Array.from({ length: 12 }, (_, i) => ({ id: `u${i + 1}`, answers: { guest_name: `Guest ${i + 1}` } }));
+    const many = await buy(world, [{ product: 'WA-MAY', quantity: 12, answers: {}, units: seats }], {});
+    await page.goto(`/console/orders/${many}`);
+    const tickets = papers.getByRole('listitem').filter({ hasText: 'Ticket' });
+    await expect(tickets.filter({ hasText: /Seat 1 of 12/ })).toBeVisible();
+    const shown = await papers.getByRole('listitem').count();
+    expect(shown).toBeLessThan(11);
+    await papers.getByRole('button', { name: /^\d+ more$/ }).press('Enter');
+    await expect(tickets).toHaveCount(12);
+    await papers.getByRole('button', { name: 'fewer' }).press('Enter');
+    await expect(papers.getByRole('listitem')).toHaveCount(shown);
+  });
+
   await test.step('each answer has its mark, with the sheet as evidence', async () => {
     await page.goto(`/console/orders/${number}?destination=packing_slip&slot=order/card_says`);
     const evidence = page.getByRole('region', { name: 'Evidence' });

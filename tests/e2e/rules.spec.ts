@@ -17,7 +17,7 @@ test('an answer is held against another, a text is limited by the line, and a bo
   const api = new ApiManager(page.request, world.address);
 
   await test.step('the second e-mail is not the first', async () => {
-    await api.field('email_again', 'Your e-mail once more', 'email', 'order', [], { step: 'contact', required: true });
+    await api.field('email_again', 'Your e-mail once more', 'email', 'order', [], { step: 'cart', required: true });
     await page.goto('/console/fields/email_again');
     const field = desk.paragraph('email_again');
     await field.getByRole('button', { name: 'when it is refused' }).click();
@@ -26,6 +26,9 @@ test('an answer is held against another, a text is limited by the line, and a bo
     await desk.choose(field, 'How it is compared', 'is not');
     await field.getByRole('button', { name: 'or another answer' }).click();
     await desk.choose(field, 'Which answer it is compared with', 'E-mail');
+    // At the cart nobody has said the first one yet.
+    await expect(desk.preview.getByText('not asked: what is wrong with it comes first')).toBeVisible();
+    await desk.choose(field, 'At which step', 'contact');
     await expect(field.getByText('“Your e-mail once more” is not “E-mail”')).toBeVisible();
     await field.getByRole('textbox', { name: 'What the shopper reads when it is refused' }).fill('That is not the address above.');
     await page.keyboard.press('Tab');
@@ -68,6 +71,11 @@ test('an answer is held against another, a text is limited by the line, and a bo
     await page.keyboard.type('dialled');
     await page.getByRole('option').click();
     await expect(form.getByRole('combobox', { name: 'Kind of answer' })).toHaveText('a telephone number');
+    // What is called so comes before what is said to be so.
+    await form.getByRole('combobox', { name: 'Kind of answer' }).click();
+    await page.keyboard.type('one of');
+    await expect(page.getByRole('option')).toHaveText([/^one of /, /^a time slot /, /^yes or no /]);
+    await page.keyboard.press('Escape');
     await form.getByRole('button', { name: 'Leave it' }).click();
     await desk.paragraph('label_lines').getByRole('button', { name: 'another like this' }).click();
     await form.getByLabel('Label').fill('Words on the back');

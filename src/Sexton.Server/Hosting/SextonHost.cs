@@ -386,6 +386,7 @@ internal static class SextonHost
         shop.MapConnections();
         shop.MapShopSettings();
         shop.MapLetterhead();
+        shop.MapLanguages();
 
         var orders = console.MapGroup("").RequireAuthorization(Rights.Orders);
         orders.MapOrders();

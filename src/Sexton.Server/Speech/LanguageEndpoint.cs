@@ -1,11 +1,16 @@
+using Sexton.Core.Sentences;
 using Sexton.Server.Common;
 using Sexton.Server.Settings;
 
 namespace Sexton.Server.Speech;
 
-/// <summary>Chooses the language of the shop.</summary>
+/// <summary>Chooses the language of the shop, and says which there are.</summary>
 internal static class LanguageEndpoint
 {
+    public static void MapLanguages(this IEndpointRouteBuilder shop) =>
+        shop.MapGet("languages", static () => Wording.Languages.Select(static l => new LanguageView(l.Tag, l.Name)))
+            .WithName("GetLanguages");
+
     public static void MapLanguage(this IEndpointRouteBuilder shop) =>
         shop.MapPut(
                 "language",

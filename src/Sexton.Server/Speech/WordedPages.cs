@@ -96,7 +96,7 @@ internal sealed record WordingView(
     IReadOnlyDictionary<string, string> Sentences
 );
 
-/// <summary>A language that the shop speaks.</summary>
+/// <summary>A language that the shop speaks, or could.</summary>
 /// <param name="Tag">Its tag (BCP 47).</param>
 /// <param name="Name">What it calls itself.</param>
 internal sealed record LanguageView(string Tag, string Name);

@@ -42,6 +42,12 @@ const kinds = [
 ];
 const label = ref('');
 const type = ref('line_text');
+// What is called as is typed comes before what is said to be so.
+const sought = ref('');
+const types = computed(() => {
+  const isCalledSo = (t: Schemas['TypeView']) => t.name.toLowerCase().includes(sought.value.trim().toLowerCase());
+  return [...draft.types.filter(isCalledSo), ...draft.types.filter((t) => !isCalledSo(t))];
+});
 const must = ref(false);
 const choices = ref('');
 const answer = computed(() => draft.types.find((t) => t.key === type.value));
@@ -146,12 +152,15 @@ onMounted(() => root.value?.querySelector('input')?.focus());
           <Select
             v-model="type"
             class="words"
-            :options="draft.types"
+            :options="types"
             option-label="name"
             option-value="key"
             filter
             :filter-fields="['name', 'line']"
+            reset-filter-on-hide
             aria-label="Kind of answer"
+            @filter="sought = $event.value"
+            @hide="sought = ''"
           >
             <template #option="{ option }">
               <span

@@ -100,6 +100,8 @@ const coded = computed(() =>
   draft.fields.some((f) => keys.value.has(f.field.key) && f.field.code) ? shown.value?.evaluation.codes[0]?.code : undefined,
 );
 const isPriced = computed(() => draft.fields.some((f) => keys.value.has(f.field.key) && f.field.prices?.length));
+// What cannot be published as it is has no reason of its own.
+const isWrong = computed(() => draft.problems.some((p) => p.field === of));
 const isAsked = computed(() => evaluation.value?.asked.some((a) => a.field === of || a.section === of));
 
 const evaluate = latest(
@@ -257,7 +259,7 @@ watch([() => draft, () => of, standIn, language], () => evaluate.soon(undefined)
         <li v-for="one in left" :key="one.why">{{ one.names }}: {{ one.why }}</li>
       </ul>
       <p v-if="!isAsked && !isWhole" class="not">
-        not asked<template v-if="why">: {{ why }}</template>
+        not asked<template v-if="why || isWrong">: {{ why || 'what is wrong with it comes first' }}</template>
       </p>
     </div>
   </div>

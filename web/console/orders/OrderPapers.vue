@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { dayOf, inFull, timeOfDay } from '../parts/when';
 
@@ -18,6 +18,12 @@ const issued = useQuery({
   refetchInterval: 3_000,
 });
 const papers = computed(() => query.data.value ?? []);
+// Of thirty tickets the first are shown, and whichever is stuck: what became of the answers stands below them.
+const FEW = 8;
+const all = ref(false);
+const shown = computed(() =>
+  papers.value.filter((p, i) => all.value || papers.value.length <= FEW + 1 || i < FEW || p.state === 'needs_attention'),
+);
 const invoices = computed(() => issued.data.value ?? []);
 const failed = computed(() => query.error.value ?? issued.error.value);
 
@@ -54,7 +60,7 @@ function waitsFor(paper: Schemas['PaperView']): string {
           >XML</a
         >
       </li>
-      <li v-for="paper in papers" :key="paper.id">
+      <li v-for="paper in shown" :key="paper.id">
         <a
           v-if="paper.can_be_opened"
           class="act"
@@ -67,6 +73,9 @@ function waitsFor(paper: Schemas['PaperView']): string {
         ><span v-if="paper.can_be_opened && paper.printed_at" class="small soft" :title="inFull(paper.printed_at)"
           >printed {{ timeOfDay(paper.printed_at) }}</span
         ><span v-else class="small soft" :class="{ call: paper.state === 'needs_attention' }">{{ waitsFor(paper) }}</span>
+      </li>
+      <li v-if="all || shown.length < papers.length">
+        <button class="act" :aria-expanded="all" @click="all = !all">{{ all ? 'fewer' : `${papers.length - shown.length} more` }}</button>
       </li>
     </ul>
   </section>

@@ -62,7 +62,7 @@ const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? 
 // A product is at hand while its face is open and no field was chosen since.
 const product = computed(() => (face.value === 'products' ? draft.value?.products.find((p) => p.code === route.query.product) : undefined));
 const hasNone = computed(() => !draft.value?.fields.some((f) => !f.field.built_in));
-const finds = { fields: 'Find a field', products: 'Find a product', destinations: 'Find a destination' };
+const finds = { fields: 'Find a field', products: 'Find a product', destinations: 'Find one' };
 const nothingFound = computed(() => {
   const word = filter.value.trim().toLowerCase();
   return (
@@ -156,11 +156,9 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     <section class="left" aria-label="The map">
       <div class="title-row">
         <h1>{{ face === 'destinations' ? 'Destinations' : 'Fields' }}</h1>
-        <span class="soft small"
-          >{{ face === 'destinations' ? `${draft.destinations.length}, reached by ` : '' }}{{ draft.fields.length }} fields · draft of
-          version {{ draft.next }}</span
-        >
-        <span class="push"></span>
+        <span class="soft small count">{{
+          face === 'destinations' ? draft.destinations.length : `${draft.fields.length} fields · draft of version ${draft.next}`
+        }}</span>
         <InputText
           id="find"
           v-model="filter"
@@ -310,7 +308,24 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   padding-right: var(--edge);
   align-items: center;
 }
+@media (min-width: 1101px) {
+  .title-row {
+    flex-wrap: nowrap;
+  }
+  .title-row > * {
+    flex: none;
+  }
+}
+/* Where there is no room for all, what one does comes before what is counted. */
+.title-row > .count {
+  flex: 0 1 auto;
+  min-width: 0;
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+}
 .find.p-inputtext {
+  margin-left: auto;
   width: 118px;
   font: inherit;
   border: 0;

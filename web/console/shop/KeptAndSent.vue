@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
 import Select from 'primevue/select';
+import { computed } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 import CommitInput from '../parts/CommitInput.vue';
@@ -10,6 +11,8 @@ import LetterheadPicture from './LetterheadPicture.vue';
 type Values = Schemas['ShopSettingValues'];
 const client = useQueryClient();
 const query = useQuery({ queryKey: ['shop', 'settings'], queryFn: () => ask(api.GET('/api/console/v1/shop/settings')) });
+const shipped = useQuery({ queryKey: ['shop', 'languages'], queryFn: () => ask(api.GET('/api/console/v1/shop/languages')) });
+const languages = computed(() => shipped.data.value ?? []);
 const { failure, run } = useWork();
 
 // One after the other: what is typed while another change is on its way is not lost.
@@ -31,11 +34,6 @@ async function setReverseCharge(box: HTMLInputElement): Promise<void> {
   await set('reverse_charge', box.checked);
   box.checked = query.data.value!.reverse_charge;
 }
-
-const languages = [
-  { tag: 'en', name: 'English' },
-  { tag: 'de', name: 'Deutsch' },
-];
 
 // The first is for whoever prefers none of them; what was refused stands as it was.
 async function setLanguage(tag: string, box: HTMLInputElement): Promise<void> {
@@ -63,7 +61,9 @@ const days: { name: keyof Values; before: string; after: string }[] = [
 <template>
   <section class="shop-part" aria-label="Sender and keep times">
     <h2>Sender and keep times</h2>
-    <p v-if="query.error.value" class="call" role="alert">{{ sentenceOf(query.error.value) }}</p>
+    <p v-if="query.error.value ?? shipped.error.value" class="call" role="alert">
+      {{ sentenceOf(query.error.value ?? shipped.error.value) }}
+    </p>
     <template v-if="query.data.value">
       <p class="sentence">
         E-mail is sent as

@@ -1236,6 +1236,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/shop/languages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetLanguages"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/orders": {
         parameters: {
             query?: never;
@@ -3151,6 +3167,13 @@ export interface components {
         LanguageRequest: {
             /** @description Its tag (BCP 47). */
             language: string;
+        };
+        /** @description A language that the shop speaks, or could. */
+        LanguageView: {
+            /** @description Its tag (BCP 47). */
+            tag: string;
+            /** @description What it calls itself. */
+            name: string;
         };
         /** @description A destination that a field is left out of. */
         LeftOutView: {
@@ -7551,6 +7574,35 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetLanguages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LanguageView"][];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
