@@ -71,6 +71,30 @@ public sealed class EachOneTests
     }
 
     [Theory]
+    // how many there are to be while none is asked, and whose answers are there once each is asked again
+    [InlineData(3, "u1 u2 u3")]
+    [InlineData(5, "u1 u2 u3 - -")]
+    [InlineData(2, "u1 u2")]
+    [InlineData(100, "u1 u2 u3", true)]
+    public void What_was_answered_of_each_outlives_a_change_of_the_line_while_none_is_asked(
+        int quantity,
+        string after,
+        bool isTooMany = false
+    )
+    {
+        var asked = Fixture.Plan(Fixture.AskUnit("badge", "line_text"));
+        var none = Fixture.Plan(Fixture.Ask("wording", "line_text"));
+        var line = asked.WithUnits(Fixture.Products, Fixture.Line("WALK", 3));
+        line = line with { Units = [.. line.Units.Select(u => u with { Answers = AnswerSet.Of([new("badge", AnswerValue.Of(u.Id))]) })] };
+        var cart = Fixture.Of(line);
+        cart = cart.Change(none.Kept(Fixture.Products, cart.Lines[0].Resize(quantity, [], new LineAnswers("l1", AnswerSet.Empty, []))));
+        none.WithUnits(Fixture.Products, cart).Lines[0].Units.ShouldBeEmpty("none is asked");
+        var again = asked.WithUnits(Fixture.Products, cart);
+        string.Join(' ', again.Lines[0].Units.Select(static u => u.Answers.Find("badge")?.Text ?? "-")).ShouldBe(after);
+        Fixture.Evaluate(asked, again).Problems.Any(static p => p.Refusal.Key == "too_many_each").ShouldBe(isTooMany);
+    }
+
+    [Theory]
     // what pace each of three is given, when the guide's language is asked, why it is not asked of the first
     [InlineData("slow,fast,fast", "{'of':'answer.pace','is':'fast'}", "Not asked, as “The pace” is slow.")]
     [InlineData(",fast,fast", "{'of':'answer.pace','is':'fast'}", "Not asked until “The pace” is filled in.")]

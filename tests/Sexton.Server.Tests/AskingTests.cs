@@ -248,6 +248,30 @@ public sealed class AskingTests(World world) : IClassFixture<World>
         };
 
     // The path of a line for Zoë, Odile and Bram.
+    [Fact]
+    public async Task What_is_not_asked_of_each_while_the_line_changes_is_there_when_it_is_asked_again()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        using var shopper = new Shopper(world);
+        var path = await ThreeSeatsAsync(shopper);
+        await AskOfAsync("WA-OCTOBER");
+        var meanwhile = await shopper.Http.SendAsync(HttpMethod.Put, path, new JsonObject { ["quantity"] = 4 });
+        meanwhile.Json["cart"]!["lines"]![0]!["units"]!.AsArray().ShouldBeEmpty();
+        await AskOfAsync("WA-MAY", "WA-OCTOBER");
+        var again = (await shopper.Http.GetAsync("api/shop/v1/cart")).Json["cart"]!["lines"]![0]!["units"]!.AsArray();
+        again.Select(static u => u!["answers"]!["guest_name"]?.GetValue<string>()).ShouldBe(["Zoë", "Odile", "Bram", null]);
+
+        async Task AskOfAsync(params string[] products)
+        {
+            await manager.ChangeAsync(
+                "guest_name",
+                "asked_of",
+                new JsonObject { ["all"] = false, ["products"] = new JsonArray([.. products.Select(static p => JsonValue.Create(p))]) }
+            );
+            (await manager.PublishAsync()).Status.ShouldBe(200);
+        }
+    }
+
     private static async Task<string> ThreeSeatsAsync(Shopper shopper)
     {
         var cart = await shopper.Http.SendAsync(

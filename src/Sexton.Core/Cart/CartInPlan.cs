@@ -18,13 +18,20 @@ public static class CartInPlan
         /// <param name="line">The line.</param>
         /// <exception cref="CartException">There are more units than the quantity.</exception>
         public CartLine WithUnits(ProductIndex products, CartLine line) =>
-            products.Find(line.ProductCode, line.VariantCode) is { } goods && plan.AsksPerUnit(goods.Product)
+            plan.GoodsAskedEach(products, line) is { } goods
                 ? line.WithUnits(plan.MostEach(goods.Product))
                 : line with
                 {
                     Units = [],
                     MostEach = null,
                 };
+
+        /// <summary>The line as a cart keeps it: each one of its quantity, also while none is asked, in case they are asked again.</summary>
+        /// <param name="products">What the shop sells.</param>
+        /// <param name="line">The line.</param>
+        /// <exception cref="CartException">Each is asked, and there are more units than the quantity.</exception>
+        public CartLine Kept(ProductIndex products, CartLine line) =>
+            plan.GoodsAskedEach(products, line) is { } goods ? line.WithUnits(plan.MostEach(goods.Product)) : line.WithDormantUnits();
 
         /// <summary>The cart with each one of the quantity of its lines, in the same way.</summary>
         /// <exception cref="CartException">There are more units than the quantity.</exception>
@@ -55,6 +62,10 @@ public static class CartInPlan
                     .Select(static a => KeyValuePair.Create(a.Key, a.Value!))
             );
         }
+
+        // What a line is of, where each one of it is asked.
+        private Goods? GoodsAskedEach(ProductIndex products, CartLine line) =>
+            products.Find(line.ProductCode, line.VariantCode) is { } goods && plan.AsksPerUnit(goods.Product) ? goods : null;
 
         private static AnswerValue? Canonical(PlannedField field, AnswerValue? raw, IAnswerContext context) =>
             raw is null || raw.IsBlank || field.Rule.HoldsFiles ? raw

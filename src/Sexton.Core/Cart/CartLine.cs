@@ -59,6 +59,12 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
     }
 
     /// <summary>
+    /// The line while none of its units is asked: they stay with their answers, in case they are asked again. Of more units than the quantity the last go, since nobody
+    /// is shown which there are.
+    /// </summary>
+    public CartLine WithDormantUnits() => this with { Units = [.. Units.Take(Quantity)], MostEach = CartContent.MostOfALine };
+
+    /// <summary>
     /// The line with another quantity, as a form knew it that may be older than the line: who is said to go goes, whoever came meanwhile stays, and one
     /// that the form has answers of stands where there is room.
     /// </summary>

@@ -95,7 +95,7 @@ internal static class CartEndpoints
 
             var line = cart.Find(id);
             var after = line.Resize(request.Quantity ?? line.Quantity, request.Gone ?? [], given);
-            return cart.Change(version.Plan.WithUnits(products, after).Answer(given, HasDefault(version)));
+            return cart.Change(version.Plan.Kept(products, after).Answer(given, HasDefault(version)));
         }
 
         return await page.ServeAsync(await carts.ChangeAsync(Change, request.Step ?? Step.Cart.Key, version.Plan, cancel), cancel);
