@@ -52,6 +52,26 @@ public sealed class ProductImportTests(World world) : IClassFixture<World>
         (read["outcome"]!["same"]!.GetValue<int>(), read["outcome"]!["difference_count"]!.GetValue<int>()).ShouldBe((1, 0));
     }
 
+    [Fact]
+    public async Task What_the_draft_names_is_no_problem_any_more_once_it_is_there_and_is_one_again_where_it_names_another()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        (await manager.AddAsync("Glaze", "glaze")).Status.ShouldBe(200);
+        await AskOfAsync("Pots");
+        (await manager.ProblemsAsync("glaze")).ShouldBe(["The shop has no category “Pots”."]);
+        (await manager.ProblemsAsync("glaze")).Count.ShouldBe(1, "and still, whoever looks again");
+        var read = await BringAsync(manager, "code,name.en,categories,price\nPO-TALL,Tall pot,Pots,19.00\n");
+        (await TakeAsync(manager, read)).Status.ShouldBe(200);
+        await EndAsync(manager, read, ProductImportState.Taken);
+        (await manager.ProblemsAsync("glaze")).ShouldBeEmpty();
+        await AskOfAsync("Tubs");
+        (await manager.ProblemsAsync("glaze")).ShouldBe(["The shop has no category “Tubs”."]);
+        (await manager.RemoveAsync("glaze")).Status.ShouldBe(204);
+
+        Task AskOfAsync(string category) =>
+            manager.ChangeAsync("glaze", "asked_of", new JsonObject { ["all"] = false, ["categories"] = new JsonArray(category) });
+    }
+
     [Theory]
     [InlineData("csv", "text/csv")]
     [InlineData("json", "application/json")]

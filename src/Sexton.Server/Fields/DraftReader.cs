@@ -26,12 +26,16 @@ internal sealed class DraftReader(
     VersionWriter versions,
     FieldTypes types,
     DestinationKinds kinds,
-    AcceptedProblems accepted
+    AcceptedProblems accepted,
+    DraftProblems problems
 )
 {
     /// <summary>All problems of the draft, with those that were accepted.</summary>
-    public async Task<ImmutableArray<Problem>> ProblemsAsync(CancellationToken cancel) =>
-        DraftChecks.Run(draft.Compile(await draft.ReadAsync(cancel)), await current.ProductsAsync(cancel));
+    public async Task<ImmutableArray<Problem>> ProblemsAsync(CancellationToken cancel)
+    {
+        var content = await draft.ReadAsync(cancel);
+        return problems.Of(content, draft.Compile(content), await current.ProductsAsync(cancel));
+    }
 
     /// <summary>The draft as it is shown.</summary>
     public async Task<DraftView> ReadAsync(ProductsLookedFor lookedFor, CancellationToken cancel)
@@ -47,7 +51,7 @@ internal sealed class DraftReader(
         var compiled = draft.Compile(content);
         var destinations = compiled.Plan.Destinations;
 
-        var (open, meant) = await accepted.SplitAsync(DraftChecks.Run(compiled, products), cancel);
+        var (open, meant) = await accepted.SplitAsync(problems.Of(content, compiled, products), cancel);
         var codes = Of(rows, DraftItemKind.Codes).FirstOrDefault();
 
         int? Since(DraftItemRow row) => since.TryGetValue(row.Key, out var number) ? number : null;

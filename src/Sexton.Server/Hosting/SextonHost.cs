@@ -238,6 +238,7 @@ internal static class SextonHost
         services.AddScoped<DraftHistory>();
         services.AddScoped<AcceptedProblems>();
         services.AddScoped<DraftReader>();
+        services.AddSingleton<DraftProblems>();
         services.AddScoped<DraftTexts>();
         services.AddScoped<DraftPreview>();
         services.AddScoped<DestinationPreview>();
