@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using Npgsql;
 using Sexton.Data.Rows;
 using Sexton.Server.Tests.Support;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Tests;
 
@@ -70,6 +71,35 @@ public sealed class ProductImportTests(World world) : IClassFixture<World>
 
         Task AskOfAsync(string category) =>
             manager.ChangeAsync("glaze", "asked_of", new JsonObject { ["all"] = false, ["categories"] = new JsonArray(category) });
+    }
+
+    // The database tells every server, in its time; the one that made the change knows.
+    [Fact]
+    public async Task What_this_server_changed_itself_is_sold_before_the_database_tells_of_it()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        using var shopper = new Shopper(world);
+        (await ProductsAsync(shopper)).ShouldContainKey("TR-CRAB");
+        var told = world.Part<CurrentNumbers>();
+        await told.StopAsync(TestContext.Current.CancellationToken);
+        try
+        {
+            var patched = await manager.Http.SendAsync(
+                HttpMethod.Patch,
+                "api/console/v1/products/TR-CRAB",
+                new JsonObject { ["picture_words"] = "Small red apples" }
+            );
+            patched.Status.ShouldBe(204);
+            (await ProductsAsync(shopper))["TR-CRAB"]["picture_words"]!.GetValue<string>().ShouldBe("Small red apples");
+            var read = await BringAsync(manager, "code,price\nTR-CRAB,65.00\n");
+            (await TakeAsync(manager, read)).Status.ShouldBe(200);
+            await EndAsync(manager, read, ProductImportState.Taken);
+            (await ProductsAsync(shopper))["TR-CRAB"]["price"]!.GetValue<string>().ShouldBe("€\u00a065.00");
+        }
+        finally
+        {
+            await told.StartAsync(TestContext.Current.CancellationToken);
+        }
     }
 
     [Theory]

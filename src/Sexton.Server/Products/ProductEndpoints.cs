@@ -6,6 +6,7 @@ using Sexton.Data.Products;
 using Sexton.Server.Accounts;
 using Sexton.Server.Common;
 using Sexton.Server.Files;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Products;
 
@@ -24,6 +25,7 @@ internal static class ProductEndpoints
         SextonDb db,
         ShopPictures pictures,
         ShopRecord record,
+        CurrentNumbers numbers,
         CancellationToken cancel
     )
     {
@@ -63,6 +65,7 @@ internal static class ProductEndpoints
         await products.TellAsync(cancel);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
+        numbers.Forget();
         return TypedResults.NoContent();
     }
 }

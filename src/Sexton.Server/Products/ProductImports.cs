@@ -14,7 +14,8 @@ namespace Sexton.Server.Products;
 /// Reads files of products and takes them, beside the requests: who brought one in follows how far it is. It is taken in one transaction,
 /// all of it or nothing, and only where it changes what was shown.
 /// </summary>
-internal sealed class ProductImports(IServiceScopeFactory scopes, TimeProvider clock, ILogger<ProductImports> log) : IDisposable
+internal sealed class ProductImports(IServiceScopeFactory scopes, CurrentNumbers numbers, TimeProvider clock, ILogger<ProductImports> log)
+    : IDisposable
 {
     /// <summary>The largest file that is taken, in bytes.</summary>
     public const int MostBytes = 64 * 1024 * 1024;
@@ -94,6 +95,7 @@ internal sealed class ProductImports(IServiceScopeFactory scopes, TimeProvider c
         if (isWanted == 1)
         {
             await transaction.CommitAsync();
+            numbers.Forget();
         }
     }
 
