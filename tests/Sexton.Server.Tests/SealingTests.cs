@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Text;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Logging;
 using Npgsql;
 using Sexton.Core.Orders;
 using Sexton.Core.Projections;
@@ -10,6 +11,7 @@ using Sexton.Data;
 using Sexton.Data.Queue;
 using Sexton.Data.Retention;
 using Sexton.Data.Sealing;
+using Sexton.Server.Hosting;
 using Sexton.Server.Tests.Support;
 
 namespace Sexton.Server.Tests;
@@ -39,6 +41,15 @@ public sealed class SealingTests(World world) : IClassFixture<World>
         Forms(Secret).ShouldAllBe(form => !dump.Contains(form, StringComparison.OrdinalIgnoreCase));
         printed.Text.ShouldContain("order.placed");
         printed.Text.ShouldNotContain(Secret);
+    }
+
+    [Fact]
+    public async Task A_server_that_ends_does_not_silence_another_of_the_same_process()
+    {
+        await SextonHost.Build(World.Arguments(world.Database, "--urls=http://127.0.0.1:0"), works: false).DisposeAsync();
+        using var printed = new Printed();
+        world.Part<ILogger<SealingTests>>().LogInformation("Still here");
+        printed.Text.ShouldContain("Still here");
     }
 
     [Fact]

@@ -68,7 +68,9 @@ internal static class SextonHost
                     .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
                     .MinimumLevel.Override("System", LogEventLevel.Warning)
                     .Enrich.FromLogContext()
-                    .WriteTo.Console(new RenderedCompactJsonFormatter(), standardErrorFromLevel: LogEventLevel.Verbose)
+                    .WriteTo.Console(new RenderedCompactJsonFormatter(), standardErrorFromLevel: LogEventLevel.Verbose),
+            // Each server has a logger of its own: with one for the whole process, the first that ends would silence the others in it.
+            preserveStaticLogger: true
         );
         builder.WebHost.ConfigureKestrel(kestrel =>
         {
