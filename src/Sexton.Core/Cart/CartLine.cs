@@ -14,13 +14,13 @@ public sealed record CartLine(string Id, string ProductCode, int Quantity, Answe
     /// <summary>The external code of the variant, or null.</summary>
     public string? VariantCode { get; init; }
 
-    /// <summary>Each one of the quantity, where each one is asked for; else empty.</summary>
+    /// <summary>Each one of the quantity, where each one is asked for; else empty, but in a cart as it is kept, where they stay while none is asked.</summary>
     public ImmutableArray<CartUnit> Units { get; init; } = [];
 
     /// <summary>How many numbers were ever given to units of this line; a further unit gets the next one.</summary>
     public int UnitsGiven { get; init; }
 
-    /// <summary>Its greatest quantity where each one of it is asked for; null where none is. Found out with each look at the register and never kept.</summary>
+    /// <summary>Its greatest quantity as the register has it, where it has units; null where it has none. Found out with each look at the register and never kept.</summary>
     [JsonIgnore]
     public int? MostEach { get; init; }
 

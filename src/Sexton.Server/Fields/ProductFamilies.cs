@@ -36,7 +36,13 @@ internal sealed class ProductFamilies
         var seen = new int[All.Count];
         for (var at = 0; at < _familiesOf.Length; at++)
         {
-            if (_familiesOf[at].Count(family => seen[family]++ < most) > 0)
+            var isFirst = false;
+            foreach (var family in _familiesOf[at])
+            {
+                isFirst |= seen[family]++ < most;
+            }
+
+            if (isFirst)
             {
                 yield return at;
             }

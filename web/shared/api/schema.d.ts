@@ -2143,7 +2143,7 @@ export interface components {
             answers: components["schemas"]["AnswerSet"];
             /** @description The external code of the variant, or null. */
             variant_code?: null | string;
-            /** @description Each one of the quantity, where each one is asked for; else empty. */
+            /** @description Each one of the quantity, where each one is asked for; else empty, but in a cart as it is kept, where they stay while none is asked. */
             units?: components["schemas"]["CartUnit"][];
             /**
              * Format: int32
