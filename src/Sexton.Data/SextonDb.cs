@@ -495,7 +495,15 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
         {
             e.ToTable("invoice_counters").HasKey(c => c.Kind);
             e.Property(c => c.Kind).HasConversion<short>();
-            e.HasData(Enum.GetValues<InvoiceDocumentKind>().Select(static kind => new InvoiceCounterRow { Kind = kind, Last = 0 }));
+            e.HasData(
+                Enum.GetValues<InvoiceDocumentKind>()
+                    .Select(static kind => new InvoiceCounterRow
+                    {
+                        Kind = kind,
+                        First = 1,
+                        Last = 0,
+                    })
+            );
         });
         builder.Entity<ShopChangeRow>(e => e.ToTable("shop_changes").HasKey(c => c.Id));
     }

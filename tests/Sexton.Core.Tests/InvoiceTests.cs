@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Xml.Linq;
 using Sexton.Core.Asking;
+using Sexton.Core.Cart;
 using Sexton.Core.Catalogue;
 using Sexton.Core.Invoicing;
 using Sexton.Core.Orders;
@@ -94,7 +95,7 @@ public sealed class InvoiceTests
     [InlineData("DE271828180", RegistryFinding.Valid, false, true, "1700@23 98@23", 1798)]
     [InlineData("DE271828180", RegistryFinding.Unreachable, true, true, "1700@23 98@23", 1798)]
     [InlineData("DE271828180", RegistryFinding.Unknown, true, true, "1700@23 98@23", 1798)]
-    [InlineData("IE0000264TA", RegistryFinding.Valid, true, true, "1700@23 98@23", 1798)] // at home
+    [InlineData("IE0000264TA", RegistryFinding.Valid, true, true, "1700@23 98@23", 1798)] // registered at home
     [InlineData("", RegistryFinding.Valid, true, true, "1700@23 98@23", 1798)]
     public void An_organisation_abroad_owes_the_tax_itself(
         string number,
@@ -106,14 +107,10 @@ public sealed class InvoiceTests
     )
     {
         var evaluation = new Evaluation();
-        var cart = Fixture.Of(Fixture.Line("LABEL", 1, ("more", true)));
         evaluation.Run(
             Fixture.Plan(Number, More),
             Shop(includeTax),
-            cart with
-            {
-                Answers = number.Length > 0 ? AnswerSet.Of([KeyValuePair.Create("vat", AnswerValue.Of(number))]) : AnswerSet.Empty,
-            },
+            Ordered(number, "sent", "AT", null),
             Fixture.Today,
             registry: new RegistryFindings(ImmutableDictionary<string, RegistryFinding>.Empty.Add(number, finding)),
             reverseCharge: setting
@@ -126,6 +123,33 @@ public sealed class InvoiceTests
             .ShouldBe(includeTax || evaluation.BuyerOwesTax ? total : evaluation.TotalMinor - evaluation.Taxes.Sum(static t => t.TaxMinor));
     }
 
+    [Theory]
+    // how it reaches them; the country of the delivery address, of the invoice address where it is another one; whether a number of Germany that is valid counts.
+    // The shop is in Ireland.
+    [InlineData("sent", "DE", null, true)]
+    [InlineData("sent", "AT", null, true)]
+    [InlineData("sent", "IE", null, false)]
+    [InlineData("sent", null, null, false)] // not answered yet: the country is the shop's until then
+    [InlineData("sent", "IE", "DE", true)] // the invoice goes abroad, the goods to a site at home
+    [InlineData("sent", "DE", "IE", false)]
+    [InlineData("sent", "IE", "", false)] // an invoice address without its country yet
+    [InlineData("sent", "DE", "", true)]
+    [InlineData("fetched", "DE", null, false)] // an address that is not asked says nothing
+    [InlineData("fetched", "IE", "DE", false)]
+    public void An_organisation_is_abroad_whose_invoice_goes_there(string how, string? delivery, string? invoice, bool owes)
+    {
+        var evaluation = new Evaluation();
+        evaluation.Run(
+            Fixture.Plan(Number),
+            Shop(includeTax: true),
+            Ordered("DE271828180", how, delivery, invoice),
+            Fixture.Today,
+            registry: new RegistryFindings(ImmutableDictionary<string, RegistryFinding>.Empty.Add("DE271828180", RegistryFinding.Valid)),
+            reverseCharge: true
+        );
+        evaluation.BuyerOwesTax.ShouldBe(owes);
+    }
+
     [Fact]
     public void What_is_not_taxed_stays_so_under_reverse_charge()
     {
@@ -134,10 +158,7 @@ public sealed class InvoiceTests
         evaluation.Run(
             Fixture.Plan(Number),
             shop,
-            Fixture.Of(Fixture.Line("LABEL"), Fixture.Line("TREE")) with
-            {
-                Answers = AnswerSet.Of([KeyValuePair.Create("vat", AnswerValue.Of("DE271828180"))]),
-            },
+            Ordered("DE271828180", "sent", "DE", null, "LABEL", "TREE"),
             Fixture.Today,
             registry: new RegistryFindings(ImmutableDictionary<string, RegistryFinding>.Empty.Add("DE271828180", RegistryFinding.Valid)),
             reverseCharge: true
@@ -212,6 +233,22 @@ public sealed class InvoiceTests
     }
 
     private static readonly Field Number = Fixture.AskOrder("vat", "tax_number", ("registry", true), ("unknown", "taken"));
+
+    // A cart of labels that cost more, of whoever has a number; an address without a country is none yet.
+    private static CartContent Ordered(string number, string how, string? delivery, string? invoice, params string[] products)
+    {
+        Dictionary<string, string> In(string country) => new(StringComparer.Ordinal) { ["street"] = "Am Wall 1", ["country"] = country };
+        List<(string, object)> answers = [("delivery_method", how)];
+        answers.AddRange(number.Length > 0 ? [("vat", number)] : []);
+        answers.AddRange(delivery is null ? [] : [("delivery_address", In(delivery))]);
+        answers.AddRange(invoice is null ? [] : [("invoice_to", "other"), ("invoice_address", In(invoice))]);
+        return Fixture.Of([
+            .. (products is [] ? ["LABEL"] : products).Select(static p => Fixture.Line(p, 1, p == "LABEL" ? [("more", true)] : [])),
+        ]) with
+        {
+            Answers = Fixture.Answers([.. answers]),
+        };
+    }
 
     private static readonly Field More = Fixture.Ask("more", "yes_no") with
     {

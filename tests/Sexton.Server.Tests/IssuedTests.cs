@@ -34,6 +34,7 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         text.ShouldContain("Invoice " + NumberOf(invoice));
         text.ShouldContain("Odile Farrant");
         text.ShouldContain("Quarry Lane 4");
+        text.ShouldContain("Orchard Lane 1, Aldmoor, Ireland");
         text.ShouldContain("23 %");
         text.ShouldContain(order["prices"]!["total"]!.GetValue<string>().Replace('\u00a0', ' '));
 
@@ -53,8 +54,10 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
     {
         using var staff = await world.SignedInAsync(World.Support);
         var usual = await BuyAsync(new JsonObject { ["organisation"] = "Hedgerow Works", ["vat"] = "IE0000264TA" });
-        var abroad = await BuyAsync(new JsonObject { ["organisation"] = "Heckenbau", ["vat"] = Abroad });
+        var site = await BuyAsync(new JsonObject { ["organisation"] = "Heckenbau", ["vat"] = Abroad });
+        var abroad = await BuyAsync(new JsonObject { ["organisation"] = "Heckenbau", ["vat"] = Abroad }, "DE");
         var (full, net) = (await TotalAsync(staff, usual), await TotalAsync(staff, abroad));
+        (await TotalAsync(staff, site)).ShouldBe(full, "what goes to an address in the country of the shop is taxed there");
         // 2 slate labels with tax at 23 %: what is charged is what stands without it.
         net.ShouldBe(full - (long)Math.Round(full * 23m / 123m, MidpointRounding.AwayFromZero));
         (
@@ -133,12 +136,35 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         }
 
         await manager.ChangeAsync("second", "settings.person", "name");
+        await manager.ChangeAsync("second", "settings.heading.en", "Copy {invoice}");
         (await manager.PublishAsync()).Status.ShouldBe(200);
         using var staff = await world.SignedInAsync(World.Support);
         var number = await BuyAsync(new JsonObject { ["organisation"] = "Twice" });
         var both = await IssuedAsync(staff, number, 2);
-        await world.ReviseAsync(number, "name", "Another", "Another");
-        var all = await IssuedAsync(staff, number, 6);
+        await SettledAsync(number);
+
+        // The one with the greater number is issued first: which of them a credit note takes back does not change with what comes later.
+        world.Printer.Times = int.MaxValue;
+        IReadOnlyList<JsonNode> all;
+        try
+        {
+            await world.ReviseAsync(number, "name", "Another", "Another");
+            await World.UntilAsync(async () => await UnissuedAsync(number) == 2, "two numbers that nothing is issued under");
+            var last = await Postgres.ScalarAsync<string>(
+                world.Database,
+                $"select l.destination from invoices i join lanes l on l.id = i.lane_id join orders o on o.id = i.order_id where o.number = {number} order by i.number desc limit 1"
+            );
+            world.Printer.Refuses = html => html.Contains("Copy ", StringComparison.Ordinal) == (last == "invoice");
+            world.Printer.Times = 0;
+            all = await IssuedAsync(staff, number, 4);
+        }
+        finally
+        {
+            world.Printer.Refuses = null;
+            world.Printer.Times = 0;
+        }
+
+        all = await IssuedAsync(staff, number, 6);
         await SettledAsync(number);
         all.Count(static i => i["kind"]!.GetValue<string>() == "invoice").ShouldBe(4);
         all.Where(static i => i["kind"]!.GetValue<string>() == "credit_note")
@@ -190,12 +216,7 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         {
             number = await BuyAsync(new JsonObject { ["organisation"] = "Before" });
             await World.UntilAsync(async () => await TriesAsync(number) >= 2, "tried");
-            (
-                await Postgres.ScalarAsync<long>(
-                    world.Database,
-                    $"select count(*) from invoices i join orders o on o.id = i.order_id where o.number = {number} and i.document is null"
-                )
-            ).ShouldBe(1);
+            (await UnissuedAsync(number)).ShouldBe(1);
 
             // An order whose invoice has a number is not erased: the number would be a gap.
             (await EraseAsync(number)).ShouldBeFalse();
@@ -217,6 +238,114 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
     }
 
     [Fact]
+    public async Task A_number_of_an_invoice_that_became_again_what_was_issued_before_is_issued_all_the_same()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        var number = await BuyAsync(new JsonObject { ["organisation"] = "Hedgerow" });
+        var first = (await IssuedAsync(staff, number)).ShouldHaveSingleItem();
+        await SettledAsync(number);
+        world.Printer.Times = int.MaxValue;
+        try
+        {
+            await world.ReviseAsync(number, "organisation", "Hedge", "Hedge");
+            await World.UntilAsync(async () => await UnissuedAsync(number) == 1, "a number that nothing is issued under");
+            await world.ReviseAsync(number, "organisation", "Hedgerow", "Hedgerow");
+        }
+        finally
+        {
+            world.Printer.Times = 0;
+        }
+
+        var all = await IssuedAsync(staff, number, 3);
+        await SettledAsync(number);
+        all.Single(static i => i["kind"]!.GetValue<string>() == "credit_note")["credits"]!
+            .GetValue<long>()
+            .ToString(CultureInfo.InvariantCulture)
+            .ShouldBe(NumberOf(first));
+        await NoGapAsync();
+    }
+
+    [Fact]
+    public async Task A_number_that_somebody_gave_up_is_that_of_the_next_invoice()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        world.Printer.Times = int.MaxValue;
+        long number,
+            taken;
+        try
+        {
+            number = await BuyAsync(new JsonObject { ["organisation"] = "A mistake" });
+            await World.UntilAsync(async () => await UnissuedAsync(number) == 1, "a number that nothing is issued under");
+            taken = await Postgres.ScalarAsync<long>(
+                world.Database,
+                $"select i.number from invoices i join orders o on o.id = i.order_id where o.number = {number}"
+            );
+            var lane = await Postgres.ScalarAsync<long>(
+                world.Database,
+                $"select l.id from lanes l join orders o on o.id = l.order_id where o.number = {number} and l.destination = 'invoice'"
+            );
+            await World.UntilAsync(
+                async () =>
+                    (
+                        await staff.SendAsync(
+                            HttpMethod.Post,
+                            $"api/console/v1/deliveries/{lane}/settle",
+                            new JsonObject { ["reason"] = "Bought by mistake" }
+                        )
+                    ).Status == 204,
+                "settled by hand between two tries"
+            );
+        }
+        finally
+        {
+            world.Printer.Times = 0;
+        }
+
+        var next = await BuyAsync(new JsonObject { ["organisation"] = "The next" });
+        var invoice = (await IssuedAsync(staff, next)).ShouldHaveSingleItem();
+        NumberOf(invoice).ShouldBe(taken.ToString(CultureInfo.InvariantCulture));
+        (await TextAsync(await OpenAsync(staff, next, invoice))).ShouldContain("The next");
+        await NoGapAsync();
+        (await staff.GetAsync($"api/console/v1/orders/{number}/invoices")).Json.AsArray().ShouldBeEmpty();
+
+        // Corrected after all, it gets a number of its own.
+        await world.ReviseAsync(number, "organisation", "None", "None");
+        NumberOf((await IssuedAsync(staff, number)).ShouldHaveSingleItem()).ShouldNotBe(taken.ToString(CultureInfo.InvariantCulture));
+        await SettledAsync(number);
+        await NoGapAsync();
+        (await EraseAsync(number)).ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task Who_comes_too_late_issues_nothing_under_a_number_that_went_to_another()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        var number = await BuyAsync([]);
+        var invoice = (await IssuedAsync(staff, number)).ShouldHaveSingleItem();
+        await SettledAsync(number);
+        await world.ScopedAsync<Data.Invoices.InvoiceBook>(
+            async (book, db) =>
+            {
+                var row = db.Invoices.Single(i => i.Id == invoice["id"]!.GetValue<Guid>());
+                var late = new Data.Rows.InvoiceRow
+                {
+                    Id = row.Id,
+                    Kind = row.Kind,
+                    Number = row.Number,
+                    OrderId = row.OrderId,
+                    LaneId = row.LaneId + 1,
+                    Sequence = row.Sequence,
+                    IssuedOn = row.IssuedOn,
+                    Key = [],
+                };
+                await Should.ThrowAsync<InvalidOperationException>(() =>
+                    book.IssueAsync(late, 1, [1], book.DocumentOf(row), [1, 2, 3], CancellationToken.None)
+                );
+            }
+        );
+    }
+
+    [Fact]
     public async Task What_is_only_looked_at_bears_no_number_and_takes_none()
     {
         using var manager = await Managing.ComeAsync(world);
@@ -230,6 +359,12 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         (await Postgres.ScalarAsync<long>(world.Database, "select count(*) from invoices")).ShouldBe(before);
     }
 
+    private Task<long> UnissuedAsync(long number) =>
+        Postgres.ScalarAsync<long>(
+            world.Database,
+            $"select count(*) from invoices i join orders o on o.id = i.order_id where o.number = {number} and i.document is null"
+        );
+
     private async Task NoGapAsync()
     {
         foreach (var kind in new[] { 0, 1 })
@@ -237,7 +372,7 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
             (
                 await Postgres.ScalarAsync<bool>(
                     world.Database,
-                    $"select coalesce(max(number), 0) = count(*) and coalesce(max(number), 0) = (select last from invoice_counters where kind = {kind}) from invoices where kind = {kind}"
+                    $"select coalesce(max(number), 0) = count(document) and coalesce(max(number), 0) = (select last from invoice_counters where kind = {kind}) from invoices where kind = {kind}"
                 )
             ).ShouldBeTrue();
         }
@@ -273,9 +408,9 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
             "settled"
         );
 
-    private async Task<long> BuyAsync(JsonObject answers)
+    private async Task<long> BuyAsync(JsonObject answers, string country = "IE")
     {
-        using var shopper = new Shopper(world);
+        using var shopper = new Shopper(world) { Country = country };
         (
             await shopper.Http.SendAsync(
                 HttpMethod.Put,
@@ -332,8 +467,11 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
             set => Interlocked.Exchange(ref _failing, value);
         }
 
+        /// <summary>What it does not print; null for nothing.</summary>
+        public Func<string, bool>? Refuses { get; set; }
+
         public Task<byte[]> PrintAsync(string html, CancellationToken cancel) =>
-            Interlocked.Decrement(ref _failing) >= 0
+            Interlocked.Decrement(ref _failing) >= 0 || Refuses?.Invoke(html) == true
                 ? throw new PrintingException("Out of paper.")
                 : Printers.Shared.PrintAsync(html, cancel);
     }

@@ -7,6 +7,7 @@ using Sexton.Core.Facts;
 using Sexton.Core.Files;
 using Sexton.Core.Plan;
 using Sexton.Core.Pricing;
+using Sexton.Core.Register;
 using Sexton.Core.Types;
 using Sexton.Core.Values;
 
@@ -168,14 +169,22 @@ public sealed class Evaluation : IProblemSink
     public RegistryFinding FindingOf(AskedField asked) =>
         asked.Field.Rule.LooksUp && asked.Value?.Text is { } number ? _registry.Of(number) : RegistryFinding.NotAsked;
 
-    // The number says in which country it pays tax, whatever address it gives. One that the registry could not be asked about may be anybody's.
+    // One that the registry could not be asked about may be anybody's.
     private bool IsOrganisationAbroad(string home) =>
         _asked.Exists(a =>
             a.Place == Place.Order
             && a.Field.Type.Key == TaxNumber.TypeKey
             && FindingOf(a) == RegistryFinding.Valid
             && TaxNumber.CountryOf(a.Value!.Text!) != home
-        );
+        )
+        && CountryOfInvoice() != home;
+
+    // That of the invoice's own address, as soon as one is chosen in it, or else of where the goods go.
+    private string CountryOfInvoice() =>
+        _asked.Find(static a => a.Place == Place.Order && a.Field.Key == BuiltInFields.InvoiceAddress) is { Field: not null } asked
+        && RawOf(asked)?.Parts?.GetValueOrDefault(PostalAddress.Land) is { Length: > 0 } country
+            ? country
+            : Facts.Country;
 
     private void Add(Refusal refusal, RuledField? field, Place place) =>
         _problems.Add(

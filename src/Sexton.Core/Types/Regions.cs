@@ -7,7 +7,7 @@ namespace Sexton.Core.Types;
 /// Countries by their code (ISO 3166-1 alpha-2, all 249), with their names of the Unicode CLDR in the two languages that shoppers read. Shipped as files and not
 /// asked of the machine, whose data differs from one to the next.
 /// </summary>
-internal static class Regions
+public static class Regions
 {
     private static readonly ImmutableDictionary<string, LanguageMap> Names = Read();
 

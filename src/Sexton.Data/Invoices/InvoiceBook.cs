@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Sexton.Core.Invoicing;
+using Sexton.Core.Trail;
 using Sexton.Core.Values;
 using Sexton.Data.Rows;
 using Sexton.Data.Sealing;
@@ -16,7 +17,7 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
 
     /// <summary>
     /// Takes a number for a payload, in one statement that stands alone: whatever goes wrong afterwards, the payload keeps it, and no other document gets it.
-    /// Asked for again, it is the same.
+    /// Asked for again, it is the same. A number that somebody gave up, by settling its delivery by hand before it was issued, is taken before a new one.
     /// </summary>
     /// <param name="kind">The kind of document.</param>
     /// <param name="lane">The lane, with the payload that is in flight.</param>
@@ -28,7 +29,7 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
         // One that an earlier payload took, and that was replaced before it was issued, is used now.
         await db
             .Invoices.Where(i => i.LaneId == lane.Id && i.Document == null && i.Sequence < lane.Sequence)
-            .ExecuteUpdateAsync(set => set.SetProperty(i => i.Sequence, lane.Sequence), cancel);
+            .ExecuteUpdateAsync(set => set.SetProperty(i => i.Sequence, lane.Sequence).SetProperty(i => i.Credits, credits), cancel);
         if (await FindAsync(lane, cancel) is { } before)
         {
             return before;
@@ -38,7 +39,15 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
         {
             await db.Database.ExecuteSqlAsync(
                 $"""
-                with taken as (update invoice_counters set last = last + 1 where kind = {(short)kind} returning last)
+                with given_up as (
+                    select i.id from invoices i join lanes l on l.id = i.lane_id
+                    where i.kind = {(short)kind} and i.document is null and l.state = {(short)DeliveryState.SettledByHand}
+                    order by i.number limit 1 for update of i, l skip locked),
+                again as (
+                    update invoices i set order_id = {lane.OrderId}, lane_id = {lane.Id}, sequence = {lane.Sequence}, issued_on = {today}, credits = {credits}
+                    from given_up where i.id = given_up.id returning i.id),
+                taken as (
+                    update invoice_counters set last = last + 1 where kind = {(short)kind} and not exists (select from again) returning last)
                 insert into invoices (id, kind, number, order_id, lane_id, sequence, issued_on, credits, key)
                 select {Guid.CreateVersion7()}, {(short)kind}, last, {lane.OrderId}, {lane.Id}, {lane.Sequence}, {today}, {credits}, ''::bytea from taken
                 """,
@@ -57,6 +66,10 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
     public Task<InvoiceRow?> FindAsync(LaneRow lane, CancellationToken cancel) =>
         db.Invoices.AsNoTracking().FirstOrDefaultAsync(i => i.LaneId == lane.Id && i.Sequence == lane.Sequence, cancel);
 
+    /// <summary>Whether a lane has a number that nothing was issued under yet, for whichever of its payloads it was taken.</summary>
+    public Task<bool> OwesAsync(LaneRow lane, CancellationToken cancel) =>
+        db.Invoices.AnyAsync(i => i.LaneId == lane.Id && i.Document == null, cancel);
+
     /// <summary>Those of an order that were issued, the oldest first, without their files.</summary>
     /// <param name="order">The id of the order.</param>
     /// <param name="cancel">Cancels.</param>
@@ -74,12 +87,20 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
                 Sequence = i.Sequence,
                 IssuedOn = i.IssuedOn,
                 Credits = i.Credits,
+                CreditLaneId = i.CreditLaneId,
+                CreditSequence = i.CreditSequence,
                 Revision = i.Revision,
                 Hash = i.Hash,
                 Key = i.Key,
                 Document = i.Document,
             })
             .ToListAsync(cancel);
+
+    /// <summary>Says by which payload of a lane of credit notes an invoice is taken back. Called within the transaction that wants it.</summary>
+    public Task TakeBackAsync(Guid invoice, long lane, int sequence, CancellationToken cancel) =>
+        db
+            .Invoices.Where(i => i.Id == invoice)
+            .ExecuteUpdateAsync(set => set.SetProperty(i => i.CreditLaneId, lane).SetProperty(i => i.CreditSequence, sequence), cancel);
 
     /// <summary>Issues a document: keeps what it says and its bytes. What was issued before stays as it is.</summary>
     /// <param name="row">The row that has its number.</param>
@@ -89,6 +110,7 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
     /// <param name="pdf">The PDF.</param>
     /// <param name="cancel">Cancels.</param>
     /// <returns>The PDF that is kept: this one, or the one of before.</returns>
+    /// <exception cref="InvalidOperationException">The number was given up meanwhile, and another delivery has it.</exception>
     public async Task<byte[]> IssueAsync(
         InvoiceRow row,
         int revision,
@@ -106,7 +128,7 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
             key.SealPacked(xml, XmlPurpose)
         );
         await db
-            .Invoices.Where(i => i.Id == row.Id && i.Document == null)
+            .Invoices.Where(i => i.Id == row.Id && i.LaneId == row.LaneId && i.Document == null)
             .ExecuteUpdateAsync(
                 set =>
                     set.SetProperty(i => i.Revision, revision)
@@ -117,7 +139,9 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
                         .SetProperty(i => i.Xml, sealedXml),
                 cancel
             );
-        return await PdfAsync(row.Id, cancel);
+        return await db.Invoices.AnyAsync(i => i.Id == row.Id && i.LaneId == row.LaneId, cancel)
+            ? await PdfAsync(row.Id, cancel)
+            : throw new InvalidOperationException("its number was given up, and is another’s now.");
     }
 
     /// <summary>What a document that was issued says.</summary>

@@ -1200,12 +1200,17 @@ namespace Sexton.Data.Migrations
                     b.Property<short>("Kind")
                         .HasColumnType("smallint")
                         .HasColumnName("kind")
-                        .HasColumnOrder(1);
+                        .HasColumnOrder(2);
+
+                    b.Property<long>("First")
+                        .HasColumnType("bigint")
+                        .HasColumnName("first")
+                        .HasColumnOrder(0);
 
                     b.Property<long>("Last")
                         .HasColumnType("bigint")
                         .HasColumnName("last")
-                        .HasColumnOrder(0);
+                        .HasColumnOrder(1);
 
                     b.HasKey("Kind")
                         .HasName("pk_invoice_counters");
@@ -1216,11 +1221,13 @@ namespace Sexton.Data.Migrations
                         new
                         {
                             Kind = (short)0,
+                            First = 1L,
                             Last = 0L
                         },
                         new
                         {
                             Kind = (short)1,
+                            First = 1L,
                             Last = 0L
                         });
                 });
@@ -1231,73 +1238,83 @@ namespace Sexton.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id")
-                        .HasColumnOrder(5);
+                        .HasColumnOrder(7);
+
+                    b.Property<long?>("CreditLaneId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("credit_lane_id")
+                        .HasColumnOrder(0);
+
+                    b.Property<int?>("CreditSequence")
+                        .HasColumnType("integer")
+                        .HasColumnName("credit_sequence")
+                        .HasColumnOrder(3);
 
                     b.Property<Guid?>("Credits")
                         .HasColumnType("uuid")
                         .HasColumnName("credits")
-                        .HasColumnOrder(6);
+                        .HasColumnOrder(8);
 
                     b.Property<byte[]>("Document")
                         .HasColumnType("bytea")
                         .HasColumnName("document")
-                        .HasColumnOrder(8);
+                        .HasColumnOrder(10);
 
                     b.Property<byte[]>("Hash")
                         .HasColumnType("bytea")
                         .HasColumnName("hash")
-                        .HasColumnOrder(9);
+                        .HasColumnOrder(11);
 
                     b.Property<DateOnly>("IssuedOn")
                         .HasColumnType("date")
                         .HasColumnName("issued_on")
-                        .HasColumnOrder(10);
+                        .HasColumnOrder(12);
 
                     b.Property<byte[]>("Key")
                         .IsRequired()
                         .HasColumnType("bytea")
                         .HasColumnName("key")
-                        .HasColumnOrder(11);
+                        .HasColumnOrder(13);
 
                     b.Property<short>("Kind")
                         .HasColumnType("smallint")
                         .HasColumnName("kind")
-                        .HasColumnOrder(4);
+                        .HasColumnOrder(6);
 
                     b.Property<long>("LaneId")
                         .HasColumnType("bigint")
                         .HasColumnName("lane_id")
-                        .HasColumnOrder(0);
+                        .HasColumnOrder(1);
 
                     b.Property<long>("Number")
                         .HasColumnType("bigint")
                         .HasColumnName("number")
-                        .HasColumnOrder(1);
+                        .HasColumnOrder(2);
 
                     b.Property<Guid>("OrderId")
                         .HasColumnType("uuid")
                         .HasColumnName("order_id")
-                        .HasColumnOrder(7);
+                        .HasColumnOrder(9);
 
                     b.Property<byte[]>("Pdf")
                         .HasColumnType("bytea")
                         .HasColumnName("pdf")
-                        .HasColumnOrder(12);
+                        .HasColumnOrder(14);
 
                     b.Property<int?>("Revision")
                         .HasColumnType("integer")
                         .HasColumnName("revision")
-                        .HasColumnOrder(2);
+                        .HasColumnOrder(4);
 
                     b.Property<int>("Sequence")
                         .HasColumnType("integer")
                         .HasColumnName("sequence")
-                        .HasColumnOrder(3);
+                        .HasColumnOrder(5);
 
                     b.Property<byte[]>("Xml")
                         .HasColumnType("bytea")
                         .HasColumnName("xml")
-                        .HasColumnOrder(13);
+                        .HasColumnOrder(15);
 
                     b.HasKey("Id")
                         .HasName("pk_invoices");

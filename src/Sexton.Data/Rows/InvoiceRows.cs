@@ -11,7 +11,7 @@ public sealed class InvoiceRow
     /// <summary>Which of them it is; each has numbers of its own.</summary>
     public required InvoiceDocumentKind Kind { get; init; }
 
-    /// <summary>The number, from 1 and without gaps.</summary>
+    /// <summary>The number, from the first one of the shop and without gaps.</summary>
     public required long Number { get; init; }
 
     /// <summary>The order.</summary>
@@ -28,6 +28,12 @@ public sealed class InvoiceRow
 
     /// <summary>The invoice that a credit note takes back; null for an invoice.</summary>
     public Guid? Credits { get; init; }
+
+    /// <summary>The lane of the credit note that takes it back; null while nothing does.</summary>
+    public long? CreditLaneId { get; init; }
+
+    /// <summary>The payload of that lane: which invoice each takes back is settled once, whichever of several is issued first.</summary>
+    public int? CreditSequence { get; init; }
 
     /// <summary>The revision of the order that it is of; null until it is issued.</summary>
     public int? Revision { get; set; }
@@ -48,12 +54,15 @@ public sealed class InvoiceRow
     public byte[]? Xml { get; set; }
 }
 
-/// <summary>The last number that was taken.</summary>
+/// <summary>Where the numbers of a kind of document stand.</summary>
 public sealed class InvoiceCounterRow
 {
     /// <summary>Of which documents.</summary>
     public required InvoiceDocumentKind Kind { get; init; }
 
-    /// <summary>The number; 0 before the first.</summary>
+    /// <summary>The number of the first one; at least 1.</summary>
+    public required long First { get; set; }
+
+    /// <summary>The last number that was taken; the one before the first until then.</summary>
     public required long Last { get; set; }
 }

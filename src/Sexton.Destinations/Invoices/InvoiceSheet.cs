@@ -1,6 +1,7 @@
 using Sexton.Core.Catalogue;
 using Sexton.Core.Invoicing;
 using Sexton.Core.Pricing;
+using Sexton.Core.Types;
 using Sexton.Core.Values;
 
 namespace Sexton.Destinations.Invoices;
@@ -47,16 +48,17 @@ internal sealed class InvoiceSheet(InvoiceDocument document, SentOrder order, st
     /// <summary>The tax number of the shop; "" for none.</summary>
     public string SellerTaxNumber => document.IsOutside ? "" : document.Seller.TaxNumber;
 
-    /// <summary>Where the shop is, on one line.</summary>
+    /// <summary>Where the shop is, on one line, its country by name.</summary>
     public string SellerAddress
     {
         get
         {
             var address = document.Seller.Address;
+            var country = Regions.NamesOf(address.Country).In(language);
             return string.Join(
                 ", ",
-                new[] { document.Seller.Name, address.Street, $"{address.Postcode} {address.Town}".Trim(), address.Country }.Where(
-                    static p => p.Length > 0
+                new[] { document.Seller.Name, address.Street, $"{address.Postcode} {address.Town}".Trim(), country }.Where(static p =>
+                    p.Length > 0
                 )
             );
         }

@@ -82,7 +82,8 @@ internal sealed class InvoiceIssuer(
         };
     }
 
-    // What ends before a number is taken: nothing changed, or something is missing. Null where one is to be taken.
+    // What ends before a number is taken: nothing changed, or something is missing. Null where one is to be taken, or was taken for a payload before that was never
+    // issued: then it is issued although nothing changed, since the number would be a gap.
     private async Task<SendResult?> WithoutNumberAsync(InvoicePaperKind kind, LaneRow claimed, byte[] hash, InvoiceRow? credited)
     {
         if (kind.Issues == InvoiceDocumentKind.CreditNote)
@@ -92,7 +93,8 @@ internal sealed class InvoiceIssuer(
 
         var standing = (await InvoicesAsync(claimed.OrderId)).LastOrDefault(i => i.LaneId == claimed.Id);
         return standing is null ? null
-            : standing.Hash.AsSpan().SequenceEqual(hash) ? await TakenAsync("Nothing on it changed:", standing)
+            : standing.Hash.AsSpan().SequenceEqual(hash) && !await book.OwesAsync(claimed, CancellationToken.None)
+                ? await TakenAsync("Nothing on it changed:", standing)
             : await CreditNoteAsync() is null
                 ? new SendResult(
                     SendOutcome.Stopped,
@@ -101,9 +103,9 @@ internal sealed class InvoiceIssuer(
             : null;
     }
 
-    /// <summary>The invoice that the payload of a lane of credit notes takes back: each payload takes back the next one that was issued.</summary>
+    /// <summary>The invoice that the payload of a lane of credit notes takes back; null for none.</summary>
     public async Task<InvoiceRow?> CreditedAsync(LaneRow claimed) =>
-        (await ReplacedAsync(claimed.OrderId)).ElementAtOrDefault(claimed.Sequence - 1);
+        (await InvoicesAsync(claimed.OrderId)).FirstOrDefault(i => i.CreditLaneId == claimed.Id && i.CreditSequence == claimed.Sequence);
 
     // Those that another one replaces, in the order in which they were replaced. Who makes two invoices of an order meant two, and neither replaces the other.
     private async Task<IReadOnlyList<InvoiceRow>> ReplacedAsync(Guid order) =>
@@ -118,45 +120,52 @@ internal sealed class InvoiceIssuer(
     // What was replaced is taken back: the lane of credit notes wants a payload for each. Done twice, it is done once.
     private async Task TakeBackAsync(Guid order)
     {
-        var count = (await ReplacedAsync(order)).Count;
-        if (count < 1 || await CreditNoteAsync() is not { } to)
+        if (await CreditNoteAsync() is not { } to || !(await ReplacedAsync(order)).Any(IsToTakeBack))
         {
             return;
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync();
         await db.Database.ExecuteSqlAsync($"select 1 from orders where id = {order} for update");
-        var lane = await db.Lanes.FirstOrDefaultAsync(l => l.OrderId == order && l.Destination == to.Key);
-        if (lane is null)
-        {
-            lane = new LaneRow
-            {
-                OrderId = order,
-                Destination = to.Key,
-                LineId = "",
-                UnitId = "",
-                Wanted = 1,
-                Sequence = 1,
-                State = DeliveryState.Waiting,
-                Tries = 0,
-                NextTryAt = clock.GetUtcNow(),
-                Fence = 0,
-                WasUncertain = false,
-                Release = Release.Placed,
-            };
-            db.Lanes.Add(lane);
-            await db.SaveChangesAsync();
-        }
-
         var revision = await db.Orders.Where(o => o.Id == order).Select(static o => o.Revision).SingleAsync();
-        for (var wanted = lane.Wanted; wanted < count; wanted++)
+        foreach (var invoice in (await ReplacedAsync(order)).Where(IsToTakeBack))
         {
-            await queue.WantAsync(lane.Id, revision, replaces: false, clock.GetUtcNow(), CancellationToken.None);
+            var lane = await db.Lanes.FirstOrDefaultAsync(l => l.OrderId == order && l.Destination == to.Key);
+            if (lane is null)
+            {
+                db.Lanes.Add(lane = FirstOf(order, to));
+                await db.SaveChangesAsync();
+            }
+            else
+            {
+                await queue.WantAsync(lane.Id, revision, replaces: false, clock.GetUtcNow(), CancellationToken.None);
+            }
+
+            await book.TakeBackAsync(invoice.Id, lane.Id, lane.Wanted, CancellationToken.None);
         }
 
         await transaction.CommitAsync();
         db.ChangeTracker.Clear();
     }
+
+    private static bool IsToTakeBack(InvoiceRow replaced) => replaced.CreditSequence is null;
+
+    private LaneRow FirstOf(Guid order, BoundDestination to) =>
+        new()
+        {
+            OrderId = order,
+            Destination = to.Key,
+            LineId = "",
+            UnitId = "",
+            Wanted = 1,
+            Sequence = 1,
+            State = DeliveryState.Waiting,
+            Tries = 0,
+            NextTryAt = clock.GetUtcNow(),
+            Fence = 0,
+            WasUncertain = false,
+            Release = Release.Placed,
+        };
 
     private async Task<IReadOnlyList<InvoiceRow>> InvoicesAsync(Guid order) =>
         [

@@ -43,6 +43,8 @@ internal static class Postgres
     public static async Task<string> EmptyAsync()
     {
         var name = string.Create(CultureInfo.InvariantCulture, $"e{Environment.ProcessId}_{Interlocked.Increment(ref _count)}");
+        // Of a process of before that had the same number, in a cluster that was kept.
+        await ExecuteAsync(Admin, $"drop database if exists {name}");
         await ExecuteAsync(Admin, $"create database {name}");
         return To(name);
     }
@@ -89,6 +91,8 @@ internal static class Postgres
     private static async Task<string> MakeTemplateAsync()
     {
         var name = string.Create(CultureInfo.InvariantCulture, $"template_{Environment.ProcessId}");
+        // Of a process of before that had the same number, in a cluster that was kept.
+        await ExecuteAsync(Admin, $"drop database if exists {name}");
         await ExecuteAsync(Admin, $"create database {name}");
         var connection = new NpgsqlConnectionStringBuilder(To(name)) { Pooling = false }.ConnectionString;
         await using (var db = new SextonDb(SextonDbFactory.Options(connection)))

@@ -38,10 +38,13 @@ public sealed class Shopper(World world) : IDisposable
 
     /// <summary>Answers what the order asks.</summary>
     public async Task<Reply> TellAsync(string email = "odile@farrant.example", string telephone = "") =>
-        await Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", Details(email, telephone));
+        await Http.SendAsync(HttpMethod.Put, "api/shop/v1/cart/answers", Details(email, telephone, Country));
+
+    /// <summary>The country where it goes.</summary>
+    public string Country { get; init; } = "IE";
 
     /// <summary>What the order asks of everybody, answered.</summary>
-    public static JsonObject Details(string email = "odile@farrant.example", string telephone = "") =>
+    public static JsonObject Details(string email = "odile@farrant.example", string telephone = "", string country = "IE") =>
         new()
         {
             ["step"] = "delivery",
@@ -54,7 +57,8 @@ public sealed class Shopper(World world) : IDisposable
                 {
                     ["street"] = "Quarry Lane 4",
                     ["town"] = "Aldmoor",
-                    ["country"] = "IE",
+                    ["country"] = country,
+                    ["postcode"] = country == "DE" ? "28195" : "",
                 },
             },
         };
