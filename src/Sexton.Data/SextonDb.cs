@@ -106,6 +106,9 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
     /// <summary>The invoices and credit notes.</summary>
     public DbSet<InvoiceRow> Invoices => Set<InvoiceRow>();
 
+    /// <summary>Where their numbers stand.</summary>
+    public DbSet<InvoiceCounterRow> InvoiceCounters => Set<InvoiceCounterRow>();
+
     /// <summary>What went along them.</summary>
     public DbSet<PayloadRow> Payloads => Set<PayloadRow>();
 

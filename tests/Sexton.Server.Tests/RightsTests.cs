@@ -66,6 +66,8 @@ public sealed partial class RightsTests(World world) : IClassFixture<World>
         ["AddStarterSet"] = M,
         ["PutBackDraft"] = M,
         ["PutClauseBack"] = M,
+        ["GetInvoiceNumbers"] = M,
+        ["WriteInvoiceNumber"] = M,
         ["GetLetterhead"] = M,
         ["WriteLetterhead"] = M,
         ["RemoveLetterhead"] = M,

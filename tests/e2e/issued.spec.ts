@@ -4,7 +4,7 @@ import { checkOut, payByCard } from './checkout';
 import { Desk } from './desk';
 import { expect, test } from './fixtures';
 
-// A world of its own: numbers are counted from 1 in it.
+// A world of its own: it says where its numbers begin.
 test.use({
   shop: 'Issued',
   settings: { SEXTON__STANDARDTAXPPM: '230000' },
@@ -41,6 +41,14 @@ test('an invoice for a household and one under reverse charge: made, tried out, 
     await leaves.click();
     await expect(page.getByText('changed “reverse charge” from no to yes.')).toBeVisible();
     await expect(leaves).toBeChecked();
+    const first = kept.getByLabel('Number of the first invoice');
+    await first.fill('none');
+    await first.press('Enter');
+    await expect(kept.getByRole('alert')).toHaveText('Give a whole number from 1 to 999999999.');
+    await expect(first).toHaveValue('none');
+    await first.fill('3381');
+    await first.press('Enter');
+    await expect(page.getByText('said that invoices begin with number 3381.')).toBeVisible();
     await accessible('what invoices say of the shop');
   });
 
@@ -90,12 +98,12 @@ test('an invoice for a household and one under reverse charge: made, tried out, 
   await test.step('a household: its invoice is listed with its number, opened as a sheet and taken as XML', async () => {
     const number = await buy();
     await page.goto(`/console/orders/${number}`);
-    const link = papers.getByRole('link', { name: 'Open Invoice 1', exact: true });
+    const link = papers.getByRole('link', { name: 'Open Invoice 3381', exact: true });
     await expect(link).toBeVisible();
     await expect(papers).toContainText('€ 17.00');
     const sheet = await page.request.get((await link.getAttribute('href'))!);
     expect((await sheet.body()).subarray(0, 5).toString()).toBe('%PDF-');
-    const xml = await page.request.get((await papers.getByRole('link', { name: 'Invoice 1 as XML' }).getAttribute('href'))!);
+    const xml = await page.request.get((await papers.getByRole('link', { name: 'Invoice 3381 as XML' }).getAttribute('href'))!);
     expect(await xml.text()).toContain('>17.00</cbc:PayableAmount>');
     await expect(page.getByText('Invoice no.')).toBeVisible();
     await accessible('the invoice of an order');
@@ -127,19 +135,20 @@ test('an invoice for a household and one under reverse charge: made, tried out, 
     await page.getByRole('button', { name: 'Go on' }).click();
     await page.getByLabel('Street and number').fill('Quarry Lane 4');
     await page.getByLabel('Town').fill('Aldmoor');
-    await page.getByLabel('Country').selectOption('IE');
+    await page.getByLabel('Country').selectOption('DE');
+    await page.getByLabel('Postcode').fill('28195');
     await page.getByRole('button', { name: 'Go on' }).click();
     await expect(page.getByText('No tax is charged: you owe it yourself (reverse charge).')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Order and pay € 13.82' })).toBeVisible();
     const number = await payByCard(page);
     await page.goto(`/console/orders/${number}`);
-    const xml = await page.request.get((await papers.getByRole('link', { name: 'Invoice 2 as XML' }).getAttribute('href'))!);
+    const xml = await page.request.get((await papers.getByRole('link', { name: 'Invoice 3382 as XML' }).getAttribute('href'))!);
     const text = await xml.text();
     expect(text).toContain('>AE</cbc:ID>');
     expect(text).toContain('>Heckenbau</cbc:RegistrationName>');
     await openAccount(page, world, 'hanne@heckenbau.example');
     await page.getByRole('link', { name: new RegExp(number) }).click();
-    const own = page.getByRole('link', { name: 'Invoice 2' });
+    const own = page.getByRole('link', { name: 'Invoice 3382' });
     await expect(own).toBeVisible();
     const file = await page.request.get((await own.getAttribute('href'))!);
     expect((await file.body()).subarray(0, 5).toString()).toBe('%PDF-');

@@ -56,7 +56,28 @@ test('a slip without prices for a gift, a job card and tickets are seen beside t
     await shown.getByRole('button', { name: 'as seen' }).click();
     await desk.choose(shown, 'Of which order it is shown', 'a stand-in order with the longest answers');
     await expect(sheets.getByRole('img').first()).toBeVisible();
+    await accessible('a paper under its paragraph');
+  });
+
+  await test.step('it is seen larger, beside its paragraph, with the other papers at hand and what is changed told', async () => {
+    const map = page.getByRole('region', { name: 'The map' });
+    const before = (await sheets.getByRole('img').first().boundingBox())!.width;
+    await shown.getByRole('button', { name: 'see it larger' }).press('Enter');
+    await expect(map).toBeHidden();
+    expect((await sheets.getByRole('img').first().boundingBox())!.width).toBeGreaterThan(before * 1.5);
+    await expect(shown.getByRole('button', { name: 'back to the list' })).toBeFocused();
+    const slip = destination('packing_slip');
+    await slip.getByRole('button', { name: 'item codes', exact: true }).click();
+    await expect(slip.getByText('with item codes')).toBeVisible();
+    await page.keyboard.press('Control+z');
+    await expect(page.getByRole('status').filter({ hasText: /^Undone: packing_slip, / })).toBeVisible();
+    await expect(slip.getByText('with item codes')).toBeHidden();
     await accessible('a paper beside its paragraph');
+    await page.reload();
+    await expect(sheets.getByRole('img').first()).toBeVisible();
+    await expect(map).toBeHidden();
+    await shown.getByRole('button', { name: 'back to the list' }).click();
+    await expect(map).toBeVisible();
   });
 
   await test.step('a job card and tickets beside it', async () => {

@@ -62,6 +62,20 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
         return (await FindAsync(lane, cancel))!;
     }
 
+    /// <summary>Where the numbers stand, invoices first.</summary>
+    public async Task<IReadOnlyList<InvoiceCounterRow>> CountersAsync(CancellationToken cancel) =>
+        await db.InvoiceCounters.AsNoTracking().OrderBy(static c => c.Kind).ToListAsync(cancel);
+
+    /// <summary>Has the numbers of a kind begin with one.</summary>
+    /// <param name="kind">The kind of document.</param>
+    /// <param name="first">The number; at least 1.</param>
+    /// <param name="cancel">Cancels.</param>
+    /// <returns>False where one was taken already: numbers go on from there.</returns>
+    public async Task<bool> BeginAsync(InvoiceDocumentKind kind, long first, CancellationToken cancel) =>
+        await db
+            .InvoiceCounters.Where(c => c.Kind == kind && c.Last == c.First - 1)
+            .ExecuteUpdateAsync(set => set.SetProperty(c => c.First, first).SetProperty(c => c.Last, first - 1), cancel) == 1;
+
     /// <summary>The document of the payload that a lane has in flight; null where no number was taken.</summary>
     public Task<InvoiceRow?> FindAsync(LaneRow lane, CancellationToken cancel) =>
         db.Invoices.AsNoTracking().FirstOrDefaultAsync(i => i.LaneId == lane.Id && i.Sequence == lane.Sequence, cancel);

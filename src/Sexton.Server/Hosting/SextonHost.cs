@@ -388,6 +388,7 @@ internal static class SextonHost
         shop.MapAccounts();
         shop.MapConnections();
         shop.MapShopSettings();
+        shop.MapInvoiceNumbers();
         shop.MapLetterhead();
         shop.MapLanguages();
 

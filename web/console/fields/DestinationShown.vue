@@ -14,7 +14,8 @@ import WordInput from './WordInput.vue';
 
 // The manager sees here the very bytes that a destination of the draft would get, and what would prove that each answer is in them, before anything is
 // published: of a stand-in order, or of one that was placed.
-const { item, draft } = defineProps<{ item: DraftDestination; draft: Draft }>();
+const { item, draft, beside } = defineProps<{ item: DraftDestination; draft: Draft; beside: boolean }>();
+const emit = defineEmits<{ turn: [] }>();
 
 const EXAMPLES = 'examples';
 const LONGEST = 'longest';
@@ -40,6 +41,9 @@ const likely = computed(() => {
 const chosen = ref('');
 const { lookFor } = useDraft();
 const product = computed(() => draft.products.find((p) => p.code === (chosen.value || likely.value))!);
+
+/** Whether any of it stands there otherwise than it was given. */
+const fitted = computed(() => shown.value?.slots.some((s) => s.given !== null));
 
 const asked = computed(() => ({
   params: { path: { key: item.key } },
@@ -106,7 +110,7 @@ onUnmounted(look.stop);
 </script>
 
 <template>
-  <section class="shown" aria-label="What it gets">
+  <section class="shown" :class="{ beside }" aria-label="What it gets">
     <p class="small soft head">
       What it gets for
       <Select
@@ -145,6 +149,7 @@ onUnmounted(look.stop);
         <button class="act" :disabled="part >= shown.parts - 1" aria-label="The next one" @click="part++">→</button>
       </template>
       <template v-if="shown?.called">· {{ shown.called }}</template>
+      <button class="act turn" @click="emit('turn')">{{ beside ? 'back to the list' : 'see it larger' }}</button>
     </p>
     <p v-if="failure" class="call" role="alert">{{ failure }}</p>
     <p v-if="hasTrials && kind !== PLACED && shown?.artefact.length" class="small head">
@@ -164,11 +169,19 @@ onUnmounted(look.stop);
       <ArtefactView :artefact="shown.artefact" :slot-id="slot" title="What it would get" @pick="slot = $event" />
       <div class="proof">
         <h2>What would prove it</h2>
-        <p v-if="!shown.slots.length" class="soft small">No answer goes there.</p>
+        <p class="soft small">
+          {{
+            !shown.slots.length
+              ? 'No answer goes there.'
+              : fitted
+                ? 'To the character, but for what is fitted:'
+                : 'Each of these, to the character:'
+          }}
+        </p>
         <ul>
           <li v-for="s in shown.slots" :key="s.slot">
             <button class="act plain" :aria-pressed="s.slot === slot" @click="slot = s.slot">{{ s.name }}</button>
-            <span class="small">{{ s.given === null ? 'to the character' : `fitted: ${s.expected}` }}</span>
+            <span v-if="s.given !== null" class="small">fitted: {{ s.expected }}</span>
           </li>
         </ul>
       </div>
@@ -191,7 +204,7 @@ onUnmounted(look.stop);
 }
 .panes {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 150px;
+  grid-template-columns: minmax(0, 1fr) var(--proof-width, 150px);
   gap: 12px;
   height: 232px;
 }
@@ -201,12 +214,45 @@ onUnmounted(look.stop);
 .panes > * {
   min-height: 0;
 }
+.turn {
+  margin-left: auto;
+}
+.beside {
+  --sheet-width: 900px;
+  --proof-width: 190px;
+  grid-column: 2;
+  grid-row: 1 / -1;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  border-top: 0;
+  border-left: 1px solid var(--rule-strong);
+}
+.beside .panes {
+  flex: 1;
+  height: auto;
+  min-height: 0;
+}
+@media (max-width: 1100px) {
+  .beside {
+    grid-column: 1;
+    grid-row: auto;
+    border-left: 0;
+  }
+  .beside .panes {
+    flex: none;
+    height: 80vh;
+  }
+}
 .proof {
   overflow: auto;
 }
 h2 {
   font-size: 15px;
-  margin-bottom: 6px;
+  margin-bottom: 2px;
+}
+.proof p {
+  margin: 0 0 2px;
 }
 ul {
   list-style: none;

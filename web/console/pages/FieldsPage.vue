@@ -59,6 +59,11 @@ const field = computed(
     draft.value?.fields.find((f) => f.field.key === chosen) ?? draft.value?.fields.find((f) => !f.field.built_in) ?? draft.value?.fields[0],
 );
 const at = computed(() => section.value?.section.key ?? step.value?.step.key ?? destination.value?.key ?? field.value?.field.key);
+/** Whether what a destination gets stands beside its paragraph, in place of the list: sheets and messages want the room. */
+const beside = computed(() => face.value === 'destinations' && route.query.beside === '1' && destination.value?.is_delivered);
+/** The others of its family, so that one goes from paper to paper without the list. */
+const relatives = computed(() => draft.value?.destinations.filter((d) => d.family === destination.value?.family && d.is_delivered) ?? []);
+const turnBeside = () => router.replace({ path: route.path, query: { ...route.query, beside: beside.value ? undefined : '1' } });
 // A product is at hand while its face is open and no field was chosen since.
 const product = computed(() => (face.value === 'products' ? draft.value?.products.find((p) => p.code === route.query.product) : undefined));
 const hasNone = computed(() => !draft.value?.fields.some((f) => !f.field.built_in));
@@ -152,8 +157,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 
 <template>
   <p v-if="query.error.value && !draft" class="plate call" role="alert">{{ sentenceOf(query.error.value) }}</p>
-  <div v-else-if="draft" class="fields" :class="face">
-    <section class="left" aria-label="The map">
+  <div v-else-if="draft" class="fields" :class="[face, { beside }]">
+    <section v-show="!beside" class="left" aria-label="The map">
       <div class="title-row">
         <h1>{{ face === 'destinations' ? 'Destinations' : 'Fields' }}</h1>
         <span class="soft small count">{{
@@ -234,6 +239,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     </section>
     <div ref="right" class="right">
       <div class="paragraph">
+        <h1 v-if="beside" class="visually-hidden">Destinations</h1>
         <NewDestination
           v-if="adding?.destination !== undefined"
           :key="`destination ${adding.destination}`"
@@ -283,9 +289,30 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <DestinationParagraph v-else-if="destination" :key="destination.key" :item="destination" :draft="draft" @open="open" />
         <FieldParagraph v-else-if="field" :key="field.field.key" :field="field" :draft="draft" @like="adding = { like: field }" />
       </div>
+      <footer v-if="beside" class="relatives">
+        <nav v-if="relatives.length > 1" aria-label="Others of its family">
+          <button
+            v-for="d in relatives"
+            :key="d.key"
+            class="act"
+            :aria-current="d.key === destination?.key || undefined"
+            @click="open(d.key)"
+          >
+            {{ d.name }}
+          </button>
+        </nav>
+        <span class="said" role="status">{{ done }}</span>
+      </footer>
       <ProductPreview v-if="product && !adding" :key="product.code" :product="product" :draft="draft" />
       <FieldPreview v-else-if="at && !adding && !step && !destination" :of="at" :draft="draft" />
-      <DestinationShown v-else-if="destination?.is_delivered && !adding" :key="destination.key" :item="destination" :draft="draft" />
+      <DestinationShown
+        v-else-if="destination?.is_delivered && !adding"
+        :key="destination.key"
+        :item="destination"
+        :draft="draft"
+        :beside="!!beside"
+        @turn="turnBeside()"
+      />
     </div>
   </div>
 </template>
@@ -378,7 +405,32 @@ footer {
   position: relative;
   overflow: auto;
 }
+.beside {
+  grid-template-columns: minmax(0, 1fr);
+}
+.beside .right {
+  border-left: 0;
+  grid-template-columns: 500px minmax(0, 1fr);
+}
+.relatives {
+  margin: 0;
+  padding: 2px var(--edge);
+  background: var(--sheet);
+}
+.relatives nav {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 12px;
+}
+.relatives [aria-current] {
+  color: var(--ink);
+  font-weight: 650;
+  text-decoration: none;
+}
 @media (max-width: 1100px) {
+  .beside .right {
+    grid-template-columns: minmax(0, 1fr);
+  }
   .fields {
     grid-template-columns: 1fr;
     grid-template-rows: auto auto;

@@ -18,6 +18,8 @@ interface Sheet {
 }
 
 const SCALE = 1.5;
+/** No sheet is drawn larger than so many times its own size, or a card would fill the window. */
+const LARGEST = 1.4;
 const sheets = shallowRef<Sheet[]>([]);
 const failure = shallowRef('');
 const file = shallowRef('');
@@ -92,7 +94,12 @@ onUnmounted(() => (turn++, close()));
   <div class="sheets">
     <p v-if="failure" class="call" role="alert">{{ failure }}</p>
     <div ref="list" class="list" tabindex="0" role="group" aria-label="The sheets, with the answer marked">
-      <div v-for="sheet in sheets" :key="sheet.number" class="sheet" :style="{ aspectRatio: `${sheet.width} / ${sheet.height}` }">
+      <div
+        v-for="sheet in sheets"
+        :key="sheet.number"
+        class="sheet"
+        :style="{ aspectRatio: `${sheet.width} / ${sheet.height}`, maxWidth: `${sheet.width * LARGEST}px` }"
+      >
         <canvas role="img" :aria-label="`Sheet ${sheet.number + 1} of ${sheets.length}`"></canvas>
         <template v-for="other in others" :key="other.slot">
           <!-- By keys the same is done beside it: every answer that stands here has its own control there. -->
@@ -136,7 +143,7 @@ onUnmounted(() => (turn++, close()));
 }
 .sheet {
   position: relative;
-  width: min(100%, 460px);
+  width: min(100%, var(--sheet-width, 460px));
   margin: 0 auto;
   background: var(--artefact);
   border: 1px solid var(--rule);

@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { api, ask, sentenceOf, type Schemas } from '../../shared/api/client';
 import { useWork } from '../../shared/work';
 import CommitInput from '../parts/CommitInput.vue';
+import InvoiceNumbers from './InvoiceNumbers.vue';
 import LetterheadPicture from './LetterheadPicture.vue';
 
 /** In whose name e-mail is sent, papers are printed and invoices are issued, how long things are kept, and when somebody is told. */
@@ -91,9 +92,11 @@ const days: { name: keyof Values; before: string; after: string }[] = [
       <p class="sentence">
         <label>
           <input type="checkbox" :checked="query.data.value.reverse_charge" @change="setReverseCharge($event.target as HTMLInputElement)" />
-          An organisation abroad, whose tax number the registry knows, owes the tax itself: it is charged what stands without tax.
+          An organisation abroad, whose tax number the registry knows and whose invoice goes there, owes the tax itself: it is charged what
+          stands without tax.
         </label>
       </p>
+      <InvoiceNumbers />
       <p class="sentence">
         It speaks
         <label v-for="language in languages" :key="language.tag" class="language" :lang="language.tag">

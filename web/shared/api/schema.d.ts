@@ -1220,6 +1220,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/v1/shop/invoice-numbers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetInvoiceNumbers"];
+        put: operations["WriteInvoiceNumber"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/console/v1/shop/letterhead": {
         parameters: {
             query?: never;
@@ -3023,6 +3039,16 @@ export interface components {
          * @enum {string}
          */
         Finding: "none" | "shown" | "included" | "confirmed" | "altered" | "missing" | "not_provable";
+        /** @description With which number a kind of document begins. */
+        FirstInvoiceNumber: {
+            /** @description Which. */
+            kind: components["schemas"]["InvoiceDocumentKind"];
+            /**
+             * Format: int64
+             * @description The number; from 1.
+             */
+            first: number;
+        };
         /** @description A field as the form draws it, wherever in the cart it is asked. */
         FormField: {
             /** @description The key of the field. */
@@ -3110,6 +3136,18 @@ export interface components {
          * @enum {string}
          */
         InvoiceDocumentKind: "invoice" | "credit_note";
+        /** @description Where the numbers of a kind of document stand. */
+        InvoiceNumberView: {
+            /** @description Which. */
+            kind: components["schemas"]["InvoiceDocumentKind"];
+            /**
+             * Format: int64
+             * @description The number that is taken next.
+             */
+            next: number;
+            /** @description Whether one was taken already, so that they go on by themselves. */
+            has_begun: boolean;
+        };
         /** @description An invoice or a credit note of an order. */
         InvoiceView: {
             /**
@@ -7496,6 +7534,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShopRecordView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    GetInvoiceNumbers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoiceNumberView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    WriteInvoiceNumber: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstInvoiceNumber"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoiceNumberView"][];
                 };
             };
             /** @description Unprocessable Entity */
