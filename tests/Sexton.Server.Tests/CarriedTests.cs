@@ -2,7 +2,10 @@ using System.Globalization;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
+using Sexton.Data.Retention;
+using Sexton.Destinations.Email;
 using Sexton.Destinations.Papers.Reading;
+using Sexton.Destinations.ShopperEmail;
 using Sexton.Server.Common;
 using Sexton.Server.Tests.Support;
 
@@ -148,6 +151,78 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
     }
 
     [Fact]
+    public async Task A_paper_stays_as_long_as_its_order_and_no_longer()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await MakeGuestsAsync(manager, "kept_seats", "kept_guests", "kept_email");
+        await manager.ChangeAsync("kept_guests", "settings.as_link", true);
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        var number = await BuySeatsAsync("kept_email", "kept.example");
+        var link = Link().Match((await Mail.ToAsync(world, "ada@seat.kept.example")).ShouldHaveSingleItem().Text).Groups["token"].Value;
+        await World.UntilAsync(async () => await LanesAsync(number, "kept_guests", "settled_at is null") == 0, "settled");
+
+        // A year later: what was sent is no evidence any more, and the ticket is wanted at the gate.
+        await Postgres.ExecuteAsync(
+            world.Database,
+            $"update payloads p set at = now() - interval '1 year' from lanes l join orders o on o.id = l.order_id where l.id = p.lane_id and o.number = {number}"
+        );
+        await world.Part<Retention.CleanupWorker>().SweepAsync(TestContext.Current.CancellationToken);
+        (await ArtefactsAsync(number, "kept_guests")).ShouldBe(0);
+        (await ArtefactsAsync(number, "kept_seats")).ShouldBe(2);
+        using var guest = world.NewClient();
+        PaperText.Read(await guest.FileAsync($"api/shop/v1/papers/{link}/file")).ShouldHaveSingleItem().Value.Text.ShouldBe("Ada");
+        (await PapersAsync(manager.Http, number)).Count.ShouldBe(2);
+
+        await EraseAsync(number);
+        (await ArtefactsAsync(number, "kept_seats")).ShouldBe(0);
+        (await guest.GetAsync($"api/shop/v1/papers/{link}")).Status.ShouldBe(404);
+        (await guest.GetAsync($"api/shop/v1/papers/{link}/file")).Status.ShouldBe(404);
+    }
+
+    [Fact]
+    public async Task An_order_that_is_erased_while_a_message_waits_for_its_paper_sends_neither()
+    {
+        using var manager = await Manager.ComeAsync(world);
+        await MakeGuestsAsync(manager, "gone_seats", "gone_guests", "gone_email");
+        (await manager.PublishAsync()).Status.ShouldBe(200);
+        await manager.PauseAsync("gone_seats");
+        var number = await BuySeatsAsync("gone_email", "gone.example");
+        await World.UntilAsync(async () => await LanesAsync(number, "gone_guests", "held_until is not null and state = 0") == 2, "held");
+        await EraseAsync(number);
+        await manager.ResumeAsync("gone_seats");
+        (await LanesAsync(number, "gone_guests", "settled_at is null")).ShouldBe(0);
+        (await LanesAsync(number, "gone_seats", "settled_at is null")).ShouldBe(0);
+
+        // Of one that is bought after it both go: nothing is stuck.
+        await BuySeatsAsync("gone_email", "after.example");
+        (await Mail.ToAsync(world, "ada@seat.after.example")).ShouldHaveSingleItem().Files.ShouldHaveSingleItem();
+        (await Mail.ToAsync(world, "ada@seat.gone.example", 0)).ShouldBeEmpty();
+        (await ArtefactsAsync(number, "gone_seats")).ShouldBe(0);
+    }
+
+    [Theory]
+    // the bytes of two papers, one of which is not printed yet; how they go
+    [InlineData(3_670_016, 3_670_016, false, "Attached Attached")] // 7 MB (7 · 1,048,576 bytes) together
+    [InlineData(3_670_016, 3_670_017, false, "Linked Linked")]
+    [InlineData(8_000_000, null, false, "Linked Late")]
+    [InlineData(10, null, false, "Attached Late")]
+    [InlineData(10, 10, true, "Linked Linked")]
+    public void More_than_a_mail_server_takes_goes_as_links(int one, int? other, bool asLink, string goes)
+    {
+        static CarriedPaper Paper(int? bytes) =>
+            new("Ticket", "ticket.pdf", "http://localhost/papers/x")
+            {
+                Goes = bytes is null ? PaperGoes.Late : PaperGoes.Attached,
+                File = bytes is { } count ? new byte[count] : null,
+            };
+        var kind = new ShopperEmailKind(Senders.Shop, Senders.NoMail);
+        var settings = (asLink ? Printers.To(kind, ("as_link", true)) : Printers.To(kind)).Settings;
+        var carried = EmailKind.Carry([Paper(one), Paper(other)], settings);
+        string.Join(' ', carried.Select(static p => p.Goes)).ShouldBe(goes);
+        carried.ShouldAllBe(static p => p.File == null == (p.Goes != PaperGoes.Attached));
+    }
+
+    [Fact]
     public async Task What_a_message_would_carry_is_seen_beside_it_and_tried_out_with_the_paper_printed()
     {
         using var manager = await Manager.ComeAsync(world);
@@ -289,6 +364,30 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         await Postgres.ScalarAsync<string>(
             world.Database,
             $"select line_id || '/' || unit_id from lanes l join orders o on o.id = l.order_id where o.number = {number} and destination = 'guests' order by l.id limit 1"
+        );
+
+    private Task<long> ArtefactsAsync(long number, string destination) =>
+        Postgres.ScalarAsync<long>(
+            world.Database,
+            $"select count(*) from payloads p join lanes l on l.id = p.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = '{destination}' and p.artefact is not null"
+        );
+
+    private Task EraseAsync(long number) =>
+        World.UntilAsync(
+            async () =>
+            {
+                var erased = false;
+                await world.ScopedAsync<OrderEraser>(
+                    async (eraser, db) =>
+                        erased = await eraser.EraseAsync(
+                            await db.Orders.Where(o => o.Number == number).Select(static o => o.Id).SingleAsync(),
+                            DateTimeOffset.UtcNow,
+                            CancellationToken.None
+                        )
+                );
+                return erased;
+            },
+            "erased"
         );
 
     private async Task<string> OrderTokenAsync(long number)

@@ -10,6 +10,7 @@ using Sexton.Destinations;
 using Sexton.Destinations.JobCard;
 using Sexton.Destinations.Papers;
 using Sexton.Destinations.Papers.Printing;
+using Sexton.Destinations.Papers.Reading;
 using Sexton.Destinations.ParcelCard;
 using Sexton.Server.Tests.Support;
 
@@ -195,6 +196,19 @@ public sealed class PaperTests
             var text = string.Join('\n', Enumerable.Range(1, 300).Select(static i => $"This is the line {i} of a long answer"));
             var order = Order(kind, Entry(kind, "wording", "Wording", text), Entry(kind, "after", "After it", "1"));
             kind.ReadBack(await PrintAsync(kind, order), order).ShouldAllBe(static f => f.Finding == Finding.Included);
+        }
+    }
+
+    [Fact]
+    public async Task An_answer_that_fits_on_a_page_is_not_parted_by_its_end()
+    {
+        foreach (var kind in Printers.Kinds)
+        {
+            var text = string.Join('\n', "first", "second", "third", "last");
+            var order = Order(kind, [.. Enumerable.Range(1, 40).Select(i => Entry(kind, $"f{i}", $"Field {i}", text))]);
+            var answers = PaperText.Read(await PrintAsync(kind, order));
+            answers.Values.Select(static a => a.Spots.Select(static s => s.Page).Distinct().Count()).ShouldBe(Enumerable.Repeat(1, 40));
+            answers.Values.SelectMany(static a => a.Spots).Max(static s => s.Page).ShouldBeGreaterThan(0, "there was an end of a page");
         }
     }
 

@@ -140,6 +140,44 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
         await manager.RemoveAsync("headed");
     }
 
+    [Fact]
+    public async Task Two_managers_who_change_the_letterhead_at_once_are_both_told_what_became_of_it()
+    {
+        const string Letterhead = "api/console/v1/shop/letterhead";
+        using var one = await Manager.ComeAsync(world);
+        using var other = await Manager.ComeAsync(world);
+        async Task<int> PutAsync(Manager manager, int width)
+        {
+            using var content = new ByteArrayContent(Pictures.Jpeg(width, 40));
+            content.Headers.ContentType = new("application/octet-stream");
+            using var response = await manager.Http.SendContentAsync(HttpMethod.Put, Letterhead, content);
+            return (int)response.StatusCode;
+        }
+
+        async Task<int> RemoveAsync(Manager manager) => (await manager.Http.SendAsync(HttpMethod.Delete, Letterhead, null)).Status;
+        for (var round = 0; round < 10; round++)
+        {
+            // Both put the first, both put another, one puts another while the other takes it away, both take it away.
+            foreach (
+                var pair in new Func<Task<int>>[][]
+                {
+                    [() => PutAsync(one, 80), () => PutAsync(other, 120)],
+                    [() => PutAsync(one, 90), () => PutAsync(other, 130)],
+                    [() => PutAsync(one, 100), () => RemoveAsync(other)],
+                    [() => RemoveAsync(one), () => RemoveAsync(other)],
+                }
+            )
+            {
+                var ends = await Task.WhenAll(pair.Select(static deed => Task.Run(deed)));
+                ends.ShouldAllBe(static status => status == 204 || status == 409);
+                ends.ShouldContain(204);
+            }
+
+            while (await RemoveAsync(one) != 204) { }
+            (await one.Http.GetAsync(Letterhead)).Json["picture"].ShouldBeNull();
+        }
+    }
+
     private static async Task<int> PicturesOnAsync(Manager manager) =>
         Printers.PicturesIn(Convert.FromBase64String((await ShowAsync(manager, "headed"))["artefact"]![0]!["content"]!.GetValue<string>()));
 

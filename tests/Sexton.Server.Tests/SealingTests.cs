@@ -155,7 +155,7 @@ public sealed class SealingTests(World world) : IClassFixture<World>
             $"update payloads p set at = now() - interval '1 year' from lanes l, orders o where l.id = p.lane_id and o.id = l.order_id and o.number = {number}"
         );
         await using var db = new SextonDb(SextonDbFactory.Options(world.Database));
-        await new OrderEraser(db).DropArtefactsAsync(DateTimeOffset.UtcNow.AddDays(-180), TestContext.Current.CancellationToken);
+        await new OrderEraser(db).DropArtefactsAsync(DateTimeOffset.UtcNow.AddDays(-180), [], TestContext.Current.CancellationToken);
         using var manager = await world.SignedInAsync();
         var evidence = (await manager.GetAsync($"api/console/v1/orders/{number}/evidence/back_office?slot=order/name")).Json;
         evidence["artefact"]!.AsArray().ShouldBeEmpty();

@@ -64,13 +64,20 @@ public sealed class OrderEraser(SextonDb db)
             .Take(most)
             .ToListAsync(cancel);
 
-    /// <summary>Drops the artefacts that were last written before a day: of each stays what it was to carry, its hash, and what was found.</summary>
+    /// <summary>
+    /// Drops the artefacts that were last written before a day: of each stays what it was to carry, its hash, and what was found. A paper is more than evidence: whoever
+    /// bought a ticket last year opens it on the day, so it stays as it was last printed for as long as its order.
+    /// </summary>
+    /// <param name="before">The day.</param>
+    /// <param name="papers">The keys of the destinations whose papers are kept nowhere else.</param>
+    /// <param name="cancel">Cancels.</param>
     /// <returns>How many went.</returns>
-    public Task<int> DropArtefactsAsync(DateTimeOffset before, CancellationToken cancel) =>
+    public Task<int> DropArtefactsAsync(DateTimeOffset before, string[] papers, CancellationToken cancel) =>
         db.Database.ExecuteSqlAsync(
             $"""
             with views as (update page_views set artefact = '' where last_at < {before} and artefact <> '' returning 1)
-            update payloads set artefact = null where at < {before} and artefact is not null
+            update payloads p set artefact = null where at < {before} and artefact is not null
+                and not exists (select from lanes l where l.id = p.lane_id and l.sequence = p.sequence and l.destination = any({papers}))
             """,
             cancel
         );

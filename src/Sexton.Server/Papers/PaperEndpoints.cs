@@ -37,7 +37,7 @@ internal static class PaperEndpoints
                     t.Lane is not null
                     && trail.Plan.Destinations.Find(t.Destination)?.Kind is PaperKind kind
                     // One that was issued stands among the invoices, with its number.
-                    && (kind is not InvoicePaperKind || t.Artefact is null)
+                    && (kind is not InvoicePaperKind || t.Lane.State != DeliveryState.Sent)
                 )
                 .Select(t => new PaperView(
                     t.Lane!.Id,

@@ -2,11 +2,14 @@ using Microsoft.EntityFrameworkCore;
 using Sexton.Data;
 using Sexton.Data.Files;
 using Sexton.Data.Retention;
+using Sexton.Destinations.Invoices;
+using Sexton.Destinations.Papers;
 using Sexton.Server.Common;
 using Sexton.Server.Papers;
 using Sexton.Server.Products;
 using Sexton.Server.Settings;
 using Sexton.Server.Shoppers;
+using Sexton.Server.Versions;
 
 namespace Sexton.Server.Retention;
 
@@ -39,15 +42,35 @@ internal sealed class CleanupWorker(
             .ServiceProvider.GetRequiredService<SextonDb>()
             .ProductImports.Where(i => i.At < broughtBefore)
             .ExecuteDeleteAsync(cancel);
-        await KeepTimesAsync(scope.ServiceProvider.GetRequiredService<OrderEraser>(), kept, now, cancel);
+        await KeepTimesAsync(
+            scope.ServiceProvider.GetRequiredService<OrderEraser>(),
+            await PapersAsync(scope.ServiceProvider.GetRequiredService<CurrentRegister>(), cancel),
+            kept,
+            now,
+            cancel
+        );
         if (carts + files > 0)
         {
             log.LogInformation("Cleared away {Carts} carts and {Files} files", carts, files);
         }
     }
 
+    // Those that are issued stand in their book.
+    private static async Task<string[]> PapersAsync(CurrentRegister current, CancellationToken cancel) =>
+        [
+            .. (await current.GetAsync(cancel))
+                .Version.Plan.Destinations.All.Where(static d => d.Kind is PaperKind and not InvoicePaperKind)
+                .Select(static d => d.Key),
+        ];
+
     // What is under way when its time is over goes the next time.
-    private async Task KeepTimesAsync(OrderEraser eraser, ShopSettingValues kept, DateTimeOffset now, CancellationToken cancel)
+    private async Task KeepTimesAsync(
+        OrderEraser eraser,
+        string[] papers,
+        ShopSettingValues kept,
+        DateTimeOffset now,
+        CancellationToken cancel
+    )
     {
         var due = await eraser.DueAsync(now - TimeSpan.FromDays(kept.PersonalDays), AtATime, cancel);
         foreach (var order in due)
@@ -55,7 +78,7 @@ internal sealed class CleanupWorker(
             await eraser.EraseAsync(order, now, cancel);
         }
 
-        var artefacts = await eraser.DropArtefactsAsync(now - TimeSpan.FromDays(kept.ArtefactDays), cancel);
+        var artefacts = await eraser.DropArtefactsAsync(now - TimeSpan.FromDays(kept.ArtefactDays), papers, cancel);
         var removed = await eraser.RemoveAsync(now - TimeSpan.FromDays(kept.BookDays), cancel);
         if (due.Count + artefacts + removed > 0)
         {

@@ -39,7 +39,7 @@ internal enum ProductSum
 /// <param name="Languages">The languages that the shop speaks (BCP 47), first the one for whoever prefers none of them.</param>
 /// <param name="CartDays">After how many days an untouched cart is cleared away.</param>
 /// <param name="PersonalDays">After how many days an order is erased.</param>
-/// <param name="ArtefactDays">After how many days the bytes kept as evidence go.</param>
+/// <param name="ArtefactDays">After how many days the bytes kept as evidence go; papers stay with their order.</param>
 /// <param name="BookDays">After how many days what is left of an erased order goes too.</param>
 /// <param name="TellAfterMinutes">After how many minutes whoever answers for a destination is told that something is stuck.</param>
 internal sealed record ShopSettingValues(

@@ -34,7 +34,7 @@ function becameOf(invoice: Schemas['InvoiceView']): string {
 }
 
 function waitsFor(paper: Schemas['PaperView']): string {
-  if (paper.state === 'needs_attention') return 'stopped: its mark above says why';
+  if (paper.state === 'needs_attention') return 'stopped: its marks below say why';
   if (paper.state === 'not_released') return paper.next_try_at ? 'waits for its day' : 'waits until its lines are prepared';
   return paper.printed_at ? 'no longer kept' : 'is being printed';
 }

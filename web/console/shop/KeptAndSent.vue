@@ -52,8 +52,8 @@ const sums: { key: Values['product_sum']; name: string }[] = [
 
 const days: { name: keyof Values; before: string; after: string }[] = [
   { name: 'cart_days', before: 'A cart that nobody touches is cleared away after', after: 'days.' },
-  { name: 'personal_days', before: 'What an order says of persons goes after', after: 'days.' },
-  { name: 'artefact_days', before: 'The bytes of messages and papers, kept as evidence, go after', after: 'days.' },
+  { name: 'personal_days', before: 'What an order says of persons goes, with its files and papers, after', after: 'days.' },
+  { name: 'artefact_days', before: 'The bytes of messages and of what systems got, kept as evidence, go after', after: 'days.' },
   { name: 'book_days', before: 'What is left of an order for the books goes after', after: 'days.' },
   { name: 'tell_after_minutes', before: 'Whoever answers for a destination is told of what is stuck after', after: 'minutes.' },
 ];

@@ -4319,7 +4319,7 @@ export interface components {
             personal_days: number;
             /**
              * Format: int32
-             * @description After how many days the bytes kept as evidence go.
+             * @description After how many days the bytes kept as evidence go; papers stay with their order.
              */
             artefact_days: number;
             /**
