@@ -23,37 +23,43 @@ public sealed class PaperTests
 
     public static TheoryData<int> Kinds() => [.. Enumerable.Range(0, Printers.Kinds.Length)];
 
+    /// <summary>Sentences of our own in each script; decision 28 has the table of what is provable, and the file in which all of them were printed.</summary>
+    public static TheoryData<string, string> Scripts =>
+        new()
+        {
+            { "Latin", "Für Großmutter Zoë, office waffle, Ⅲ ² ½ ﬁ ﬂ Å" },
+            { "Greek", "Ελληνικά γλώσσα ἀρχή" },
+            { "Cyrillic", "Привет мир, Їжак" },
+            { "Hebrew", "שלום עולם 123 abc" },
+            { "Hebrew with points", "שָׁלוֹם (עולם) \"טוב\", 12,5 ו-100%" },
+            {
+                "Hebrew over several lines",
+                "שורה ארוכה מאוד שבוודאי לא תיכנס בשורה אחת כי היא ארוכה יותר ממה שיש במקום שבו היא עומדת על הדף הזה, ועוד קצת"
+            },
+            { "Arabic", "مرحبا بالعالم ١٢٣" },
+            { "Arabic with points", "مَرْحَبًا بِكُمْ (نص) 50% ١٢٣٫٤" },
+            { "Persian", "می\u200Cخواهم کتاب\u200Cها" },
+            { "both directions", "The name is שרה כהן, she is 12 years old" },
+            { "Devanagari", "नमस्ते क्षत्रिय हिन्दी" },
+            { "Thai", "สวัสดีชาวโลก น้ำ" },
+            { "Chinese", "你好世界" },
+            { "Japanese", "こんにちは 日本語 カタカナ" },
+            { "Korean", "안녕하세요" },
+            { "Tamil", "தமிழ்" },
+            { "Bengali", "বাংলা" },
+            { "Khmer", "ខ្មែរ" },
+            { "Burmese", "မြန်မာ" },
+            { "Amharic", "አማርኛ" },
+            { "Georgian", "ქართული" },
+            { "emoji", "🌳 🍏 ❤️ ☎︎" },
+            { "joined emoji", "👩\u200D👩\u200D👧\u200D👦 🏳️\u200D🌈 🇮🇪 👍🏽 1️⃣" },
+            { "marks upon letters", "Z̷̈a̴lgo e\u0328\u0301" },
+            { "blanks and tabs", "two  blanks\ta tab\t\ttwo" },
+            { "several lines", "first\n\nthird\n  with blanks before\nlast" },
+        };
+
     [Theory]
-    // script, text: sentences of our own; decision 28 has the table of what is provable
-    [InlineData("Latin", "Für Großmutter Zoë, office waffle, Ⅲ ² ½ ﬁ ﬂ Å")]
-    [InlineData("Greek", "Ελληνικά γλώσσα ἀρχή")]
-    [InlineData("Cyrillic", "Привет мир, Їжак")]
-    [InlineData("Hebrew", "שלום עולם 123 abc")]
-    [InlineData("Hebrew with points", "שָׁלוֹם (עולם) \"טוב\", 12,5 ו-100%")]
-    [InlineData(
-        "Hebrew over several lines",
-        "שורה ארוכה מאוד שבוודאי לא תיכנס בשורה אחת כי היא ארוכה יותר ממה שיש במקום שבו היא עומדת על הדף הזה, ועוד קצת"
-    )]
-    [InlineData("Arabic", "مرحبا بالعالم ١٢٣")]
-    [InlineData("Arabic with points", "مَرْحَبًا بِكُمْ (نص) 50% ١٢٣٫٤")]
-    [InlineData("Persian", "می\u200Cخواهم کتاب\u200Cها")]
-    [InlineData("both directions", "The name is שרה כהן, she is 12 years old")]
-    [InlineData("Devanagari", "नमस्ते क्षत्रिय हिन्दी")]
-    [InlineData("Thai", "สวัสดีชาวโลก น้ำ")]
-    [InlineData("Chinese", "你好世界")]
-    [InlineData("Japanese", "こんにちは 日本語 カタカナ")]
-    [InlineData("Korean", "안녕하세요")]
-    [InlineData("Tamil", "தமிழ்")]
-    [InlineData("Bengali", "বাংলা")]
-    [InlineData("Khmer", "ខ្មែរ")]
-    [InlineData("Burmese", "မြန်မာ")]
-    [InlineData("Amharic", "አማርኛ")]
-    [InlineData("Georgian", "ქართული")]
-    [InlineData("emoji", "🌳 🍏 ❤️ ☎︎")]
-    [InlineData("joined emoji", "👩\u200D👩\u200D👧\u200D👦 🏳️\u200D🌈 🇮🇪 👍🏽 1️⃣")]
-    [InlineData("marks upon letters", "Z̷̈a̴lgo e\u0328\u0301")]
-    [InlineData("blanks and tabs", "two  blanks\ta tab\t\ttwo")]
-    [InlineData("several lines", "first\n\nthird\n  with blanks before\nlast")]
+    [MemberData(nameof(Scripts))]
     public async Task Every_script_is_read_back_from_its_place(string script, string text)
     {
         foreach (var kind in Printers.Kinds)
@@ -63,6 +69,22 @@ public sealed class PaperTests
             var finding = kind.ReadBack(pdf, order).ShouldHaveSingleItem();
             finding.Found.ShouldBe(text, $"{script} on {kind.Phrase}");
             finding.Finding.ShouldBe(Finding.Included);
+        }
+    }
+
+    [Fact]
+    public async Task The_file_of_the_decision_and_one_that_is_printed_now_are_read_back()
+    {
+        var kind = Printers.Kinds[0];
+        var scripts = Scripts.Select(static s => s.Data).ToList();
+        var order = Order(kind, [.. scripts.Select((s, i) => Entry(kind, $"f{i}", s.Item1, s.Item2))]);
+        var now = await PrintAsync(kind, order);
+        Directory.CreateDirectory(Postgres.PathOf("artifacts/reference"));
+        await File.WriteAllBytesAsync(Postgres.PathOf("artifacts/reference/scripts.pdf"), now, TestContext.Current.CancellationToken);
+        var tried = await File.ReadAllBytesAsync(Postgres.PathOf("docs/decisions/0028-scripts.pdf"), TestContext.Current.CancellationToken);
+        foreach (var file in new[] { now, tried })
+        {
+            kind.ReadBack(file, order).Select(static f => f.Found).ShouldBe(scripts.Select(static s => s.Item2));
         }
     }
 
