@@ -214,7 +214,7 @@ await field('Name of the organisation', 'organisation', 'line_text', {
 await field('Your tax number', 'tax_number', 'tax_number', {
   level: 'order',
   section: 'buyer',
-  'help.en': 'With that of another country in the European Union you are charged no tax, and owe it there.',
+  'help.en': 'With that of another country in the European Union, and an invoice that goes there, you are charged no tax, and owe it there.',
   'settings.registry': true,
   when: { of: 'answer.who_is_buying', is: 'organisation' },
 });
@@ -528,6 +528,15 @@ async function buy(n) {
     sends.push(line);
   }
   const organisation = random() < 0.15;
+  const buyer = organisation
+    ? {
+        organisation: pick(['Moorland Friends', 'Hedgerow Works', 'The Long Row Society']),
+        order_reference: `PO-${1000 + n}`,
+        tax_number: pick(['', 'IE0000173H', 'DE271828180']),
+      }
+    : {};
+  // Who is abroad owes the tax itself.
+  const abroad = buyer.tax_number?.startsWith('DE') ? { town: 'Bremen', postcode: '28195', country: 'DE' } : {};
   const card = random() < 0.25;
   const view = await browser.send('PUT', '/api/shop/v1/cart/answers', {
     step: 'delivery',
@@ -541,16 +550,10 @@ async function buy(n) {
               .normalize('NFD')
               .replaceAll(/[^a-z]+/g, '.')}@farrant.example`,
       who_is_buying: organisation ? 'organisation' : 'household',
-      ...(organisation
-        ? {
-            organisation: pick(['Moorland Friends', 'Hedgerow Works', 'The Long Row Society']),
-            order_reference: `PO-${1000 + n}`,
-            tax_number: pick(['', 'IE0000173H', 'DE271828180']),
-          }
-        : {}),
+      ...buyer,
       card,
       ...(card ? { card_message: pick(notes), card_from: name.split(' ')[0], no_prices: true } : {}),
-      delivery_address: { street: `${pick(streets)} ${1 + Math.floor(random() * 60)}`, town: pick(towns), country: 'IE' },
+      delivery_address: { street: `${pick(streets)} ${1 + Math.floor(random() * 60)}`, town: pick(towns), country: 'IE', ...abroad },
       safe_place: random() < 0.2 ? 'Under the bench' : '',
     },
   });
