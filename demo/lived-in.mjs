@@ -214,7 +214,8 @@ await field('Name of the organisation', 'organisation', 'line_text', {
 await field('Your tax number', 'tax_number', 'tax_number', {
   level: 'order',
   section: 'buyer',
-  'help.en': 'With that of another country in the European Union, and an invoice that goes there, you are charged no tax, and owe it there.',
+  'help.en':
+    'With that of another country in the European Union, and an invoice that goes there, you are charged no tax, and owe it there.',
   'settings.registry': true,
   when: { of: 'answer.who_is_buying', is: 'organisation' },
 });

@@ -235,6 +235,23 @@ public sealed class PaperTests
     }
 
     [Theory]
+    // what was answered; on how many lines it is outlined
+    [InlineData("Zoë", 1)]
+    [InlineData("For Zoë, יעל and Bo", 1)]
+    [InlineData("שרה כהן, 12", 1)]
+    [InlineData("first\nיעל כהן second\nlast", 3)]
+    [InlineData("a\t\t\tb", 2)] // with a gap in it
+    public async Task What_stands_on_one_line_has_one_outline(string text, int lines)
+    {
+        var kind = Printers.Kinds[0];
+        var order = Order(kind, Entry(kind, "wording", "Wording", text));
+        var answer = PaperText.Read(await PrintAsync(kind, order)).ShouldHaveSingleItem().Value;
+        answer.Text.ShouldBe(text);
+        answer.Spots.Count.ShouldBe(lines);
+        answer.Spots.ShouldAllBe(static s => s.Height < 20 && s.Width > 5);
+    }
+
+    [Theory]
     // settings, width and height in points of 1/72 inch: A4 is 210 by 297 mm, A6 105 by 148 (ISO 216)
     [InlineData("a4", "upright", null, null, 595.3, 841.9)]
     [InlineData("a6", "lying", null, null, 419.5, 297.6)]

@@ -156,6 +156,8 @@ internal sealed class PaperRenderer
             [
                 .. order
                     .Projection.Entries.Where(Is)
+                    // What is looked for stands in the order in which it is looked for.
+                    .OrderBy(e => only is null ? 0 : Array.IndexOf(only, e.Field))
                     .Select(e => new
                     {
                         number = _numbers[e.Slot],

@@ -104,6 +104,7 @@ internal static class ShopSettingEndpoints
             JsonValueKind.True => "yes",
             JsonValueKind.False => "no",
             JsonValueKind.String => value.GetString() is { Length: > 0 } text ? $"“{text}”" : "nothing",
+            JsonValueKind.Array => string.Join(", ", value.EnumerateArray().Select(Written)),
             _ => value.ToString(),
         };
 

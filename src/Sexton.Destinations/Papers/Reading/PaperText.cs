@@ -62,7 +62,7 @@ public sealed class PaperText
                 '\n',
                 Enumerable.Range(0, lines.Keys.Max() + 1).Select(i => lines.TryGetValue(i, out var line) ? line.Text.ToString() : "")
             ),
-            [.. lines.Values.SelectMany(static l => l.Spots)],
+            [.. lines.Values.SelectMany(static l => l.Lines())],
             lines.Values.Sum(static l => l.Boxes),
             lines.Values.Sum(static l => l.Unreadable)
         );
