@@ -75,7 +75,6 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         var text = await TextAsync(await OpenAsync(staff, abroad, (await IssuedAsync(staff, abroad))[0]));
         text.ShouldContain("Reverse charge: the recipient of the supply is liable for the tax.");
         text.ShouldNotContain("tax included");
-        text.ShouldMatch("(?s)Heckenbau.*Odile Farrant.*Quarry Lane 4.*Germany.*" + Abroad, "made out to the organisation");
         text.ShouldContain(Abroad);
     }
 

@@ -234,6 +234,25 @@ public sealed class PaperTests
         }
     }
 
+    [Fact]
+    public async Task An_invoice_names_the_organisation_before_the_person_and_the_reference_after_the_number_however_they_were_asked()
+    {
+        var kind = Printers.Kinds[3];
+        var order = Order(
+            kind,
+            new Entry(null, null, "ref", "Reference", "PO-7"),
+            new Entry(null, null, "name", "Name", "Hanne Heck"),
+            new Entry(null, null, "vat", "Number", "DE271828180"),
+            new Entry(null, null, "organisation", "Organisation", "Heckenbau")
+        ) with
+        {
+            To = Printers.To(kind, ("person", "name"), ("organisation", "organisation"), ("tax_number", "vat"), ("reference", "ref")),
+        };
+        var pdf = await PrintAsync(kind, order);
+        (await Printers.TextAsync(pdf)).ShouldMatch("(?s)Heckenbau.*Hanne Heck.*DE271828180.*PO-7");
+        kind.ReadBack(pdf, order).ShouldAllBe(static f => f.Finding == Finding.Included);
+    }
+
     [Theory]
     // what was answered; on how many lines it is outlined
     [InlineData("Zoë", 1)]
