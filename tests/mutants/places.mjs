@@ -73,4 +73,20 @@ export const places = [
   { name: 'products', files: ['src/Sexton.Core/Catalogue/Brought'], tests: core('ProductsBroughtTests') },
   { name: 'putting back', files: ['src/Sexton.Core/Register/ClauseBack.cs'], tests: core('ClauseBackTests') },
   { name: 'the cart', files: ['src/Sexton.Core/Cart'], tests: core('CartTests', 'EachOneTests', 'PropertyTests', 'AskingTests') },
+  {
+    name: 'papers',
+    files: ['src/Sexton.Destinations/Papers', 'src/Sexton.Server/Papers', 'src/Sexton.Server/Deliveries/PapersAlong.cs'],
+    tests: server('PaperTests', 'PrintedTests', 'PrinterTests', 'CarriedTests', 'IssuedTests'),
+  },
+  {
+    name: 'invoices',
+    files: ['src/Sexton.Data/Invoices', 'src/Sexton.Destinations/Invoices', 'src/Sexton.Server/Deliveries/InvoiceIssuer.cs'],
+    tests: server('IssuedTests', 'InvoiceNumberTests', 'PaperTests'),
+  },
+  { name: 'what invoices come to', files: ['src/Sexton.Core/Invoicing'], tests: core('InvoiceTests') },
+  {
+    name: 'events and dropped files',
+    files: ['src/Sexton.Destinations/Events', 'src/Sexton.Destinations/Drop', 'src/Sexton.Destinations/Sales'],
+    tests: server('EventTests', 'DropTests', 'DropFormatTests', 'WrittenWholeTests'),
+  },
 ];
