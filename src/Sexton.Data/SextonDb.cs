@@ -491,6 +491,8 @@ public sealed class SextonDb(DbContextOptions<SextonDb> options)
             e.HasIndex(i => new { i.Kind, i.Number }).IsUnique();
             e.HasIndex(i => new { i.LaneId, i.Sequence }).IsUnique();
             e.HasIndex(i => i.OrderId);
+            // The few that have a number and are not issued yet.
+            e.HasIndex(i => i.Kind).HasFilter("document is null");
             e.HasOne<OrderRow>().WithMany().HasForeignKey(i => i.OrderId);
             e.HasOne<InvoiceRow>().WithMany().HasForeignKey(i => i.Credits);
         });

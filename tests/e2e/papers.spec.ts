@@ -80,6 +80,24 @@ test('a slip without prices for a gift, a job card and tickets are seen beside t
     await expect(map).toBeVisible();
   });
 
+  await test.step('one that is taken out while its sheet is asked for is not asked for any more', async () => {
+    const preview = '**/draft/destinations/*/preview';
+    await page.route(preview, async (route) => {
+      await new Promise((go) => setTimeout(go, 700));
+      await route.continue().catch(() => undefined);
+    });
+    await page.goto('/console/fields?by=destinations');
+    await page.getByRole('button', { name: 'papers: ticket', exact: true }).click();
+    await page.getByLabel('Name', { exact: true }).fill('Short');
+    const asked = page.waitForRequest(/destinations\/short\/preview/);
+    await page.getByRole('button', { name: 'Add it to the draft' }).click();
+    await asked;
+    await destination('short').getByRole('button', { name: 'take it out' }).click();
+    await expect(destination('short')).toBeHidden();
+    await expect(shown.getByText('"shop_number": 40000')).toBeVisible();
+    await page.unroute(preview);
+  });
+
   await test.step('a job card and tickets beside it', async () => {
     await api.destination('job', 'job_card', 'Job card', { gets: { of: 'tag', has_in_it: 'stamped' }, 'settings.large': 'words' }, [
       'words',

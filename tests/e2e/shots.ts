@@ -96,7 +96,7 @@ test('pictures', async ({ page, world, signIn }) => {
   const settings = { gets: { of: 'tag', has_in_it: 'stamped' }, 'settings.large': 'words_on_the_label', 'settings.typeface': 'serif' };
   const api = new ApiManager(page.request, world.address);
   await api.destination('job_card', 'job_card', 'Job card', settings, ['words_on_the_label', 'typeface', 'planting_year']);
-  await page.goto('/console/fields/job_card?by=destinations');
+  await page.goto('/console/fields/job_card?by=destinations&beside=1');
   const sheets = page.getByRole('group', { name: 'The sheets, with the answer marked' });
   await expect(sheets.locator('.spot')).toBeVisible();
   await page.getByRole('button', { name: 'Words on the label', exact: true }).last().click();
@@ -105,7 +105,7 @@ test('pictures', async ({ page, world, signIn }) => {
   await shot('papers');
   const said = { 'settings.person': 'name', 'settings.address': 'delivery_address' };
   await api.destination('invoice', 'invoice', 'Invoice', said, ['name', 'delivery_address', 'words_on_the_label']);
-  await page.goto('/console/fields/invoice?by=destinations');
+  await page.goto('/console/fields/invoice?by=destinations&beside=1');
   await expect(sheets.locator('.spot')).toBeVisible();
   await page.getByText('is made out to').first().scrollIntoViewIfNeeded();
   await page.waitForTimeout(800);

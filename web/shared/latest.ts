@@ -1,9 +1,9 @@
 /**
- * Calls a function once a while has passed without another call, or now, and drops every reply but that to the last call. Where it has to be ready first, it
- * is only called if no other call or end came meanwhile.
+ * Calls a function once a while has passed without another call, or now, and drops every reply but that to the last call; one that takes the signal is told
+ * when nobody waits for it any more. Where it has to be ready first, it is only called if no other call or end came meanwhile.
  */
 export function latest<A, R>(
-  work: (argument: A) => Promise<R>,
+  work: (argument: A, signal: AbortSignal) => Promise<R>,
   take: (result: R) => void,
   fail: (error: unknown) => void,
   pause = 200,
@@ -11,14 +11,17 @@ export function latest<A, R>(
 ) {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let turn = 0;
+  let waiting = new AbortController();
 
   async function now(argument: A): Promise<void> {
     clearTimeout(timer);
     const mine = ++turn;
+    waiting.abort();
+    waiting = new AbortController();
     try {
       await ready?.();
       if (mine !== turn) return;
-      const result = await work(argument);
+      const result = await work(argument, waiting.signal);
       if (mine === turn) take(result);
     } catch (error) {
       if (mine === turn) fail(error);
@@ -34,6 +37,7 @@ export function latest<A, R>(
   function stop(): void {
     clearTimeout(timer);
     turn++;
+    waiting.abort();
   }
 
   return { soon, now, stop };

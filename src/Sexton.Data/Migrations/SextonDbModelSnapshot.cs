@@ -1322,6 +1322,10 @@ namespace Sexton.Data.Migrations
                     b.HasIndex("Credits")
                         .HasDatabaseName("ix_invoices_credits");
 
+                    b.HasIndex("Kind")
+                        .HasDatabaseName("ix_invoices_kind")
+                        .HasFilter("document is null");
+
                     b.HasIndex("OrderId")
                         .HasDatabaseName("ix_invoices_order_id");
 

@@ -72,7 +72,8 @@ const asked = computed(() => ({
 }));
 
 const look = latest(
-  () => ask(api.POST('/api/console/v1/draft/destinations/{key}/preview', asked.value)),
+  // Sheets are printed for it: of what nobody waits for any more none are.
+  (_, signal) => ask(api.POST('/api/console/v1/draft/destinations/{key}/preview', { ...asked.value, signal })),
   (result) => {
     shown.value = result;
     failure.value = '';

@@ -202,11 +202,21 @@ namespace Sexton.Data.Migrations
             // What was taken back before is known by the credit note that did.
             migrationBuilder.Sql(
                 "update invoices i set credit_lane_id = c.lane_id, credit_sequence = c.sequence from invoices c where c.credits = i.id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_invoices_kind",
+                table: "invoices",
+                column: "kind",
+                filter: "document is null");
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropIndex(
+                name: "ix_invoices_kind",
+                table: "invoices");
+
             migrationBuilder.DropColumn(
                 name: "credit_lane_id",
                 table: "invoices");

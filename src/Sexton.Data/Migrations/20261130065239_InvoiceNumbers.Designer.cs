@@ -12,7 +12,7 @@ using Sexton.Data;
 namespace Sexton.Data.Migrations
 {
     [DbContext(typeof(SextonDb))]
-    [Migration("20261130060300_InvoiceNumbers")]
+    [Migration("20261130065239_InvoiceNumbers")]
     partial class InvoiceNumbers
     {
         /// <inheritdoc />
@@ -1324,6 +1324,10 @@ namespace Sexton.Data.Migrations
 
                     b.HasIndex("Credits")
                         .HasDatabaseName("ix_invoices_credits");
+
+                    b.HasIndex("Kind")
+                        .HasDatabaseName("ix_invoices_kind")
+                        .HasFilter("document is null");
 
                     b.HasIndex("OrderId")
                         .HasDatabaseName("ix_invoices_order_id");
