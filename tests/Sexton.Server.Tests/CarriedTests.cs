@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
-using Sexton.Data.Retention;
 using Sexton.Destinations.Email;
 using Sexton.Destinations.Papers.Reading;
 using Sexton.Destinations.ShopperEmail;
@@ -173,7 +172,7 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         PaperText.Read(await guest.FileAsync($"api/shop/v1/papers/{link}/file")).ShouldHaveSingleItem().Value.Text.ShouldBe("Ada");
         (await PapersAsync(manager.Http, number)).Count.ShouldBe(2);
 
-        await EraseAsync(number);
+        await world.EraseAsync(number);
         (await ArtefactsAsync(number, "kept_seats")).ShouldBe(0);
         (await guest.GetAsync($"api/shop/v1/papers/{link}")).Status.ShouldBe(404);
         (await guest.GetAsync($"api/shop/v1/papers/{link}/file")).Status.ShouldBe(404);
@@ -188,7 +187,7 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         await manager.PauseAsync("gone_seats");
         var number = await BuySeatsAsync("gone_email", "gone.example");
         await World.UntilAsync(async () => await LanesAsync(number, "gone_guests", "held_until is not null and state = 0") == 2, "held");
-        await EraseAsync(number);
+        await world.EraseAsync(number);
         await manager.ResumeAsync("gone_seats");
         (await LanesAsync(number, "gone_guests", "settled_at is null")).ShouldBe(0);
         (await LanesAsync(number, "gone_seats", "settled_at is null")).ShouldBe(0);
@@ -370,24 +369,6 @@ public sealed partial class CarriedTests(World world) : IClassFixture<World>
         Postgres.ScalarAsync<long>(
             world.Database,
             $"select count(*) from payloads p join lanes l on l.id = p.lane_id join orders o on o.id = l.order_id where o.number = {number} and l.destination = '{destination}' and p.artefact is not null"
-        );
-
-    private Task EraseAsync(long number) =>
-        World.UntilAsync(
-            async () =>
-            {
-                var erased = false;
-                await world.ScopedAsync<OrderEraser>(
-                    async (eraser, db) =>
-                        erased = await eraser.EraseAsync(
-                            await db.Orders.Where(o => o.Number == number).Select(static o => o.Id).SingleAsync(),
-                            DateTimeOffset.UtcNow,
-                            CancellationToken.None
-                        )
-                );
-                return erased;
-            },
-            "erased"
         );
 
     private async Task<string> OrderTokenAsync(long number)

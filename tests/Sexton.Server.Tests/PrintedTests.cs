@@ -297,13 +297,7 @@ public sealed class PrintedTests(World world) : IClassFixture<World>
                 "select count(*) from bound_papers where position('First of all'::bytea in coalesce(file, '')) > 0 or file is null"
             )
         ).ShouldBe(0);
-        await world.ScopedAsync<Data.Retention.OrderEraser>(
-            async (eraser, db) =>
-            {
-                var id = await Postgres.ScalarAsync<Guid>(world.Database, $"select id from orders where number = {orders[1]}");
-                (await eraser.EraseAsync(id, DateTimeOffset.UtcNow, CancellationToken.None)).ShouldBeTrue();
-            }
-        );
+        (await world.TryEraseAsync(orders[1])).ShouldBeTrue();
         (await staff.GetAsync(path)).Status.ShouldBe(404);
 
         // What is bound then leaves the erased one out; one that nobody binds any more says so.
