@@ -35,6 +35,7 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         text.ShouldContain("Odile Farrant");
         text.ShouldContain("Quarry Lane 4");
         text.ShouldContain("Orchard Lane 1, Aldmoor, Ireland");
+        text.ShouldContain("Paid with the order.");
         text.ShouldContain("23 %");
         text.ShouldContain(order["prices"]!["total"]!.GetValue<string>().Replace('\u00a0', ' '));
 
@@ -109,6 +110,7 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         text.ShouldContain("Credit note " + NumberOf(credit));
         text.ShouldContain(NumberOf(first));
         text.ShouldNotContain("Works Ltd");
+        text.ShouldNotContain("Paid with the order.", Case.Sensitive, "nobody pays a credit note");
         (await TextAsync(await OpenAsync(staff, number, second))).ShouldContain("Hedgerow Works Ltd");
         (await OpenAsync(staff, number, first)).ShouldBe(bytes, "what was issued is never rendered again");
 
