@@ -78,6 +78,47 @@ public sealed class InvoiceTests
     }
 
     [Fact]
+    public void Each_line_says_what_it_is_by_its_name_and_its_item_code()
+    {
+        Field Priced(Field field, PriceKind kind) =>
+            field with
+            {
+                Prices =
+                [
+                    new Price
+                    {
+                        Kind = kind,
+                        Tariff = new() { Minor = 98 },
+                    },
+                ],
+            };
+        var tea = Priced(Fixture.AskUnit("tea", "yes_no"), PriceKind.PerUnit);
+        var more = Priced(Fixture.Ask("more", "yes_no"), PriceKind.PerUnit);
+        var fast = Priced(Fixture.AskOrder("fast", "yes_no"), PriceKind.OncePerOrder);
+        var walk = Fixture.Line("WALK", 2) with
+        {
+            Units = [new CartUnit("u1", Fixture.Answers(("tea", false))), new CartUnit("u2", Fixture.Answers(("tea", true)))],
+        };
+        var cart = Fixture.Of(Fixture.Line("POT/POT-L", 3, ("more", true)), walk);
+        cart = cart with { Answers = Fixture.Shopper.With("fast", AnswerValue.Yes) };
+        var order = Fixture.Order(Fixture.Evaluate(cart, tea, more, fast));
+        var document = Document(InvoiceAmounts.Of(order, order.Prices.Rows));
+        document
+            .Amounts.Lines.Select(static l => (l.Name, l.ItemCode, l.Quantity))
+            .ShouldBe([
+                ("Pot, large", "POT-L", 3),
+                ("Pot, large: The more", null, 3),
+                ("Orchard walk", "WALK", 2),
+                ("Orchard walk, Seat 2 of 2: The tea", null, 1),
+            ]);
+        document.Amounts.Adjustments.Select(static a => a.Reason).ShouldBe(["The fast"]);
+        var xml = XDocument.Parse(Xml(document));
+        xml.Descendants(Rules.Cac + "Item")
+            .Select(static i => (i.Element(Rules.Cbc + "Name")!.Value, i.Element(Rules.Cac + "SellersItemIdentification")?.Value))
+            .ShouldBe(document.Amounts.Lines.Select(static l => (l.Name, l.ItemCode)));
+    }
+
+    [Fact]
     public void A_price_that_does_not_share_out_is_that_of_all_of_them()
     {
         // 3 × 17.00 with tax at 23 %: 41.46 without, 13.82 each; 2 × 5.15: 8.37, of which no half is whole.
