@@ -116,6 +116,7 @@ public sealed class InvoiceTests
         xml.Descendants(Rules.Cac + "Item")
             .Select(static i => (i.Element(Rules.Cbc + "Name")!.Value, i.Element(Rules.Cac + "SellersItemIdentification")?.Value))
             .ShouldBe(document.Amounts.Lines.Select(static l => (l.Name, l.ItemCode)));
+        xml.Descendants(Rules.Cac + "InvoiceLine").Select(static l => l.Element(Rules.Cbc + "ID")!.Value).ShouldBe(["1", "2", "3", "4"]);
     }
 
     [Fact]

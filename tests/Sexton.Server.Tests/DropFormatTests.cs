@@ -177,6 +177,7 @@ public sealed class DropFormatTests
         rows.Select(static r => r[0]).ShouldBe(["row", "order", "line", "piece", "piece"]);
         rows[2][Array.IndexOf(rows[0], "Note, \"so called\"")].ShouldBe(Awkward);
         (rows[1][8], rows[2][8], rows[2][6]).ShouldBe(("0.01", "0.01", "Product 1"));
+        rows.Select(static r => r[10]).ShouldBe(["currency", "EUR", "EUR", "", ""], "where there is an amount, and only there");
         Encoding.UTF8.GetString(bytes).Replace("second line\"", "", StringComparison.Ordinal).ShouldEndWith("\r\n");
     }
 

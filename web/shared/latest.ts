@@ -12,20 +12,26 @@ export function latest<A, R>(
   let timer: ReturnType<typeof setTimeout> | undefined;
   let turn = 0;
   let waiting = new AbortController();
+  let last = Promise.resolve();
 
-  async function now(argument: A): Promise<void> {
-    clearTimeout(timer);
-    const mine = ++turn;
-    waiting.abort();
-    waiting = new AbortController();
+  async function call(argument: A, mine: number, signal: AbortSignal): Promise<void> {
     try {
       await ready?.();
       if (mine !== turn) return;
-      const result = await work(argument, waiting.signal);
+      const result = await work(argument, signal);
       if (mine === turn) take(result);
     } catch (error) {
       if (mine === turn) fail(error);
     }
+  }
+
+  /** Calls now, and waits until the reply to the last call is there: another may have been made meanwhile, and this one says nothing any more. */
+  async function now(argument: A): Promise<void> {
+    clearTimeout(timer);
+    waiting.abort();
+    waiting = new AbortController();
+    last = call(argument, ++turn, waiting.signal);
+    for (let seen: Promise<void> | undefined; seen !== last; await seen) seen = last;
   }
 
   function soon(argument: A): void {
