@@ -284,21 +284,7 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
                 world.Database,
                 $"select i.number from invoices i join orders o on o.id = i.order_id where o.number = {number}"
             );
-            var lane = await Postgres.ScalarAsync<long>(
-                world.Database,
-                $"select l.id from lanes l join orders o on o.id = l.order_id where o.number = {number} and l.destination = 'invoice'"
-            );
-            await World.UntilAsync(
-                async () =>
-                    (
-                        await staff.SendAsync(
-                            HttpMethod.Post,
-                            $"api/console/v1/deliveries/{lane}/settle",
-                            new JsonObject { ["reason"] = "Bought by mistake" }
-                        )
-                    ).Status == 204,
-                "settled by hand between two tries"
-            );
+            await SettleByHandAsync(staff, number);
         }
         finally
         {
@@ -318,6 +304,49 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         await SettledAsync(number);
         await NoGapAsync();
         (await world.TryEraseAsync(number)).ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task A_number_that_was_given_up_takes_back_the_invoice_before_although_that_has_a_greater_one()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        long mistake,
+            number;
+        JsonNode first;
+        world.Printer.Refuses = static html => html.Contains("Never printed", StringComparison.Ordinal);
+        try
+        {
+            mistake = await BuyAsync(new JsonObject { ["organisation"] = "Never printed" });
+            await World.UntilAsync(async () => await UnissuedAsync(mistake) == 1, "a number that nothing is issued under");
+            number = await BuyAsync(new JsonObject { ["organisation"] = "Hedgerow" });
+            first = (await IssuedAsync(staff, number)).ShouldHaveSingleItem();
+            await SettledAsync(number);
+            await SettleByHandAsync(staff, mistake);
+        }
+        finally
+        {
+            world.Printer.Refuses = null;
+        }
+
+        await world.ReviseAsync(number, "organisation", "Hedgerow Works", "Hedgerow Works");
+        var all = await IssuedAsync(staff, number, 3);
+        await SettledAsync(number);
+        var second = all.Last(static i => i["kind"]!.GetValue<string>() == "invoice");
+        second["number"]!.GetValue<long>().ShouldBe(first["number"]!.GetValue<long>() - 1);
+        all[0]["id"]!.GetValue<Guid>().ShouldBe(first["id"]!.GetValue<Guid>(), "in the order in which they were issued");
+        all.Single(static i => i["kind"]!.GetValue<string>() == "credit_note")["credits"]!
+            .GetValue<long>()
+            .ShouldBe(first["number"]!.GetValue<long>());
+        (await TextAsync(await OpenAsync(staff, number, second))).ShouldContain("Hedgerow Works");
+
+        // And what replaces that takes it back, and not the first once more.
+        await world.ReviseAsync(number, "organisation", "Hedge", "Hedge");
+        all = await IssuedAsync(staff, number, 5);
+        await SettledAsync(number);
+        all.Where(static i => i["kind"]!.GetValue<string>() == "credit_note")
+            .Select(static i => i["credits"]!.GetValue<long>())
+            .ShouldBe([first["number"]!.GetValue<long>(), second["number"]!.GetValue<long>()]);
+        await NoGapAsync();
     }
 
     [Fact]
@@ -380,6 +409,26 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
 
     internal static Task<Reply> NumbersBeginAsync(Client staff, string kind, long first) =>
         staff.SendAsync(HttpMethod.Put, "api/console/v1/shop/invoice-numbers", new JsonObject { ["kind"] = kind, ["first"] = first });
+
+    // Between two tries.
+    private async Task SettleByHandAsync(Client staff, long number)
+    {
+        var lane = await Postgres.ScalarAsync<long>(
+            world.Database,
+            $"select l.id from lanes l join orders o on o.id = l.order_id where o.number = {number} and l.destination = 'invoice'"
+        );
+        await World.UntilAsync(
+            async () =>
+                (
+                    await staff.SendAsync(
+                        HttpMethod.Post,
+                        $"api/console/v1/deliveries/{lane}/settle",
+                        new JsonObject { ["reason"] = "Bought by mistake" }
+                    )
+                ).Status == 204,
+            "settled by hand"
+        );
+    }
 
     private Task<long> UnissuedAsync(long number) =>
         Postgres.ScalarAsync<long>(

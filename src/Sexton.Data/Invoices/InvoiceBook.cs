@@ -35,6 +35,8 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
             return before;
         }
 
+        // Ids tell in which order numbers were taken: one that was given up may be smaller than that of the invoice that it replaces.
+        var id = Guid.CreateVersion7();
         try
         {
             await db.Database.ExecuteSqlAsync(
@@ -44,12 +46,12 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
                     where i.kind = {(short)kind} and i.document is null and l.state = {(short)DeliveryState.SettledByHand}
                     order by i.number limit 1 for update of i, l skip locked),
                 again as (
-                    update invoices i set order_id = {lane.OrderId}, lane_id = {lane.Id}, sequence = {lane.Sequence}, issued_on = {today}, credits = {credits}
+                    update invoices i set id = {id}, order_id = {lane.OrderId}, lane_id = {lane.Id}, sequence = {lane.Sequence}, issued_on = {today}, credits = {credits}
                     from given_up where i.id = given_up.id returning i.id),
                 taken as (
                     update invoice_counters set last = last + 1 where kind = {(short)kind} and not exists (select from again) returning last)
                 insert into invoices (id, kind, number, order_id, lane_id, sequence, issued_on, credits, key)
-                select {Guid.CreateVersion7()}, {(short)kind}, last, {lane.OrderId}, {lane.Id}, {lane.Sequence}, {today}, {credits}, ''::bytea from taken
+                select {id}, {(short)kind}, last, {lane.OrderId}, {lane.Id}, {lane.Sequence}, {today}, {credits}, ''::bytea from taken
                 """,
                 cancel
             );
@@ -84,7 +86,7 @@ public sealed class InvoiceBook(SextonDb db, KeyVault vault)
     public Task<bool> OwesAsync(LaneRow lane, CancellationToken cancel) =>
         db.Invoices.AnyAsync(i => i.LaneId == lane.Id && i.Document == null, cancel);
 
-    /// <summary>Those of an order that were issued, the oldest first, without their files.</summary>
+    /// <summary>Those of an order that were issued, in the order in which they took their numbers, without their files.</summary>
     /// <param name="order">The id of the order.</param>
     /// <param name="cancel">Cancels.</param>
     public async Task<IReadOnlyList<InvoiceRow>> OfOrderAsync(Guid order, CancellationToken cancel) =>

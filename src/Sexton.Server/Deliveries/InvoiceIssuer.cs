@@ -113,7 +113,7 @@ internal sealed class InvoiceIssuer(
             .. (await InvoicesAsync(order))
                 .GroupBy(static i => i.LaneId)
                 .SelectMany(static lane => lane.Zip(lane.Skip(1)))
-                .OrderBy(static pair => pair.Second.Number)
+                .OrderBy(static pair => pair.Second.Id)
                 .Select(static pair => pair.First),
         ];
 
@@ -168,11 +168,7 @@ internal sealed class InvoiceIssuer(
         };
 
     private async Task<IReadOnlyList<InvoiceRow>> InvoicesAsync(Guid order) =>
-        [
-            .. (await book.OfOrderAsync(order, CancellationToken.None))
-                .Where(static i => i.Kind == InvoiceDocumentKind.Invoice)
-                .OrderBy(static i => i.Number),
-        ];
+        [.. (await book.OfOrderAsync(order, CancellationToken.None)).Where(static i => i.Kind == InvoiceDocumentKind.Invoice)];
 
     private async Task<BoundDestination?> CreditNoteAsync() =>
         (await current.GetAsync(CancellationToken.None)).Version.Plan.Destinations.All.FirstOrDefault(static d => d.Kind is CreditNoteKind);
