@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using System.Xml.Linq;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.DependencyInjection.Extensions;
+using Sexton.Core.Trail;
 using Sexton.Destinations.Papers.Printing;
 using Sexton.Server.Tests.Support;
 using Managing = Sexton.Server.Tests.Support.Manager;
@@ -346,6 +347,55 @@ public sealed class IssuedTests(IssuedTests.Shop world) : IClassFixture<IssuedTe
         all.Where(static i => i["kind"]!.GetValue<string>() == "credit_note")
             .Select(static i => i["credits"]!.GetValue<long>())
             .ShouldBe([first["number"]!.GetValue<long>(), second["number"]!.GetValue<long>()]);
+        await NoGapAsync();
+    }
+
+    [Fact]
+    public async Task A_credit_note_that_is_wanted_while_the_one_before_it_is_settled_goes()
+    {
+        using var staff = await world.SignedInAsync(World.Support);
+        var number = await BuyAsync(new JsonObject { ["organisation"] = "One" });
+        await world.ReviseAsync(number, "organisation", "Two", "Two");
+        await IssuedAsync(staff, number, 3);
+        await SettledAsync(number);
+        world.Printer.Times = int.MaxValue;
+        try
+        {
+            await world.ReviseAsync(number, "organisation", "Three", "Three");
+            await World.UntilAsync(async () => await UnissuedAsync(number) == 1, "a number that nothing is issued under");
+
+            // The credit note before it is being sent by somebody, and its end is just being written.
+            var lane = $"where destination = 'credit_note' and order_id = (select id from orders where number = {number})";
+            await Postgres.ExecuteAsync(
+                world.Database,
+                $"update lanes set state = {(int)DeliveryState.Sending}, settled_at = null, lease_until = now() + interval '1 hour' {lane}"
+            );
+            await using var connection = new Npgsql.NpgsqlConnection(world.Database);
+            await connection.OpenAsync(TestContext.Current.CancellationToken);
+            await using var settling = await connection.BeginTransactionAsync(TestContext.Current.CancellationToken);
+            await using var command = new Npgsql.NpgsqlCommand(
+                $"update lanes set state = {(int)DeliveryState.Sent}, settled_at = now(), lease_until = null {lane}",
+                connection
+            );
+            await command.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+            world.Printer.Times = 0;
+            await World.UntilAsync(
+                async () =>
+                    await Postgres.ScalarAsync<long>(
+                        world.Database,
+                        "select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'"
+                    ) > 0,
+                "wanted, and waiting for the end of it"
+            );
+            await settling.CommitAsync(TestContext.Current.CancellationToken);
+        }
+        finally
+        {
+            world.Printer.Times = 0;
+        }
+
+        await IssuedAsync(staff, number, 5);
+        await SettledAsync(number);
         await NoGapAsync();
     }
 

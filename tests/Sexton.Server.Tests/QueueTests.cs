@@ -256,7 +256,8 @@ public sealed class QueueTests(RoundTripTests.IdleWorld world) : IClassFixture<R
     {
         await using var db = Db();
         await using var transaction = await db.Database.BeginTransactionAsync();
-        await new LaneQueue(db).WantAsync(lane.Id, revision, replaces, DateTimeOffset.UtcNow, CancellationToken.None);
+        var locked = await db.Lanes.FromSql($"select * from lanes where id = {lane.Id} for update").SingleAsync();
+        await new LaneQueue(db).WantAsync(locked, revision, replaces, DateTimeOffset.UtcNow, CancellationToken.None);
         await transaction.CommitAsync();
     }
 

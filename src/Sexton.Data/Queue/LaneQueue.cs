@@ -170,15 +170,17 @@ public sealed class LaneQueue(SextonDb db)
         return written;
     }
 
-    /// <summary>Wants a payload of a revision along a lane. Called within the transaction that makes the revision.</summary>
-    /// <param name="id">The id of the lane.</param>
+    /// <summary>
+    /// Wants a payload of a revision along a lane. Called within the transaction that makes the revision, when the lane is locked in it: one that was read before says
+    /// how it stood then, and what was settled meanwhile would go on no more.
+    /// </summary>
+    /// <param name="lane">The lane, locked and read since.</param>
     /// <param name="revision">The revision.</param>
     /// <param name="replaces">Whether a newer payload replaces one that was not sent.</param>
     /// <param name="now">The time.</param>
     /// <param name="cancel">Cancels.</param>
-    public async Task WantAsync(long id, int revision, bool replaces, DateTimeOffset now, CancellationToken cancel)
+    public async Task WantAsync(LaneRow lane, int revision, bool replaces, DateTimeOffset now, CancellationToken cancel)
     {
-        var lane = await db.Lanes.FromSql($"select * from lanes where id = {id} for update").SingleAsync(cancel);
         Want(lane, revision, replaces, null, now);
         await db.SaveChangesAsync(cancel);
     }

@@ -112,7 +112,7 @@ internal sealed class GivenLines(
             else if (goes && lane is { State: DeliveryState.Withdrawn })
             {
                 lane.State = DeliveryState.Waiting;
-                await queue.WantAsync(lane.Id, order.Revision, replaces: true, clock.GetUtcNow(), cancel);
+                await queue.WantAsync(lane, order.Revision, replaces: true, clock.GetUtcNow(), cancel);
                 lane.WaitFor(planner.NotBefore(content, facts, to, part, prepared), clock.GetUtcNow());
             }
             else if (!goes && lane is not null && lane.State != DeliveryState.Withdrawn)

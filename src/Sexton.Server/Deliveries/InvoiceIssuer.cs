@@ -128,9 +128,11 @@ internal sealed class InvoiceIssuer(
         await using var transaction = await db.Database.BeginTransactionAsync();
         await db.Database.ExecuteSqlAsync($"select 1 from orders where id = {order} for update");
         var revision = await db.Orders.Where(o => o.Id == order).Select(static o => o.Revision).SingleAsync();
+        var lane = await db
+            .Lanes.FromSql($"select * from lanes where order_id = {order} and destination = {to.Key} for update")
+            .SingleOrDefaultAsync();
         foreach (var invoice in (await ReplacedAsync(order)).Where(IsToTakeBack))
         {
-            var lane = await db.Lanes.FirstOrDefaultAsync(l => l.OrderId == order && l.Destination == to.Key);
             if (lane is null)
             {
                 db.Lanes.Add(lane = FirstOf(order, to));
@@ -138,7 +140,7 @@ internal sealed class InvoiceIssuer(
             }
             else
             {
-                await queue.WantAsync(lane.Id, revision, replaces: false, clock.GetUtcNow(), CancellationToken.None);
+                await queue.WantAsync(lane, revision, replaces: false, clock.GetUtcNow(), CancellationToken.None);
             }
 
             await book.TakeBackAsync(invoice.Id, lane.Id, lane.Wanted, CancellationToken.None);

@@ -49,7 +49,7 @@ internal sealed class RevisedLanes(
             }
             else if (!to.Plain.OnlyOnce)
             {
-                await queue.WantAsync(lane.Id, order.Revision, to.Kind.ReplacesUnsent, clock.GetUtcNow(), cancel);
+                await queue.WantAsync(lane, order.Revision, to.Kind.ReplacesUnsent, clock.GetUtcNow(), cancel);
             }
         }
 
